@@ -1,0 +1,1 @@
+"""Fine Batch: formulate, portion, schedule, bake and learn, for home cookie bakers."""

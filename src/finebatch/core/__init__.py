@@ -1,0 +1,1 @@
+"""The rules of baking: values in, values out. No web, no database, no files, no clock."""

@@ -1,0 +1,1 @@
+"""The book: what measured bakes teach the predictions."""

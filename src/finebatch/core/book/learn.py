@@ -1,0 +1,148 @@
+"""Learning from bakes: a conjugate Gaussian update of the effects, this kitchen and each dough.
+
+ln of the flow's scale is linear in what is unknown: the effects (known from the fit), an offset
+of this kitchen and one of each dough. Each measured bake shifts them all by as much as it can
+tell; effects are already known well and so move slowly, a dough's own offset moves fast.
+Minutes are learnt the same way from one offset for the kitchen and one for each dough.
+"""
+
+import math
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from finebatch.core.piece.spread import Offset, SpreadModel
+
+Vector = npt.NDArray[np.float64]
+
+KITCHEN_SD, DOUGH_SD, BAKE_SD = 0.03, 0.02, 0.012
+"""How far one kitchen, one dough and one bake stray from the model, in ln of width (typical
+home spread of 3, 2 and about 1 percent)."""
+RULER_SD = 0.012
+"""Reading one piece with a ruler, about a millimetre in eight centimetres."""
+MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, 0.08, 0.06
+ABSURD = 3.5
+"""A bake this many standard deviations from what was foreseen is set aside, in sight."""
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredBake:
+    """One bake as the book keeps it, beside what the model alone foresaw for it.
+
+    `row` (n,) are the effects; `plain_width_mm` and `plain_minutes` leave out all learning;
+    `sensitivity` is how far the width follows the flow, 0 to 1.
+    """
+
+    dough: Hashable
+    row: Vector
+    sensitivity: float
+    plain_width_mm: float
+    plain_minutes: float
+    portion_cv: float
+    widths_mm: tuple[float, ...]
+    minutes: float | None
+
+
+class _Gaussian:
+    """Mean and covariance of named unknowns, updated one observation at a time."""
+
+    def __init__(self, mean: Vector, covariance: Vector) -> None:
+        self.mean, self.covariance = mean, covariance
+
+    def surprise(self, h: Vector, value: float, variance: float) -> float:
+        """How many standard deviations `value` is from what is expected of `h` (n,)."""
+        spread = math.sqrt(float(h @ self.covariance @ h) + variance)
+        return (value - float(h @ self.mean)) / spread
+
+    def observe(self, h: Vector, value: float, variance: float) -> None:
+        total = float(h @ self.covariance @ h) + variance
+        gain = self.covariance @ h / total
+        self.mean = self.mean + gain * (value - float(h @ self.mean))
+        self.covariance = self.covariance - np.outer(gain, h @ self.covariance)
+
+
+@dataclass(frozen=True, slots=True)
+class DoughLessons:
+    """What all bakes say about one dough here; fits `foresee.Learnt`."""
+
+    mean: Vector
+    covariance: Vector
+    at: Vector
+    bakes: int
+    minutes_shift: float
+
+    def width_offset(self, row: Vector) -> Offset:
+        """The shift of ln scale, and what is still unknown, for a piece with effects `row`."""
+        h = self.at.copy()
+        h[: len(row)] = row
+        variance = float(h @ self.covariance @ h)
+        return Offset(float(h @ self.mean), variance, BAKE_SD, self.bakes)
+
+
+@dataclass(frozen=True, slots=True)
+class Lessons:
+    """All that the book has taught; `set_aside` are the numbers of the absurd bakes."""
+
+    _width: tuple[Vector, Vector]
+    _minutes: tuple[Vector, Vector]
+    _doughs: dict[Hashable, int]
+    _bakes: dict[Hashable, int]
+    _effects: int
+    set_aside: frozenset[int]
+
+    def of_dough(self, dough: Hashable) -> DoughLessons:
+        """The lessons for one dough; one that was never baked profits from the kitchen's."""
+        mean, covariance = self._width
+        at = _unit(len(mean), self._effects, self._effects + 1 + self._doughs.get(dough, 0))
+        minutes, _ = self._minutes
+        place = 1 + self._doughs.get(dough, 0)
+        return DoughLessons(
+            mean, covariance, at, self._bakes.get(dough, 0), float(minutes[0] + minutes[place])
+        )
+
+
+def _unit(n: int, *places: int) -> Vector:
+    h = np.zeros(n)
+    h[list(places)] = 1.0
+    return h
+
+
+def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
+    """Learn from all bakes, oldest first. The first place among doughs is for unknown ones."""
+    doughs = {d: n + 1 for n, d in enumerate(dict.fromkeys(b.dough for b in bakes))}
+    n, places = len(model.mean), len(doughs) + 1
+    covariance = np.zeros((n + 1 + places, n + 1 + places))
+    covariance[:n, :n] = model.covariance
+    covariance[n, n] = KITCHEN_SD**2
+    covariance[range(n + 1, n + 1 + places), range(n + 1, n + 1 + places)] = DOUGH_SD**2
+    width = _Gaussian(np.zeros(n + 1 + places), covariance)
+    minutes = _Gaussian(
+        np.zeros(1 + places), np.diag([MINUTES_KITCHEN_SD**2] + [MINUTES_DOUGH_SD**2] * places)
+    )
+    counts: dict[Hashable, int] = {}
+    aside: set[int] = set()
+    for number, bake in enumerate(bakes):
+        place = doughs[bake.dough]
+        if bake.widths_mm:
+            h = _unit(n + 1 + places, n, n + 1 + place)
+            h[:n] = bake.row
+            h *= bake.sensitivity
+            seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm) / bake.plain_width_mm)
+            each = RULER_SD**2 + (0.4 * bake.portion_cv) ** 2
+            noise = (bake.sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
+            if abs(width.surprise(h, seen, noise)) > ABSURD:
+                aside.add(number)
+                continue
+            width.observe(h, seen, noise)
+            counts[bake.dough] = counts.get(bake.dough, 0) + 1
+        if bake.minutes is not None:
+            took = math.log(bake.minutes / bake.plain_minutes)
+            h = _unit(1 + places, 0, 1 + place)
+            if abs(minutes.surprise(h, took, MINUTES_BAKE_SD**2)) <= ABSURD:
+                minutes.observe(h, took, MINUTES_BAKE_SD**2)
+    return Lessons(
+        (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, counts, n,
+        frozenset(aside),
+    )  # fmt: skip

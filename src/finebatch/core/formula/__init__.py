@@ -1,0 +1,1 @@
+"""Doughs: lines, weights, percentages and composition."""

@@ -1,0 +1,1 @@
+"""Heat: how long a piece bakes in which oven."""

@@ -1,0 +1,85 @@
+"""Bake minutes: lumped heating of a piece to the temperature at which it is done.
+
+    t = τ · ln((T_oven − T_dough) / (T_oven − T_done)),   τ = τ₆ · (h / 6 mm)^n
+
+with h the mean height in mm as the piece lies after half its spread.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.formula.dough import Family
+from finebatch.core.heat.oven import OvenMode, conventional_c
+from finebatch.core.refusal import refuse
+
+Doneness = Literal["soft_centre", "chewy", "set", "crisp", "dry"]
+
+DONE_AT_C: Mapping[Doneness, float] = {
+    "soft_centre": 80.0, "chewy": 90.0, "set": 96.0, "crisp": 100.0, "dry": 102.0,
+}  # fmt: skip
+"""Centre temperature at which a piece is taken out (probe readings, rounded)."""
+
+USUAL_DONENESS: Mapping[Family, Doneness] = {
+    "drop": "chewy", "rolled": "set", "shortbread": "crisp", "twice_baked": "set",
+}  # fmt: skip
+
+SHEET_FACTOR: Mapping[str, float] = {"insulated": 1.10}
+TWO_SHELVES_FACTOR = 1.10
+"""Two trays at once take about a tenth longer; so does an insulated sheet (usual guidance)."""
+
+SLICE_DRYING_MIN = 18.0
+SLICE_REFERENCE_MM, SLICE_REFERENCE_C = 13.0, 165.0
+"""A 13 mm slice dries in about 18 minutes at 165 °C, turned over half way (household recipes)."""
+
+
+@dataclass(frozen=True, slots=True)
+class HeatModel:
+    """`tau_min` in minutes at 6 mm and `power` of the height.
+
+    `log` is what a whole log takes longer, in ln of minutes: it bakes until firm right through.
+    `noise_sd` is what is left from bake to bake, in ln of minutes.
+    """
+
+    tau_min: float
+    power: float
+    log: float
+    noise_sd: float
+
+
+def oven_share(oven_c: float, dough_temp_c: float, done_c: float) -> float:
+    """ln((T_oven − T_dough) / (T_oven − T_done)); `Refusal` when the oven is too cool."""
+    if oven_c < done_c + 20:
+        message = f"At {oven_c:.0f} °C it would never be done; set the oven above {done_c + 20:.0f}"
+        raise refuse("oven_c", f"{message} °C.")
+    return math.log((oven_c - dough_temp_c) / (oven_c - done_c))
+
+
+def bake_minutes(
+    model: HeatModel,
+    *,
+    height_mm: float,
+    oven_c: float,
+    oven_mode: OvenMode,
+    dough_temp_c: float,
+    doneness: Doneness,
+    surface: str,
+    is_log: bool = False,
+    shelves: int = 1,
+    learnt: float = 0.0,
+) -> float:
+    """Minutes in the oven for a piece of that mean height (mm, after half its spread).
+
+    `learnt` is the shift in ln of minutes that this kitchen's bakes have shown.
+    """
+    share = oven_share(conventional_c(oven_c, oven_mode), dough_temp_c, DONE_AT_C[doneness])
+    factor = SHEET_FACTOR.get(surface, 1.0) * (TWO_SHELVES_FACTOR if shelves > 1 else 1.0)
+    factor *= math.exp(learnt + (model.log if is_log else 0.0))
+    return model.tau_min * (height_mm / 6) ** model.power * share * factor
+
+
+def second_bake_minutes(slice_mm: float, oven_c: float) -> float:
+    """Minutes that slices of a twice-baked log take to dry, both sides together."""
+    thickness = (slice_mm / SLICE_REFERENCE_MM) ** 1.2
+    return SLICE_DRYING_MIN * thickness * (SLICE_REFERENCE_C - 70) / (max(oven_c, 100.0) - 70)

@@ -1,0 +1,1 @@
+"""Ingredients and what they are made of."""

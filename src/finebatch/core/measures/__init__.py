@@ -1,0 +1,1 @@
+"""Quantities, units and temperatures."""

@@ -1,0 +1,89 @@
+"""Measured cases: foreseen beside observed, and the models fitted to them."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from statistics import median
+
+from finebatch.core.formula.composition import Composition, compose
+from finebatch.core.formula.dough import Family
+from finebatch.core.heat.minutes import Doneness, second_bake_minutes
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.effects import BakeConditions
+from finebatch.core.piece.foresee import Foreseen, Models, foresee
+from finebatch.core.piece.portion import Portion
+
+USUAL_SLICE_MM = 13.0
+MINUTES_MARGIN = 0.15
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """A dough and a portion with the width, thickness and minutes that usually come out."""
+
+    id: str
+    family: Family
+    formula_g: Mapping[str, float]
+    portion: Portion
+    how: BakeConditions
+    doneness: Doneness | None
+    observed_mm: float
+    observed_thickness_mm: float | None
+    minutes: tuple[float, float]
+    minutes_second: tuple[float, float] | None
+
+    def composition(self, larder: Larder) -> Composition:
+        """What this case's dough is made of."""
+        return compose(self.formula_g, larder)
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """One case with what was foreseen for it. Widths in mm, error in percent of the observed."""
+
+    case: Case
+    foreseen: Foreseen
+    error_pct: float
+    in_band: bool
+    minutes_fit: bool
+    minutes_second: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    """How good the predictions are over all cases; shares are 0 to 1."""
+
+    n: int
+    median_abs_error_pct: float
+    max_abs_error_pct: float
+    band_share: float
+    minutes_share: float
+
+
+def judge(case: Case, models: Models, larder: Larder) -> Judged:
+    """Foresee one case and set it beside what was observed."""
+    found = foresee(
+        models, case.composition(larder), case.family, case.portion, case.how,
+        doneness=case.doneness,
+    )  # fmt: skip
+    low, high = case.minutes
+    twice = case.family == "twice_baked"
+    return Judged(
+        case=case,
+        foreseen=found,
+        error_pct=100 * (found.width.middle_mm / case.observed_mm - 1),
+        in_band=found.width.low_mm <= case.observed_mm <= found.width.high_mm,
+        minutes_fit=low * (1 - MINUTES_MARGIN) <= found.minutes <= high * (1 + MINUTES_MARGIN),
+        minutes_second=second_bake_minutes(USUAL_SLICE_MM, case.how.oven_c) if twice else None,
+    )
+
+
+def summarise(judged: Sequence[Judged]) -> Summary:
+    """Median and largest error, share inside the band and share of minutes that fit."""
+    errors = [abs(j.error_pct) for j in judged]
+    return Summary(
+        n=len(judged),
+        median_abs_error_pct=median(errors),
+        max_abs_error_pct=max(errors),
+        band_share=sum(j.in_band for j in judged) / len(judged),
+        minutes_share=sum(j.minutes_fit for j in judged) / len(judged),
+    )

@@ -1,0 +1,122 @@
+"""What makes a dough spread more or less: one number for each effect, zero for the reference.
+
+The effects' names, units of count and starting values are data (`spread_effects.csv`); this
+module says how each is measured on a dough, a piece and an oven.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.formula.composition import Composition
+from finebatch.core.formula.dough import Mixing
+from finebatch.core.heat.oven import OvenMode, conventional_c
+from finebatch.core.piece.portion import RawPiece
+
+Surface = Literal["parchment", "bare", "greased", "silicone", "perforated", "insulated"]
+
+REFERENCE_SUGAR = 0.60
+REFERENCE_FAT = 0.60
+REFERENCE_DOUGH_C = 21.0
+REFERENCE_OVEN_C = 180.0
+FRIDGE_C = 4.0
+FREEZER_C = -18.0
+SOFTEST_DOUGH_C = 30.0
+LARGE_PIECE_CM3 = 45.0
+SODA_USUAL = 0.010
+POWDER_USUAL = 0.040
+"""Usual doses in grams a gram of flour: 1.2 g of soda or 5 g of baking powder for 125 g."""
+
+
+@dataclass(frozen=True, slots=True)
+class BakeConditions:
+    """How a piece is baked. Temperatures in °C; `oven_c` is what the dial says in `oven_mode`."""
+
+    dough_temp_c: float
+    oven_c: float
+    oven_mode: OvenMode
+    surface: Surface
+    mixing: Mixing = "creamed"
+    rested_overnight: bool = False
+
+
+def _ratio(part: float, whole: float) -> float:
+    return part / whole if whole > 0 else 0.0
+
+
+def _doublings(ratio: float, reference: float, least: float = 0.1, most: float = 3.0) -> float:
+    """log2 of a ratio against its reference, held inside the range that bakers use."""
+    return math.log2(min(max(ratio, least), most) / reference)
+
+
+def cold_units(dough_temp_c: float) -> tuple[float, float]:
+    """How far a dough is from 21 °C down to 4 °C, and from 4 °C down to −18 °C, each 0 to 1."""
+    warm = min(dough_temp_c, SOFTEST_DOUGH_C)
+    chilled = (REFERENCE_DOUGH_C - max(warm, FRIDGE_C)) / (REFERENCE_DOUGH_C - FRIDGE_C)
+    frozen = (FRIDGE_C - max(min(warm, FRIDGE_C), FREEZER_C)) / (FRIDGE_C - FREEZER_C)
+    return chilled, frozen
+
+
+def sandiness(dough: Composition) -> float:
+    """0 to 1: little added water and little sugar make a sandy dough that holds its shape."""
+    water = _ratio(dough.water_added_g, dough.structure_g)
+    sugar = _ratio(dough.sugar_g, dough.structure_g)
+    dry = 1 / (1 + math.exp((water - 0.18) / 0.025))
+    plain = 1 / (1 + math.exp((sugar - 0.60) / 0.08))
+    return dry * plain
+
+
+def _formula_effects(dough: Composition) -> dict[str, float]:
+    base, structure = dough.base_g, dough.structure_g
+    sweet = sum(dough.sweetener_g.values())
+    fats = sum(dough.fat_by_kind_g.values())
+    trait = dough.base_by_trait_g
+    free = _ratio(dough.water_added_g - dough.water_bound_g, structure)
+    egg = _ratio(dough.egg_g, structure)
+    return {
+        "sugar": _doublings(_ratio(dough.sugar_g, structure), REFERENCE_SUGAR),
+        "fat": _doublings(_ratio(dough.fat_g, structure), REFERENCE_FAT),
+        "plastic_fat": _ratio(dough.fat_by_kind_g.get("plastic", 0.0), fats),
+        "free_water": math.tanh(free + 0.35),
+        "sandy": sandiness(dough),
+        "icing_sugar": _ratio(dough.sweetener_g.get("icing_sugar", 0.0), sweet),
+        "syrup": _ratio(dough.sweetener_g.get("syrup", 0.0), sweet),
+        "brown_sugar": _ratio(dough.sweetener_g.get("brown", 0.0), sweet),
+        "sugar_alcohol": _ratio(dough.sweetener_g.get("polyol", 0.0), sweet),
+        "pieces": dough.pieces_share_by_volume,
+        "melting_candy": dough.candy_share_by_volume,
+        "nut_butter": min(_ratio(dough.nut_butter_g, structure), 1.5),
+        "grain": _ratio(dough.grain_g, base),
+        "wholegrain": _ratio(trait.get("wholegrain", 0.0), base),
+        "nutmeal": _ratio(dough.nutmeal_g, base + dough.nutmeal_g),
+        "soft_flour": _ratio(trait.get("soft", 0.0), base),
+        "strong_flour": _ratio(trait.get("strong", 0.0), base),
+        "soda": min(_ratio(dough.leavener_g.get("soda", 0.0), structure) / SODA_USUAL, 2.0),
+        "powder": min(_ratio(dough.leavener_g.get("powder", 0.0), structure) / POWDER_USUAL, 2.0),
+        "eggless": math.exp(-egg / 0.05),
+        "yolk_only": _ratio(dough.yolk_g, dough.egg_g) if dough.egg_g else 0.0,
+    }
+
+
+def measure_effects(
+    dough: Composition, raw: RawPiece, how: BakeConditions
+) -> Mapping[str, float]:
+    """Every effect's size for this dough, piece and oven, by the key of `spread_effects.csv`."""
+    fats = sum(dough.fat_by_kind_g.values())
+    oil = _ratio(dough.fat_by_kind_g.get("oil", 0.0), fats)
+    chilled, frozen = cold_units(how.dough_temp_c)
+    oven_c = conventional_c(how.oven_c, how.oven_mode)
+    large = math.log(max(raw.volume_cm3, LARGE_PIECE_CM3) / LARGE_PIECE_CM3)
+    effects = _formula_effects(dough)
+    effects |= {
+        "liquid_fat": max(oil, 1.0 if how.mixing in ("melted", "oil") else 0.0),
+        "chilled": chilled,
+        "frozen": frozen,
+        "overnight": 1.0 if how.rested_overnight else 0.0,
+        "oven": (oven_c - REFERENCE_OVEN_C) / 25,
+        "large_piece": large if raw.length_mm is None else 0.0,
+    }
+    for surface in ("bare", "greased", "silicone", "perforated", "insulated"):
+        effects[surface] = 1.0 if how.surface == surface else 0.0
+    return effects

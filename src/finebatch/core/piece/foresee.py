@@ -1,0 +1,101 @@
+"""Foresee one piece: everything that a baker wants to know of it before it is baked."""
+
+from dataclasses import dataclass
+from typing import Protocol
+
+from finebatch.core.formula.composition import Composition
+from finebatch.core.formula.dough import Family
+from finebatch.core.heat.minutes import USUAL_DONENESS, Doneness, HeatModel, bake_minutes
+from finebatch.core.piece.effects import BakeConditions, measure_effects
+from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
+from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_width
+from finebatch.core.piece.thickness import (
+    LiftModel,
+    Thickness,
+    height_half_spread_mm,
+    predict_thickness,
+)
+from finebatch.core.refusal import refuse
+
+LEAST_STRUCTURE = 0.08
+"""Below this share of flour, or what stands in for it, nothing holds a piece together."""
+
+MOST_WATER = 1.3
+"""Grams of added water a gram of structure above which it is a batter, not a dough."""
+
+
+@dataclass(frozen=True, slots=True)
+class Models:
+    """The fitted models that a prediction uses."""
+
+    spread: SpreadModel
+    lift: LiftModel
+    heat: HeatModel
+
+
+class Learnt(Teaching, Protocol):
+    """What the book has taught about one dough in this kitchen."""
+
+    @property
+    def minutes_shift(self) -> float:
+        """The shift in ln of minutes."""
+
+
+@dataclass(frozen=True, slots=True)
+class Foreseen:
+    """One piece, raw and baked. `minutes` is for one tray at a time, on one shelf."""
+
+    raw: RawPiece
+    width: Width
+    thickness: Thickness
+    minutes: float
+    doneness: Doneness
+
+
+def check_dough(dough: Composition) -> None:
+    """Raise `Refusal` when no piece can be foreseen from this dough."""
+    if dough.structure_g < LEAST_STRUCTURE * dough.total_g:
+        raise refuse(
+            "lines", "Nothing here holds a piece together. Add flour, oats, starch or ground nuts."
+        )
+    if dough.water_added_g > MOST_WATER * dough.structure_g:
+        raise refuse(
+            "lines", "This is a batter: it runs instead of keeping a shape. Add flour or take "
+            "liquid out."
+        )  # fmt: skip
+
+
+def foresee(
+    models: Models,
+    dough: Composition,
+    family: Family,
+    portion: Portion,
+    how: BakeConditions,
+    *,
+    doneness: Doneness | None = None,
+    portion_cv: float = 0.03,
+    shelves: int = 1,
+    learnt: Learnt | None = None,
+) -> Foreseen:
+    """Foresee width, thickness and minutes of one piece; `Refusal` when that makes no sense."""
+    check_dough(dough)
+    raw = shape_piece(portion, dough.density_g_cm3)
+    measured = measure_effects(dough, raw, how)
+    width = predict_width(
+        models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt
+    )
+    thickness = predict_thickness(models.lift, measured, raw, width.middle_mm, family)
+    wanted = doneness or USUAL_DONENESS[family]
+    minutes = bake_minutes(
+        models.heat,
+        height_mm=height_half_spread_mm(raw, width.middle_mm),
+        oven_c=how.oven_c,
+        oven_mode=how.oven_mode,
+        dough_temp_c=how.dough_temp_c,
+        doneness=wanted,
+        surface=how.surface,
+        is_log=raw.length_mm is not None,
+        shelves=shelves,
+        learnt=learnt.minutes_shift if learnt else 0.0,
+    )
+    return Foreseen(raw, width, thickness, minutes, wanted)

@@ -1,0 +1,131 @@
+"""The raw piece: how a portion of dough lies on the sheet before it bakes."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.refusal import refuse
+
+MassShape = Literal["ball", "rough_mound", "flattened"]
+
+MIN_PIECE_G, MAX_PIECE_G = 2.0, 400.0
+MAX_LOG_G = 3000.0
+MAX_WIDTH_MM = 600.0
+
+
+@dataclass(frozen=True, slots=True)
+class MassPortion:
+    """A weighed piece: a ball, a rough mound, or pressed flat to `diameter_mm`."""
+
+    grams: float
+    shape: MassShape = "ball"
+    diameter_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class CutDisc:
+    """A round cut from a rolled slab."""
+
+    diameter_mm: float
+    thickness_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class LogSlice:
+    """A slice of a chilled log."""
+
+    diameter_mm: float
+    thickness_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Log:
+    """A whole log, baked in one and sliced afterwards."""
+
+    length_mm: float
+    width_mm: float
+    grams: float
+
+
+Portion = MassPortion | CutDisc | LogSlice | Log
+
+
+@dataclass(frozen=True, slots=True)
+class RawPiece:
+    """Raw geometry: mm, cm³ and grams. `length_mm` is set for a log only.
+
+    `flat` tells a disc with an upright edge from a mound that the oven turns into a dome.
+    """
+
+    grams: float
+    volume_cm3: float
+    width_mm: float
+    height_mm: float
+    flat: bool
+    length_mm: float | None = None
+
+    @property
+    def section_cm2(self) -> float:
+        """Cross-section of a log in cm²."""
+        if self.length_mm is None:
+            raise TypeError("only a log has a cross-section")
+        return self.volume_cm3 / (self.length_mm / 10)
+
+
+def disc_volume_cm3(diameter_mm: float, thickness_mm: float) -> float:
+    """Volume in cm³ of a disc measured in mm."""
+    return math.pi / 4 * diameter_mm**2 * thickness_mm / 1000
+
+
+def disc_thickness_mm(volume_cm3: float, diameter_mm: float) -> float:
+    """Thickness in mm of a disc of that volume and diameter."""
+    return 1000 * volume_cm3 / (math.pi / 4 * diameter_mm**2)
+
+
+def disc_diameter_mm(volume_cm3: float, thickness_mm: float) -> float:
+    """Diameter in mm of a disc of that volume and thickness."""
+    return math.sqrt(1000 * volume_cm3 / (math.pi / 4 * thickness_mm))
+
+
+def _check(grams: float, width_mm: float, most_g: float) -> None:
+    if not MIN_PIECE_G <= grams <= most_g:
+        message = f"Between {MIN_PIECE_G:g} and {most_g:g} g a piece; this one is {grams:.3g} g."
+        raise refuse("portion.grams", message)
+    if not 5 <= width_mm <= MAX_WIDTH_MM:
+        message = f"Between 5 and {MAX_WIDTH_MM:g} mm across; this one is {width_mm:.3g} mm."
+        raise refuse("portion.diameter_mm", message)
+
+
+def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
+    """Work out the raw geometry of a portion of a dough of that density.
+
+    Raises `Refusal` for a piece that no hand would make.
+    """
+    match portion:
+        case MassPortion(grams, shape, diameter_mm):
+            volume = grams / density_g_cm3
+            ball_mm = 10 * (6 * max(volume, 0.0) / math.pi) ** (1 / 3)
+            if shape == "flattened":
+                width = diameter_mm or 1.25 * ball_mm
+                raw = RawPiece(grams, volume, width, disc_thickness_mm(volume, width), flat=False)
+            else:
+                raw = RawPiece(grams, volume, ball_mm, ball_mm, flat=False)
+            _check(raw.grams, raw.width_mm, MAX_PIECE_G)
+        case CutDisc(diameter, thickness) | LogSlice(diameter, thickness):
+            volume = disc_volume_cm3(diameter, thickness)
+            raw = RawPiece(volume * density_g_cm3, volume, diameter, thickness, flat=True)
+            _check(raw.grams, raw.width_mm, MAX_PIECE_G)
+        case Log(length, width, grams):
+            volume = grams / density_g_cm3
+            height = 1000 * volume / (length * width * LOG_FILL)
+            raw = RawPiece(grams, volume, width, height, flat=False, length_mm=length)
+            _check(raw.grams, raw.width_mm, MAX_LOG_G)
+            if not 50 <= length <= MAX_WIDTH_MM:
+                message = f"A log is between 50 and {MAX_WIDTH_MM:g} mm long."
+                raise refuse("portion.length_mm", message)
+    return raw
+
+
+LOG_FILL = 0.85
+"""A hand-shaped log fills about this share of its width times height (between half round and
+box)."""

@@ -1,0 +1,166 @@
+"""Spread: how wide a piece bakes, how sure that is, and what moves it most.
+
+Dough in the oven is a paste with a yield stress that slumps until the structure sets. For a fixed
+paste the slump of a mound gives D ~ V^(2/5) and of a long log w ~ A^(2/3); a piece that starts
+wide grows little. One law covers balls, discs, slices, cut-outs and logs:
+
+    D_flow = k · exp(x) · V^0.4          D_baked^8 = D_raw^8 + D_flow^8
+    w_flow = k · exp(x) · A^(2/3)        w_baked^5 = w_raw^5 + w_flow^5      (long logs)
+
+The logarithm of the flow is linear in the effects, so what is known of them is one Gaussian.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+import numpy.typing as npt
+
+from finebatch.core.piece.portion import RawPiece
+
+MOUND_POWER, LOG_POWER = 8, 5
+EIGHT_IN_TEN = 1.2815515655446004
+"""Half-width of the 80 % interval of a Gaussian, in standard deviations."""
+
+Vector = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Effect:
+    """One effect's label for bakers and what is known of it before any fit."""
+
+    key: str
+    label: str
+    per: str
+    prior_mean: float
+    prior_sd: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class SpreadModel:
+    """A Gaussian over the effects: `mean` (n,) and `covariance` (n, n), in natural-log units.
+
+    `noise_sd` is what the effects leave unexplained from one bake to the next.
+    """
+
+    effects: tuple[Effect, ...]
+    mean: Vector
+    covariance: Vector
+    noise_sd: float
+
+    def row(self, measured: Mapping[str, float], raw: RawPiece) -> Vector:
+        """The (n,) row that multiplies the effects to give ln of the flow's scale."""
+        measured = dict(measured)
+        measured["scale"] = 0.0 if raw.length_mm is not None else 1.0
+        measured["log_scale"] = 1.0 - measured["scale"]
+        return np.array([measured[e.key] for e in self.effects])
+
+
+@dataclass(frozen=True, slots=True)
+class Mover:
+    """How many mm of width one effect adds to this piece, against the reference dough."""
+
+    key: str
+    label: str
+    mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Offset:
+    """What bakes have taught about one prediction, in ln of the flow's scale.
+
+    `mean` is the shift; `variance` all that is still unknown of formula, dough and kitchen;
+    `noise_sd` what remains from one bake to the next. `bakes` counts those of this dough.
+    """
+
+    mean: float
+    variance: float
+    noise_sd: float
+    bakes: int
+
+
+class Teaching(Protocol):
+    """Whatever has learnt from bakes and can say how a prediction shifts."""
+
+    def width_offset(self, row: Vector) -> Offset:
+        """The offset for a piece whose effects are `row` (n,)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Width:
+    """A baked width in mm with its 80 % band, and where the band comes from (sd, share of 1)."""
+
+    middle_mm: float
+    low_mm: float
+    high_mm: float
+    sensitivity: float
+    formula_sd: float
+    oven_sd: float
+    hands_sd: float
+    learnt_mm: float
+    bakes: int
+    movers: tuple[Mover, ...]
+
+
+def baked_width_mm(raw: RawPiece, log_scale: float) -> tuple[float, float]:
+    """Baked width in mm at that ln of the flow's scale, and d ln width / d scale (0 to 1)."""
+    if raw.length_mm is None:
+        flow, power = math.exp(log_scale) * raw.volume_cm3**0.4, MOUND_POWER
+    else:
+        flow, power = math.exp(log_scale) * raw.section_cm2 ** (2 / 3), LOG_POWER
+    ratio = (flow / raw.width_mm) ** power
+    return raw.width_mm * (1 + ratio) ** (1 / power), ratio / (1 + ratio)
+
+
+def _movers(model: SpreadModel, row: Vector, raw: RawPiece, at: float) -> tuple[Mover, ...]:
+    middle, _ = baked_width_mm(raw, at)
+    found = []
+    for effect, share in zip(model.effects, row * model.mean, strict=True):
+        if effect.key in ("scale", "log_scale") or share == 0:
+            continue
+        without, _ = baked_width_mm(raw, at - float(share))
+        found.append(Mover(effect.key, effect.label, middle - without))
+    return tuple(sorted(found, key=lambda m: (-abs(m.mm), m.key)))
+
+
+def predict_width(
+    model: SpreadModel,
+    measured: Mapping[str, float],
+    raw: RawPiece,
+    *,
+    portion_cv: float = 0.0,
+    learnt: Teaching | None = None,
+) -> Width:
+    """Predict the baked width of one piece.
+
+    `portion_cv` is how uneven the portions are (standard deviation over mean of mass); `learnt`
+    shifts and narrows the prediction by what this kitchen's bakes have shown. Without it, the
+    piece is foreseen for home kitchens at large.
+    """
+    row = model.row(measured, raw)
+    plain = float(row @ model.mean)
+    unknown = float(row @ model.covariance @ row)
+    offset = learnt.width_offset(row) if learnt else Offset(0.0, unknown, model.noise_sd, 0)
+    at = plain + offset.mean
+    middle, sensitivity = baked_width_mm(raw, at)
+    formula_sd = sensitivity * math.sqrt(offset.variance)
+    oven_sd = sensitivity * offset.noise_sd
+    hands_sd = 0.4 * portion_cv
+    # A width read off with a ruler is never surer than about one percent.
+    sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + 0.01**2)
+    half = EIGHT_IN_TEN * sd
+    return Width(
+        middle_mm=middle,
+        low_mm=middle * math.exp(-half),
+        high_mm=middle * math.exp(half),
+        sensitivity=sensitivity,
+        formula_sd=formula_sd,
+        oven_sd=oven_sd,
+        hands_sd=hands_sd,
+        learnt_mm=middle - baked_width_mm(raw, plain)[0],
+        bakes=offset.bakes,
+        movers=_movers(model, row, raw, at),
+    )

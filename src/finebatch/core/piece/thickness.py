@@ -1,0 +1,80 @@
+"""Thickness: how high a piece stands once it has spread and lifted, and what water it loses."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from finebatch.core.formula.dough import Family
+from finebatch.core.piece.portion import RawPiece
+
+DOME_FILL, DISC_FILL, LOG_FILL = 0.80, 0.95, 0.75
+"""Share of the enclosing cylinder (or box, for a log) that a baked piece fills."""
+
+WATER_LOSS: Mapping[Family, float] = {
+    "drop": 0.10, "rolled": 0.12, "shortbread": 0.09, "twice_baked": 0.14,
+}  # fmt: skip
+"""Share of raw mass that bakes off, middle of the usual 7 to 16 %; a log loses the rest of its
+18 to 25 % in the second bake."""
+
+
+@dataclass(frozen=True, slots=True)
+class LiftModel:
+    """ln of baked over raw volume = plain + soda·dose + powder·dose + whisked egg's share."""
+
+    plain: float
+    soda: float
+    powder: float
+    egg: float
+    noise_sd: float
+
+
+@dataclass(frozen=True, slots=True)
+class Thickness:
+    """Baked height in mm, its width : thickness ratio, and baked mass in grams."""
+
+    height_mm: float
+    width_to_thickness: float
+    baked_g: float
+
+
+def fill_share(raw: RawPiece) -> float:
+    """How much of its enclosing cylinder or box the baked piece fills, 0 to 1."""
+    if raw.length_mm is not None:
+        return LOG_FILL
+    return DISC_FILL if raw.flat else DOME_FILL
+
+
+def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:
+    """Footprint in mm² of a piece of that width; a log keeps its length and rounded ends."""
+    if raw.length_mm is None:
+        return math.pi / 4 * width_mm**2
+    return width_mm * (raw.length_mm + 0.5 * (width_mm - raw.width_mm))
+
+
+def lift(model: LiftModel, measured: Mapping[str, float]) -> float:
+    """Baked volume over raw volume."""
+    return math.exp(
+        model.plain
+        + model.soda * measured["soda"]
+        + model.powder * measured["powder"]
+        + model.egg * (1 - measured["eggless"])
+    )
+
+
+def predict_thickness(
+    model: LiftModel,
+    measured: Mapping[str, float],
+    raw: RawPiece,
+    width_mm: float,
+    family: Family,
+) -> Thickness:
+    """Height, W/T and baked mass of a piece that bakes to `width_mm`."""
+    volume_mm3 = 1000 * raw.volume_cm3 * lift(model, measured)
+    height = volume_mm3 / (fill_share(raw) * baked_area_mm2(raw, width_mm))
+    return Thickness(height, width_mm / height, raw.grams * (1 - WATER_LOSS[family]))
+
+
+def height_half_spread_mm(raw: RawPiece, baked_width_mm: float) -> float:
+    """Mean height in mm as the piece lies once half its spread is done, before it lifts."""
+    half_way = (raw.width_mm + baked_width_mm) / 2
+    return 1000 * raw.volume_cm3 / baked_area_mm2(raw, half_way)

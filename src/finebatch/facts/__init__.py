@@ -1,0 +1,1 @@
+"""Tables of facts: data files with their sources, and the one loader that checks them."""

@@ -1,0 +1,127 @@
+"""Read the shipped tables, check every row, and hand them to the core as its own values."""
+
+import csv
+import json
+from functools import cache
+from importlib.resources import files
+from typing import Annotated, Any, Literal
+
+import numpy as np
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter, model_validator
+
+from finebatch.core.heat.minutes import HeatModel
+from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Role
+from finebatch.core.measures.units import CountUnit
+from finebatch.core.piece.foresee import Models
+from finebatch.core.piece.spread import Effect, SpreadModel
+from finebatch.core.piece.thickness import LiftModel
+
+
+def _blank(value: object) -> object:
+    return None if value == "" else value
+
+
+def _split(value: str) -> list[str]:
+    return [part for part in value.split(";") if part]
+
+
+Optional = Annotated[float | None, BeforeValidator(_blank)]
+Percent = Annotated[float, Field(ge=0, le=100)]
+
+
+class IngredientRow(BaseModel):
+    """One row of `ingredients.csv`; its composition has to add up to 100 % within rounding."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    key: str
+    name: str
+    role: Role
+    traits: Annotated[frozenset[str], BeforeValidator(_split)]
+    g_per_cup: Annotated[float, Field(ge=10, le=500)]
+    g_per_cup_sifted: Optional
+    g_per_cup_dipped: Optional
+    unit: Annotated[CountUnit | Literal[""], Field()]
+    unit_name: str
+    g_per_unit: Optional
+    water_pct: Percent
+    fat_pct: Percent
+    sugar_pct: Percent
+    other_solids_pct: Percent
+    water_binding: Annotated[float, Field(ge=0, le=3)]
+    melts_at_c: Optional
+    allergens: Annotated[tuple[str, ...], BeforeValidator(_split)]
+    source: Annotated[str, Field(min_length=3)]
+
+    @model_validator(mode="after")
+    def _adds_up(self) -> "IngredientRow":
+        total = self.water_pct + self.fat_pct + self.sugar_pct + self.other_solids_pct
+        if abs(total - 100) > 1:
+            raise ValueError(f"{self.key}: its composition adds up to {total:g} %, not 100 %")
+        return self
+
+    def ingredient(self) -> Ingredient:
+        """The row as the core's own value."""
+        counted = (
+            NaturalUnit(self.unit, self.unit_name, self.g_per_unit)
+            if self.unit and self.g_per_unit
+            else None
+        )
+        plain = self.model_dump(exclude={"unit", "unit_name", "g_per_unit"})
+        return Ingredient(**plain, natural_unit=counted)
+
+
+class EffectRow(BaseModel):
+    """One row of `spread_effects.csv`."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    key: str
+    label: str
+    per: str
+    prior_mean: float
+    prior_sd: Annotated[float, Field(gt=0)]
+    source: Annotated[str, Field(min_length=3)]
+
+
+def _read(name: str) -> str:
+    return files("finebatch.facts").joinpath("data", name).read_text(encoding="utf-8")
+
+
+def _rows(name: str) -> list[dict[str, str]]:
+    return list(csv.DictReader(_read(name).splitlines()))
+
+
+def read_json(name: str) -> Any:
+    """A shipped JSON table as plain values."""
+    return json.loads(_read(name))
+
+
+@cache
+def larder() -> Larder:
+    """The shipped larder, checked."""
+    rows = TypeAdapter(list[IngredientRow]).validate_python(_rows("ingredients.csv"))
+    return Larder({row.key: row.ingredient() for row in rows})
+
+
+@cache
+def effects() -> tuple[Effect, ...]:
+    """The spread effects with what was known of them before any fit."""
+    rows = TypeAdapter(list[EffectRow]).validate_python(_rows("spread_effects.csv"))
+    return tuple(Effect(**row.model_dump()) for row in rows)
+
+
+@cache
+def models() -> Models:
+    """The fitted models of width, thickness and minutes (`fitted.json`)."""
+    fitted = read_json("fitted.json")
+    spread = fitted["spread"]
+    if spread["keys"] != [effect.key for effect in effects()]:
+        raise ValueError("fitted.json does not match spread_effects.csv; run scripts/fit_models.py")
+    return Models(
+        spread=SpreadModel(
+            effects(), np.array(spread["mean"]), np.array(spread["covariance"]), spread["noise_sd"]
+        ),
+        lift=LiftModel(**fitted["lift"]),
+        heat=HeatModel(**fitted["heat"]),
+    )
