@@ -1,7 +1,7 @@
 """Fit the shipped models to the shipped cases and write `facts/data/fitted.json`.
 
-    python scripts/fit_models.py           writes the file
-    python scripts/fit_models.py --check   exits 1 when the file is not what the fit gives
+python scripts/fit_models.py           writes the file
+python scripts/fit_models.py --check   exits 1 when the file is not what the fit gives
 """
 
 import json
@@ -19,9 +19,7 @@ DATA = Path(__file__).parent.parent / "src" / "finebatch" / "facts" / "data"
 
 def fitted_text() -> str:
     """The file's text, the same on every run."""
-    models = fit_models(
-        tables.effects(), read_cases(DATA / "spread_cases.json"), tables.larder()
-    )
+    models = fit_models(tables.effects(), read_cases(DATA / "spread_cases.json"), tables.larder())
     spread = models.spread
     figures = {
         "note": "Fitted by scripts/fit_models.py to spread_cases.json; do not edit by hand.",

@@ -9,12 +9,14 @@ from typing import Annotated, Any, Literal
 import numpy as np
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter, model_validator
 
+from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.heat.minutes import HeatModel
 from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Role
 from finebatch.core.measures.units import CountUnit
 from finebatch.core.piece.foresee import Models
 from finebatch.core.piece.spread import Effect, SpreadModel
 from finebatch.core.piece.thickness import LiftModel
+from finebatch.core.plan.prepare import FamilyHabits
 
 
 def _blank(value: object) -> object:
@@ -125,3 +127,49 @@ def models() -> Models:
         lift=LiftModel(**fitted["lift"]),
         heat=HeatModel(**fitted["heat"]),
     )
+
+
+class FamilyRow(BaseModel):
+    """One row of `families.csv`."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    family: Family
+    label: str
+    grams: Annotated[float, Field(gt=0)]
+    thickness_mm: Annotated[float, Field(gt=0)]
+    log_diameter_mm: Annotated[float, Field(gt=0)]
+    log_length_mm: Annotated[float, Field(gt=0)]
+    log_width_mm: Annotated[float, Field(gt=0)]
+    dough_temp_c: float
+    oven_c: float
+    chill_min: Annotated[int, Field(ge=0)]
+    portion_s: Annotated[float, Field(gt=0)]
+    rest_min: Annotated[int, Field(ge=0)]
+    cool_min: Annotated[int, Field(ge=0)]
+    source: Annotated[str, Field(min_length=3)]
+
+
+class MixingRow(BaseModel):
+    """One row of `mixing.csv`: a method's label and its hands-minutes."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    mixing: Mixing
+    label: str
+    minutes: Annotated[int, Field(ge=1)]
+    source: Annotated[str, Field(min_length=3)]
+
+
+@cache
+def families() -> dict[Family, FamilyHabits]:
+    """Each family's usual portion and times."""
+    rows = TypeAdapter(list[FamilyRow]).validate_python(_rows("families.csv"))
+    return {row.family: FamilyHabits(**row.model_dump()) for row in rows}
+
+
+@cache
+def mixing_methods() -> dict[Mixing, MixingRow]:
+    """Each mixing method's label and minutes."""
+    rows = TypeAdapter(list[MixingRow]).validate_python(_rows("mixing.csv"))
+    return {row.mixing: row for row in rows}

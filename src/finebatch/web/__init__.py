@@ -1,0 +1,1 @@
+"""The web application: one router a screen, errors of one shape, nothing but this machine."""

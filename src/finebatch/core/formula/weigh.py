@@ -4,7 +4,8 @@ from collections.abc import Sequence
 
 from finebatch.core.formula.dough import Line, WeighedDough, WeighedLine
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.refusal import Fault, Refusal
+from finebatch.core.measures.amounts import parse_amount
+from finebatch.core.refusal import Fault, Refusal, refuse
 
 BASE_ROLES = frozenset({"flour", "starch", "grain"})
 MAX_LINES = 200
@@ -14,41 +15,41 @@ MAX_LINE_G = 50_000.0
 
 def weigh_line(line: Line, larder: Larder, field: str) -> float:
     """Grams of one line; `Refusal` at `field` says which part of the line is wrong and why."""
-    ingredient = larder.find(line.ingredient, f"{field}.ingredient")
-    if not line.amount > 0:
-        raise Refusal(Fault(f"{field}.amount", "Give an amount above zero, or take the line out."))
-    grams = ingredient.grams(line.amount, line.unit, field=f"{field}.unit")
+    ingredient = larder.find(line.ingredient or "", f"{field}.ingredient")
+    amount = parse_amount(line.amount, field=f"{field}.amount")
+    grams = ingredient.grams(amount, line.unit, field=f"{field}.unit")
     if grams > MAX_LINE_G:
         message = f"That is over {MAX_LINE_G / 1000:.0f} kg. Check the amount and its unit."
-        raise Refusal(Fault(f"{field}.amount", message))
+        raise refuse(f"{field}.amount", message)
     return grams
 
 
 def weigh(lines: Sequence[Line], larder: Larder) -> WeighedDough:
     """Weigh every line and set it against the flour and grain (= 100 %).
 
-    Raises `Refusal` with every faulty line at once, and for a card of no or too many lines.
+    Lines that cannot be weighed are named in the result's faults. Raises `Refusal` for a card of
+    too many lines.
     """
-    if not lines:
-        raise Refusal(Fault("lines", "Add a first ingredient."))
     if len(lines) > MAX_LINES:
         message = f"A dough has at most {MAX_LINES} lines; this one has {len(lines):,}."
-        raise Refusal(Fault("lines", message))
-    grams: list[float] = []
+        raise refuse("lines", message)
+    grams: list[float | None] = []
     faults: list[Fault] = []
+    base_g = 0.0
     for number, line in enumerate(lines):
         try:
-            grams.append(weigh_line(line, larder, f"lines.{number}"))
+            found = weigh_line(line, larder, f"lines.{number}")
         except Refusal as refusal:
             faults.extend(refusal.faults)
-    if faults:
-        raise Refusal(*faults)
-    base_g = sum(
-        g for g, line in zip(grams, lines, strict=True)
-        if larder[line.ingredient].role in BASE_ROLES
-    )  # fmt: skip
+            grams.append(None)
+            continue
+        grams.append(found)
+        if line.ingredient and larder[line.ingredient].role in BASE_ROLES:
+            base_g += found
+    if not lines:
+        faults.append(Fault("lines", "Add a first ingredient."))
     weighed = tuple(
-        WeighedLine(line.ingredient, g, 100 * g / base_g if base_g else None)
+        WeighedLine(line.ingredient, g, 100 * g / base_g if base_g and g is not None else None)
         for g, line in zip(grams, lines, strict=True)
     )
-    return WeighedDough(weighed, sum(grams), base_g)
+    return WeighedDough(weighed, sum(g for g in grams if g is not None), base_g, tuple(faults))

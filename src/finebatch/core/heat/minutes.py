@@ -76,10 +76,10 @@ def bake_minutes(
     share = oven_share(conventional_c(oven_c, oven_mode), dough_temp_c, DONE_AT_C[doneness])
     factor = SHEET_FACTOR.get(surface, 1.0) * (TWO_SHELVES_FACTOR if shelves > 1 else 1.0)
     factor *= math.exp(learnt + (model.log if is_log else 0.0))
-    return model.tau_min * (height_mm / 6) ** model.power * share * factor
+    return model.tau_min * math.pow(height_mm / 6, model.power) * share * factor
 
 
 def second_bake_minutes(slice_mm: float, oven_c: float) -> float:
     """Minutes that slices of a twice-baked log take to dry, both sides together."""
-    thickness = (slice_mm / SLICE_REFERENCE_MM) ** 1.2
+    thickness = math.pow(slice_mm / SLICE_REFERENCE_MM, 1.2)
     return SLICE_DRYING_MIN * thickness * (SLICE_REFERENCE_C - 70) / (max(oven_c, 100.0) - 70)

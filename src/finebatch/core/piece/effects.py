@@ -99,9 +99,7 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
     }
 
 
-def measure_effects(
-    dough: Composition, raw: RawPiece, how: BakeConditions
-) -> Mapping[str, float]:
+def measure_effects(dough: Composition, raw: RawPiece, how: BakeConditions) -> Mapping[str, float]:
     """Every effect's size for this dough, piece and oven, by the key of `spread_effects.csv`."""
     fats = sum(dough.fat_by_kind_g.values())
     oil = _ratio(dough.fat_by_kind_g.get("oil", 0.0), fats)

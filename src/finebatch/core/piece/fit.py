@@ -38,4 +38,6 @@ def fit_posterior(
         return np.concatenate([np.array(residuals(unknowns)) / noise_sd, (unknowns - mean) / sd])
 
     found = least_squares(stacked, mean, xtol=1e-14, ftol=1e-14, gtol=1e-14)
-    return Posterior(found.x, np.linalg.inv(found.jac.T @ found.jac))
+    slope = np.asarray(found.jac, dtype=np.float64)
+    covariance: Vector = np.linalg.inv(slope.T @ slope).astype(np.float64)
+    return Posterior(found.x, covariance)

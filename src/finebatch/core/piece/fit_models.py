@@ -92,7 +92,8 @@ def fit_lift(cases: Sequence[Case], larder: Larder) -> LiftModel:
         [sd for _, sd in LIFT_PRIOR.values()],
         LIFT_NOISE_SD,
     )
-    return LiftModel(*_rounded(found), noise_sd=LIFT_NOISE_SD)
+    plain, soda, powder, egg = _rounded(found)
+    return LiftModel(plain, soda, powder, egg, LIFT_NOISE_SD)
 
 
 def fit_heat(cases: Sequence[Case], larder: Larder) -> HeatModel:

@@ -81,9 +81,7 @@ def foresee(
     check_dough(dough)
     raw = shape_piece(portion, dough.density_g_cm3)
     measured = measure_effects(dough, raw, how)
-    width = predict_width(
-        models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt
-    )
+    width = predict_width(models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt)
     thickness = predict_thickness(models.lift, measured, raw, width.middle_mm, family)
     wanted = doneness or USUAL_DONENESS[family]
     minutes = bake_minutes(

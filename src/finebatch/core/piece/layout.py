@@ -75,7 +75,7 @@ def _spans(sheet: Sheet, foot: Footprint) -> tuple[float, float]:
         room = f"{(sheet.width_mm - 2 * sheet.margin_mm) / 10:.1f} × "
         room += f"{(sheet.depth_mm - 2 * sheet.margin_mm) / 10:.1f} cm"
         raise refuse(
-            "portion.grams",
+            "grams",
             f"One piece may need {need}, and the sheet has {room} inside its margin. "
             "Make the piece smaller or use a larger sheet.",
         )
@@ -153,9 +153,7 @@ def _place(grid: _Grid, down: bool, n: int, sheet: Sheet) -> Layout:
     shift_x = sheet.width_mm / 2 - (min(p[0] for p in points) + max(p[0] for p in points)) / 2
     shift_y = sheet.depth_mm / 2 - (min(p[1] for p in points) + max(p[1] for p in points)) / 2
     centres = tuple((x + shift_x, y + shift_y) for x, y in points)
-    across, rows_apart = (
-        (grid.row_pitch, grid.pitch) if down else (grid.pitch, grid.row_pitch)
-    )
+    across, rows_apart = (grid.row_pitch, grid.pitch) if down else (grid.pitch, grid.row_pitch)
     counts = tuple(last - first + 1 for first, last in rows)
     return Layout(grid.pattern, centres, counts, across, rows_apart, _nearest(centres), down)
 

@@ -90,10 +90,10 @@ def disc_diameter_mm(volume_cm3: float, thickness_mm: float) -> float:
 def _check(grams: float, width_mm: float, most_g: float) -> None:
     if not MIN_PIECE_G <= grams <= most_g:
         message = f"Between {MIN_PIECE_G:g} and {most_g:g} g a piece; this one is {grams:.3g} g."
-        raise refuse("portion.grams", message)
+        raise refuse("grams", message)
     if not 5 <= width_mm <= MAX_WIDTH_MM:
         message = f"Between 5 and {MAX_WIDTH_MM:g} mm across; this one is {width_mm:.3g} mm."
-        raise refuse("portion.diameter_mm", message)
+        raise refuse("diameter_mm", message)
 
 
 def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
@@ -122,7 +122,7 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
             _check(raw.grams, raw.width_mm, MAX_LOG_G)
             if not 50 <= length <= MAX_WIDTH_MM:
                 message = f"A log is between 50 and {MAX_WIDTH_MM:g} mm long."
-                raise refuse("portion.length_mm", message)
+                raise refuse("length_mm", message)
     return raw
 
 

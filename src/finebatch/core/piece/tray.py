@@ -122,13 +122,13 @@ def foresee_tray(
     pieces, leftover = count_pieces(dough.total_g, piece.grams)
     if pieces < 1:
         raise refuse(
-            "portion.grams",
+            "grams",
             f"The dough is {dough.total_g:.0f} g; that does not make one piece of "
             f"{piece.grams:.0f} g.",
         )
     if pieces > MOST_PIECES:
         raise refuse(
-            "portion.grams",
+            "grams",
             f"That makes {pieces:,} pieces; at most {MOST_PIECES:,} are laid out. Make the "
             "piece larger or the dough smaller.",
         )

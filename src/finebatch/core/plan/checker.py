@@ -85,9 +85,7 @@ def find_faults(plan: Plan, work: Work) -> list[str]:
     return faults
 
 
-def _check_shared(
-    plan: Plan, work: Work, by_tray: dict[str, dict[str, Placed]]
-) -> Iterator[str]:
+def _check_shared(plan: Plan, work: Work, by_tray: dict[str, dict[str, Placed]]) -> Iterator[str]:
     jobs = [(a.start, a.end, a.id) for a in plan.activities if a.kind in HANDS]
     for one, other in _overlaps(jobs):
         yield f"two jobs at once for one pair of hands: {one} and {other}"

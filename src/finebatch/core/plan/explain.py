@@ -35,7 +35,8 @@ def _waits_for(later: Placed, before: Placed) -> bool:
     if before.kind in ("mix", "chill"):
         return later.kind in ("chill", "portion")
     if before.kind == "heat":
-        return later.kind in ("load", "bake")
+        # The oven is switched on in good time; only one that heats from the start holds up.
+        return later.kind in ("load", "bake") and before.start == 0
     if before.kind == "sheet":
         return later.kind == "portion" and later.sheet == before.sheet
     return later.hands and before.hands

@@ -73,9 +73,7 @@ def quick_times(work: Work) -> Times:
         rack = hands.earliest(bakes[-1].end + k.out_min + tray.rest_min, k.rack_min)
         hands.take((rack, rack + k.rack_min))
         sheets[sheet] = rack + k.rack_min + k.sheet_ready_min
-        found.append(
-            TrayTimes(portion, portion + tray.portion_min, tuple(bakes), sliced, rack)
-        )
+        found.append(TrayTimes(portion, portion + tray.portion_min, tuple(bakes), sliced, rack))
     return Times(0, mix_end, tuple(found))
 
 

@@ -6,19 +6,21 @@ and a deterministic limit make the same work give the same plan.
 """
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 from ortools.sat.python import cp_model
 
 from finebatch.core.plan.quick import plain_bound, quick_times
 from finebatch.core.plan.schedule import BakeTimes, Plan, Times, TrayTimes, place
 from finebatch.core.plan.work import NOTHING_YET, Happened, TrayWork, Work, job_id
+from finebatch.core.refusal import refuse
 
 LATE_COST = 1000
 FINISH_COST = 50
-LATEST_OUT = 60
-"""How late a tray may come out when, while baking, hands are simply not there in time."""
+LATEST = 100_000
+"""No limit on lateness while baking: what has happened cannot be planned away, only made good."""
 
-Expr = cp_model.LinearExprT
+Expr = cp_model.LinearExpr | int
 
 
 @dataclass(slots=True)
@@ -48,6 +50,8 @@ class _Model:
         self.hands: list[cp_model.IntervalVar] = []
         self.shelf_stays: list[cp_model.IntervalVar] = []
         self.sheet_stays: list[cp_model.IntervalVar] = []
+        self.cleaning: list[tuple[int, cp_model.IntVar]] = []
+        self.in_oven = self.on_sheets = 0
         self.late: list[Expr] = []
         self.waits: list[Expr] = []
         self.mix, self.mix_end = self._job("dough.mix", work.dough.mix_min)
@@ -88,24 +92,21 @@ class _Model:
             add(load >= ready)
             add(loaded >= k.oven_heat_min)
         if job_id(tray.name, "out", n) not in self.happened.done:
-            late = self._new(f"{tray.name}.late{n}", 0, LATEST_OUT if self.replanning else 0)
-            if self.replanning:
-                # A bake whose minutes ran out before now can only be late.
-                add(out == loaded + bake.length + late + self._overdue(tray, n, bake.length))
-            else:
-                add(out == loaded + bake.length)
+            late = self._new(f"{tray.name}.late{n}", 0, LATEST if self.replanning else 0)
+            add(out == loaded + bake.length + late)
             self.late.append(late)
-        stay = self._new(f"{tray.name}.stay{n}", 0, self.horizon)
-        self.shelf_stays.append(
-            self.model.new_interval_var(load, stay, emptied, f"{tray.name}.shelf{n}")
-        )
+        loads, outs = job_id(tray.name, "load", n), job_id(tray.name, "out", n)
+        if outs not in self.happened.done:
+            inside = loads in self.happened.done
+            self.in_oven += inside
+            self._stay(self.shelf_stays, self.happened.now if inside else load, emptied)
         return _BakeVars(loaded, out, self._turn(tray, n, loaded, out))
 
-    def _overdue(self, tray: TrayWork, n: int, length: int) -> int:
-        loaded = self.happened.done.get(job_id(tray.name, "load", n))
-        if loaded is None:
-            return 0
-        return max(self.happened.now - (loaded + length), 0)
+    def _stay(self, stays: list[cp_model.IntervalVar], start: Expr, end: cp_model.IntVar) -> None:
+        """Something lies in one of several like places from `start` to `end`."""
+        name = f"stay{len(self.shelf_stays) + len(self.sheet_stays)}"
+        size = self._new(name, 0, LATEST)
+        stays.append(self.model.new_interval_var(start, size, end, name + ":"))
 
     def _turn(
         self, tray: TrayWork, n: int, start: cp_model.IntVar, end: cp_model.IntVar
@@ -123,7 +124,7 @@ class _Model:
                 return None  # the chance has passed
         turn, turned = self._job(job, k.turn_min)
         if job not in self.happened.done:
-            late = self._new(f"{tray.name}.turnlate{n}", 0, LATEST_OUT)
+            late = self._new(f"{tray.name}.turnlate{n}", 0, LATEST)
             self.model.add(turn >= start + bake.turn_after - 1)
             self.model.add(turn <= start + bake.turn_after + 1 + late)
             self.model.add(turned <= end)
@@ -157,13 +158,23 @@ class _Model:
         if rack_id not in self.happened.done:
             add(rack >= bakes[-1].end + k.out_min + tray.rest_min)
             self._wait(rack - bakes[-1].end - k.out_min - tray.rest_min, k.rest_over_min)
-        clean = self._new(f"{tray.name}.clean", 0, self.horizon + k.sheet_ready_min)
-        add(clean == off + k.sheet_ready_min)
-        stay = self._new(f"{tray.name}.onsheet", 0, self.horizon + k.sheet_ready_min)
-        self.sheet_stays.append(
-            self.model.new_interval_var(portion, stay, clean, f"{tray.name}.sheet")
-        )
+        self._hold_sheet(tray, portion, off)
         return _TrayVars(portion, portioned, bakes, sliced, rack)
+
+    def _hold_sheet(self, tray: TrayWork, portion: cp_model.IntVar, off: cp_model.IntVar) -> None:
+        """A sheet is taken from portioning until it is off, cool and lined again."""
+        h, ready_min = self.happened, self.work.kitchen.sheet_ready_min
+        begun = job_id(tray.name, "portion") in {*h.done, *h.begun}
+        racked = h.done.get(job_id(tray.name, "rack"))
+        if racked is not None and racked + ready_min <= h.now:
+            return
+        clean = self._new(f"{tray.name}.clean", 0, self.horizon + ready_min)
+        self.model.add(clean == off + ready_min)
+        if racked is None:
+            self.on_sheets += begun
+            self._stay(self.sheet_stays, h.now if begun else portion, clean)
+        else:
+            self.cleaning.append((h.now, clean))
 
     def _wait(self, wait: Expr, most: int) -> None:
         """A wait costs calm; past its most it is late, which a fresh plan never is."""
@@ -178,11 +189,18 @@ class _Model:
     def _limits(self) -> None:
         k, add = self.work.kitchen, self.model.add
         self.model.add_no_overlap(self.hands)
-        self.model.add_cumulative(self.shelf_stays, [1] * len(self.shelf_stays), k.shelves)
-        self.model.add_cumulative(self.sheet_stays, [1] * len(self.sheet_stays), k.sheets)
+        # What is already in the oven or on a sheet is there, whatever the kitchen's numbers say;
+        # a sheet that should still be cooling but holds the next tray was ready sooner.
+        if self.on_sheets + len(self.cleaning) <= k.sheets:
+            for start, clean in self.cleaning:
+                self._stay(self.sheet_stays, start, clean)
+        self._share(self.shelf_stays, max(k.shelves, self.in_oven))
+        self._share(self.sheet_stays, max(k.sheets, self.on_sheets))
         # Trays of one dough go in order, so equal trays are not tried in every order.
-        for a, b in zip(self.trays, self.trays[1:], strict=False):
-            add(a.portion <= b.portion)
+        taken = {*self.happened.done, *self.happened.begun}
+        for n, (a, b) in enumerate(pairwise(self.trays)):
+            if job_id(self.work.trays[n + 1].name, "portion") not in taken:
+                add(a.portion <= b.portion)
             if not self.replanning:
                 add(a.bakes[0].start <= b.bakes[0].start)
                 add(a.rack <= b.rack)
@@ -191,6 +209,9 @@ class _Model:
         if not self.replanning:
             add(self.mix == 0)
             add(self.finish >= plain_bound(self.work))
+
+    def _share(self, stays: list[cp_model.IntervalVar], places: int) -> None:
+        self.model.add_cumulative(stays, [1] * len(stays), places)
 
     def hint(self, times: Times) -> None:
         """Offer known times as a first answer."""
@@ -246,10 +267,10 @@ def best_plan(work: Work, seconds: float = 5.0) -> Plan:
     model.model.minimize(model.finish)
     first = _solver(seconds)
     if first.solve(model.model) not in _SOLVED:
-        return place(work, quick, plain_bound(work))
+        raise refuse("sheets", "No plan was found in the time given. Try fewer trays.")
     bound = max(round(first.best_objective_bound), plain_bound(work))
     found = model.times(first)
-    model.model.clear_hints()
+    model.model.clear_hints()  # type: ignore[no-untyped-call]
     model.hint(found)
     model.model.add(model.finish <= round(first.objective_value))
     model.model.minimize(sum(model.waits))
@@ -274,10 +295,8 @@ def replan(work: Work, happened: Happened, before: Times, seconds: float = 0.8) 
             shift = model.model.new_int_var(0, model.horizon, f"shift{number}.{k}")
             model.model.add_abs_equality(shift, var - old)
             moved.append(shift)
-    model.model.minimize(
-        LATE_COST * sum(model.late) + FINISH_COST * model.finish + sum(moved)
-    )
+    model.model.minimize(LATE_COST * sum(model.late) + FINISH_COST * model.finish + sum(moved))
     solver = _solver(seconds)
     if solver.solve(model.model) not in _SOLVED:
-        raise RuntimeError("the rest of the plan has no solution")
+        raise refuse("activity", "The rest could not be planned anew. Take the last step back.")
     return place(work, model.times(solver), happened.now)

@@ -1,0 +1,138 @@
+"""The command line: serve the app, with or without demo data, and evaluate case files."""
+
+import json
+import socket
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from finebatch.core.piece.cases import Judged, Summary, judge, summarise
+from finebatch.core.refusal import Refusal
+from finebatch.facts import tables
+from finebatch.formats.cases import UnreadableFile, read_cases
+from finebatch.settings import Settings
+
+app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
+
+
+def _stop(message: str, code: int = 1) -> typer.Exit:
+    typer.secho(message, err=True, fg=typer.colors.RED)
+    return typer.Exit(code)
+
+
+def _check_port(port: int) -> None:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError as error:
+            raise _stop(
+                f"Port {port} is in use or not allowed ({error.strerror}). Stop what runs there, "
+                f"or choose another: FINEBATCH_PORT={min(port + 1, 65535)} make run"
+            ) from error
+
+
+def _serve(settings: Settings, *, demo: bool) -> None:
+    import uvicorn
+
+    from finebatch.demo.load import load
+    from finebatch.store.database import UnusableFile
+    from finebatch.web.app import STATIC, create_app
+    from finebatch.web.clock import system_clock
+
+    if not (STATIC / "index.html").is_file():
+        raise _stop("The interface has not been built. Run: make setup")
+    _check_port(settings.port)
+    try:
+        served = create_app(settings)
+    except UnusableFile as error:
+        raise _stop(str(error)) from error
+    if demo:
+        load(served.state.database, system_clock())
+    typer.echo(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")
+    typer.echo(f"Data file:  {settings.data_file}")
+    uvicorn.run(served, host="127.0.0.1", port=settings.port, log_level="warning")
+
+
+@app.command()
+def serve() -> None:
+    """Start the app on your own data file."""
+    _serve(Settings(), demo=False)
+
+
+@app.command()
+def demo() -> None:
+    """Start the app with the demo data, in a data file of its own."""
+    settings = Settings()
+    if "data_file" not in settings.model_fields_set:
+        settings = settings.model_copy(update={"data_file": Path("data/demo.sqlite3").resolve()})
+    _serve(settings, demo=True)
+
+
+@app.command()
+def openapi() -> None:
+    """Print the OpenAPI document of the API."""
+    import tempfile
+
+    from finebatch.web.app import create_app
+
+    with tempfile.TemporaryDirectory() as folder:
+        document = create_app(Settings(data_file=Path(folder) / "x.sqlite3")).openapi()
+    typer.echo(json.dumps(document, indent=1, ensure_ascii=False))
+
+
+def _row(judged: Judged) -> dict[str, object]:
+    case, found = judged.case, judged.foreseen
+    second = judged.minutes_second
+    return {
+        "id": case.id,
+        "observed_mm": case.observed_mm,
+        "predicted_mm": round(found.width.middle_mm, 1),
+        "low_mm": round(found.width.low_mm, 1),
+        "high_mm": round(found.width.high_mm, 1),
+        "error_pct": round(judged.error_pct, 2),
+        "thickness_mm": round(found.thickness.height_mm, 1),
+        "minutes": round(found.minutes, 1),
+        "minutes_second": None if second is None else round(second, 1),
+    }
+
+
+def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
+    typer.echo(f"{'case':28}{'observed':>10}{'predicted':>11}{'80 % band':>16}{'error':>9}"
+               f"{'thick':>8}{'minutes':>9}")  # fmt: skip
+    for row in rows:
+        band = f"{row['low_mm']} to {row['high_mm']}"
+        typer.echo(
+            f"{row['id']!s:28}{row['observed_mm']:>7} mm{row['predicted_mm']:>8} mm{band:>16}"
+            f"{row['error_pct']:>+7} %{row['thickness_mm']:>5} mm{row['minutes']:>9}"
+        )
+    typer.echo(
+        f"\n{summary.n} cases: median error {summary.median_abs_error_pct:.2f} %, largest "
+        f"{summary.max_abs_error_pct:.2f} %; {summary.band_share:.0%} inside the band; minutes "
+        f"fit in {summary.minutes_share:.0%}."
+    )
+
+
+@app.command()
+def evaluate(
+    file: Annotated[Path, typer.Argument(help="A JSON file with measured cases.")],
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON for machines.")] = False,
+) -> None:
+    """Set predictions beside measured cases. Exit status 2 when the file cannot be read."""
+    try:
+        judged = [judge(case, tables.models(), tables.larder()) for case in read_cases(file)]
+    except UnreadableFile as error:
+        raise _stop(f"{file}: {error}", 2) from error
+    except Refusal as refusal:
+        raise _stop(f"{file}: {refusal}", 2) from refusal
+    rows, summary = [_row(j) for j in judged], summarise(judged)
+    if as_json:
+        figures = {name: getattr(summary, name) for name in Summary.__slots__}
+        typer.echo(json.dumps({"cases": rows, "summary": figures}, indent=1))
+    else:
+        _print_table(rows, summary)
+
+
+if __name__ == "__main__":
+    app()

@@ -1,0 +1,68 @@
+"""Load the demo scenario into an empty data file."""
+
+from dataclasses import replace
+from importlib.resources import files
+from typing import Annotated
+
+from pydantic import BaseModel, Field, TypeAdapter
+
+from finebatch.store.database import Database
+from finebatch.web.routers.dough import CardBody
+from finebatch.workflow import book, doughs
+
+DAY = 24 * 60 * 60 * 1000
+
+
+class DemoBake(BaseModel):
+    """An earlier bake of a demo dough."""
+
+    days_ago: Annotated[float, Field(ge=0)]
+    widths_mm: tuple[float, ...]
+    minutes: float
+    colour: int
+    note: str
+
+
+class DemoTray(BaseModel):
+    """What differs from the family's usual tray setting."""
+
+    grams: float
+    thickness_mm: float | None = None
+    log_diameter_mm: float | None = None
+    dough_temp_c: float | None = None
+    oven_c: float | None = None
+    chill_min: int | None = None
+
+    def setting(self, usual: doughs.TraySetting) -> doughs.TraySetting:
+        """The family's usual setting with these figures in."""
+        given = self.model_dump(exclude_none=True)
+        piece = {
+            f: given.pop(f) for f in ("grams", "thickness_mm", "log_diameter_mm") if f in given
+        }
+        return replace(usual, piece=replace(usual.piece, **piece), **given)
+
+
+class DemoDough(CardBody):
+    """A demo dough: its card, its tray, its earlier bakes."""
+
+    tray: DemoTray
+    bakes: list[DemoBake] = []
+
+
+def load(database: Database, now: int) -> int:
+    """Add the demo doughs and bakes when the file holds no dough; how many doughs were added."""
+    text = files("finebatch.demo").joinpath("data", "harvest_supper.json").read_text("utf-8")
+    scenario = TypeAdapter(list[DemoDough]).validate_json(text)
+    with database.writing() as session:
+        if doughs.list_doughs(session):
+            return 0
+        for place, dough in enumerate(scenario):
+            setting = dough.tray.setting(doughs.usual_tray(dough.family))
+            # The first of the list is the one that was changed last.
+            kept = doughs.add_dough(session, dough.card(), now - place * DAY, setting)
+            for bake in dough.bakes:
+                record = book.Record(
+                    kept.id, None, None, bake.widths_mm, bake.minutes, bake.colour, bake.note
+                )
+                book.add_bake(session, record, now - round(bake.days_ago * DAY))
+    return len(scenario)

@@ -1,0 +1,13 @@
+"""Alembic's entry: runs the migrations on the connection it is handed."""
+
+from alembic import context
+
+from finebatch.store.models import Base
+
+context.configure(
+    connection=context.config.attributes["connection"],
+    target_metadata=Base.metadata,
+    render_as_batch=True,
+)
+with context.begin_transaction():
+    context.run_migrations()

@@ -1,0 +1,184 @@
+"""The tables. Lengths in mm, masses in g, temperatures in °C, times as UTC milliseconds."""
+
+from typing import Any
+
+from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData, text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class Base(DeclarativeBase):
+    """All tables, with names for their constraints so that migrations can refer to them."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(column_0_label)s",
+            "uq": "uq_%(table_name)s_%(column_0_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+    type_annotation_map = {dict[str, Any]: JSON, list[float]: JSON}
+
+
+class KitchenRow(Base):
+    """The kitchen: one row."""
+
+    __tablename__ = "kitchen"
+    __table_args__ = (CheckConstraint("id = 1", name="only_one"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    sheet_width_mm: Mapped[float]
+    sheet_depth_mm: Mapped[float]
+    margin_mm: Mapped[float]
+    gap_mm: Mapped[float]
+    sheets: Mapped[int]
+    shelves: Mapped[int]
+    oven_mode: Mapped[str]
+
+
+class DoughRow(Base):
+    """A dough as its card is written; `revision` counts its changes."""
+
+    __tablename__ = "dough"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    family: Mapped[str]
+    mixing: Mapped[str]
+    revision: Mapped[int] = mapped_column(default=1)
+    changed_at: Mapped[int]
+    lines: Mapped[list["LineRow"]] = relationship(
+        order_by="LineRow.position", cascade="all, delete-orphan"
+    )
+    tray: Mapped["TraySettingRow"] = relationship(cascade="all, delete-orphan")
+
+
+class LineRow(Base):
+    """One line of a dough, its amount as written."""
+
+    __tablename__ = "dough_line"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    dough_id: Mapped[int] = mapped_column(ForeignKey("dough.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    amount: Mapped[str]
+    unit: Mapped[str]
+    ingredient: Mapped[str | None]
+
+
+class TraySettingRow(Base):
+    """How a dough is portioned and baked."""
+
+    __tablename__ = "tray_setting"
+
+    dough_id: Mapped[int] = mapped_column(
+        ForeignKey("dough.id", ondelete="CASCADE"), primary_key=True
+    )
+    grams: Mapped[float]
+    thickness_mm: Mapped[float]
+    log_diameter_mm: Mapped[float]
+    log_length_mm: Mapped[float]
+    log_width_mm: Mapped[float]
+    evenness: Mapped[str]
+    dough_temp_c: Mapped[float]
+    oven_c: Mapped[float]
+    surface: Mapped[str]
+    chill_min: Mapped[int]
+
+
+class SessionRow(Base):
+    """What is baked together: planned, then running, then finished.
+
+    `snapshot` is the dough, its tray setting and kitchen as planned; `work` the trays and times
+    that the planner was asked for; `start_at` minute 0 of its activities.
+    """
+
+    __tablename__ = "session"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    dough_id: Mapped[int | None] = mapped_column(ForeignKey("dough.id", ondelete="SET NULL"))
+    state: Mapped[str]
+    start_at: Mapped[int]
+    ready_by: Mapped[int | None]
+    snapshot: Mapped[dict[str, Any]]
+    work: Mapped[dict[str, Any]]
+    bound: Mapped[int]
+    changed_at: Mapped[int]
+    said: Mapped[str | None]
+    activities: Mapped[list["ActivityRow"]] = relationship(
+        order_by="ActivityRow.start, ActivityRow.end, ActivityRow.key",
+        cascade="all, delete-orphan",
+    )
+    events: Mapped[list["EventRow"]] = relationship(
+        order_by="EventRow.id", cascade="all, delete-orphan"
+    )
+
+
+class ActivityRow(Base):
+    """One activity of the plan as it now stands, in minutes after the session's start."""
+
+    __tablename__ = "activity"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    session_id: Mapped[int] = mapped_column(
+        ForeignKey("session.id", ondelete="CASCADE"), index=True
+    )
+    key: Mapped[str]
+    kind: Mapped[str]
+    tray: Mapped[str | None]
+    place: Mapped[str]
+    start: Mapped[int]
+    end: Mapped[int]
+    sheet: Mapped[int | None]
+    shelf: Mapped[int | None]
+    critical: Mapped[bool]
+
+
+class EventRow(Base):
+    """What happened while baking, in order. Nothing is counted down: all follows from these."""
+
+    __tablename__ = "event"
+    __table_args__ = (
+        Index("ux_event_done", "session_id", "activity", unique=True,
+              sqlite_where=text("kind = 'done'")),
+    )  # fmt: skip
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    session_id: Mapped[int] = mapped_column(
+        ForeignKey("session.id", ondelete="CASCADE"), index=True
+    )
+    at: Mapped[int]
+    kind: Mapped[str]
+    activity: Mapped[str]
+    minutes: Mapped[int | None]
+
+
+class BakeRow(Base):
+    """One entry of the book: what came out, beside what was foreseen when it was recorded.
+
+    `effects` are the sizes of the effects by key; `plain_…` is what the model alone foresaw.
+    """
+
+    __tablename__ = "bake"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    dough_id: Mapped[int] = mapped_column(ForeignKey("dough.id", ondelete="CASCADE"), index=True)
+    session_id: Mapped[int | None] = mapped_column(ForeignKey("session.id", ondelete="SET NULL"))
+    tray: Mapped[str | None]
+    baked_at: Mapped[int]
+    grams: Mapped[float]
+    portion_cv: Mapped[float]
+    effects: Mapped[dict[str, Any]]
+    sensitivity: Mapped[float]
+    is_log: Mapped[bool]
+    plain_width_mm: Mapped[float]
+    plain_minutes: Mapped[float]
+    foreseen_mm: Mapped[float]
+    low_mm: Mapped[float]
+    high_mm: Mapped[float]
+    foreseen_minutes: Mapped[float]
+    widths_mm: Mapped[list[float]]
+    minutes: Mapped[float | None]
+    colour: Mapped[int | None]
+    note: Mapped[str]

@@ -1,0 +1,79 @@
+"""The application: routers, errors, guard and the built interface."""
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse
+from fastapi.routing import APIRoute
+from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.responses import Response
+from starlette.staticfiles import StaticFiles
+from starlette.types import Scope
+
+from finebatch.settings import Settings
+from finebatch.store.database import Database
+from finebatch.web import problems
+from finebatch.web.clock import Clock, system_clock
+from finebatch.web.guard import Guard
+from finebatch.web.routers import book, dough, plan, tray
+
+STATIC = Path(__file__).parent / "static"
+
+
+class _Interface(StaticFiles):
+    """The built interface; any path that is no file and no API is one of its screens."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        if path.startswith("api"):
+            raise HTTPException(404, "There is nothing at this address.")
+        try:
+            response = await super().get_response(path, scope)
+        except HTTPException as error:
+            if error.status_code != 404 or scope["method"] not in ("GET", "HEAD"):
+                raise
+            response = FileResponse(STATIC / "index.html")
+        hashed = path.startswith("assets/")
+        keep = "public, max-age=31536000, immutable" if hashed else "no-cache"
+        response.headers["cache-control"] = keep
+        return response
+
+
+def _operation_id(route: APIRoute) -> str:
+    return route.name
+
+
+def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
+    """Build the application on its data file, which is brought up to date.
+
+    Raises `UnusableFile` when the data file cannot be used.
+    """
+    database = Database(settings.data_file)
+
+    @asynccontextmanager
+    async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+        yield
+        database.close()
+
+    app = FastAPI(
+        title="Fine Batch",
+        version="1",
+        summary="Formulate, portion, schedule, bake and learn.",
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        generate_unique_id_function=_operation_id,
+        responses=problems.RESPONSES,
+        lifespan=lifespan,
+    )
+    app.state.database, app.state.clock, app.state.settings = database, clock, settings
+    problems.install(app)
+    for router in (dough.router, tray.router, plan.router, book.router):
+        app.include_router(router)
+    if STATIC.is_dir():
+        app.mount("/", _Interface(directory=STATIC, html=True))
+    app.add_middleware(GZipMiddleware, minimum_size=1000)
+    app.add_middleware(Guard)
+    return app

@@ -1,0 +1,98 @@
+"""Only this machine's own pages: Host and Origin are checked, bodies bounded, headers strict."""
+
+from urllib.parse import urlsplit
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from finebatch.web.problems import problem
+
+OWN_HOSTS = frozenset({"127.0.0.1", "localhost"})
+MOST_BODY = 1_000_000
+SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
+
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' "
+    "data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; "
+    "form-action 'none'; frame-ancestors 'none'"
+)
+
+SECURITY_HEADERS = {
+    "content-security-policy": POLICY,
+    "x-content-type-options": "nosniff",
+    "referrer-policy": "no-referrer",
+    "cross-origin-opener-policy": "same-origin",
+    "cross-origin-resource-policy": "same-origin",
+}
+
+
+def _host_of(netloc: str) -> str | None:
+    try:
+        return urlsplit(f"//{netloc}").hostname
+    except ValueError:
+        return None
+
+
+class _TooLarge(Exception):
+    """The body is longer than it said."""
+
+
+class Guard:
+    """ASGI middleware that lets in requests to and from this machine only."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Let a request through, or answer it with what is wrong."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        headers = Headers(scope=scope)
+        refusal = self._refusal(scope["method"], headers)
+        if refusal is not None:
+            await problem(*refusal)(scope, receive, send)
+            return
+        taken = 0
+        started = False
+
+        async def bounded() -> Message:
+            nonlocal taken
+            message = await receive()
+            taken += len(message.get("body", b""))
+            if taken > MOST_BODY:
+                raise _TooLarge
+            return message
+
+        async def guarded(message: Message) -> None:
+            nonlocal started
+            if message["type"] == "http.response.start":
+                started = True
+                MutableHeaders(scope=message).update(SECURITY_HEADERS)
+            await send(message)
+
+        try:
+            await self.app(scope, bounded, guarded)
+        except _TooLarge:
+            if not started:
+                await problem(413, TOO_LARGE)(scope, receive, send)
+
+    def _refusal(self, method: str, headers: Headers) -> tuple[int, str] | None:
+        host = _host_of(headers.get("host", ""))
+        if host not in OWN_HOSTS:
+            return 403, "Fine Batch answers only on this machine: open http://127.0.0.1."
+        origin = headers.get("origin")
+        if origin is not None and method not in SAFE_METHODS:
+            try:
+                own = urlsplit(origin).netloc == headers.get("host")
+            except ValueError:
+                own = False
+            if not own:
+                return 403, "This request comes from another site and is not answered."
+        length = headers.get("content-length", "0")
+        if length.isdigit() and len(length) < 20 and int(length) > MOST_BODY:
+            return 413, TOO_LARGE
+        return None
+
+
+TOO_LARGE = "That is too much at once: at most 1 MB can be sent."

@@ -1,0 +1,131 @@
+"""Errors of one shape, problem details after RFC 9457, with words for people."""
+
+from collections.abc import Sequence
+from http import HTTPStatus
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from sqlalchemy.exc import DBAPIError
+from starlette.exceptions import HTTPException
+
+from finebatch.core.refusal import Fault, Refusal
+from finebatch.workflow.errors import Conflict, Missing
+
+
+class FieldFault(BaseModel):
+    """What is wrong at one field."""
+
+    field: str
+    message: str
+
+
+class Problem(BaseModel):
+    """Problem details (RFC 9457). `errors` names the fields, where the problem has any."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    errors: list[FieldFault] = []
+
+
+RESPONSES: dict[int | str, dict[str, Any]] = {
+    status: {"model": Problem, "content": {"application/problem+json": {}}}
+    for status in (400, 403, 404, 405, 409, 413, 415, 422, 503)
+}
+"""What any operation may answer besides its own result."""
+
+
+def problem(
+    status: int, detail: str, errors: Sequence[Fault] = (), headers: dict[str, str] | None = None
+) -> JSONResponse:
+    """One problem as a response."""
+    body = Problem(
+        title=HTTPStatus(status).phrase,
+        status=status,
+        detail=detail,
+        errors=[FieldFault(field=e.field, message=e.message) for e in errors],
+    )
+    return JSONResponse(
+        body.model_dump(), status, headers=headers, media_type="application/problem+json"
+    )
+
+
+_PLAIN_WORDS = {
+    "missing": "This is needed.",
+    "string_too_short": "Write something here.",
+    "extra_forbidden": "This is not known here.",
+    "json_invalid": "The request is not JSON.",
+}
+
+
+def _words(error: dict[str, Any]) -> str:
+    """A validation error in a baker's words."""
+    limits = error.get("ctx", {})
+    match error["type"]:
+        case "greater_than":
+            return f"Give a figure above {limits['gt']:g}."
+        case "greater_than_equal":
+            return f"Give at least {limits['ge']:g}."
+        case "less_than_equal":
+            return f"Give at most {limits['le']:g}."
+        case "string_too_long":
+            return f"Write at most {limits['max_length']} letters."
+        case "too_long":
+            return f"At most {limits['max_length']} of these, please."
+        case "finite_number" | "float_parsing" | "int_parsing" | "float_type" | "int_type":
+            return "Give a number."
+        case "literal_error":
+            return f"Choose one of {limits['expected']}."
+        case other:
+            return _PLAIN_WORDS.get(other, str(error["msg"]).removeprefix("Value error, "))
+
+
+def _invalid(_request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, RequestValidationError)
+    faults = [
+        Fault(".".join(str(part) for part in e["loc"][1:]) or str(e["loc"][0]), _words(e))
+        for e in error.errors()[:20]
+    ]
+    return problem(422, faults[0].message if len(faults) == 1 else "Some fields are not right.",
+                   faults)  # fmt: skip
+
+
+def _refused(_request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, Refusal)
+    return problem(422, error.faults[0].message, error.faults)
+
+
+def _missing(_request: Request, error: Exception) -> JSONResponse:
+    return problem(404, str(error.args[0]))
+
+
+def _conflict(_request: Request, error: Exception) -> JSONResponse:
+    return problem(409, str(error))
+
+
+def _unwritable(_request: Request, _error: Exception) -> JSONResponse:
+    return problem(
+        503,
+        "The data file could not be read or written just now, so nothing was changed. Check that "
+        "the disk has room and the folder can be written to, then try again.",
+    )
+
+
+def _http(_request: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, HTTPException)
+    headers = dict(error.headers) if error.headers else None
+    return problem(error.status_code, str(error.detail), headers=headers)
+
+
+def install(app: FastAPI) -> None:
+    """Give every error of the app this one shape."""
+    app.add_exception_handler(RequestValidationError, _invalid)
+    app.add_exception_handler(Refusal, _refused)
+    app.add_exception_handler(Missing, _missing)
+    app.add_exception_handler(Conflict, _conflict)
+    app.add_exception_handler(DBAPIError, _unwritable)
+    app.add_exception_handler(HTTPException, _http)

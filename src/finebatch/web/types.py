@@ -1,0 +1,36 @@
+"""The building blocks of requests: constraints live in the types."""
+
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StrictInt
+
+Id = Annotated[int, Field(ge=1, le=2**53)]
+Millis = Annotated[StrictInt, Field(ge=0, le=2**53)]
+Length = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
+Celsius = Annotated[float, Field(ge=-30, le=350, allow_inf_nan=False)]
+
+
+def _can_be_kept(text: str) -> str:
+    """Half a surrogate pair or a null cannot be written to a file as text."""
+    try:
+        text.encode()
+    except UnicodeEncodeError as error:
+        raise ValueError("There is a broken character in this text. Type it again.") from error
+    if "\0" in text:
+        raise ValueError("There is a broken character in this text. Type it again.")
+    return text
+
+
+Text = Annotated[str, AfterValidator(_can_be_kept)]
+
+
+class Body(BaseModel):
+    """A request's body: nothing but what is named."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class Out(BaseModel):
+    """A response's body, read off the core's values by attribute."""
+
+    model_config = ConfigDict(from_attributes=True)
