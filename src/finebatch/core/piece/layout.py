@@ -13,8 +13,6 @@ from finebatch.core.refusal import refuse
 
 Pattern = Literal["rows", "staggered across", "staggered down"]
 
-MOST_STRETCH = 1.45
-"""Pieces are moved apart to use the sheet, but not so far that a baker would not believe it."""
 TOUCH_MM = 1e-6
 
 
@@ -86,42 +84,55 @@ def _fit(span: float, pitch: float) -> int:
     return math.floor(span / pitch + 1e-9) + 1
 
 
-def _aligned(span_x: float, span_y: float, dx: float, dy: float) -> Iterator[_Grid]:
-    columns, rows = _fit(span_x, dx), _fit(span_y, dy)
-    for c in range(1, columns + 1):
-        pitch = min(span_x / (c - 1), MOST_STRETCH * dx) if c > 1 else dx
-        for r in range(1, rows + 1):
-            row_pitch = min(span_y / (r - 1), MOST_STRETCH * dy) if r > 1 else dy
+def _pitches(span: float, least: float, steps: float, foot: float) -> tuple[float, ...]:
+    """How far apart `steps` + 1 pieces may be: as close as allowed, as far as the sheet lets
+    them, and so that the room at the ends is half of that between them."""
+    if steps == 0:
+        return (least,)
+    widest = span / steps
+    even = min(max((span + foot) / (steps + 1), least), widest)
+    return (least, even, widest) if least < widest else (widest,)
+
+
+def _aligned(span_x: float, span_y: float, foot: Footprint, gap: float) -> Iterator[_Grid]:
+    dx, dy = foot.across_mm + gap, foot.down_mm + gap
+    for c in range(1, _fit(span_x, dx) + 1):
+        for r in range(1, _fit(span_y, dy) + 1):
+            pitch = _pitches(span_x, dx, c - 1, foot.across_mm)[-2:][0]
+            row_pitch = _pitches(span_y, dy, r - 1, foot.down_mm)[-2:][0]
             yield _Grid("rows", (c,) * r, (0.0,) * r, pitch, row_pitch)
 
 
-def _staggered(span_x: float, span_y: float, d: float, pattern: Pattern) -> Iterator[_Grid]:
+def _staggered(
+    span_x: float, span_y: float, foot: float, gap: float, pattern: Pattern
+) -> Iterator[_Grid]:
     """Rows shifted by half a pitch; every second row equal or one shorter."""
+    d = foot + gap
     for c in range(2, _fit(span_x, d) + 1):
         for short in (True, False):
-            room = span_x / (c - 1 if short else c - 0.5)
-            if room < d - TOUCH_MM:
+            steps = c - 1 if short else c - 0.5
+            if span_x / steps < d - TOUCH_MM:
                 continue
-            pitch = min(room, MOST_STRETCH * d)
-            # Neighbouring rows touch along the slant, rows two apart straight down.
-            least = max(math.sqrt(max(d**2 - (pitch / 2) ** 2, 0.0)), d / 2)
-            for r in range(2, _fit(span_y, least) + 1):
-                row_pitch = min(span_y / (r - 1), MOST_STRETCH * d)
-                counts = tuple(c - 1 if short and k % 2 else c for k in range(r))
-                shifts = tuple(pitch / 2 if k % 2 else 0.0 for k in range(r))
-                yield _Grid(pattern, counts, shifts, pitch, row_pitch)
+            for pitch in _pitches(span_x, d, steps, foot):
+                # Neighbouring rows touch along the slant, rows two apart straight down.
+                least = max(math.sqrt(max(d**2 - (pitch / 2) ** 2, 0.0)), d / 2)
+                for r in range(2, _fit(span_y, least) + 1):
+                    row_pitch = _pitches(span_y, least, r - 1, foot)[-2:][0]
+                    counts = tuple(c - 1 if short and k % 2 else c for k in range(r))
+                    shifts = tuple(pitch / 2 if k % 2 else 0.0 for k in range(r))
+                    yield _Grid(pattern, counts, shifts, pitch, row_pitch)
 
 
 def _grids(sheet: Sheet, foot: Footprint) -> Iterator[tuple[_Grid, bool]]:
     """Every grid that fits, with whether its rows run down the sheet."""
     span_x, span_y = _spans(sheet, foot)
-    dx, dy = foot.across_mm + sheet.gap_mm, foot.down_mm + sheet.gap_mm
-    for grid in _aligned(span_x, span_y, dx, dy):
+    gap = sheet.gap_mm
+    for grid in _aligned(span_x, span_y, foot, gap):
         yield grid, False
     if foot.is_round:
-        for grid in _staggered(span_x, span_y, dx, "staggered across"):
+        for grid in _staggered(span_x, span_y, foot.across_mm, gap, "staggered across"):
             yield grid, False
-        for grid in _staggered(span_y, span_x, dx, "staggered down"):
+        for grid in _staggered(span_y, span_x, foot.across_mm, gap, "staggered down"):
             yield grid, True
 
 
@@ -171,7 +182,21 @@ def lay_out(sheet: Sheet, foot: Footprint, pieces: int) -> Layout:
         raise refuse("pieces", f"{pieces} pieces do not fit on one sheet.")
     least = min(grid.size for grid, _ in fitting)
     best = [_place(grid, down, pieces, sheet) for grid, down in fitting if grid.size == least]
-    return max(best, key=lambda lay: (round(lay.nearest_mm or 0.0, 3), lay.pattern == "rows"))
+    return max(best, key=lambda lay: (round(_ease(lay, sheet, foot), 1), lay.pattern == "rows"))
+
+
+def _ease(layout: Layout, sheet: Sheet, foot: Footprint) -> float:
+    """The tightest room in mm: between two pieces, or twice that between a piece and the edge."""
+    wide = max(foot.across_mm, foot.down_mm) if foot.is_round else 0.0
+    between = math.inf if layout.nearest_mm is None else layout.nearest_mm - wide
+    xs, ys = zip(*layout.centres, strict=True)
+    edge = min(
+        min(xs) - foot.across_mm / 2,
+        sheet.width_mm - max(xs) - foot.across_mm / 2,
+        min(ys) - foot.down_mm / 2,
+        sheet.depth_mm - max(ys) - foot.down_mm / 2,
+    )
+    return float(min(between, 2 * edge))
 
 
 def spread_evenly(pieces: int, most: int) -> tuple[int, ...]:

@@ -17,6 +17,7 @@ from finebatch.core.refusal import refuse
 
 LATE_COST = 1000
 FINISH_COST = 50
+WAIT_COST = 2
 LATEST = 100_000
 """No limit on lateness while baking: what has happened cannot be planned away, only made good."""
 
@@ -90,7 +91,8 @@ class _Model:
         out, emptied = self._job(job_id(tray.name, "out", n), k.out_min)
         if job_id(tray.name, "load", n) not in self.happened.done:
             add(load >= ready)
-            add(loaded >= k.oven_heat_min)
+            if not any(".load" in done for done in self.happened.done):
+                add(loaded >= k.oven_heat_min)
         if job_id(tray.name, "out", n) not in self.happened.done:
             late = self._new(f"{tray.name}.late{n}", 0, LATEST if self.replanning else 0)
             add(out == loaded + bake.length + late)
@@ -283,7 +285,7 @@ def best_plan(work: Work, seconds: float = 5.0) -> Plan:
 def replan(work: Work, happened: Happened, before: Times, seconds: float = 0.8) -> Plan:
     """Plan the rest again once things have happened: what is done stays, the rest moves little.
 
-    Lateness comes first, then the finish, then keeping to the times of `before`.
+    Lateness comes first, then the finish, then short waits and the times of `before`.
     """
     model = _Model(work, happened)
     model.hint(before)
@@ -295,7 +297,12 @@ def replan(work: Work, happened: Happened, before: Times, seconds: float = 0.8) 
             shift = model.model.new_int_var(0, model.horizon, f"shift{number}.{k}")
             model.model.add_abs_equality(shift, var - old)
             moved.append(shift)
-    model.model.minimize(LATE_COST * sum(model.late) + FINISH_COST * model.finish + sum(moved))
+    model.model.minimize(
+        LATE_COST * sum(model.late)
+        + FINISH_COST * model.finish
+        + WAIT_COST * sum(model.waits)
+        + sum(moved)
+    )
     solver = _solver(seconds)
     if solver.solve(model.model) not in _SOLVED:
         raise refuse("activity", "The rest could not be planned anew. Take the last step back.")

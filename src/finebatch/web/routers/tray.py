@@ -93,11 +93,18 @@ class FootprintOut(Out):
     is_round: bool
 
 
+class PointOut(Out):
+    """A place on the sheet in mm from its upper left inner corner."""
+
+    x: float
+    y: float
+
+
 class LayoutOut(Out):
     """Where the pieces lie on a sheet, in mm from its upper left inner corner."""
 
     pattern: Pattern
-    centres: list[tuple[float, float]]
+    centres: list[PointOut]
     rows: list[int]
     across_mm: float
     down_mm: float
@@ -123,10 +130,16 @@ class TrayOut(Out):
     kitchen: KitchenBody
 
 
-def _layouts(found: TrayAnswer) -> list[Layout]:
+def _layout_out(layout: Layout) -> LayoutOut:
+    fields = {name: getattr(layout, name) for name in LayoutOut.model_fields}
+    fields["centres"] = [PointOut(x=x, y=y) for x, y in layout.centres]
+    return LayoutOut.model_validate(fields)
+
+
+def _layouts(found: TrayAnswer) -> list[LayoutOut]:
     """The layout of each size of tray, fullest first; equal trays share one."""
     by_count = {len(layout.centres): layout for layout in found.layouts}
-    return [by_count[n] for n in sorted(by_count, reverse=True)]
+    return [_layout_out(by_count[n]) for n in sorted(by_count, reverse=True)]
 
 
 @router.post("/doughs/{dough_id}/foresee")
@@ -148,7 +161,7 @@ def foresee(dough_id: Id, body: TraySettingBody, data: Data) -> TrayOut:
         doneness=found.foreseen.doneness,
         yields=YieldOut.model_validate(found.yields),
         footprint=FootprintOut.model_validate(found.footprint),
-        layouts=[LayoutOut.model_validate(layout) for layout in _layouts(found)],
+        layouts=_layouts(found),
         total_g=dough.weighed.total_g,
         density_g_cm3=asked.composition().density_g_cm3,
         kitchen=KitchenBody.model_validate(here),

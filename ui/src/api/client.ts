@@ -1,0 +1,64 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Dough = Schemas["DoughOut"];
+export type Line = Schemas["LineBody"];
+export type Unit = Line["unit"];
+export type Weighed = Schemas["WeighedOut"];
+export type Words = Schemas["WordsOut"];
+export type Ingredient = Schemas["IngredientOut"];
+export type TraySetting = Schemas["TraySettingBody"];
+export type Tray = Schemas["TrayOut"];
+export type Kitchen = Schemas["KitchenBody"];
+export type BakingSession = Schemas["SessionOut"];
+export type Activity = Schemas["ActivityOut"];
+export type Bake = Schemas["BakeOut"];
+export type Fault = Schemas["FieldFault"];
+
+export const api = createClient<paths>({ baseUrl: "" });
+
+/** A problem that the server told us of, or that it could not be reached. */
+export class ProblemError extends Error {
+  readonly status: number;
+  readonly faults: Fault[];
+
+  constructor(detail: string, status: number, faults: Fault[]) {
+    super(detail);
+    this.status = status;
+    this.faults = faults;
+  }
+
+  /** What is wrong at a field, if anything is. */
+  at(field: string): string | undefined {
+    return this.faults.find((f) => f.field === field || f.field.endsWith(`.${field}`))?.message;
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The body of a good answer; a `ProblemError` otherwise. */
+export async function body<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await asked;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new ProblemError(
+      "Fine Batch does not answer. Is it still running? What you typed stays here.",
+      0,
+      [],
+    );
+  }
+  if (answer.response.ok) return answer.data as T;
+  const problem = answer.error as Partial<Schemas["Problem"]> | undefined;
+  throw new ProblemError(
+    problem?.detail ?? "Something went wrong. Try again.",
+    answer.response.status,
+    problem?.errors ?? [],
+  );
+}

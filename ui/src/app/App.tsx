@@ -1,0 +1,42 @@
+import { lazy, Suspense } from "react";
+import { Navigate, Route, Routes, useParams } from "react-router";
+import { Bake } from "../views/bake/Bake";
+import { DoughView } from "../views/dough/DoughView";
+import { rememberDough, useLastDough } from "./lastDough";
+import { Shell } from "./Shell";
+
+const TrayView = lazy(() => import("../views/tray/TrayView"));
+const PlanView = lazy(() => import("../views/plan/PlanView"));
+const BookView = lazy(() => import("../views/book/BookView"));
+
+/** The dough that the address names; a screen for it, or the Dough screen to choose one. */
+function ForDough({ screen: Screen }: { screen: React.ComponentType<{ doughId: number }> }) {
+  const id = Number(useParams().doughId);
+  if (!Number.isInteger(id) || id < 1) return <Navigate to="/dough" replace />;
+  rememberDough(id);
+  return <Screen key={id} doughId={id} />;
+}
+
+function Home() {
+  const last = useLastDough();
+  return <Navigate to={last ? `/dough/${last}` : "/dough"} replace />;
+}
+
+export function App() {
+  return (
+    <Shell>
+      <Suspense fallback={<p className="p-6 text-soft">One moment…</p>}>
+        <Routes>
+          <Route index element={<Home />} />
+          <Route path="dough" element={<DoughView />} />
+          <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
+          <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
+          <Route path="plan/:doughId" element={<ForDough screen={PlanView} />} />
+          <Route path="bake" element={<Bake />} />
+          <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
+          <Route path="*" element={<Navigate to="/dough" replace />} />
+        </Routes>
+      </Suspense>
+    </Shell>
+  );
+}

@@ -1,0 +1,121 @@
+import { Link, NavLink } from "react-router";
+import { pendingJobs, sayJob } from "../views/bake/jobs";
+import { useCurrentSession, useNow } from "../views/bake/session";
+import { when } from "./format";
+import { useLastDough } from "./lastDough";
+
+const STAGES = [
+  ["Dough", "dough"],
+  ["Tray", "tray"],
+  ["Plan", "plan"],
+  ["Bake", "bake"],
+  ["Book", "book"],
+] as const;
+
+/** The stages of the work as the marks of a tape measure, in the order in which bakers go. */
+function Tape() {
+  const dough = useLastDough();
+  return (
+    <nav aria-label="Stages" className="flex self-stretch max-sm:order-3 max-sm:w-full">
+      {STAGES.map(([name, path]) => {
+        const to = path === "bake" ? "/bake" : dough ? `/${path}/${dough}` : `/dough`;
+        return (
+          <NavLink
+            key={path}
+            to={to}
+            className={({ isActive }) =>
+              `group relative flex w-26 items-center border-l border-ink pl-3 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2 ${isActive ? "font-bold" : "text-soft hover:text-ink"}`
+            }
+          >
+            {name}
+            <svg
+              aria-hidden="true"
+              viewBox="0 0 100 8"
+              preserveAspectRatio="none"
+              className="absolute inset-x-0 bottom-0 h-2 w-full"
+            >
+              <rect
+                width="100"
+                height="8"
+                className="fill-transparent group-aria-[current=page]:fill-yolk"
+              />
+              {[20, 40, 60, 80].map((x) => (
+                <line
+                  key={x}
+                  x1={x}
+                  x2={x}
+                  y1={3}
+                  y2={8}
+                  className="stroke-ink"
+                  vectorEffect="non-scaling-stroke"
+                />
+              ))}
+            </svg>
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}
+
+/** Which session is on, and what comes next in it. */
+function SessionLine() {
+  const { data: session } = useCurrentSession();
+  const now = useNow(session);
+  if (!session) return <p className="text-right text-soft">Nothing in the oven.</p>;
+  const next = pendingJobs(session)[0];
+  return (
+    <Link to="/bake" className="text-right leading-snug hover:underline">
+      <strong>{session.name}</strong>, ready {when(session.finish_at, now)}
+      <br />
+      {next && (
+        <span>
+          next: {sayJob(next, session).short}, {when(next.due_at, now)}
+        </span>
+      )}
+    </Link>
+  );
+}
+
+function nextTheme(): void {
+  const root = document.documentElement;
+  const dark = matchMedia("(prefers-color-scheme: dark)").matches;
+  const now = root.dataset.theme ?? (dark ? "evening" : "light");
+  root.dataset.theme = now === "evening" ? "light" : "evening";
+}
+
+export function Shell({ children }: { children: React.ReactNode }) {
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a
+        href="#main"
+        className="absolute left-2 top-2 z-20 -translate-y-20 bg-yolk px-3 py-2 font-bold text-dark focus:translate-y-0"
+      >
+        To the screen
+      </a>
+      <header className="flex min-h-16 flex-wrap items-center gap-x-6 border-b border-ink bg-sheet px-5 max-sm:px-3">
+        <Link to="/" className="py-2 text-2xl font-bold text-enamel">
+          Fine Batch
+        </Link>
+        <Tape />
+        <div className="ml-auto flex items-center gap-4 py-1 text-[0.9375rem]">
+          <SessionLine />
+          <button
+            type="button"
+            className="icon-press"
+            onClick={nextTheme}
+            aria-label="Day or evening colours"
+          >
+            <svg aria-hidden="true" width="20" height="20" viewBox="0 0 20 20">
+              <circle cx="10" cy="10" r="7.5" fill="none" stroke="currentColor" strokeWidth="1.5" />
+              <path d="M10 2.5a7.5 7.5 0 0 1 0 15z" fill="currentColor" />
+            </svg>
+          </button>
+        </div>
+      </header>
+      <main id="main" className="flex flex-1 flex-col">
+        {children}
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+import { useId } from "react";
+
+interface FieldProps {
+  label: string;
+  unit?: string;
+  fault?: string | undefined;
+  children: (props: {
+    id: string;
+    "aria-invalid": boolean;
+    "aria-describedby": string | undefined;
+  }) => React.ReactNode;
+}
+
+/** A labelled field with its unit and, right at it, what is wrong. */
+export function Field({ label, unit, fault, children }: FieldProps) {
+  const id = useId();
+  return (
+    <div className="flex flex-col">
+      <label htmlFor={id} className="text-[0.9375rem] text-soft">
+        {label}
+      </label>
+      <div className="flex items-baseline gap-1.5">
+        {children({
+          id,
+          "aria-invalid": Boolean(fault),
+          "aria-describedby": fault ? `${id}-fault` : undefined,
+        })}
+        {unit && <span>{unit}</span>}
+      </div>
+      {fault && (
+        <p id={`${id}-fault`} className="max-w-64 text-[0.9375rem] text-caution">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,43 @@
+import { useState } from "react";
+import { Field } from "./Field";
+
+interface NumberFieldProps {
+  label: string;
+  unit?: string;
+  value: number;
+  onChange: (value: number) => void;
+  fault?: string | undefined;
+  className?: string;
+}
+
+const shown = (value: number): string => String(Math.round(value * 10) / 10);
+
+/** A number typed in; what is typed stays as it is, the last number in it counts. */
+export function NumberField({ label, unit, value, onChange, fault, className }: NumberFieldProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const broken = typed !== null && !Number.isFinite(parse(typed));
+  return (
+    <Field label={label} {...(unit ? { unit } : {})} fault={broken ? "Give a number." : fault}>
+      {(props) => (
+        <input
+          {...props}
+          className={className ?? "w-20 text-lg font-semibold"}
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed ?? shown(value)}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            const number = parse(event.target.value);
+            if (Number.isFinite(number)) onChange(number);
+          }}
+          onBlur={() =>
+            setTyped((text) => (text !== null && !Number.isFinite(parse(text)) ? text : null))
+          }
+        />
+      )}
+    </Field>
+  );
+}
+
+export const parse = (text: string): number =>
+  text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", ".").replace("−", "-"));

@@ -1,0 +1,87 @@
+import type { BakingSession } from "../../api/client";
+import { clock, countdown } from "../../app/format";
+import { shelfName } from "../plan/day";
+import type { InOven } from "./jobs";
+
+interface OvenProps {
+  session: BakingSession;
+  ovens: InOven[];
+  now: number;
+  busy: boolean;
+  onMore: (bakeKey: string) => void;
+}
+
+/** The oven's shelves as they are: what is on each, how long, when to turn. */
+export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
+  const shelves = Array.from({ length: session.shelves }, (_, n) => n + 1);
+  return (
+    <section aria-label="Oven">
+      <h2 className="heading">
+        Oven <span className="font-normal text-soft">{session.piece.oven_c} °C</span>
+      </h2>
+      <div className="mt-2 border-2 border-ink bg-wash">
+        {shelves.map((shelf) => {
+          const here = ovens.find((tray) => (tray.bake.shelf ?? 1) === shelf);
+          return (
+            <div
+              key={shelf}
+              className="min-h-20 border-b-4 border-ink px-4 pt-2 pb-1 last:border-b-0"
+            >
+              {here ? (
+                <OnShelf tray={here} now={now} busy={busy} onMore={onMore} />
+              ) : (
+                <p className="pt-4 text-soft">{shelfName(shelf, session.shelves)}: empty</p>
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </section>
+  );
+}
+
+interface OnShelfProps {
+  tray: InOven;
+  now: number;
+  busy: boolean;
+  onMore: (bakeKey: string) => void;
+}
+
+function OnShelf({ tray, now, busy, onMore }: OnShelfProps) {
+  const left = tray.out.due_at - now;
+  const share = Math.min(Math.max((now - tray.loadedAt) / (tray.out.due_at - tray.loadedAt), 0), 1);
+  const turn = tray.turn;
+  return (
+    <div>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <strong className="text-3xl">{tray.tray}</strong>
+        <span role="timer" className="text-4xl font-bold" data-countdown={tray.tray}>
+          {left < 0 ? `${countdown(left)} over` : countdown(left)}
+        </span>
+      </div>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <span>
+          out {clock(tray.out.due_at)}
+          {turn && (turn.done_at === null ? `, turn ${clock(turn.due_at)}` : ", turned")}
+        </span>
+        <button
+          type="button"
+          className="press min-h-11"
+          disabled={busy}
+          onClick={() => onMore(tray.bake.key)}
+        >
+          3 more minutes
+        </button>
+      </div>
+      <svg
+        aria-hidden="true"
+        viewBox="0 0 100 3"
+        preserveAspectRatio="none"
+        className="mt-1 h-2 w-full"
+      >
+        <rect width={100} height={3} className="fill-sheet" />
+        <rect width={100 * share} height={3} className="fill-yolk" />
+      </svg>
+    </div>
+  );
+}

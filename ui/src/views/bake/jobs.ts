@@ -1,0 +1,123 @@
+import type { Activity, BakingSession } from "../../api/client";
+import { length } from "../../app/format";
+
+/** The jobs for the hands that are still to do, in the order in which they are due. */
+export const pendingJobs = (session: BakingSession): Activity[] =>
+  session.activities
+    .filter((a) => a.hands && a.done_at === null)
+    .sort((a, b) => a.due_at - b.due_at || a.start_at - b.start_at);
+
+/** A tray that is in the oven now, with the jobs that end and turn it. */
+export interface InOven {
+  tray: string;
+  bake: Activity;
+  out: Activity;
+  turn: Activity | undefined;
+  loadedAt: number;
+}
+
+export function inOven(session: BakingSession): InOven[] {
+  const byKey = new Map(session.activities.map((a) => [a.key, a]));
+  return session.activities.flatMap((bake) => {
+    if (bake.kind !== "bake" || bake.tray === null) return [];
+    const load = byKey.get(bake.key.replace("bake", "load"));
+    const out = byKey.get(bake.key.replace("bake", "out"));
+    if (load?.done_at == null || !out || out.done_at !== null) return [];
+    const turn = byKey.get(bake.key.replace("bake", "turn"));
+    return [{ tray: bake.tray, bake, out, turn, loadedAt: load.done_at }];
+  });
+}
+
+export interface Said {
+  /** For one line. */
+  short: string;
+  /** For the large print. */
+  title: string;
+  detail: string;
+  cue: string;
+  caution: string | null;
+}
+
+const HOT = "Hot sheet and shelf: dry oven gloves, children stand back.";
+
+/** A job in a baker's words. */
+export function sayJob(job: Activity, session: BakingSession): Said {
+  const tray = session.trays.find((t) => t.name === job.tray);
+  const second =
+    job.key.endsWith("2") && (job.kind === "load" || job.kind === "out" || job.kind === "turn");
+  const minutes = tray?.bakes[second ? 1 : 0] ?? 0;
+  const logs = session.piece.family === "twice_baked";
+  const pieces = `${tray?.pieces ?? 0} ${logs ? "logs" : "pieces"}`;
+  const shelf = session.activities.find((a) => a.key === job.key.replace(job.kind, "bake"))?.shelf;
+  const name = `tray ${job.tray}`;
+  const on = job.sheet ? ` on sheet ${job.sheet}` : "";
+  switch (job.kind) {
+    case "mix":
+      return {
+        short: "mix the dough",
+        title: "Mix the dough",
+        detail: `${session.name}, about ${length((job.end_at - job.start_at) / 60_000)}`,
+        cue: "Stop as soon as the flour is gone, or it turns tough.",
+        caution: "Raw flour and egg: do not taste. Mixer off before a hand goes in.",
+      };
+    case "portion":
+      return {
+        short: `portion ${name}`,
+        title: `Portion ${name}`,
+        detail: `${pieces} of ${session.piece.grams} g${on}`,
+        cue: "All the same size bake the same.",
+        caution: null,
+      };
+    case "load":
+      return {
+        short: `${name} into the oven`,
+        title: `${cap(name)} into the oven`,
+        detail: `shelf ${shelf ?? 1}, ${minutes} min at ${session.piece.oven_c} °C`,
+        cue: second
+          ? "Slices flat on the sheet, cut side up."
+          : "Press done when the door is shut: the minutes count from then.",
+        caution: HOT,
+      };
+    case "turn":
+      return {
+        short: `turn ${name}`,
+        title: `Turn ${name}`,
+        detail: second ? "turn each slice over" : "front to back; swap shelves when there are two",
+        cue: "Be quick: an open door costs heat.",
+        caution: HOT,
+      };
+    case "out":
+      return {
+        short: `take ${name} out`,
+        title: `Take ${name} out`,
+        detail: `${pieces}, ${minutes} min in all`,
+        cue: CUES[session.piece.family],
+        caution: HOT,
+      };
+    case "slice":
+      return {
+        short: `slice ${name}`,
+        title: `Slice ${name}`,
+        detail: `${pieces}, slices of 13 mm, laid flat`,
+        cue: "Serrated knife, long strokes; press a crumbling end together.",
+        caution: "The logs are still hot inside, the knife is sharp.",
+      };
+    default:
+      return {
+        short: `${name} to the rack`,
+        title: `${cap(name)} to the rack`,
+        detail: `${pieces}; then cool, wipe and line the sheet`,
+        cue: "They have set when one lifts without bending.",
+        caution: null,
+      };
+  }
+}
+
+const CUES: Record<BakingSession["piece"]["family"], string> = {
+  drop: "Edges just gold, top still soft. It goes on cooking on the sheet.",
+  rolled: "Rims just coloured, top dry. It hardens as it cools.",
+  shortbread: "Barely coloured, sandy and dry to the touch.",
+  twice_baked: "Firm when pressed, gold at the ends.",
+};
+
+const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

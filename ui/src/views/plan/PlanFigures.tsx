@@ -1,0 +1,106 @@
+import type { BakingSession, Schemas } from "../../api/client";
+import { length, when } from "../../app/format";
+
+interface PlanFiguresProps {
+  plan: BakingSession;
+  busy: boolean;
+  onStart: () => void;
+}
+
+/** When all is cold, how good the plan is, what holds it up, and the next step. */
+export function PlanFigures({ plan, busy, onStart }: PlanFiguresProps) {
+  const late = plan.ready_by === null ? 0 : Math.ceil((plan.finish_at - plan.ready_by) / 60_000);
+  return (
+    <aside aria-label="The plan in figures" className="flex flex-col gap-5">
+      <div aria-live="polite">
+        <p className="text-5xl font-bold" data-figure="finish">
+          {when(plan.finish_at, plan.now)}
+        </p>
+        <p className="text-lg">
+          cold and ready; begin {when(plan.start_at, plan.now)},{" "}
+          <strong className="whitespace-nowrap">
+            {length((plan.finish_at - plan.start_at) / 60_000)}
+          </strong>{" "}
+          in all.
+        </p>
+        <p className="mt-1">
+          {plan.proven
+            ? "No plan for these trays ends sooner: proven."
+            : `At most ${plan.gap_min} min from the best possible.`}
+        </p>
+        {late > 0 && (
+          <p className="mt-2 border-l-4 border-caution pl-3">
+            <strong className="text-caution">Too late:</strong> even begun now it is ready{" "}
+            {length(late)} after {when(plan.ready_by ?? 0, plan.now)}. Choose a later time, or try
+            one more sheet or shelf.
+          </p>
+        )}
+        {plan.stale && (
+          <p className="mt-2 border-l-4 border-caution pl-3">
+            <strong className="text-caution">Out of date:</strong> the dough, its tray or the book
+            has changed since this plan was made.
+          </p>
+        )}
+      </div>
+      <button
+        type="button"
+        className="press press-main min-h-12 text-lg"
+        disabled={busy}
+        onClick={onStart}
+      >
+        Start baking now
+      </button>
+      <HoldUps holdUps={plan.hold_ups} />
+    </aside>
+  );
+}
+
+const CAUSE: Record<Schemas["HoldUpOut"]["cause"], string> = {
+  mixing: "mixing",
+  chilling: "chilling",
+  heating: "the oven getting hot",
+  portioning: "portioning",
+  oven: "in the oven",
+  slicing: "slicing",
+  hands: "loading, taking out, moving",
+  resting: "resting on the sheet",
+  sheet: "sheet cooling and lining",
+  cooling: "cooling on the rack",
+};
+
+function HoldUps({ holdUps }: { holdUps: BakingSession["hold_ups"] }) {
+  const most = Math.max(1, ...holdUps.map((h) => h.minutes));
+  return (
+    <section aria-label="What holds it up">
+      <h2 className="heading">
+        What holds it up <span className="text-[0.9375rem] font-normal text-soft">minutes</span>
+      </h2>
+      <ul className="mt-2">
+        {holdUps.map((hold) => (
+          <li key={hold.cause} className="border-b border-line py-1.5">
+            <span className="flex items-baseline justify-between gap-3">
+              <span className="leading-tight">
+                {CAUSE[hold.cause]}
+                {hold.trays.length > 0 && (
+                  <span className="text-soft"> {hold.trays.join(", ")}</span>
+                )}
+              </span>
+              <strong>{hold.minutes}</strong>
+            </span>
+            <svg
+              aria-hidden="true"
+              viewBox="0 0 100 4"
+              preserveAspectRatio="none"
+              className="h-1 w-full"
+            >
+              <rect width={(100 * hold.minutes) / most} height={4} className="fill-enamel" />
+            </svg>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-[0.9375rem] text-soft">
+        The longest chain of steps that wait for each other; it is drawn heavier.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,113 @@
+import type { Tray } from "../../api/client";
+import { cm } from "../../app/format";
+import { Dimension } from "../../parts/Ruler";
+
+/** One piece from the side, raw and baked, standing on a ruler. */
+export function SideView({ tray }: { tray: Tray }) {
+  const { raw, width, thickness } = tray;
+  const span = Math.max(width.middle_mm, raw.width_mm);
+  const high = Math.max(raw.height_mm, thickness.height_mm);
+  const side = Math.max(span * 1.62, 60);
+  const scale = side / 100;
+  const text = 7.2 * scale;
+  const [w, h] = [width.middle_mm, thickness.height_mm];
+  const dimension = -high - 6 * scale;
+  return (
+    <figure>
+      <svg
+        role="img"
+        aria-label={`From the side: raw ${cm(raw.width_mm)} cm wide and ${cm(raw.height_mm)} cm high, baked ${cm(w)} cm wide and ${h.toFixed(1)} mm high.`}
+        viewBox={`${-side / 2} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
+        className="w-full"
+      >
+        <path
+          d={raw.flat ? disc(w, h) : dome(w, h)}
+          className="fill-blond stroke-amber"
+          strokeWidth={0.8 * scale}
+        />
+        <RawOutline raw={raw} scale={scale} />
+        <Dimension
+          from={[-w / 2, dimension]}
+          to={[w / 2, dimension]}
+          text={`${cm(w)} cm`}
+          fontSize={text}
+        />
+        <text
+          x={w / 2 + 2 * scale}
+          y={-h - text * 0.3}
+          fontSize={text}
+          fontWeight={650}
+          className="fill-enamel"
+        >
+          {h.toFixed(1)}
+          <tspan x={w / 2 + 2 * scale} dy={text * 1.05}>
+            mm
+          </tspan>
+        </text>
+        <Scale side={side} zero={-w / 2} scale={scale} />
+      </svg>
+      <figcaption className="text-center text-[0.9375rem] text-soft">
+        {cm(raw.width_mm)} cm raw (dashed), {cm(w)} cm baked; ruler in cm
+      </figcaption>
+    </figure>
+  );
+}
+
+function RawOutline({ raw, scale }: { raw: Tray["raw"]; scale: number }) {
+  const line = {
+    className: "fill-none stroke-ink",
+    strokeDasharray: `${2 * scale} ${1.5 * scale}`,
+    strokeWidth: 0.7 * scale,
+  };
+  if (!raw.flat && raw.length_mm === null) {
+    return (
+      <ellipse cy={-raw.height_mm / 2} rx={raw.width_mm / 2} ry={raw.height_mm / 2} {...line} />
+    );
+  }
+  return (
+    <rect
+      x={-raw.width_mm / 2}
+      y={-raw.height_mm}
+      width={raw.width_mm}
+      height={raw.height_mm}
+      rx={raw.length_mm === null ? 0.6 : raw.height_mm / 2}
+      {...line}
+    />
+  );
+}
+
+/** A ruler in centimetres under the piece, its zero at the baked piece's left edge. */
+function Scale({ side, zero, scale }: { side: number; zero: number; scale: number }) {
+  const marks = Array.from({ length: Math.floor((side / 2 - zero) / 10) }, (_, n) => n * 10);
+  return (
+    <g className="stroke-ink" strokeWidth={0.6 * scale}>
+      <line x1={-side / 2} x2={side / 2} y1={0} y2={0} />
+      {marks.map((mm) => (
+        <line key={mm} x1={zero + mm} x2={zero + mm} y1={0} y2={3 * scale} />
+      ))}
+      {marks
+        .filter((mm) => mm % 20 === 0)
+        .map((mm) => (
+          <text
+            key={mm}
+            x={zero + mm}
+            y={12 * scale}
+            textAnchor="middle"
+            fontSize={6.2 * scale}
+            stroke="none"
+            className="fill-ink"
+          >
+            {mm / 10}
+          </text>
+        ))}
+    </g>
+  );
+}
+
+const dome = (w: number, h: number): string =>
+  `M${-w / 2} 0 C${-w / 2} ${-h * 0.75} ${-w * 0.36} ${-h} ${-w * 0.16} ${-h} H${w * 0.16} C${w * 0.36} ${-h} ${w / 2} ${-h * 0.75} ${w / 2} 0 Z`;
+
+const disc = (w: number, h: number): string => {
+  const r = Math.min(h * 0.35, w * 0.05);
+  return `M${-w / 2} 0 V${-h + r} Q${-w / 2} ${-h} ${-w / 2 + r} ${-h} H${w / 2 - r} Q${w / 2} ${-h} ${w / 2} ${-h + r} V0 Z`;
+};
