@@ -157,7 +157,8 @@ class EventRow(Base):
 class BakeRow(Base):
     """One entry of the book: what came out, beside what was foreseen when it was recorded.
 
-    `effects` are the sizes of the effects by key; `plain_…` is what the model alone foresaw.
+    `raw` is the raw piece, `effects` the sizes of the effects by key; `plain_minutes` is what the
+    model alone foresaw.
     """
 
     __tablename__ = "bake"
@@ -167,12 +168,9 @@ class BakeRow(Base):
     session_id: Mapped[int | None] = mapped_column(ForeignKey("session.id", ondelete="SET NULL"))
     tray: Mapped[str | None]
     baked_at: Mapped[int]
-    grams: Mapped[float]
     portion_cv: Mapped[float]
+    raw: Mapped[dict[str, Any]]
     effects: Mapped[dict[str, Any]]
-    sensitivity: Mapped[float]
-    is_log: Mapped[bool]
-    plain_width_mm: Mapped[float]
     plain_minutes: Mapped[float]
     foreseen_mm: Mapped[float]
     low_mm: Mapped[float]

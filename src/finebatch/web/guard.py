@@ -1,5 +1,6 @@
 """Only this machine's own pages: Host and Origin are checked, bodies bounded, headers strict."""
 
+from contextlib import suppress
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
@@ -12,8 +13,8 @@ MOST_BODY = 1_000_000
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' "
-    "data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; "
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; "
+    "font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; "
     "form-action 'none'; frame-ancestors 'none'"
 )
 
@@ -54,7 +55,6 @@ class Guard:
             await problem(*refusal)(scope, receive, send)
             return
         taken = 0
-        started = False
 
         async def bounded() -> Message:
             nonlocal taken
@@ -65,17 +65,17 @@ class Guard:
             return message
 
         async def guarded(message: Message) -> None:
-            nonlocal started
+            # What the application makes of half a body is of no interest.
+            if taken > MOST_BODY:
+                return
             if message["type"] == "http.response.start":
-                started = True
                 MutableHeaders(scope=message).update(SECURITY_HEADERS)
             await send(message)
 
-        try:
+        with suppress(_TooLarge):
             await self.app(scope, bounded, guarded)
-        except _TooLarge:
-            if not started:
-                await problem(413, TOO_LARGE)(scope, receive, send)
+        if taken > MOST_BODY:
+            await problem(413, TOO_LARGE)(scope, receive, send)
 
     def _refusal(self, method: str, headers: Headers) -> tuple[int, str] | None:
         host = _host_of(headers.get("host", ""))

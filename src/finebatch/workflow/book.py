@@ -1,6 +1,6 @@
 """The book: what came out, beside what was foreseen, and what that taught."""
 
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 
 from sqlalchemy.orm import Session
 
@@ -87,12 +87,9 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
         session_id=record.session_id,
         tray=record.tray,
         baked_at=now,
-        grams=plain.raw.grams,
         portion_cv=PORTION_CV[asked.setting.evenness],
+        raw=asdict(plain.raw),
         effects=dict(effects),
-        sensitivity=plain.width.sensitivity,
-        is_log=plain.raw.length_mm is not None,
-        plain_width_mm=plain.width.middle_mm,
         plain_minutes=plain.minutes,
         foreseen_mm=foreseen.width.middle_mm,
         low_mm=foreseen.width.low_mm,

@@ -2,9 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
-import numpy as np
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -13,6 +11,7 @@ from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Learnt
+from finebatch.core.piece.portion import RawPiece
 from finebatch.core.piece.tray import TrayAnswer, foresee_tray
 from finebatch.facts import tables
 from finebatch.store.models import BakeRow
@@ -62,14 +61,12 @@ def answer(asked: TrayQuestion, learnt: Learnt | None) -> TrayAnswer:
 
 def measured_bake(row: BakeRow) -> MeasuredBake:
     """A row of the book as the learning wants it. An effect that is new since counts as zero."""
-    effects: Mapping[str, Any] = row.effects
-    scale = {"scale": 0.0 if row.is_log else 1.0, "log_scale": 1.0 if row.is_log else 0.0}
-    known = {**effects, **scale}
+    raw = RawPiece(**row.raw)
+    effects = {e.key: float(row.effects.get(e.key, 0.0)) for e in tables.effects()}
     return MeasuredBake(
         dough=row.dough_id,
-        row=np.array([float(known.get(e.key, 0.0)) for e in tables.effects()]),
-        sensitivity=row.sensitivity,
-        plain_width_mm=row.plain_width_mm,
+        row=tables.models().spread.row(effects, raw),
+        raw=raw,
         plain_minutes=row.plain_minutes,
         portion_cv=row.portion_cv,
         widths_mm=tuple(row.widths_mm),

@@ -13,7 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from finebatch.core.piece.spread import Offset, SpreadModel
+from finebatch.core.piece.portion import RawPiece
+from finebatch.core.piece.spread import Offset, SpreadModel, baked_width_mm
 
 Vector = npt.NDArray[np.float64]
 
@@ -23,6 +24,7 @@ home spread of 3, 2 and about 1 percent)."""
 RULER_SD = 0.012
 """Reading one piece with a ruler, about a millimetre in eight centimetres."""
 MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, 0.08, 0.06
+STEPS = 6
 ABSURD = 3.5
 """A bake this many standard deviations from what was foreseen is set aside, in sight."""
 
@@ -31,14 +33,12 @@ ABSURD = 3.5
 class MeasuredBake:
     """One bake as the book keeps it, beside what the model alone foresaw for it.
 
-    `row` (n,) are the effects; `plain_width_mm` and `plain_minutes` leave out all learning;
-    `sensitivity` is how far the width follows the flow, 0 to 1.
+    `row` (n,) are the effects, `raw` the raw piece; `plain_minutes` leave out all learning.
     """
 
     dough: Hashable
     row: Vector
-    sensitivity: float
-    plain_width_mm: float
+    raw: RawPiece
     plain_minutes: float
     portion_cv: float
     widths_mm: tuple[float, ...]
@@ -109,6 +109,27 @@ def _unit(n: int, *places: int) -> Vector:
     return h
 
 
+def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) -> bool:
+    """Learn from measured widths; False when they are absurd and nothing was learnt.
+
+    A wide raw piece hardly follows the flow, and the more it spreads the more it does; so the
+    law is made linear anew around each better answer (an iterated Gaussian update).
+    """
+    seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+    each = RULER_SD**2 + (0.4 * bake.portion_cv) ** 2
+    before, covariance = width.mean, width.covariance
+    for step in range(STEPS):
+        shift = float(h @ width.mean)
+        foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
+        noise = (sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
+        value = seen - math.log(foreseen) + sensitivity * shift
+        if step == 0 and abs(width.surprise(sensitivity * h, value, noise)) > ABSURD:
+            return False
+        width.mean, width.covariance = before, covariance
+        width.observe(sensitivity * h, value, noise)
+    return True
+
+
 def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
     """Learn from all bakes, oldest first. The first place among doughs is for unknown ones."""
     doughs = {d: n + 1 for n, d in enumerate(dict.fromkeys(b.dough for b in bakes))}
@@ -128,14 +149,9 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
         if bake.widths_mm:
             h = _unit(n + 1 + places, n, n + 1 + place)
             h[:n] = bake.row
-            h *= bake.sensitivity
-            seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm) / bake.plain_width_mm)
-            each = RULER_SD**2 + (0.4 * bake.portion_cv) ** 2
-            noise = (bake.sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
-            if abs(width.surprise(h, seen, noise)) > ABSURD:
+            if not _learn_width(width, h, bake, float(bake.row @ model.mean)):
                 aside.add(number)
                 continue
-            width.observe(h, seen, noise)
             counts[bake.dough] = counts.get(bake.dough, 0) + 1
         if bake.minutes is not None:
             took = math.log(bake.minutes / bake.plain_minutes)

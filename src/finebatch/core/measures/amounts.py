@@ -7,6 +7,7 @@ import unicodedata
 from finebatch.core.refusal import refuse
 
 MOST = 1e6
+FRACTION_SLASH = "\N{FRACTION SLASH}"
 
 _FRACTION = re.compile(r"(\d+)\s*/\s*(\d+)")
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?|[.,]\d+")
@@ -14,11 +15,11 @@ _NUMBER = re.compile(r"\d+(?:[.,]\d+)?|[.,]\d+")
 
 def _spell_out(text: str) -> str:
     """Write a fraction sign as digits: ``2½`` becomes ``2 1/2``."""
-    spelt = "".join(
-        " " + unicodedata.normalize("NFKC", c) if unicodedata.category(c) == "No" else c
-        for c in text
-    )
-    return spelt.replace("\u2044", "/").strip()
+    spelt = ""
+    for sign in text:
+        plain = unicodedata.normalize("NFKC", sign)
+        spelt += f" {plain}" if len(plain) > 1 and FRACTION_SLASH in plain else sign
+    return spelt.replace(FRACTION_SLASH, "/").strip()
 
 
 def parse_amount(text: str, *, field: str = "amount") -> float:

@@ -8,7 +8,7 @@ from pint import UnitRegistry
 MassUnit = Literal["g", "oz"]
 VolumeUnit = Literal["cup", "tbsp", "tsp"]
 CountUnit = Literal["egg", "yolk", "white", "stick", "zest"]
-Unit = MassUnit | VolumeUnit | CountUnit
+Unit = Literal["g", "oz", "cup", "tbsp", "tsp", "egg", "yolk", "white", "stick", "zest"]
 
 MASS_UNITS: tuple[MassUnit, ...] = ("g", "oz")
 VOLUME_UNITS: tuple[VolumeUnit, ...] = ("cup", "tbsp", "tsp")

@@ -82,7 +82,18 @@ def happened_by(work: Work, plan: Plan, done: Mapping[str, float], now: int) -> 
     )
     begun: dict[str, int] = {}
     if ahead and ahead[0].kind in LONG_JOBS and ahead[0].start < now:
-        first = ahead[0].id
-        if all(key in whole for key in order_of(work, first)):
-            begun[first] = max(ahead[0].start, max(whole.values(), default=0))
+        first = ahead[0]
+        before = order_of(work, first.id)
+        if all(key in whole for key in before):
+            ready = whole[before[-1]] + _wait_before(work, first.id) if before else 0
+            if first.start >= ready:
+                begun[first.id] = max(first.start, *whole.values(), 0)
     return Happened(math.ceil(now), whole, begun)
+
+
+def _wait_before(work: Work, job: str) -> int:
+    """Minutes that have to pass between a long job and the one before it."""
+    owner, kind = job.split(".", 1)
+    if kind == "portion":
+        return work.dough.chill_min
+    return next((tray.rest_min for tray in work.trays if tray.name == owner), 0)

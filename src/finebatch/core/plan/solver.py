@@ -45,6 +45,7 @@ class _Model:
 
     def __init__(self, work: Work, happened: Happened) -> None:
         self.work, self.happened = work, happened
+        self.taken = {*happened.done, *happened.begun}
         self.model = cp_model.CpModel()
         self.horizon = work.horizon + happened.now
         self.replanning = happened.now > 0 or bool(happened.done)
@@ -140,7 +141,7 @@ class _Model:
         k, add = self.work.kitchen, self.model.add
         portion_id = job_id(tray.name, "portion")
         portion, portioned = self._job(portion_id, tray.portion_min)
-        if portion_id not in self.happened.done:
+        if portion_id not in self.taken:
             add(portion >= self.mix_end + self.work.dough.chill_min)
         bakes = [self._bake(tray, 0, portioned)]
         if job_id(tray.name, "load") not in self.happened.done:
@@ -149,7 +150,7 @@ class _Model:
         if len(tray.bakes) > 1:
             slice_id = job_id(tray.name, "slice")
             sliced, cut = self._job(slice_id, tray.slice_min)
-            if slice_id not in self.happened.done:
+            if slice_id not in self.taken:
                 add(sliced >= bakes[0].end + k.out_min + tray.rest_min)
                 self._wait(sliced - bakes[0].end - k.out_min - tray.rest_min, k.rest_over_min)
             bakes.append(self._bake(tray, 1, cut))
@@ -166,7 +167,7 @@ class _Model:
     def _hold_sheet(self, tray: TrayWork, portion: cp_model.IntVar, off: cp_model.IntVar) -> None:
         """A sheet is taken from portioning until it is off, cool and lined again."""
         h, ready_min = self.happened, self.work.kitchen.sheet_ready_min
-        begun = job_id(tray.name, "portion") in {*h.done, *h.begun}
+        begun = job_id(tray.name, "portion") in self.taken
         racked = h.done.get(job_id(tray.name, "rack"))
         if racked is not None and racked + ready_min <= h.now:
             return
@@ -199,9 +200,8 @@ class _Model:
         self._share(self.shelf_stays, max(k.shelves, self.in_oven))
         self._share(self.sheet_stays, max(k.sheets, self.on_sheets))
         # Trays of one dough go in order, so equal trays are not tried in every order.
-        taken = {*self.happened.done, *self.happened.begun}
         for n, (a, b) in enumerate(pairwise(self.trays)):
-            if job_id(self.work.trays[n + 1].name, "portion") not in taken:
+            if job_id(self.work.trays[n + 1].name, "portion") not in self.taken:
                 add(a.portion <= b.portion)
             if not self.replanning:
                 add(a.bakes[0].start <= b.bakes[0].start)

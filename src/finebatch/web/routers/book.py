@@ -59,6 +59,7 @@ def _out(row: BakeRow, set_aside: bool = False) -> BakeOut:
     return BakeOut.model_validate(
         {
             **{name: getattr(row, name) for name in BakeOut.model_fields if hasattr(row, name)},
+            "grams": row.raw["grams"],
             "mean_mm": mean,
             "error_mm": None if mean is None else mean - row.foreseen_mm,
             "set_aside": set_aside,

@@ -1,0 +1,71 @@
+"""Fixtures that all tests share: a data file of its own, a clock that the test moves, a client."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.cases import Case
+from finebatch.core.piece.foresee import Models
+from finebatch.demo.load import load
+from finebatch.facts import tables
+from finebatch.formats.cases import read_cases
+from finebatch.settings import Settings
+from finebatch.web.app import create_app
+
+CASES = Path(tables.__file__).parent / "data" / "spread_cases.json"
+NOON = 1_800_000_000_000
+
+
+class HandClock:
+    """A clock that stands still until the test moves it."""
+
+    def __init__(self, at: int = NOON) -> None:
+        self.at = at
+
+    def __call__(self) -> int:
+        return self.at
+
+    def pass_minutes(self, minutes: float) -> None:
+        self.at += round(minutes * 60_000)
+
+
+@pytest.fixture
+def clock() -> HandClock:
+    return HandClock()
+
+
+@pytest.fixture(scope="session")
+def larder() -> Larder:
+    return tables.larder()
+
+
+@pytest.fixture(scope="session")
+def models() -> Models:
+    return tables.models()
+
+
+@pytest.fixture(scope="session")
+def cases() -> dict[str, Case]:
+    return {case.id: case for case in read_cases(CASES)}
+
+
+@pytest.fixture
+def app(tmp_path: Path, clock: HandClock) -> Iterator[FastAPI]:
+    made = create_app(Settings(data_file=tmp_path / "test.sqlite3"), clock)
+    yield made
+    made.state.database.close()
+
+
+@pytest.fixture
+def client(app: FastAPI) -> TestClient:
+    return TestClient(app, base_url="http://127.0.0.1:8765", raise_server_exceptions=True)
+
+
+@pytest.fixture
+def demo(app: FastAPI, client: TestClient, clock: HandClock) -> TestClient:
+    load(app.state.database, clock())
+    return client

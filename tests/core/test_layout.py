@@ -1,0 +1,71 @@
+import itertools
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.piece.layout import Footprint, Sheet, capacity, lay_out, spread_evenly
+from finebatch.core.refusal import Refusal
+
+sheets = st.builds(
+    Sheet, st.floats(200, 500), st.floats(200, 500), st.floats(0, 20), st.floats(0, 25)
+)
+discs = st.floats(25, 120).map(lambda d: Footprint(d, d, is_round=True))
+
+
+@given(sheets, discs, st.floats(0, 1))
+def test_pieces_stay_apart_and_on_the_sheet(sheet: Sheet, disc: Footprint, share: float) -> None:
+    most = capacity(sheet, disc)
+    pieces = max(1, round(share * most))
+    laid = lay_out(sheet, disc, pieces)
+    assert len(laid.centres) == pieces == sum(laid.rows)
+    least = disc.across_mm + sheet.gap_mm
+    for n, a in enumerate(laid.centres):
+        for b in laid.centres[n + 1 :]:
+            assert math.dist(a, b) >= least - 1e-6
+    edge = sheet.margin_mm + disc.across_mm / 2 - 1e-6
+    assert all(edge <= x <= sheet.width_mm - edge for x, _ in laid.centres)
+    assert all(edge <= y <= sheet.depth_mm - edge for _, y in laid.centres)
+
+
+@given(sheets, discs)
+def test_no_layout_holds_more_than_the_capacity(sheet: Sheet, disc: Footprint) -> None:
+    with pytest.raises(Refusal):
+        lay_out(sheet, disc, capacity(sheet, disc) + 1)
+
+
+@given(sheets, discs)
+def test_plain_rows_are_never_better_than_what_is_offered(sheet: Sheet, disc: Footprint) -> None:
+    pitch = disc.across_mm + sheet.gap_mm
+    room = 2 * sheet.margin_mm - sheet.gap_mm
+    rows = math.floor((sheet.width_mm - room) / pitch) * math.floor((sheet.depth_mm - room) / pitch)
+    assert capacity(sheet, disc) >= rows
+
+
+def test_staggering_is_used_where_it_holds_more() -> None:
+    sheet = Sheet(405, 305, 10, 12)
+    disc = Footprint(72, 72, is_round=True)
+    assert capacity(sheet, disc) > 4 * 3
+    assert lay_out(sheet, disc, capacity(sheet, disc)).pattern.startswith("staggered")
+
+
+def test_logs_lie_side_by_side() -> None:
+    laid = lay_out(Sheet(405, 305), Footprint(310, 84, is_round=False), 3)
+    xs, ys = zip(*laid.centres, strict=True)
+    assert len(set(xs)) == 1
+    assert sorted(b - a for a, b in itertools.pairwise(ys))[0] >= 84 + 12
+
+
+@given(st.integers(1, 500), st.integers(1, 60))
+def test_trays_are_even(pieces: int, most: int) -> None:
+    trays = spread_evenly(pieces, most)
+    assert sum(trays) == pieces
+    assert max(trays) <= most
+    assert max(trays) - min(trays) <= 1
+    assert len(trays) == math.ceil(pieces / most)
+
+
+def test_a_piece_larger_than_the_sheet_names_both_sizes() -> None:
+    with pytest.raises(Refusal, match=r"40.0 × 40.0 cm.*38.5 × 28.5 cm"):
+        capacity(Sheet(405, 305), Footprint(400, 400, is_round=True))

@@ -1,0 +1,108 @@
+import math
+import random
+from statistics import mean
+
+import numpy as np
+import pytest
+
+from finebatch.core.book.learn import BAKE_SD, MeasuredBake, learn
+from finebatch.core.formula.composition import compose
+from finebatch.core.piece.effects import BakeConditions, measure_effects
+from finebatch.core.piece.foresee import Models, foresee
+from finebatch.core.piece.portion import MassPortion, shape_piece
+from finebatch.core.piece.spread import predict_width
+from finebatch.facts import tables
+
+HOW = BakeConditions(21, 180, "conventional", "parchment")
+FORMULA = {
+    "flour_ap": 270.0, "butter_unsalted": 170.0, "sugar_brown_light": 200.0, "egg_whole": 50.0,
+    "baking_soda": 4.0,
+}  # fmt: skip
+OTHER = {**FORMULA, "oats_rolled": 120.0, "raisins": 100.0}
+
+
+def bake(
+    models: Models, widths: tuple[float, ...], *, dough: str = "A", minutes: float | None = None
+) -> MeasuredBake:
+    made = compose(FORMULA if dough == "A" else OTHER, tables.larder())
+    found = foresee(models, made, "drop", MassPortion(30), HOW)
+    effects = measure_effects(made, found.raw, HOW)
+    return MeasuredBake(
+        dough=dough,
+        row=models.spread.row(effects, found.raw),
+        raw=found.raw,
+        plain_minutes=found.minutes,
+        portion_cv=0.03,
+        widths_mm=widths,
+        minutes=minutes,
+    )
+
+
+def foreseen(models: Models, bakes: list[MeasuredBake], dough: str = "A") -> tuple[float, float]:
+    made = compose(FORMULA if dough == "A" else OTHER, tables.larder())
+    raw = shape_piece(MassPortion(30), made.density_g_cm3)
+    lessons = learn(models.spread, bakes)
+    width = predict_width(
+        models.spread, measure_effects(made, raw, HOW), raw, learnt=lessons.of_dough(dough)
+    )
+    return width.middle_mm, width.high_mm / width.low_mm
+
+
+def test_predictions_move_towards_what_was_measured_and_the_band_narrows(
+    models: Models,
+) -> None:
+    plain, wide = foreseen(models, [])
+    truth = plain * 0.92
+    before = abs(plain - truth)
+    bakes: list[MeasuredBake] = []
+    for _ in range(3):
+        bakes.append(bake(models, (truth, truth * 1.01, truth * 0.99)))
+        middle, band = foreseen(models, bakes)
+        assert abs(middle - truth) < before
+        assert band < wide
+        before, wide = abs(middle - truth), band
+    assert before / truth < 0.03
+
+
+def test_another_dough_in_the_same_kitchen_profits(models: Models) -> None:
+    plain, wide = foreseen(models, [], "B")
+    narrow = plain * 0.92 / plain
+    shifted, band = foreseen(models, [bake(models, (70 * narrow,) * 3)] * 2, "B")
+    assert shifted < plain
+    assert band < wide
+
+
+def test_one_absurd_reading_is_set_aside_and_wrecks_nothing(models: Models) -> None:
+    good = bake(models, (66, 67, 66))
+    absurd = bake(models, (130, 140))
+    with_it = learn(models.spread, [good, absurd, good])
+    assert with_it.set_aside == {1}
+    assert foreseen(models, [good, absurd, good]) == pytest.approx(foreseen(models, [good, good]))
+
+
+def test_three_measured_bakes_bring_the_error_of_a_dough_to_three_percent(
+    models: Models,
+) -> None:
+    chance = random.Random(7)
+    errors = []
+    plain, _ = foreseen(models, [])
+    for _ in range(60):
+        truth = plain * math.exp(chance.gauss(0, 0.03) + chance.gauss(0, 0.02))
+        bakes = []
+        for _ in range(3):
+            here = truth * math.exp(chance.gauss(0, BAKE_SD))
+            bakes.append(
+                bake(models, tuple(here * math.exp(chance.gauss(0, 0.015)) for _ in "123"))
+            )
+        errors.append(abs(foreseen(models, bakes)[0] / truth - 1))
+    assert mean(errors) < 0.02
+    assert np.quantile(errors, 0.9) < 0.03
+
+
+def test_minutes_are_learnt_too(models: Models) -> None:
+    plain = bake(models, ()).plain_minutes
+    took = [bake(models, (), minutes=plain * 0.85)] * 3
+    shift = learn(models.spread, took).of_dough("A").minutes_shift
+    assert math.log(0.85) < shift < 0.7 * math.log(0.85)
+    elsewhere = learn(models.spread, took).of_dough("B").minutes_shift
+    assert shift < elsewhere < 0

@@ -1,0 +1,215 @@
+import json
+import subprocess
+import sys
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from finebatch.core.formula.composition import compose
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.cases import Case, judge, summarise
+from finebatch.core.piece.effects import BakeConditions
+from finebatch.core.piece.foresee import Foreseen, Models, foresee
+from finebatch.core.piece.portion import CutDisc, LogSlice, MassPortion, Portion
+from finebatch.core.refusal import Refusal
+from finebatch.facts import tables
+from tests.conftest import CASES
+
+ROOM = BakeConditions(21, 180, "conventional", "parchment")
+DROP = {
+    "flour_ap": 280.0, "butter_unsalted": 227.0, "sugar_white": 150.0, "sugar_brown_light": 160.0,
+    "egg_whole": 100.0, "baking_soda": 5.0, "chocolate_chips": 200.0,
+}  # fmt: skip
+
+
+def look(
+    formula: dict[str, float], portion: Portion, how: BakeConditions = ROOM, cv: float = 0.03
+) -> Foreseen:
+    dough = compose(formula, tables.larder())
+    return foresee(tables.models(), dough, "drop", portion, how, portion_cv=cv)
+
+
+def width(*args: object, **more: object) -> float:
+    return look(*args, **more).width.middle_mm  # type: ignore[arg-type]
+
+
+def test_the_public_cases_are_met(cases: dict[str, Case], models: Models, larder: Larder) -> None:
+    summary = summarise([judge(case, models, larder) for case in cases.values()])
+    assert summary.n == 16
+    assert summary.median_abs_error_pct <= 2.5
+    assert summary.max_abs_error_pct <= 8
+    assert summary.minutes_share >= 0.9
+
+
+@given(st.floats(5, 180), st.floats(1.02, 2))
+def test_more_dough_is_never_smaller(grams: float, factor: float) -> None:
+    assert width(DROP, MassPortion(grams * factor)) > width(DROP, MassPortion(grams))
+
+
+@given(st.floats(-18, 21), st.floats(0, 15))
+def test_colder_dough_is_never_wider(temp: float, warmer: float) -> None:
+    cold = replace(ROOM, dough_temp_c=temp)
+    warm = replace(ROOM, dough_temp_c=temp + warmer)
+    assert width(DROP, MassPortion(28), cold) <= width(DROP, MassPortion(28), warm) + 1e-9
+
+
+@given(st.floats(1, 2))
+def test_more_flour_is_never_wider(factor: float) -> None:
+    stiffer = {**DROP, "flour_ap": DROP["flour_ap"] * factor}
+    assert width(stiffer, MassPortion(28)) <= width(DROP, MassPortion(28)) + 1e-9
+
+
+@given(st.floats(30, 100), st.floats(3, 12))
+def test_a_cut_disc_never_ends_smaller_than_it_was(across: float, thick: float) -> None:
+    for portion in (CutDisc(across, thick), LogSlice(across, thick)):
+        assert width(DROP, portion) >= across
+
+
+@given(st.floats(10, 100))
+def test_baked_mass_is_less_than_raw_and_not_by_much(grams: float) -> None:
+    found = look(DROP, MassPortion(grams))
+    assert 0.8 * grams < found.thickness.baked_g < grams
+    assert found.raw.grams == grams
+
+
+@settings(max_examples=30)
+@given(st.floats(0, 0.3), st.floats(0.01, 0.3))
+def test_the_band_widens_with_uneven_hands(cv: float, more: float) -> None:
+    def half(found: Foreseen) -> float:
+        return found.width.high_mm - found.width.low_mm
+
+    even, uneven = (look(DROP, MassPortion(28), cv=c) for c in (cv, cv + more))
+    assert half(uneven) > half(even)
+    assert even.width.low_mm < even.width.middle_mm < even.width.high_mm
+
+
+def test_the_band_widens_away_from_the_data() -> None:
+    def spread(formula: dict[str, float]) -> float:
+        found = look(formula, MassPortion(28)).width
+        return (found.high_mm - found.low_mm) / found.middle_mm
+
+    sugar_free = {k: v for k, v in DROP.items() if not k.startswith("sugar")} | {"erythritol": 310}
+    candied = {**DROP, "caramel_bits": 300.0}
+    assert spread(DROP) < spread(sugar_free)
+    assert spread(DROP) < spread(candied)
+
+
+@pytest.mark.parametrize(
+    ("change", "key", "sign"),
+    [
+        ({"chocolate_chips": 400.0}, "pieces", -1),
+        ({"sugar_white": 300.0}, "sugar", +1),
+        ({"peanut_butter": 150.0}, "nut_butter", -1),
+        ({"baking_soda": 5.0}, "soda", +1),
+        ({"oats_rolled": 150.0}, "grain", -1),
+    ],
+)
+def test_each_effect_is_named_with_its_sign(change: dict[str, float], key: str, sign: int) -> None:
+    movers = {m.key: m.mm for m in look({**DROP, **change}, MassPortion(28)).width.movers}
+    assert movers[key] * sign > 0
+
+
+def test_what_moves_it_is_ranked_and_is_the_difference_that_it_makes() -> None:
+    chilled = replace(ROOM, dough_temp_c=4)
+    movers = look(DROP, MassPortion(28), chilled).width.movers
+    sizes = [abs(m.mm) for m in movers]
+    assert sizes == sorted(sizes, reverse=True)
+    cold = next(m.mm for m in movers if m.key == "chilled")
+    at_21 = width(DROP, MassPortion(28))
+    assert width(DROP, MassPortion(28), chilled) - at_21 == pytest.approx(cold, abs=0.02)
+
+
+@pytest.mark.parametrize(
+    ("formula", "word"),
+    [
+        ({"sugar_white": 200.0, "egg_whole": 50.0}, "holds a piece together"),
+        ({"butter_unsalted": 100.0}, "holds a piece together"),
+        ({"flour_ap": 100.0, "milk_whole": 300.0}, "batter"),
+    ],
+)
+def test_what_cannot_be_foreseen_says_so(formula: dict[str, float], word: str) -> None:
+    with pytest.raises(Refusal, match=word):
+        look(formula, MassPortion(28))
+
+
+@pytest.mark.parametrize("grams", [-1, 0, 0.5, 401, 1e12])
+def test_a_piece_that_no_hand_makes_is_refused(grams: float) -> None:
+    with pytest.raises(Refusal) as refused:
+        look(DROP, MassPortion(grams))
+    assert refused.value.faults[0].field == "grams"
+
+
+def test_an_oven_that_is_too_cool_is_refused() -> None:
+    with pytest.raises(Refusal, match="never be done"):
+        look(DROP, MassPortion(28), replace(ROOM, oven_c=90))
+
+
+def test_minutes_follow_thickness_heat_and_cold() -> None:
+    def minutes(portion: Portion, **how: object) -> float:
+        return look(DROP, portion, replace(ROOM, **how)).minutes  # type: ignore[arg-type]
+
+    plain = minutes(MassPortion(28))
+    assert minutes(MassPortion(60)) > plain
+    assert minutes(MassPortion(28), oven_c=200) < plain
+    assert minutes(MassPortion(28), dough_temp_c=-18) > plain
+    assert minutes(MassPortion(28), oven_c=160, oven_mode="fan") == pytest.approx(plain)
+    assert minutes(MassPortion(28), surface="insulated") > plain
+
+
+def test_the_shipped_figures_are_what_the_fit_gives() -> None:
+    script = Path(__file__).parents[2] / "scripts" / "fit_models.py"
+    ran = subprocess.run(
+        [sys.executable, str(script), "--check"], check=False, capture_output=True, text=True
+    )
+    assert ran.returncode == 0, ran.stderr
+
+
+def run_evaluate(*args: str) -> subprocess.CompletedProcess[str]:
+    command = [sys.executable, "-m", "finebatch.cli", "evaluate", *args]
+    return subprocess.run(command, check=False, capture_output=True, text=True)
+
+
+def test_evaluate_prints_json_for_machines() -> None:
+    ran = run_evaluate(str(CASES), "--json")
+    assert ran.returncode == 0
+    answer = json.loads(ran.stdout)
+    assert set(answer["summary"]) == {
+        "n", "median_abs_error_pct", "max_abs_error_pct", "band_share", "minutes_share",
+    }  # fmt: skip
+    first = answer["cases"][0]
+    assert first["low_mm"] < first["predicted_mm"] < first["high_mm"]
+    error = 100 * (first["predicted_mm"] / first["observed_mm"] - 1)
+    assert error == pytest.approx(first["error_pct"], abs=0.1)
+    twice = [c for c in answer["cases"] if c["minutes_second"] is not None]
+    assert [c["id"] for c in twice] == ["almond_log_twice"]
+
+
+def test_evaluate_prints_a_table_for_people() -> None:
+    ran = run_evaluate(str(CASES))
+    assert "16 cases: median error" in ran.stdout
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["", "{", "[]", '{"cases": []}', '{"cases": [{"id": "x"}]}', '{"cases": 3}', "\x00"],
+)
+def test_evaluate_says_what_is_wrong_with_a_file(tmp_path: Path, text: str) -> None:
+    file = tmp_path / "cases.json"
+    file.write_text(text)
+    ran = run_evaluate(str(file))
+    assert ran.returncode == 2
+    assert str(file) in ran.stderr
+    assert "Traceback" not in ran.stderr
+
+
+def test_evaluate_refuses_an_unknown_ingredient_and_a_missing_file(tmp_path: Path) -> None:
+    file = tmp_path / "cases.json"
+    whole = json.loads(CASES.read_text())
+    whole["cases"][0]["formula_g"]["stardust"] = 5
+    file.write_text(json.dumps(whole))
+    ran = run_evaluate(str(file))
+    assert (ran.returncode, "stardust" in ran.stderr) == (2, True)
+    assert run_evaluate(str(tmp_path / "none.json")).returncode == 2

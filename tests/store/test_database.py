@@ -1,0 +1,116 @@
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy import text
+from sqlalchemy.exc import IntegrityError
+
+from finebatch.store.database import Database, UnusableFile
+from finebatch.store.models import Base, LineRow
+
+
+@pytest.fixture
+def database(tmp_path: Path) -> Database:
+    return Database(tmp_path / "new" / "folder" / "data.sqlite3")
+
+
+def test_the_migrations_make_exactly_the_tables(database: Database) -> None:
+    with database.engine.connect() as connection:
+        context = MigrationContext.configure(connection)
+        assert compare_metadata(context, Base.metadata) == []
+
+
+def test_the_file_is_in_wal_mode_with_foreign_keys_enforced(database: Database) -> None:
+    with database.reading() as session:
+        assert session.scalar(text("PRAGMA journal_mode")) == "wal"
+        assert session.scalar(text("PRAGMA foreign_keys")) == 1
+    with pytest.raises(IntegrityError), database.writing() as session:
+        session.add(LineRow(dough_id=99, position=0, amount="1", unit="g", ingredient=None))
+
+
+def test_opening_again_keeps_what_is_there(tmp_path: Path) -> None:
+    file = tmp_path / "data.sqlite3"
+    first = Database(file)
+    with first.writing() as session:
+        session.execute(
+            text("INSERT INTO dough (name, family, mixing, revision, changed_at) "
+                 "VALUES ('A', 'drop', 'creamed', 1, 0)")
+        )  # fmt: skip
+    first.close()
+    with Database(file).reading() as session:
+        assert session.scalar(text("SELECT name FROM dough")) == "A"
+
+
+def test_an_error_in_the_middle_keeps_nothing(database: Database) -> None:
+    insert = text(
+        "INSERT INTO dough (name, family, mixing, revision, changed_at) "
+        "VALUES ('A', 'drop', 'creamed', 1, 0)"
+    )
+    with pytest.raises(ZeroDivisionError), database.writing() as session:
+        session.execute(insert)
+        _ = 1 / 0
+    with database.reading() as session:
+        assert session.scalar(text("SELECT count(*) FROM dough")) == 0
+
+
+def test_a_file_of_a_newer_version_is_left_alone(tmp_path: Path) -> None:
+    file = tmp_path / "data.sqlite3"
+    Database(file).close()
+    with sqlite3.connect(file) as raw:
+        raw.execute("UPDATE alembic_version SET version_num = '9999'")
+    before = file.read_bytes()
+    with pytest.raises(UnusableFile, match="newer Fine Batch"):
+        Database(file)
+    assert file.read_bytes() == before
+
+
+def test_a_file_that_is_no_data_file_says_so(tmp_path: Path) -> None:
+    file = tmp_path / "data.sqlite3"
+    file.write_bytes(b"flour, butter, sugar" * 100)
+    with pytest.raises(UnusableFile, match="cannot be used as a data file"):
+        Database(file)
+
+
+def test_a_folder_that_cannot_be_made_says_so(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("in the way")
+    with pytest.raises(UnusableFile, match="FINEBATCH_DATA_FILE"):
+        Database(tmp_path / "file" / "data.sqlite3")
+
+
+WRITER = """
+import sys
+from pathlib import Path
+from sqlalchemy import text
+from finebatch.store.database import Database
+database = Database(Path(sys.argv[1]))
+for n in range(10**6):
+    with database.writing() as session:
+        for part in range(3):
+            session.execute(text("INSERT INTO dough (name, family, mixing, revision, changed_at) "
+                                 f"VALUES ('{n}.{part}', 'drop', 'creamed', 1, 0)"))
+    print(n, flush=True)
+"""
+
+
+def test_a_killed_server_loses_nothing_that_was_kept(tmp_path: Path) -> None:
+    file = tmp_path / "data.sqlite3"
+    writer = subprocess.Popen(
+        [sys.executable, "-c", WRITER, str(file)], stdout=subprocess.PIPE, text=True
+    )
+    assert writer.stdout is not None
+    seen = [int(writer.stdout.readline()) for _ in range(20)][-1]
+    os.kill(writer.pid, signal.SIGKILL)
+    writer.wait()
+    writer.stdout.close()
+    with Database(file).reading() as session:
+        count = session.scalar(text("SELECT count(*) FROM dough"))
+        assert count is not None
+        assert count >= 3 * (seen + 1)
+        assert count % 3 == 0
+        assert session.scalar(text("PRAGMA integrity_check")) == "ok"

@@ -1,0 +1,96 @@
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+
+def width(client: TestClient, dough: int = 3) -> dict[str, Any]:
+    setting = client.get(f"/api/doughs/{dough}").json()["tray"]
+    found: dict[str, Any] = client.post(f"/api/doughs/{dough}/foresee", json=setting).json()
+    return found["width"] | {"minutes": found["minutes"]}
+
+
+def record(client: TestClient, **fields: Any) -> Any:
+    return client.post("/api/bakes", json={"dough_id": 3, "widths_mm": [], **fields})
+
+
+def test_a_bake_shifts_the_next_prediction_and_says_so(demo: TestClient) -> None:
+    before = width(demo)
+    assert before["bakes"] == 0
+    wide = [before["middle_mm"] * 1.06] * 3
+    kept = record(demo, widths_mm=wide, minutes=before["minutes"] * 0.9, colour=3).json()
+    assert kept["foreseen_mm"] == pytest.approx(before["middle_mm"])
+    assert kept["error_mm"] == pytest.approx(0.06 * before["middle_mm"])
+    after = width(demo)
+    assert before["middle_mm"] < after["middle_mm"] < wide[0]
+    assert after["learnt_mm"] > before["learnt_mm"]
+    assert after["bakes"] == 1
+    assert after["minutes"] < before["minutes"]
+    assert after["high_mm"] - after["low_mm"] < before["high_mm"] - before["low_mm"]
+
+
+def test_taking_a_bake_out_takes_its_lesson_back(demo: TestClient) -> None:
+    before = width(demo)
+    kept = record(demo, widths_mm=[before["middle_mm"] * 1.05] * 3).json()
+    assert width(demo)["middle_mm"] != pytest.approx(before["middle_mm"])
+    assert demo.delete(f"/api/bakes/{kept['id']}").status_code == 204
+    assert width(demo) == before
+    assert demo.delete(f"/api/bakes/{kept['id']}").status_code == 404
+
+
+def test_an_absurd_reading_is_set_aside_in_sight(demo: TestClient) -> None:
+    before = width(demo)
+    record(demo, widths_mm=[140, 150])
+    after = width(demo)
+    assert after["middle_mm"] == pytest.approx(before["middle_mm"])
+    shown = demo.get("/api/bakes", params={"dough_id": 3}).json()
+    assert [b["set_aside"] for b in shown] == [True]
+
+
+@pytest.mark.parametrize(
+    ("fields", "field"),
+    [
+        ({}, "widths_mm"),
+        ({"widths_mm": [-3]}, "widths_mm.0"),
+        ({"widths_mm": [70, 3000]}, "widths_mm.1"),
+        ({"widths_mm": [70] * 30}, "widths_mm"),
+        ({"minutes": 0}, "minutes"),
+        ({"minutes": 1e5}, "minutes"),
+        ({"colour": 9}, "colour"),
+        ({"colour": 0}, "colour"),
+        ({"note": "x" * 3000}, "note"),
+        ({"widths_mm": ["wide"]}, "widths_mm.0"),
+    ],
+)
+def test_figures_that_cannot_be_are_refused(
+    demo: TestClient, fields: dict[str, Any], field: str
+) -> None:
+    answer = record(demo, **fields)
+    assert answer.status_code == 422
+    assert field in [e["field"] for e in answer.json()["errors"]]
+    assert demo.get("/api/bakes", params={"dough_id": 3}).json() == []
+
+
+def test_a_note_alone_is_enough(demo: TestClient) -> None:
+    kept = record(demo, note="  Smelt of toast.  ").json()
+    assert (kept["note"], kept["mean_mm"]) == ("Smelt of toast.", None)
+
+
+def test_a_bake_of_no_dough_or_another_dough_s_session_is_refused(demo: TestClient) -> None:
+    assert record(demo, dough_id=99, note="x").status_code == 404
+    made = demo.put("/api/doughs/1/plan", json={"sheets": 2, "shelves": 1}).json()
+    answer = record(demo, session_id=made["id"], widths_mm=[60])
+    assert answer.status_code == 404
+
+
+def test_the_demo_scenario_is_loaded_once_and_through_the_same_rules(demo: TestClient) -> None:
+    from finebatch.demo.load import load
+
+    names = [d["name"] for d in demo.get("/api/doughs").json()]
+    assert len(names) == 4
+    assert load(demo.app.state.database, 0) == 0  # type: ignore[attr-defined]
+    for dough in demo.get("/api/doughs").json():
+        assert demo.get(f"/api/doughs/{dough['id']}").json()["weighed"]["faults"] == []
+    bakes = demo.get("/api/bakes").json()
+    assert len(bakes) == 4
+    assert all(b["foreseen_mm"] > 0 for b in bakes)

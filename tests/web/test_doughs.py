@@ -1,0 +1,131 @@
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from finebatch.core.formula.dough import Line
+from finebatch.core.formula.weigh import weigh
+from finebatch.facts import tables
+from tests.conftest import HandClock
+
+CARD: dict[str, Any] = {
+    "name": "Plain rounds",
+    "family": "drop",
+    "mixing": "creamed",
+    "lines": [
+        {"amount": "2 1/4", "unit": "cup", "ingredient": "flour_ap"},
+        {"amount": "1", "unit": "stick", "ingredient": "butter_unsalted"},
+        {"amount": "150", "unit": "g", "ingredient": "sugar_white"},
+        {"amount": "1", "unit": "egg", "ingredient": "egg_whole"},
+    ],
+}
+
+
+def test_a_dough_is_kept_as_written_and_weighed(client: TestClient) -> None:
+    made = client.post("/api/doughs", json=CARD).json()
+    again = client.get(f"/api/doughs/{made['id']}").json()
+    assert again == made
+    assert made["lines"] == CARD["lines"]
+    core = weigh([Line(**line) for line in CARD["lines"]], tables.larder())
+    assert made["weighed"]["total_g"] == pytest.approx(core.total_g)
+    assert [line["percent"] for line in made["weighed"]["lines"]] == pytest.approx(
+        [line.percent for line in core.lines]
+    )
+
+
+def test_a_half_written_line_is_kept_and_named(client: TestClient) -> None:
+    lines = [*CARD["lines"], {"amount": "1 c", "unit": "cup", "ingredient": None}]
+    made = client.post("/api/doughs", json={**CARD, "lines": lines}).json()
+    assert made["lines"][-1]["amount"] == "1 c"
+    assert [f["field"] for f in made["weighed"]["faults"]] == ["lines.4.ingredient"]
+
+
+def test_two_windows_do_not_overwrite_each_other(client: TestClient) -> None:
+    made = client.post("/api/doughs", json=CARD).json()
+    path = f"/api/doughs/{made['id']}"
+    first = client.put(path, json={**CARD, "name": "First", "revision": made["revision"]})
+    second = client.put(path, json={**CARD, "name": "Second", "revision": made["revision"]})
+    assert (first.status_code, second.status_code) == (200, 409)
+    assert "another window" in second.json()["detail"]
+    assert client.get(path).json()["name"] == "First"
+
+
+def test_the_list_shows_the_dough_changed_last_first(client: TestClient, clock: HandClock) -> None:
+    for name in ("A", "B", "C"):
+        clock.pass_minutes(1)
+        client.post("/api/doughs", json={**CARD, "name": name})
+    listed = client.get("/api/doughs").json()
+    assert [d["name"] for d in listed] == ["C", "B", "A"]
+    clock.pass_minutes(1)
+    client.put(f"/api/doughs/{listed[2]['id']}", json={**CARD, "name": "A2", "revision": 1})
+    assert [d["name"] for d in client.get("/api/doughs").json()] == ["A2", "C", "B"]
+
+
+def test_another_family_brings_its_usual_tray(client: TestClient) -> None:
+    made = client.post("/api/doughs", json=CARD).json()
+    changed = client.put(
+        f"/api/doughs/{made['id']}", json={**CARD, "family": "twice_baked", "revision": 1}
+    ).json()
+    assert made["tray"]["piece"]["grams"] == tables.families()["drop"].grams
+    assert changed["tray"]["piece"]["grams"] == tables.families()["twice_baked"].grams
+
+
+def test_a_dough_thrown_away_is_gone_with_its_bakes(client: TestClient) -> None:
+    made = client.post("/api/doughs", json=CARD).json()
+    record = {"dough_id": made["id"], "widths_mm": [70], "minutes": 11}
+    assert client.post("/api/bakes", json=record).status_code == 201
+    assert client.delete(f"/api/doughs/{made['id']}").status_code == 204
+    assert client.get(f"/api/doughs/{made['id']}").status_code == 404
+    assert client.get("/api/bakes").json() == []
+
+
+BAD_CARDS: list[tuple[dict[str, Any], str, str]] = [
+    ({"name": "   "}, "name", "Give the dough a name."),
+    ({"name": ""}, "name", "Give the dough a name."),
+    ({"name": "x" * 200}, "name", "at most 80"),
+    ({"family": "cake"}, "family", "Choose one of"),
+    ({"lines": CARD["lines"][:1] * 10_000}, "lines", "10,000"),
+    ({"lines": [{"amount": "1", "unit": "bucket", "ingredient": None}]}, "lines.0.unit", "Choose"),
+    ({"lines": [{"amount": "1" * 50, "unit": "g", "ingredient": None}]}, "lines.0.amount", "40"),
+    ({"lines": "flour"}, "lines", ""),
+    ({"extra": 1}, "extra", "not known"),
+]
+
+
+@pytest.mark.parametrize(("change", "field", "words"), BAD_CARDS)
+def test_a_bad_card_is_refused_at_its_field_and_nothing_is_kept(
+    client: TestClient, change: dict[str, Any], field: str, words: str
+) -> None:
+    answer = client.post("/api/doughs", json={**CARD, **change})
+    assert answer.status_code == 422
+    assert answer.headers["content-type"] == "application/problem+json"
+    faults = {e["field"]: e["message"] for e in answer.json()["errors"]}
+    assert words in faults[field]
+    assert client.get("/api/doughs").json() == []
+
+
+@pytest.mark.parametrize(
+    ("line", "field"),
+    [
+        ({"amount": "-1", "unit": "g", "ingredient": "flour_ap"}, "lines.0.amount"),
+        ({"amount": "1000000000000", "unit": "g", "ingredient": "flour_ap"}, "lines.0.amount"),
+        ({"amount": "0", "unit": "g", "ingredient": "flour_ap"}, "lines.0.amount"),
+        ({"amount": "🥚", "unit": "g", "ingredient": "flour_ap"}, "lines.0.amount"),
+        ({"amount": "1", "unit": "g", "ingredient": "moon"}, "lines.0.ingredient"),
+        ({"amount": "1", "unit": "stick", "ingredient": "flour_ap"}, "lines.0.unit"),
+    ],
+)
+def test_weighing_names_the_field_of_a_bad_line(
+    client: TestClient, line: dict[str, str], field: str
+) -> None:
+    found = client.post("/api/weigh", json={"lines": [line]}).json()
+    assert [f["field"] for f in found["faults"]] == [field]
+
+
+def test_emoji_in_a_name_are_kept_and_a_broken_character_is_not(client: TestClient) -> None:
+    kept = client.post("/api/doughs", json={**CARD, "name": "Harvest 🍪"})
+    assert kept.json()["name"] == "Harvest 🍪"
+    broken = client.post(
+        "/api/doughs", content=b'{"name": "\\ud83c", "family": "drop", "lines": []}'
+    )
+    assert broken.status_code == 422

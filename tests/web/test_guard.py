@@ -1,0 +1,99 @@
+import pytest
+import schemathesis
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, given, settings
+from sqlalchemy.exc import OperationalError
+
+
+@pytest.mark.parametrize("host", ["evil.example", "evil.example:8765", "127.0.0.1.evil", "[", ""])
+def test_only_this_machine_s_names_are_answered(client: TestClient, host: str) -> None:
+    assert client.get("/api/doughs", headers={"host": host}).status_code == 403
+
+
+@pytest.mark.parametrize(
+    "origin", ["http://evil.example", "null", "http://127.0.0.1:9999", "http://["]
+)
+def test_other_sites_cannot_write(client: TestClient, origin: str) -> None:
+    answer = client.post("/api/weigh", json={"lines": []}, headers={"origin": origin})
+    assert answer.status_code == 403
+    assert "another site" in answer.json()["detail"]
+
+
+def test_its_own_pages_can_write(client: TestClient) -> None:
+    own = {"origin": "http://127.0.0.1:8765"}
+    assert client.post("/api/weigh", json={"lines": []}, headers=own).status_code == 200
+
+
+def test_every_answer_carries_a_strict_policy(client: TestClient) -> None:
+    for path in ("/api/doughs", "/api/none", "/"):
+        policy = client.get(path).headers["content-security-policy"]
+        assert "default-src 'none'" in policy
+        assert "script-src 'self';" in policy
+        assert "unsafe" not in policy
+
+
+@pytest.mark.parametrize("declared", [True, False])
+def test_more_than_a_megabyte_is_not_taken(client: TestClient, declared: bool) -> None:
+    text = b'{"lines": "' + b"x" * 1_100_000 + b'"}'
+    content = text if declared else iter([text[:600_000], text[600_000:]])
+    answer = client.post("/api/weigh", content=content)
+    assert answer.status_code == 413
+    assert "1 MB" in answer.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "status"),
+    [
+        ("GET", "/api/none", 404),
+        ("GET", "/api/doughs/0", 422),
+        ("GET", "/api/doughs/99999999999999999999999", 422),
+        ("GET", "/api/doughs/x", 422),
+        ("PATCH", "/api/doughs", 404),
+        ("POST", "/api/weigh", 422),
+    ],
+)
+def test_wrong_requests_are_problems_in_one_shape(
+    client: TestClient, method: str, path: str, status: int
+) -> None:
+    answer = client.request(method, path, content=b"{")
+    assert answer.status_code == status
+    assert answer.headers["content-type"] == "application/problem+json"
+    assert set(answer.json()) == {"type", "title", "status", "detail", "errors"}
+
+
+def test_a_full_disk_is_a_clear_message(app: FastAPI, monkeypatch: pytest.MonkeyPatch) -> None:
+    def full(*_: object) -> None:
+        raise OperationalError("INSERT", {}, Exception("database or disk is full"))
+
+    monkeypatch.setattr("finebatch.workflow.doughs.add_dough", full)
+    with TestClient(app, base_url="http://127.0.0.1:1", raise_server_exceptions=False) as client:
+        card = {"name": "A", "family": "drop", "lines": []}
+        answer = client.post("/api/doughs", json=card)
+        assert answer.status_code == 503
+        assert "disk has room" in answer.json()["detail"]
+        assert client.get("/api/doughs").json() == []
+
+
+HOST = {"host": "127.0.0.1"}
+
+
+def test_no_request_gets_a_500(demo: TestClient) -> None:
+    schema = schemathesis.openapi.from_asgi("/api/openapi.json", demo.app, headers=HOST)
+    bounded = settings(
+        max_examples=25, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck)
+    )
+    asked = 0
+
+    def check(case: schemathesis.Case) -> None:
+        nonlocal asked
+        asked += 1
+        answer = case.call(base_url="http://127.0.0.1", headers=HOST)
+        assert answer.status_code < 500, (case.as_curl_command(), answer.text)
+        if answer.status_code >= 400:
+            assert answer.headers["content-type"] == ["application/problem+json"]
+
+    for found in schema.get_all_operations():
+        operation = found.ok()
+        bounded(given(case=operation.as_strategy())(check))()
+    assert asked > 100
