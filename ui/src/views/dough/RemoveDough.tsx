@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { AlertDialog } from "radix-ui";
+import { useId, useRef } from "react";
 import { useNavigate } from "react-router";
 import { api, body } from "../../api/client";
 import { forgetDough } from "../../app/lastDough";
@@ -9,6 +9,8 @@ import { Notice } from "../../parts/Notice";
 export function RemoveDough({ id, name }: { id: number; name: string }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const dialog = useRef<HTMLDialogElement>(null);
+  const title = useId();
   const remove = useMutation({
     mutationFn: () =>
       body(api.DELETE("/api/doughs/{dough_id}", { params: { path: { dough_id: id } } })),
@@ -19,26 +21,35 @@ export function RemoveDough({ id, name }: { id: number; name: string }) {
     },
   });
   return (
-    <AlertDialog.Root>
-      <AlertDialog.Trigger className="self-start text-[0.9375rem] text-soft underline hover:text-ink">
+    <>
+      <button
+        type="button"
+        className="self-start text-[0.9375rem] text-soft underline hover:text-ink"
+        onClick={() => dialog.current?.showModal()}
+      >
         Throw this dough away
-      </AlertDialog.Trigger>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-20 bg-dark/40" />
-        <AlertDialog.Content className="fixed top-1/3 left-1/2 z-30 w-96 max-w-[90vw] -translate-x-1/2 border-2 border-ink bg-sheet p-6">
-          <AlertDialog.Title className="text-xl font-bold">Throw “{name}” away?</AlertDialog.Title>
-          <AlertDialog.Description className="mt-2">
-            Its card and its bakes in the book go with it. This cannot be taken back.
-          </AlertDialog.Description>
-          <Notice problem={remove.error} />
-          <div className="mt-4 flex justify-end gap-3">
-            <AlertDialog.Cancel className="press">Keep it</AlertDialog.Cancel>
-            <button type="button" className="press press-main" onClick={() => remove.mutate()}>
-              Throw it away
-            </button>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+      </button>
+      <dialog
+        ref={dialog}
+        aria-labelledby={title}
+        className="m-auto w-96 max-w-[90vw] border-2 border-ink bg-sheet p-6 text-ink backdrop:bg-dark/40"
+      >
+        <h2 id={title} className="text-xl font-bold">
+          Throw “{name}” away?
+        </h2>
+        <p className="mt-2">
+          Its card and its bakes in the book go with it. This cannot be taken back.
+        </p>
+        <Notice problem={remove.error} />
+        <div className="mt-4 flex justify-end gap-3">
+          <button type="button" className="press" onClick={() => dialog.current?.close()}>
+            Keep it
+          </button>
+          <button type="button" className="press press-main" onClick={() => remove.mutate()}>
+            Throw it away
+          </button>
+        </div>
+      </dialog>
+    </>
   );
 }

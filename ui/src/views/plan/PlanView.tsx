@@ -1,7 +1,14 @@
 import { useEffect, useRef } from "react";
 import { useNavigate } from "react-router";
-import { type BakingSession, type Kitchen, ProblemError, type Schemas } from "../../api/client";
+import {
+  type BakingSession,
+  type Dough,
+  type Kitchen,
+  ProblemError,
+  type Schemas,
+} from "../../api/client";
 import { Notice } from "../../parts/Notice";
+import { useDough } from "../dough/queries";
 import { useKitchen } from "../tray/queries";
 import { DayDrawing } from "./DayDrawing";
 import { PlanFigures } from "./PlanFigures";
@@ -14,7 +21,8 @@ type Wish = Schemas["WishBody"];
 export default function PlanView({ doughId }: { doughId: number }) {
   const plan = usePlan(doughId);
   const kitchen = useKitchen();
-  const problem = plan.error ?? kitchen.error;
+  const dough = useDough(doughId);
+  const problem = dough.error ?? plan.error ?? kitchen.error;
   if (problem) {
     return (
       <div className="p-6">
@@ -22,18 +30,19 @@ export default function PlanView({ doughId }: { doughId: number }) {
       </div>
     );
   }
-  if (plan.data === undefined || !kitchen.data) return <p className="p-6 text-soft">One moment…</p>;
-  return <PlanBench doughId={doughId} plan={plan.data} kitchen={kitchen.data} />;
+  if (plan.data === undefined || !kitchen.data || !dough.data)
+    return <p className="p-6 text-soft">One moment…</p>;
+  return <PlanBench dough={dough.data} plan={plan.data} kitchen={kitchen.data} />;
 }
 
 interface PlanBenchProps {
-  doughId: number;
+  dough: Dough;
   plan: BakingSession | null;
   kitchen: Kitchen;
 }
 
-function PlanBench({ doughId, plan, kitchen }: PlanBenchProps) {
-  const make = useMakePlan(doughId);
+function PlanBench({ dough, plan, kitchen }: PlanBenchProps) {
+  const make = useMakePlan(dough.id);
   const start = useStart();
   const navigate = useNavigate();
   const wish: Wish = {
@@ -59,6 +68,7 @@ function PlanBench({ doughId, plan, kitchen }: PlanBenchProps) {
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
       <div className="flex min-w-0 flex-col gap-4">
+        <h1 className="text-2xl leading-tight font-bold">{dough.name}</h1>
         <WishRow
           wish={wish}
           startAt={plan?.start_at ?? Date.now()}

@@ -1,0 +1,255 @@
+"""Each screen: no accessibility violation, nothing lost, and it says what is wrong."""
+
+import re
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+from tests.ui.conftest import OwnServer, Served
+
+SIZES = {"desk": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
+
+
+def start_baking(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/plan/1")
+    page.get_by_role("button", name="Start baking now").click()
+    expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
+
+
+def check_axe(page: Page) -> None:
+    results = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]})
+    assert results.violations_count == 0, results.generate_report()
+
+
+@pytest.mark.parametrize("theme", ["light", "evening"])
+@pytest.mark.parametrize(
+    ("path", "ready"),
+    [
+        ("/dough", "Which dough?"),
+        ("/dough/1", "One piece of it"),
+        ("/tray/1", "What moves it"),
+        ("/tray/4", "What moves it"),
+        ("/plan/1", "What holds it up"),
+        ("/bake", "Nothing is being baked."),
+        ("/book/1", "Measured beside foreseen"),
+        ("/book/3", "The book has no bake"),
+    ],
+)
+def test_axe_finds_nothing(page: Page, served: Served, path: str, ready: str, theme: str) -> None:
+    page.goto(served.address + path)
+    page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
+    expect(page.get_by_text(re.compile(re.escape(ready))).first).to_be_visible()
+    check_axe(page)
+
+
+def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
+    start_baking(page, served)
+    for _ in range(3):
+        page.get_by_role("button", name=re.compile("^Done")).click()
+        page.wait_for_timeout(50)
+    check_axe(page)
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("path", ["/dough/1", "/tray/1", "/plan/1", "/bake", "/book/1"])
+def test_no_screen_needs_sideways_scrolling(
+    page: Page, served: Served, path: str, size: str
+) -> None:
+    width, height = SIZES[size]
+    page.set_viewport_size({"width": width, "height": height})
+    if path == "/bake":
+        start_baking(page, served)
+    page.goto(served.address + path)
+    page.wait_for_load_state("networkidle") if path != "/bake" else None
+    expect(page.locator("main h1, main input").first).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+
+
+def test_a_bad_amount_is_named_at_its_line_and_stays_as_typed(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    amount = page.get_by_label("Amount, line 2")
+    for text in ("-3", "1000000000000", "🍪", "two"):
+        amount.fill(text)
+        expect(page.get_by_text(re.compile("not an amount|Check the amount"))).to_be_visible()
+        expect(amount).to_have_attribute("aria-invalid", "true")
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Amount, line 2")).to_have_value("two")
+    page.get_by_label("Amount, line 2").fill("120")
+    expect(page.get_by_text("not an amount")).to_have_count(0)
+
+
+def test_an_empty_name_is_said_and_nothing_is_lost(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_label("Name of the dough").fill("")
+    expect(page.get_by_text("Give the dough a name")).to_be_visible()
+    page.get_by_role("button", name="Take back").click()
+    expect(page.get_by_label("Name of the dough")).to_have_value("Rye, date & tahini drops")
+
+
+def test_lines_are_moved_taken_out_and_taken_back(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    first = page.get_by_label("Ingredient, line 1", exact=True)
+    expect(first).to_have_value("Unsalted butter")
+    page.get_by_role("button", name="Move line 1 down").click()
+    expect(first).to_have_value(re.compile("^Light brown"))
+    page.get_by_role("button", name="Take line 1 out").click()
+    expect(first).to_have_value("Unsalted butter")
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    expect(first).to_have_value("Unsalted butter")
+    page.get_by_role("button", name="Again").click()
+    expect(first).to_have_value(re.compile("^Light brown"))
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    page.reload()
+    expect(first).to_have_value(re.compile("^Light brown"))
+
+
+def test_a_dough_without_flour_says_what_to_add(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough")
+    page.get_by_role("button", name="Start one").click()
+    page.get_by_role("button", name="Add a line").click()
+    page.get_by_label("Ingredient, line 1", exact=True).fill("granulated")
+    page.keyboard.press("Enter")
+    page.get_by_label("Amount, line 1").fill("200")
+    expect(page.get_by_text("No flour yet.")).to_be_visible()
+    expect(page.get_by_text("Add flour, oats, starch or ground nuts.")).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("label", "text", "words"),
+    [
+        ("A piece weighs", "-4", "above 0"),
+        ("A piece weighs", "0", "above 0"),
+        ("A piece weighs", "390", "larger sheet"),
+        ("A piece weighs", "1000000000000", "at most"),
+        ("A piece weighs", "heavy", "Give a number."),
+        ("Oven at", "70", "never be done"),
+        ("Gap", "-1", "at least 0"),
+    ],
+)
+def test_a_bad_figure_on_the_tray_is_named_at_its_field(
+    page: Page, served: Served, label: str, text: str, words: str
+) -> None:
+    page.goto(f"{served.address}/tray/1")
+    if "larger" in words:
+        page.get_by_label("Sheet across").fill("150")
+        page.get_by_label("and down").fill("150")
+    field = page.get_by_label(label, exact=True)
+    field.fill(text)
+    expect(page.get_by_text(re.compile(words)).first).to_be_visible()
+    expect(field).to_have_attribute("aria-invalid", "true")
+    expect(field).to_have_value(text)
+
+
+def test_the_mass_is_set_by_keys_on_the_ruler(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/1")
+    pieces = page.locator("[data-figure=pieces]")
+    before = int(pieces.inner_text())
+    page.get_by_role("slider", name="Mass of a piece").focus()
+    for _ in range(6):
+        page.keyboard.press("ArrowRight")
+    expect(page.get_by_label("A piece weighs")).to_have_value("34")
+    expect(pieces).not_to_have_text(str(before))
+    assert int(pieces.inner_text()) < before
+
+
+def test_the_mass_is_set_by_dragging_and_kept(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/1")
+    thumb = page.get_by_role("slider", name="Mass of a piece")
+    box = thumb.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + 10, box["y"] + 10)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 70, box["y"] + 10, steps=8)
+    page.mouse.up()
+    typed = page.get_by_label("A piece weighs")
+    grams = int(typed.input_value())
+    assert 40 < grams < 60
+    page.get_by_role("link", name="Book").click()
+    page.get_by_role("link", name="Tray", exact=True).click()
+    expect(typed).to_have_value(str(grams))
+
+
+def test_ready_by_is_kept_or_said_to_be_too_soon(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/plan/1")
+    page.get_by_role("radio", name="ready by").click()
+    field = page.get_by_label("Cold and ready by")
+    field.fill("2020-01-01T10:00")
+    expect(page.get_by_text("That time has passed").first).to_be_visible()
+    year = int(field.input_value()[:4])
+    assert year == 2020
+
+
+def test_another_shelf_is_planned_at_once(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/plan/1")
+    page.get_by_role("button", name="More: Oven shelves").click()
+    expect(page.get_by_role("img", name=re.compile("2 oven shelves"))).to_be_visible()
+    expect(page.get_by_text("Oven, lower")).to_be_visible()
+
+
+def test_countdowns_survive_a_reload_and_a_killed_server(page: Page, own_server: OwnServer) -> None:
+    page.goto(f"{own_server.address}/plan/2")
+    page.get_by_role("button", name="Start baking now").click()
+    done = page.get_by_role("button", name=re.compile("^Done"))
+    for words in ("Mix the dough", "Portion tray A1", "Tray A1 into the oven"):
+        expect(page.get_by_role("heading", name=words)).to_be_visible()
+        done.click()
+    timer = page.get_by_role("timer")
+    expect(timer).to_have_text(re.compile(r"^\d+:\d\d$"))
+    before = page.request.get(f"{own_server.address}/api/sessions/current").json()
+    page.reload()
+    expect(timer).to_be_visible()
+    own_server.kill()
+    expect(page.get_by_text("Fine Batch does not answer")).to_be_visible()
+    expect(timer).to_be_visible()
+    own_server.start()
+    expect(page.get_by_text("Fine Batch does not answer")).to_have_count(0, timeout=10_000)
+    after = page.request.get(f"{own_server.address}/api/sessions/current").json()
+    assert after["activities"] == before["activities"]
+    out = next(a for a in after["activities"] if a["key"] == "A1.out")
+    minutes, seconds = map(int, timer.inner_text().split(":"))
+    now = page.request.get(f"{own_server.address}/api/sessions/current").json()["now"]
+    assert abs((out["due_at"] - now) / 1000 - (60 * minutes + seconds)) < 3
+
+
+def test_three_more_minutes_and_taking_back(page: Page, served: Served) -> None:
+    start_baking(page, served)
+    done = page.get_by_role("button", name=re.compile("^Done"))
+    for words, minutes in (
+        ("Mix the dough", 15),
+        ("Portion tray A1", 35),
+        ("Tray A1 into the oven", 1),
+    ):
+        expect(page.get_by_role("heading", name=words)).to_be_visible()
+        served.clock.pass_minutes(minutes)
+        done.click()
+    timer = page.get_by_role("timer")
+    before = int(timer.inner_text().split(":")[0])
+    page.get_by_role("button", name="3 more minutes").click()
+    expect(page.get_by_text(re.compile("Moved:.*later"))).to_be_visible()
+    expect(timer).to_have_text(re.compile(rf"^({before + 2}|{before + 3}):"))
+    page.get_by_role("button", name="Take back").click()
+    expect(timer).to_have_text(re.compile(rf"^({before - 1}|{before}):"))
+
+
+def test_a_bake_is_refused_at_its_field_and_stays_as_typed(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/book/3")
+    page.get_by_label("piece 1").fill("3000")
+    page.get_by_label("piece 2").fill("54")
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.get_by_text("not the width of a piece").first).to_be_visible()
+    expect(page.get_by_label("piece 1")).to_have_attribute("aria-invalid", "true")
+    expect(page.get_by_label("piece 2")).to_have_value("54")
+
+
+def test_a_dough_is_thrown_away_only_after_asking(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/3")
+    page.get_by_role("button", name="Throw this dough away").click()
+    check_axe(page)
+    page.get_by_role("button", name="Keep it").click()
+    page.get_by_role("button", name="Throw this dough away").click()
+    page.get_by_role("button", name="Throw it away").click()
+    expect(page.get_by_role("heading", name="Which dough?")).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile("Black-sesame"))).to_have_count(0)
