@@ -585,7 +585,7 @@ export interface components {
             /** Role */
             role: string;
             /** Units */
-            units: (("g" | "oz") | ("cup" | "tbsp" | "tsp") | ("egg" | "yolk" | "white" | "stick" | "zest"))[];
+            units: ("g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest")[];
             natural_unit: components["schemas"]["NaturalUnitOut"] | null;
             /** Allergens */
             allergens: string[];
@@ -653,8 +653,11 @@ export interface components {
         LineBody: {
             /** Amount */
             amount: string;
-            /** Unit */
-            unit: ("g" | "oz") | ("cup" | "tbsp" | "tsp") | ("egg" | "yolk" | "white" | "stick" | "zest");
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest";
             /** Ingredient */
             ingredient: string | null;
         };
@@ -665,8 +668,11 @@ export interface components {
         LineOut: {
             /** Amount */
             amount: string;
-            /** Unit */
-            unit: ("g" | "oz") | ("cup" | "tbsp" | "tsp") | ("egg" | "yolk" | "white" | "stick" | "zest");
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest";
             /** Ingredient */
             ingredient: string | null;
         };
@@ -695,8 +701,11 @@ export interface components {
          * @description An egg, a stick.
          */
         NaturalUnitOut: {
-            /** Unit */
-            unit: ("g" | "oz") | ("cup" | "tbsp" | "tsp") | ("egg" | "yolk" | "white" | "stick" | "zest");
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest";
             /** Name */
             name: string;
             /** Grams */

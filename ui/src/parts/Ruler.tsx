@@ -7,7 +7,7 @@ interface RulerProps {
 }
 
 /** A ruler in user units of a millimetre, its marks away from the drawing. */
-export function Ruler({ length, down = false, every = 50, fontSize = 11 }: RulerProps) {
+export function Ruler({ length, down = false, every = 50, fontSize = 13.5 }: RulerProps) {
   const marks = Array.from({ length: Math.floor(length / 10) + 1 }, (_, n) => n * 10);
   const tick = (mm: number) => (mm % every === 0 ? 8 : 4);
   return (
@@ -46,7 +46,7 @@ interface DimensionProps {
 }
 
 /** A dimension line along an edge, across or down, with its figure in the middle. */
-export function Dimension({ from, to, text, fontSize = 11 }: DimensionProps) {
+export function Dimension({ from, to, text, fontSize = 13.5 }: DimensionProps) {
   const down = from[0] === to[0];
   const [mx, my] = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
   const half = (text.length * fontSize * 0.56) / 2 + 2;

@@ -234,7 +234,7 @@ function DoughBlock({ activity: a, day, x }: PartProps & { activity: Activity })
       to={x(a.end_at)}
       top={row.top + 3}
       height={row.height - 6}
-      text={words}
+      text={x(a.end_at) - x(a.start_at) >= wide(words, 13) ? words : a.kind}
       heavy={a.critical}
       quiet={a.kind === "chill"}
     />

@@ -13,11 +13,11 @@ interface SettingRowProps {
 
 const SURFACES = [
   ["parchment", "parchment"],
-  ["bare", "the bare sheet"],
-  ["greased", "a greased sheet"],
-  ["silicone", "a silicone mat"],
-  ["perforated", "a perforated sheet"],
-  ["insulated", "an insulated sheet"],
+  ["bare", "bare sheet"],
+  ["greased", "greased"],
+  ["silicone", "silicone"],
+  ["perforated", "perforated"],
+  ["insulated", "insulated"],
 ] as const;
 
 const EVENNESS = [
@@ -52,7 +52,7 @@ export function SettingRow({
   const measure = FIXED_MEASURE[family];
   const field = "w-[4.25rem] font-semibold";
   return (
-    <section aria-label="How it is baked" className="flex flex-wrap items-start gap-x-4 gap-y-2">
+    <section aria-label="How it is baked" className="flex flex-wrap items-start gap-x-3 gap-y-2">
       {measure && (
         <NumberField
           label={measure[1]}

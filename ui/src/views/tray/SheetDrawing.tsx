@@ -11,7 +11,7 @@ export function SheetDrawing({ tray, children }: { tray: Tray; children: React.R
   const layout = layouts[Math.min(shown, layouts.length - 1)];
   if (!layout) return null;
   const { sheet_width_mm: width, sheet_depth_mm: depth, margin_mm: margin } = kitchen;
-  const [left, right, top, bottom] = [34, 60, 30, 34];
+  const [left, right, top, bottom] = [42, 66, 36, 40];
   const found = distances(layout.centres);
   const first = layout.centres[0];
   const alike = yields.trays.filter((n) => n === layout.centres.length).length;
@@ -45,14 +45,14 @@ export function SheetDrawing({ tray, children }: { tray: Tray; children: React.R
         {layout.centres.map(({ x, y }) => (
           <PieceOnSheet key={`${x} ${y}`} tray={tray} x={x} y={y} />
         ))}
-        <Leftover tray={tray} x={width + 30} y={depth - 26} />
+        <Leftover tray={tray} x={width + 30} y={depth - 34} />
         {first && (
-          <Dimension from={[0, depth + 12]} to={[first.x, depth + 12]} text={`${cm(first.x)} cm`} />
+          <Dimension from={[0, depth + 14]} to={[first.x, depth + 14]} text={`${cm(first.x)} cm`} />
         )}
         {first && found.across !== null && (
           <Dimension
-            from={[first.x, depth + 12]}
-            to={[first.x + found.across, depth + 12]}
+            from={[first.x, depth + 14]}
+            to={[first.x + found.across, depth + 14]}
             text={`${cm(found.across)} cm`}
           />
         )}
@@ -108,10 +108,10 @@ function Leftover({ tray, x, y }: { tray: Tray; x: number; y: number }) {
         strokeDasharray="2 2"
         strokeWidth={0.8}
       />
-      <text x={x} y={y + 12} textAnchor="middle" fontSize={11} className="fill-ink">
+      <text x={x} y={y + 15} textAnchor="middle" fontSize={13} className="fill-ink">
         {grams(leftover_g)} g
       </text>
-      <text x={x} y={y + 24} textAnchor="middle" fontSize={11} className="fill-ink">
+      <text x={x} y={y + 30} textAnchor="middle" fontSize={13} className="fill-ink">
         left
       </text>
     </g>
@@ -135,7 +135,7 @@ function PieceOnSheet({ tray, x, y }: { tray: Tray; x: number; y: number }) {
           cx={x}
           cy={y}
           r={raw.width_mm / 2}
-          className="fill-raw stroke-dark"
+          className={raw.flat ? "fill-none stroke-dark" : "fill-raw stroke-dark"}
           strokeDasharray="2 2"
           strokeWidth={0.8}
         />

@@ -7,7 +7,7 @@ export function SideView({ tray }: { tray: Tray }) {
   const { raw, width, thickness } = tray;
   const span = Math.max(width.middle_mm, raw.width_mm);
   const high = Math.max(raw.height_mm, thickness.height_mm);
-  const side = Math.max(span * 1.62, 60);
+  const side = Math.max(span / 0.58, 60);
   const scale = side / 100;
   const text = 7.2 * scale;
   const [w, h] = [width.middle_mm, thickness.height_mm];
@@ -17,7 +17,7 @@ export function SideView({ tray }: { tray: Tray }) {
       <svg
         role="img"
         aria-label={`From the side: raw ${cm(raw.width_mm)} cm wide and ${cm(raw.height_mm)} cm high, baked ${cm(w)} cm wide and ${h.toFixed(1)} mm high.`}
-        viewBox={`${-side / 2} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
+        viewBox={`${-span / 2 - 0.1 * side} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
         className="w-full"
       >
         <path
@@ -34,17 +34,14 @@ export function SideView({ tray }: { tray: Tray }) {
         />
         <text
           x={w / 2 + 2 * scale}
-          y={-h - text * 0.3}
+          y={Math.min(-h / 2 + text * 0.35, -2 * scale)}
           fontSize={text}
           fontWeight={650}
           className="fill-enamel"
         >
-          {h.toFixed(1)}
-          <tspan x={w / 2 + 2 * scale} dy={text * 1.05}>
-            mm
-          </tspan>
+          {h.toFixed(1)} mm
         </text>
-        <Scale side={side} zero={-w / 2} scale={scale} />
+        <Scale from={-span / 2 - 0.1 * side} side={side} zero={-w / 2} scale={scale} />
       </svg>
       <figcaption className="text-center text-[0.9375rem] text-soft">
         {cm(raw.width_mm)} cm raw (dashed), {cm(w)} cm baked; ruler in cm
@@ -76,12 +73,19 @@ function RawOutline({ raw, scale }: { raw: Tray["raw"]; scale: number }) {
   );
 }
 
+interface ScaleProps {
+  from: number;
+  side: number;
+  zero: number;
+  scale: number;
+}
+
 /** A ruler in centimetres under the piece, its zero at the baked piece's left edge. */
-function Scale({ side, zero, scale }: { side: number; zero: number; scale: number }) {
-  const marks = Array.from({ length: Math.floor((side / 2 - zero) / 10) }, (_, n) => n * 10);
+function Scale({ from, side, zero, scale }: ScaleProps) {
+  const marks = Array.from({ length: Math.floor((from + side - zero) / 10) }, (_, n) => n * 10);
   return (
     <g className="stroke-ink" strokeWidth={0.6 * scale}>
-      <line x1={-side / 2} x2={side / 2} y1={0} y2={0} />
+      <line x1={from} x2={from + side} y1={0} y2={0} />
       {marks.map((mm) => (
         <line key={mm} x1={zero + mm} x2={zero + mm} y1={0} y2={3 * scale} />
       ))}

@@ -29,14 +29,14 @@ export function TraySentence({ doughId, tray }: { doughId: number; tray: Tray })
     ? `${cap(word(layout.rows.length))} ${kind}${layout.rows.length === 1 ? "" : "s"} of ${word(layout.rows[0] ?? 0)}`
     : `${cap(kind)}s of ${layout.rows.join(", ")}`;
   return (
-    <div className="mt-2 flex flex-wrap items-center justify-between gap-3 border-t border-ink pt-3">
+    <div className="mt-1 flex items-center justify-between gap-4 border-t border-ink pt-3 max-sm:flex-col">
       <p className="text-lg">
         {rows}
         {across !== null && `, ${cm(across)} cm from middle to middle`}.{" "}
         {tray.layouts[0]?.nearest_mm != null &&
           `${Math.round((layout.nearest_mm ?? 0) - tray.width.middle_mm)} mm stay free between baked pieces.`}
       </p>
-      <Link to={`/plan/${doughId}`} className="press press-main">
+      <Link to={`/plan/${doughId}`} className="press press-main min-h-12 flex-none text-lg">
         Plan{" "}
         {tray.yields.trays.length === 1
           ? "this tray"
