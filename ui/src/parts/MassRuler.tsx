@@ -18,7 +18,7 @@ export function MassRuler({ label, range: [low, high], value, onChange }: MassRu
   const at = (g: number) => ((g - low) / (high - low)) * 220 + 10;
   return (
     <div className="relative mt-3 h-14 w-60">
-      <svg aria-hidden="true" viewBox="0 0 240 56" className="absolute inset-0">
+      <svg aria-hidden="true" viewBox="0 0 240 56" className="absolute inset-0 overflow-visible">
         <line x1={10} x2={230} y1={20} y2={20} className="stroke-ink" strokeWidth={1.5} />
         {marks.map((g) => (
           <line

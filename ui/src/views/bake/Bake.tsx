@@ -72,7 +72,7 @@ function Live({ session, lost }: { session: BakingSession; lost: Error | null })
           </button>
           <button
             type="button"
-            className="press min-h-24 px-6 text-xl"
+            className="press min-h-24 px-6 text-xl max-sm:min-h-14 max-sm:flex-1"
             disabled={busy || !session.can_undo}
             onClick={() => undo.mutate()}
           >

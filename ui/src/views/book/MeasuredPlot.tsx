@@ -1,7 +1,7 @@
 import type { Bake } from "../../api/client";
 import { cm, date } from "../../app/format";
+import { useWidth } from "../../parts/useWidth";
 
-const WIDTH = 760;
 const HEIGHT = 250;
 const LEFT = 52;
 const RIGHT = 20;
@@ -10,21 +10,22 @@ const BOTTOM = 40;
 
 /** Measured against foreseen: each bake's band as foreseen then, and the dot that was measured. */
 export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
+  const [figure, width] = useWidth<HTMLElement>(760);
   const shown = bakes
     .filter((bake) => bake.mean_mm !== null)
-    .slice(0, 14)
+    .slice(0, width < 500 ? 6 : 14)
     .reverse();
   if (shown.length === 0) return null;
   const all = shown.flatMap((b) => [b.low_mm, b.high_mm, b.mean_mm ?? b.foreseen_mm]);
   const low = Math.floor((Math.min(...all) - 1) / 5) * 5;
   const high = Math.ceil((Math.max(...all) + 1) / 5) * 5;
   const y = (mm: number) => TOP + ((high - mm) / (high - low)) * (HEIGHT - TOP - BOTTOM);
-  const step = (WIDTH - LEFT - RIGHT) / shown.length;
+  const step = (width - LEFT - RIGHT) / shown.length;
   const x = (n: number) => LEFT + (n + 0.5) * step;
   const last = shown.at(-1);
   const marks = Array.from({ length: Math.round((high - low) / 5) + 1 }, (_, n) => low + 5 * n);
   return (
-    <figure>
+    <figure ref={figure} className="min-w-0">
       <h2 className="heading">
         Measured beside foreseen
         <span className="text-[0.9375rem] font-normal text-soft">cm across</span>
@@ -32,12 +33,12 @@ export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
       <svg
         role="img"
         aria-label={`${shown.length} bakes measured. The last: ${cm(last?.mean_mm ?? 0)} cm measured, ${cm(last?.foreseen_mm ?? 0)} cm foreseen.`}
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        viewBox={`0 0 ${width} ${HEIGHT}`}
         className="mt-2 w-full"
       >
         {marks.map((mm) => (
           <g key={mm}>
-            <line x1={LEFT} x2={WIDTH - RIGHT} y1={y(mm)} y2={y(mm)} className="stroke-line" />
+            <line x1={LEFT} x2={width - RIGHT} y1={y(mm)} y2={y(mm)} className="stroke-line" />
             <text x={LEFT - 8} y={y(mm) + 5} textAnchor="end" fontSize={14} className="fill-ink">
               {cm(mm)}
             </text>

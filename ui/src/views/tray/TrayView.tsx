@@ -57,7 +57,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
     setSetting((before) => ({ ...before, piece: { ...before.piece, grams } }));
 
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-lg:grid-cols-1 max-sm:p-3 lg:grid-cols-[15.5rem_minmax(0,1fr)_17.5rem]">
+    <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 sm:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17.5rem]">
       <TrayFigures
         dough={dough}
         setting={setting}
@@ -65,7 +65,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
         fault={fault("grams")}
         onGrams={setGrams}
       />
-      <div className="flex min-w-0 flex-col gap-3">
+      <div className="flex min-w-0 flex-col gap-3 sm:max-lg:order-3 sm:max-lg:col-span-2">
         <SettingRow
           family={dough.family}
           setting={setting}

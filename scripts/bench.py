@@ -1,0 +1,185 @@
+"""Measure what bakers feel: predictions while dragging, plans, start-up, and the first download.
+
+    python scripts/bench.py
+
+Every row names its target. Times are of this machine at this moment: read them as a whole.
+"""
+
+import gzip
+import os
+import socket
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import httpx
+
+from finebatch.core.piece.cases import Case, judge, summarise
+from finebatch.core.piece.fit_models import fit_models
+from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.solver import best_plan
+from finebatch.core.plan.work import Bake, DoughWork, Kitchen, TrayWork, Work
+from finebatch.facts import tables
+from finebatch.formats.cases import read_cases
+
+ROOT = Path(__file__).parent.parent
+STATIC = ROOT / "src" / "finebatch" / "web" / "static"
+CASES = ROOT / "src" / "finebatch" / "facts" / "data" / "spread_cases.json"
+HOST = "127.0.0.1"
+
+
+def row(what: str, figure: str, wanted: str = "", met: bool = True) -> None:
+    target = f"   wanted {wanted:14}{'met' if met else 'MISSED'}" if wanted else ""
+    print(f"{what:60}{figure:>16}{target}")
+
+
+def p95_ms(ask: Callable[[int], object], times: int = 300) -> float:
+    took = []
+    for n in range(times):
+        begin = time.perf_counter()
+        ask(n)
+        took.append(1000 * (time.perf_counter() - begin))
+    return statistics.quantiles(took, n=20)[-1]
+
+
+class Server:
+    """The installed command on demo data of its own."""
+
+    def __init__(self, folder: str) -> None:
+        with socket.socket() as probe:
+            probe.bind((HOST, 0))
+            self.port = probe.getsockname()[1]
+        self.environment = {
+            **os.environ,
+            "FINEBATCH_DATA_FILE": f"{folder}/bench.sqlite3",
+            "FINEBATCH_PORT": str(self.port),
+        }
+        self.client = httpx.Client(base_url=f"http://{HOST}:{self.port}", timeout=30)
+
+    def start(self) -> float:
+        """Seconds until it answers."""
+        begin = time.perf_counter()
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "finebatch.cli", "demo"],
+            env=self.environment,
+            stdout=subprocess.DEVNULL,
+        )
+        while True:
+            try:
+                self.client.get("/api/words")
+                return time.perf_counter() - begin
+            except httpx.TransportError:
+                time.sleep(0.01)
+
+    def stop(self) -> None:
+        self.process.kill()
+        self.process.wait()
+
+
+def measure_web(folder: str) -> None:
+    server = Server(folder)
+    first = server.start()
+    server.stop()
+    second = server.start()
+    row("start with an empty data file, until it answers", f"{first:.2f} s")
+    row("second start, until it answers", f"{second:.2f} s", "< 5 s", second < 5)
+    ask = server.client
+    dough = ask.get("/api/doughs/1").json()
+
+    def drag(n: int) -> None:
+        tray = {**dough["tray"], "piece": {**dough["tray"]["piece"], "grams": 12 + n % 60}}
+        ask.post("/api/doughs/1/foresee", json=tray).raise_for_status()
+
+    lines = [dict(line) for line in dough["lines"]] * 3
+
+    def type_in(n: int) -> None:
+        lines[0]["amount"] = str(100 + n)
+        ask.post("/api/weigh", json={"lines": lines[:30]}).raise_for_status()
+
+    found = p95_ms(drag)
+    row(
+        "one dragged prediction over HTTP, 95th percentile",
+        f"{found:.1f} ms",
+        "< 50 ms",
+        found < 50,
+    )
+    found = p95_ms(type_in)
+    row(
+        "a 30-line card weighed over HTTP, 95th percentile",
+        f"{found:.1f} ms",
+        "< 50 ms",
+        found < 50,
+    )
+    server.stop()
+
+
+def drops(trays: int, sheets: int, shelves: int) -> Work:
+    each = [TrayWork(f"A{n + 1}", 12, 5, (Bake(12, 6),), 3, 25) for n in range(trays)]
+    return Work(DoughWork(15, 30), tuple(each), Kitchen(sheets, shelves, 20))
+
+
+def measure_plans() -> None:
+    for trays, sheets, shelves in ((4, 2, 1), (6, 2, 1), (6, 3, 2), (12, 3, 2)):
+        work = drops(trays, sheets, shelves)
+        begin = time.perf_counter()
+        quick = quick_plan(work)
+        middle = time.perf_counter()
+        best = best_plan(work)
+        end = time.perf_counter()
+        name = f"{trays} trays, {sheets} sheets, {shelves} {'shelf' if shelves == 1 else 'shelves'}"
+        quick_ms = 1000 * (middle - begin)
+        row(f"{name}: quick plan", f"{quick_ms:.1f} ms", "< 50 ms", quick_ms < 50)
+        gap = "proven" if best.proven else f"gap {best.finish - best.bound} min"
+        saved = quick.finish - best.finish
+        figure = f"{end - middle:.2f} s, {gap}"
+        wanted = "proven, < 1 s" if trays <= 6 else "proven"
+        met = best.proven and (trays > 6 or end - middle < 1)
+        row(f"{name}: best plan ({saved} min sooner)", figure, wanted, met)
+
+
+def leave_one_out(cases: list[Case]) -> list[float]:
+    """The error of each case in percent when the models never saw it."""
+    errors = []
+    for n, case in enumerate(cases):
+        models = fit_models(tables.effects(), cases[:n] + cases[n + 1 :], tables.larder())
+        errors.append(abs(judge(case, models, tables.larder()).error_pct))
+    return errors
+
+
+def measure_accuracy() -> None:
+    cases = read_cases(CASES)
+    found = summarise([judge(case, tables.models(), tables.larder()) for case in cases])
+    median, largest = found.median_abs_error_pct, found.max_abs_error_pct
+    row("width, all 16 public cases: median error", f"{median:.2f} %", "<= 3 %", median <= 3)
+    row("width, all 16 public cases: largest error", f"{largest:.2f} %", "<= 9 %", largest <= 9)
+    fits = found.minutes_share
+    row("minutes inside the usual range, 15 % either way", f"{fits:.0%}", ">= 90 %", fits >= 0.9)
+    alone = leave_one_out(cases)
+    row("width, each case left out of the fit: median error",
+        f"{statistics.median(alone):.2f} %")  # fmt: skip
+    row("width, each case left out of the fit: largest error", f"{max(alone):.2f} %")
+
+
+def measure_download() -> None:
+    scripts = [STATIC / name for name in _first_scripts()]
+    size = sum(len(gzip.compress(script.read_bytes())) for script in scripts) / 1000
+    row("JavaScript before first use, gzipped", f"{size:.0f} kB", "< 250 kB", size < 250)
+
+
+def _first_scripts() -> list[str]:
+    page = (STATIC / "index.html").read_text(encoding="utf-8")
+    return [
+        part.split('"')[0] for part in page.split('="/')[1:] if part.split('"')[0].endswith(".js")
+    ]
+
+
+if __name__ == "__main__":
+    measure_accuracy()
+    measure_plans()
+    measure_download()
+    with tempfile.TemporaryDirectory() as temporary:
+        measure_web(temporary)

@@ -1,0 +1,102 @@
+"""Take the pictures of the main views for the README, from the demo data.
+
+python scripts/shots.py [view ...]
+"""
+
+import os
+import sys
+import tempfile
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+import uvicorn
+from playwright.sync_api import Page, expect, sync_playwright
+
+from finebatch.demo.load import load
+from finebatch.settings import Settings
+from finebatch.web.app import create_app
+
+PICTURES = Path(__file__).parent.parent / "docs" / "screenshots"
+PORT = 8799
+# A Saturday at half past ten, by the clock of the kitchen that the pictures show.
+MORNING = 1_791_621_000_000
+
+
+class HandClock:
+    def __init__(self) -> None:
+        self.at = MORNING
+
+    def __call__(self) -> int:
+        return self.at
+
+
+def dough(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/dough/1")
+    expect(page.get_by_text("bakes to")).to_be_visible()
+
+
+def tray(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/tray/1")
+    expect(page.get_by_text("What moves it")).to_be_visible()
+
+
+def plan(page: Page, _clock: HandClock) -> None:
+    page.request.put(f"http://127.0.0.1:{PORT}/api/doughs/1/plan", data={"sheets": 3, "shelves": 2})
+    page.goto(f"http://127.0.0.1:{PORT}/plan/1")
+    expect(page.get_by_text("What holds it up")).to_be_visible()
+
+
+def bake(page: Page, clock: HandClock) -> None:
+    base = f"http://127.0.0.1:{PORT}/api"
+    made = page.request.put(f"{base}/doughs/1/plan", data={"sheets": 3, "shelves": 2}).json()
+    session = page.request.post(f"{base}/sessions/{made['id']}/start").json()
+    while not any(a["kind"] == "turn" and a["done_at"] for a in session["activities"]):
+        jobs = [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
+        job = min(jobs, key=lambda a: (a["due_at"], a["start_at"]))
+        clock.at = max(clock.at, job["end_at"])
+        event = {"kind": "done", "activity": job["key"]}
+        session = page.request.post(f"{base}/sessions/{made['id']}/events", data=event).json()
+    page.clock.set_fixed_time(clock.at)
+    page.goto(f"http://127.0.0.1:{PORT}/bake")
+    expect(page.get_by_role("timer").first).to_be_visible()
+
+
+def book(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/book/1")
+    expect(page.get_by_text("Measured beside foreseen")).to_be_visible()
+
+
+VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
+    "dough": dough, "tray": tray, "plan": plan, "book": book, "bake": bake,
+}  # fmt: skip
+
+
+def main(wanted: list[str]) -> None:
+    PICTURES.mkdir(parents=True, exist_ok=True)
+    clock = HandClock()
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
+        app = create_app(Settings(data_file=Path(folder) / "shots.sqlite3"), clock)
+        load(app.state.database, clock())
+        server = uvicorn.Server(uvicorn.Config(app, port=PORT, log_level="warning"))
+        thread = threading.Thread(target=server.run, daemon=True)
+        thread.start()
+        browser = play.chromium.launch(
+            executable_path=os.environ.get("CHROMIUM", "/usr/bin/chromium"),
+            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+        )
+        for name, show in VIEWS.items():
+            if wanted and name not in wanted:
+                continue
+            page = browser.new_page(viewport={"width": 1280, "height": 800}, timezone_id="UTC")
+            show(page, clock)
+            page.wait_for_timeout(400)
+            page.screenshot(path=PICTURES / f"{name}.png")
+            page.close()
+        browser.close()
+        server.should_exit = True
+        thread.join(10)
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
