@@ -17,6 +17,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import httpx
+from fit_models import fit_priors
 
 from finebatch.core.piece.cases import Case, judge, summarise
 from finebatch.core.piece.fit_models import fit_models
@@ -145,7 +146,8 @@ def leave_one_out(cases: list[Case]) -> list[float]:
     """The error of each case in percent when the models never saw it."""
     errors = []
     for n, case in enumerate(cases):
-        models = fit_models(tables.effects(), cases[:n] + cases[n + 1 :], tables.larder())
+        others = cases[:n] + cases[n + 1 :]
+        models = fit_models(tables.effects(), fit_priors(), others, tables.larder())
         errors.append(abs(judge(case, models, tables.larder()).error_pct))
     return errors
 

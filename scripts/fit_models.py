@@ -10,16 +10,25 @@ import sys
 from dataclasses import asdict
 from pathlib import Path
 
-from finebatch.core.piece.fit_models import fit_models
+from finebatch.core.piece.fit_models import Prior, Priors, fit_models
 from finebatch.facts import tables
 from finebatch.formats.cases import read_cases
 
 DATA = Path(__file__).parent.parent / "src" / "finebatch" / "facts" / "data"
 
 
+def fit_priors() -> Priors:
+    """The shipped priors of lift and minutes, by model and figure."""
+    priors: dict[str, dict[str, Prior]] = {"lift": {}, "heat": {}}
+    for row in tables.prior_rows():
+        priors[row.model][row.figure] = Prior(row.prior_mean, row.prior_sd)
+    return priors
+
+
 def fitted_text() -> str:
     """The file's text, the same on every run."""
-    models = fit_models(tables.effects(), read_cases(DATA / "spread_cases.json"), tables.larder())
+    cases = read_cases(DATA / "spread_cases.json")
+    models = fit_models(tables.effects(), fit_priors(), cases, tables.larder())
     spread = models.spread
     figures = {
         "note": "Fitted by scripts/fit_models.py to spread_cases.json; do not edit by hand.",

@@ -16,6 +16,7 @@ def test_every_fact_names_its_source(larder: Larder) -> None:
     assert len(larder) >= 95
     assert all(len(i.source) > 10 for i in larder.values())
     assert all(len(effect.source) > 10 for effect in tables.effects())
+    assert all(len(prior.source) > 10 for prior in tables.prior_rows())
     assert all(len(family.source) > 10 for family in tables.families().values())
 
 

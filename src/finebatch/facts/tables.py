@@ -113,6 +113,24 @@ def effects() -> tuple[Effect, ...]:
     return tuple(Effect(**row.model_dump()) for row in rows)
 
 
+class PriorRow(BaseModel):
+    """One row of `fit_priors.csv`."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    model: Literal["lift", "heat"]
+    figure: str
+    prior_mean: float
+    prior_sd: Annotated[float, Field(gt=0)]
+    source: Annotated[str, Field(min_length=3)]
+
+
+@cache
+def prior_rows() -> tuple[PriorRow, ...]:
+    """What was known of lift and minutes before any fit."""
+    return tuple(TypeAdapter(list[PriorRow]).validate_python(_rows("fit_priors.csv")))
+
+
 @cache
 def models() -> Models:
     """The fitted models of width, thickness and minutes (`fitted.json`)."""

@@ -1,6 +1,6 @@
 """What a dough is made of, as far as it decides how the dough flows, lifts and browns."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from finebatch.core.formula.weigh import BASE_ROLES
@@ -38,8 +38,6 @@ class Composition:
     water_bound_g: float
     egg_g: float
     yolk_g: float
-    white_g: float
-    salt_g: float
     density_g_cm3: float
     pieces_share_by_volume: float
     candy_share_by_volume: float
@@ -50,7 +48,6 @@ class Composition:
     nut_butter_g: float
     nutmeal_g: float
     grain_g: float
-    starch_g: float
 
 
 def _volume_cm3(ingredient: Ingredient, grams: float) -> float:
@@ -69,65 +66,71 @@ def _fat_kind(ingredient: Ingredient) -> str:
     return "plastic" if "plastic" in ingredient.traits else "butter"
 
 
+def _sweet_kind(ingredient: Ingredient) -> str:
+    return "brown" if "brown" in ingredient.traits else ingredient.role
+
+
+Item = tuple[Ingredient, float]
+
+
+def _grouped(
+    items: Iterable[Item],
+    names: Callable[[Ingredient], Iterable[str]],
+    share_pct: Callable[[Ingredient], float] = lambda _: 100.0,
+) -> dict[str, float]:
+    """Grams under each name, counting `share_pct` percent of each item."""
+    found: dict[str, float] = {}
+    for item, grams in items:
+        for name in names(item):
+            found[name] = found.get(name, 0.0) + share_pct(item) / 100 * grams
+    return found
+
+
+def _volumes_cm3(items: Sequence[Item]) -> tuple[float, float, float]:
+    """Volume of all without air, of its pieces, and of its melting candy."""
+    pieces = sum(_volume_cm3(i, g) for i, g in items if i.role in PIECE_ROLES)
+    candy = sum(_volume_cm3(i, g) for i, g in items if i.role == "melting_candy")
+    return sum(_volume_cm3(i, g) for i, g in items), pieces, candy
+
+
 def compose(formula_g: Mapping[str, float], larder: Larder) -> Composition:
     """Add up a formula (grams by ingredient key); `Refusal` for a key that the larder lacks."""
     items = [(larder.find(k, f"formula_g.{k}"), g) for k, g in formula_g.items() if g > 0]
-    by_role: dict[str, float] = {}
-    traits: dict[str, float] = {}
-    sweet: dict[str, float] = {}
-    fats: dict[str, float] = {}
-    leaven: dict[str, float] = {}
-    fat = sugar = added = bound = matrix_cm3 = pieces_cm3 = candy_cm3 = 0.0
-    for item, grams in items:
-        by_role[item.role] = by_role.get(item.role, 0.0) + grams
-        for trait in item.traits:
-            traits[trait] = traits.get(trait, 0.0) + grams
-            if item.role == "leavener":
-                leaven[trait] = leaven.get(trait, 0.0) + grams
-        volume = _volume_cm3(item, grams)
-        if item.role in PIECE_ROLES:
-            pieces_cm3 += volume
-            continue
-        if item.role == "melting_candy":
-            candy_cm3 += volume
-            continue
-        matrix_cm3 += volume
-        bound += item.water_binding * grams
-        fat += item.fat_pct / 100 * grams
-        if item.role in ("fat", "oil"):
-            kind = _fat_kind(item)
-            fats[kind] = fats.get(kind, 0.0) + item.fat_pct / 100 * grams
-        if item.role in SWEET_ROLES:
-            kind = "brown" if "brown" in item.traits else item.role
-            sweet[kind] = sweet.get(kind, 0.0) + item.sugar_pct / 100 * grams
-        sugar += item.sugar_pct / 100 * grams if item.role not in BASE_ROLES else 0.0
-        if item.role not in BASE_ROLES:
-            added += item.water_pct / 100 * grams
+    total = sum(grams for _, grams in items)
+    by_role = _grouped(items, lambda i: (i.role,))
+    # What lies in the dough in pieces neither wets, sweetens nor shortens it.
+    paste = [(i, g) for i, g in items if i.role not in PIECE_ROLES | {"melting_candy"}]
+    added = [(i, g) for i, g in paste if i.role not in BASE_ROLES]
     base = sum(by_role.get(role, 0.0) for role in BASE_ROLES)
     structure = base + sum(s * by_role.get(role, 0.0) for role, s in STRUCTURE_SHARE.items())
-    solid_cm3 = matrix_cm3 + pieces_cm3 + candy_cm3
-    total = sum(grams for _, grams in items)
+    all_cm3, pieces_cm3, candy_cm3 = _volumes_cm3(items)
+    traits = _grouped(items, lambda i: i.traits)
     return Composition(
         total_g=total,
         base_g=base,
         structure_g=structure,
-        fat_g=fat,
-        sugar_g=sugar,
-        water_added_g=added,
-        water_bound_g=bound,
+        fat_g=sum(i.fat_pct / 100 * g for i, g in paste),
+        sugar_g=sum(i.sugar_pct / 100 * g for i, g in added),
+        water_added_g=sum(i.water_pct / 100 * g for i, g in added),
+        water_bound_g=sum(i.water_binding * g for i, g in paste),
         egg_g=by_role.get("egg", 0.0),
         yolk_g=traits.get("yolk", 0.0),
-        white_g=traits.get("white", 0.0),
-        salt_g=by_role.get("salt", 0.0),
-        density_g_cm3=total / (solid_cm3 / (1 - AIR_SHARE)) if solid_cm3 else 1.2,
-        pieces_share_by_volume=pieces_cm3 / solid_cm3 if solid_cm3 else 0.0,
-        candy_share_by_volume=candy_cm3 / solid_cm3 if solid_cm3 else 0.0,
-        sweetener_g=sweet,
+        density_g_cm3=total / all_cm3 * (1 - AIR_SHARE) if all_cm3 else 1.2,
+        pieces_share_by_volume=pieces_cm3 / all_cm3 if all_cm3 else 0.0,
+        candy_share_by_volume=candy_cm3 / all_cm3 if all_cm3 else 0.0,
+        sweetener_g=_grouped(
+            [(i, g) for i, g in paste if i.role in SWEET_ROLES],
+            lambda i: (_sweet_kind(i),),
+            lambda i: i.sugar_pct,
+        ),
         base_by_trait_g=traits,
-        fat_by_kind_g=fats,
-        leavener_g=leaven,
+        fat_by_kind_g=_grouped(
+            [(i, g) for i, g in paste if i.role in ("fat", "oil")],
+            lambda i: (_fat_kind(i),),
+            lambda i: i.fat_pct,
+        ),
+        leavener_g=_grouped([(i, g) for i, g in items if i.role == "leavener"], lambda i: i.traits),
         nut_butter_g=by_role.get("nut_butter", 0.0),
         nutmeal_g=by_role.get("nutmeal", 0.0),
         grain_g=by_role.get("grain", 0.0),
-        starch_g=by_role.get("starch", 0.0),
     )

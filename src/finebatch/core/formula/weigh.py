@@ -7,7 +7,7 @@ from finebatch.core.larder.ingredient import Larder
 from finebatch.core.measures.amounts import parse_amount
 from finebatch.core.refusal import Fault, Refusal, refuse
 
-BASE_ROLES = frozenset({"flour", "starch", "grain"})
+BASE_ROLES = ("flour", "starch", "grain")
 MAX_LINES = 200
 MAX_LINE_G = 50_000.0
 """Fifty kilograms in one line: past any home kitchen, so a slip of the keyboard."""

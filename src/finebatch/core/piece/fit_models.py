@@ -1,7 +1,8 @@
 """The three fits: width, lift and minutes, from measured cases and what was known before."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -32,14 +33,20 @@ WIDTH_NOISE_SD = 0.025
 LIFT_NOISE_SD = 0.10
 MINUTES_NOISE_SD = 0.10
 
-LIFT_PRIOR = {"plain": (0.10, 0.15), "soda": (0.15, 0.10), "powder": (0.20, 0.10),
-              "egg": (0.10, 0.10)}  # fmt: skip
-"""Baked over raw volume runs from 0.95 (dense shortbread) upwards (household trials)."""
 
-HEAT_PRIOR = {"tau_min": (math.log(16.0), 0.15), "power": (0.70, 0.25),
-              "log": (0.30, 0.30)}  # fmt: skip
-"""Sixteen minutes at 6 mm, growing with height to the power 0.7 (lumped heating, trials)."""
+@dataclass(frozen=True, slots=True)
+class Prior:
+    """What was known of one figure before the fit: a mean and a standard deviation."""
 
+    mean: float
+    sd: float
+
+
+Priors = Mapping[str, Mapping[str, Prior]]
+"""Priors by model (lift, heat) and figure; shipped as `fit_priors.csv`."""
+
+LIFT_FIGURES = ("plain", "soda", "powder", "egg")
+HEAT_FIGURES = ("ln_tau_min", "power", "log")
 DIGITS = 6
 
 
@@ -74,7 +81,7 @@ def _rounded(found: Posterior) -> list[float]:
     return [round(float(value), DIGITS) for value in found.mean]
 
 
-def fit_lift(cases: Sequence[Case], larder: Larder) -> LiftModel:
+def fit_lift(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior]) -> LiftModel:
     """Fit baked over raw volume to the observed widths and heights."""
     rows, lifts = [], []
     for case in cases:
@@ -88,15 +95,15 @@ def fit_lift(cases: Sequence[Case], larder: Larder) -> LiftModel:
     matrix = np.array(rows)
     found = fit_posterior(
         lambda beta: list(np.array(lifts) - matrix @ beta),
-        [mean for mean, _ in LIFT_PRIOR.values()],
-        [sd for _, sd in LIFT_PRIOR.values()],
+        [priors[name].mean for name in LIFT_FIGURES],
+        [priors[name].sd for name in LIFT_FIGURES],
         LIFT_NOISE_SD,
     )
     plain, soda, powder, egg = _rounded(found)
     return LiftModel(plain, soda, powder, egg, LIFT_NOISE_SD)
 
 
-def fit_heat(cases: Sequence[Case], larder: Larder) -> HeatModel:
+def fit_heat(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior]) -> HeatModel:
     """Fit minutes to the geometric middle of each usual range."""
     heights, shares, logs, observed = [], [], [], []
     for case in cases:
@@ -111,16 +118,20 @@ def fit_heat(cases: Sequence[Case], larder: Larder) -> HeatModel:
     h, s, of_log, t = map(np.array, (heights, shares, logs, observed))
     found = fit_posterior(
         lambda beta: list(t - (beta[0] + beta[1] * h + beta[2] * of_log + s)),
-        [mean for mean, _ in HEAT_PRIOR.values()],
-        [sd for _, sd in HEAT_PRIOR.values()],
+        [priors[name].mean for name in HEAT_FIGURES],
+        [priors[name].sd for name in HEAT_FIGURES],
         MINUTES_NOISE_SD,
     )
     tau, power, log = _rounded(found)
     return HeatModel(round(math.exp(tau), DIGITS), power, log, MINUTES_NOISE_SD)
 
 
-def fit_models(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larder) -> Models:
+def fit_models(
+    effects: tuple[Effect, ...], priors: Priors, cases: Sequence[Case], larder: Larder
+) -> Models:
     """All three models from the same cases."""
     return Models(
-        fit_spread(effects, cases, larder), fit_lift(cases, larder), fit_heat(cases, larder)
+        fit_spread(effects, cases, larder),
+        fit_lift(cases, larder, priors["lift"]),
+        fit_heat(cases, larder, priors["heat"]),
     )
