@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import Annotated
 
 import typer
+from pydantic import ValidationError
 
 from finebatch.core.piece.cases import Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
@@ -21,7 +22,16 @@ def _stop(message: str, code: int = 1) -> typer.Exit:
     return typer.Exit(code)
 
 
-def _check_port(port: int) -> None:
+def _settings() -> Settings:
+    try:
+        return Settings()
+    except ValidationError as error:
+        first = error.errors()[0]
+        name = f"FINEBATCH_{first['loc'][0]}".upper()
+        raise _stop(f"{name}={first['input']} does not fit: {first['msg']}.") from error
+
+
+def _check_port(port: int, command: str) -> None:
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
@@ -29,7 +39,7 @@ def _check_port(port: int) -> None:
         except OSError as error:
             raise _stop(
                 f"Port {port} is in use or not allowed ({error.strerror}). Stop what runs there, "
-                f"or choose another: FINEBATCH_PORT={min(port + 1, 65535)} make run"
+                f"or choose another: FINEBATCH_PORT={min(port + 1, 65535)} make {command}"
             ) from error
 
 
@@ -43,7 +53,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
 
     if not (STATIC / "index.html").is_file():
         raise _stop("The interface has not been built. Run: make setup")
-    _check_port(settings.port)
+    _check_port(settings.port, "demo" if demo else "run")
     try:
         served = create_app(settings)
     except UnusableFile as error:
@@ -58,13 +68,13 @@ def _serve(settings: Settings, *, demo: bool) -> None:
 @app.command()
 def serve() -> None:
     """Start the app on your own data file."""
-    _serve(Settings(), demo=False)
+    _serve(_settings(), demo=False)
 
 
 @app.command()
 def demo() -> None:
     """Start the app with the demo data, in a data file of its own."""
-    settings = Settings()
+    settings = _settings()
     if "data_file" not in settings.model_fields_set:
         settings = settings.model_copy(update={"data_file": Path("data/demo.sqlite3").resolve()})
     _serve(settings, demo=True)

@@ -80,6 +80,18 @@ def test_a_bad_amount_is_named_at_its_line_and_stays_as_typed(page: Page, served
     expect(page.get_by_text("not an amount")).to_have_count(0)
 
 
+def test_a_name_that_the_larder_lacks_stays_as_typed(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_role("button", name="Add a line").click()
+    field = page.get_by_label("Ingredient, line 12", exact=True)
+    field.fill("stardust")
+    expect(page.get_by_text("Nothing in the larder has that name.")).to_be_visible()
+    page.get_by_label("Amount, line 12").fill("-2")
+    expect(field).to_have_value("stardust")
+    expect(page.get_by_text("Choose an ingredient from the larder.").first).to_be_visible()
+    expect(page.get_by_text("“-2” is not an amount").first).to_be_visible()
+
+
 def test_an_empty_name_is_said_and_nothing_is_lost(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough/1")
     page.get_by_label("Name of the dough").fill("")

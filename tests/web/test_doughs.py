@@ -37,7 +37,8 @@ def test_a_half_written_line_is_kept_and_named(client: TestClient) -> None:
     lines = [*CARD["lines"], {"amount": "1 c", "unit": "cup", "ingredient": None}]
     made = client.post("/api/doughs", json={**CARD, "lines": lines}).json()
     assert made["lines"][-1]["amount"] == "1 c"
-    assert [f["field"] for f in made["weighed"]["faults"]] == ["lines.4.ingredient"]
+    faults = [f["field"] for f in made["weighed"]["faults"]]
+    assert faults == ["lines.4.amount", "lines.4.ingredient"]
 
 
 def test_two_windows_do_not_overwrite_each_other(client: TestClient) -> None:

@@ -24,20 +24,22 @@ export function IngredientPicker({ ingredients, value, onChange, label, fault }:
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
   const [active, setActive] = useState(0);
   const chosen = ingredients.find((i) => i.key === value);
-  const open = typed !== null;
-  const found = open ? matching(ingredients, typed) : [];
+  const found = open ? matching(ingredients, typed ?? "") : [];
 
   const choose = (ingredient: Ingredient | undefined) => {
-    if (ingredient) onChange(ingredient.key);
+    if (!ingredient) return;
+    onChange(ingredient.key);
     setTyped(null);
+    setOpen(false);
   };
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
-      if (!open) setTyped("");
+      if (!open) setOpen(true);
       else {
         const step = event.key === "ArrowDown" ? 1 : -1;
         setActive((found.length + active + step) % Math.max(found.length, 1));
@@ -48,6 +50,7 @@ export function IngredientPicker({ ingredients, value, onChange, label, fault }:
     } else if (event.key === "Escape" && open) {
       event.preventDefault();
       setTyped(null);
+      setOpen(false);
     }
   };
 
@@ -68,13 +71,16 @@ export function IngredientPicker({ ingredients, value, onChange, label, fault }:
         value={typed ?? chosen?.name ?? ""}
         onChange={(event) => {
           setTyped(event.target.value);
+          setOpen(true);
           setActive(0);
         }}
         onFocus={(event) => event.target.select()}
         onKeyDown={onKeyDown}
         onBlur={() => {
-          const only = found.length === 1 ? found[0] : undefined;
-          choose(only);
+          // What names nothing in the larder stays as typed, for the baker to mend.
+          if (typed === "") setTyped(null);
+          else if (found.length === 1) choose(found[0]);
+          setOpen(false);
         }}
       />
       {open && (

@@ -14,9 +14,19 @@ MAX_LINE_G = 50_000.0
 
 
 def weigh_line(line: Line, larder: Larder, field: str) -> float:
-    """Grams of one line; `Refusal` at `field` says which part of the line is wrong and why."""
-    ingredient = larder.find(line.ingredient or "", f"{field}.ingredient")
-    amount = parse_amount(line.amount, field=f"{field}.amount")
+    """Grams of one line; `Refusal` names every part of the line that is wrong, and why."""
+    faults: list[Fault] = []
+    amount, ingredient = 0.0, None
+    try:
+        amount = parse_amount(line.amount, field=f"{field}.amount")
+    except Refusal as refusal:
+        faults.extend(refusal.faults)
+    try:
+        ingredient = larder.find(line.ingredient or "", f"{field}.ingredient")
+    except Refusal as refusal:
+        faults.extend(refusal.faults)
+    if ingredient is None or faults:
+        raise Refusal(*faults)
     grams = ingredient.grams(amount, line.unit, field=f"{field}.unit")
     if grams > MAX_LINE_G:
         message = f"That is over {MAX_LINE_G / 1000:.0f} kg. Check the amount and its unit."

@@ -24,14 +24,14 @@ const remember = (serverNow: number): void => {
 
 /** The time by the server's clock, ticking; countdowns are worked out from it, never counted. */
 export function useNow(session: BakingSession | null | undefined): number {
-  const [now, setNow] = useState(() => Date.now() + serverAhead);
+  const [, tick] = useState(0);
   const running = session?.state === "running";
   useEffect(() => {
     if (!running) return;
-    const timer = setInterval(() => setNow(Date.now() + serverAhead), 250);
+    const timer = setInterval(() => tick((n) => n + 1), 250);
     return () => clearInterval(timer);
   }, [running]);
-  return running ? now : Date.now() + serverAhead;
+  return Date.now() + serverAhead;
 }
 
 /** Say what happened; the answer is the session with its rest planned again. */
