@@ -2,16 +2,24 @@
 
 import json
 import socket
+from collections import Counter
 from pathlib import Path
 from typing import Annotated
 
 import typer
 from pydantic import ValidationError
 
+from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
 from finebatch.core.piece.cases import Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
-from finebatch.formats.cases import UnreadableFile, read_cases
+from finebatch.formats.cases import (
+    UnreadableFile,
+    holds_lines,
+    parse_cases,
+    parse_lines,
+    read_text,
+)
 from finebatch.settings import Settings
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
@@ -124,24 +132,65 @@ def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
     )
 
 
-@app.command()
-def evaluate(
-    file: Annotated[Path, typer.Argument(help="A JSON file with measured cases.")],
-    as_json: Annotated[bool, typer.Option("--json", help="Print JSON for machines.")] = False,
-) -> None:
-    """Set predictions beside measured cases. Exit status 2 when the file cannot be read."""
-    try:
-        judged = [judge(case, tables.models(), tables.larder()) for case in read_cases(file)]
-    except UnreadableFile as error:
-        raise _stop(f"{file}: {error}", 2) from error
-    except Refusal as refusal:
-        raise _stop(f"{file}: {refusal}", 2) from refusal
+def _evaluate_pieces(text: str, as_json: bool) -> None:
+    judged = [judge(case, tables.models(), tables.larder()) for case in parse_cases(text)]
     rows, summary = [_row(j) for j in judged], summarise(judged)
     if as_json:
         figures = {name: getattr(summary, name) for name in Summary.__slots__}
         typer.echo(json.dumps({"cases": rows, "summary": figures}, indent=1))
     else:
         _print_table(rows, summary)
+
+
+def _line_row(judged: JudgedLine) -> dict[str, object]:
+    read = judged.read
+    return {
+        "text": read.text,
+        "ingredient": read.ingredient,
+        "grams": None if read.grams is None else round(read.grams, 2),
+        "range_grams": None if read.range_g is None else [round(g, 2) for g in read.range_g],
+        "conflict": read.conflict,
+        "asked": bool(read.asks),
+        "verdict": judged.verdict,
+    }
+
+
+def _evaluate_lines(text: str, as_json: bool) -> None:
+    judged = judge_lines(parse_lines(text), tables.reader())
+    counts = Counter(j.verdict for j in judged)
+    summary = {"n": len(judged)} | {word: counts[word] for word in ("right", "wrong", "asked")}
+    if as_json:
+        rows = [_line_row(j) for j in judged]
+        typer.echo(json.dumps({"lines": rows, "summary": summary}, indent=1, ensure_ascii=False))
+        return
+    for j in judged:
+        grams = "–" if j.read.grams is None else f"{j.read.grams:.1f} g"
+        typer.echo(f"{j.verdict:7}{j.read.text:52}{j.read.ingredient or '–':22}{grams:>10}")
+        for ask in j.read.asks:
+            typer.echo(f"{'':9}{ask}")
+    typer.echo(
+        f"\n{len(judged)} lines: {counts['right']} right, {counts['wrong']} wrong, "
+        f"{counts['asked']} asked."
+    )
+
+
+@app.command()
+def evaluate(
+    file: Annotated[Path, typer.Argument(help="A JSON file with measured cases or written lines.")],
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON for machines.")] = False,
+) -> None:
+    """Set what Fine Batch works out beside known cases.
+
+    Reads files of measured pieces (`cases`) and of written lines (`lines`). Exit status 2 when the
+    file cannot be read.
+    """
+    try:
+        text = read_text(file)
+        (_evaluate_lines if holds_lines(text) else _evaluate_pieces)(text, as_json)
+    except UnreadableFile as error:
+        raise _stop(f"{file}: {error}", 2) from error
+    except Refusal as refusal:
+        raise _stop(f"{file}: {refusal}", 2) from refusal
 
 
 if __name__ == "__main__":

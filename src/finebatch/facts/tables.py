@@ -10,6 +10,8 @@ import numpy as np
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter, model_validator
 
 from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.names import Name, Names, split_words
+from finebatch.core.formula.reading import Reader
 from finebatch.core.heat.minutes import HeatModel
 from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Role
 from finebatch.core.measures.units import CountUnit
@@ -73,6 +75,33 @@ class IngredientRow(BaseModel):
         return Ingredient(**plain, natural_unit=counted)
 
 
+class NameRow(BaseModel):
+    """One row of `names.csv`: what an ingredient is called, and what to ask when that is unsure.
+
+    A row without a key holds the words that only describe.
+    """
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    key: str
+    names: Annotated[tuple[str, ...], BeforeValidator(_split), Field(min_length=1)]
+    ask: Annotated[str | None, BeforeValidator(_blank)]
+    source: Annotated[str, Field(min_length=3)]
+
+
+class EggRow(BaseModel):
+    """One row of `egg_sizes.csv`: an egg's contents by market and size."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    market: str
+    size: str
+    in_shell_g_min: Optional
+    in_shell_g_max: Optional
+    contents_g: Annotated[float, Field(gt=10, lt=100)]
+    source: Annotated[str, Field(min_length=3)]
+
+
 class EffectRow(BaseModel):
     """One row of `spread_effects.csv`."""
 
@@ -104,6 +133,23 @@ def larder() -> Larder:
     """The shipped larder, checked."""
     rows = TypeAdapter(list[IngredientRow]).validate_python(_rows("ingredients.csv"))
     return Larder({row.key: row.ingredient() for row in rows})
+
+
+@cache
+def reader() -> Reader:
+    """What reads a card's lines: the larder, the names of its ingredients, the sizes of eggs."""
+    rows = TypeAdapter(list[NameRow]).validate_python(_rows("names.csv"))
+    describing = [word for row in rows if not row.key for word in row.names]
+    rows = [row for row in rows if row.key]
+    unknown = [row.key for row in rows if row.key not in larder()]
+    if unknown:
+        raise ValueError(f"names.csv names what the larder lacks: {unknown}")
+    names = Names(
+        (Name(tuple(split_words(name)), row.key, row.ask) for row in rows for name in row.names),
+        describing,
+    )
+    eggs = TypeAdapter(list[EggRow]).validate_python(_rows("egg_sizes.csv"))
+    return Reader(larder(), names, {(egg.market, egg.size): egg.contents_g for egg in eggs})
 
 
 @cache

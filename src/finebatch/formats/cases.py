@@ -1,11 +1,13 @@
-"""Case files in: measured pieces as JSON, for `finebatch evaluate` and for the fit."""
+"""Case files in: measured pieces or written lines as JSON, for `finebatch evaluate` and the fit."""
 
+import json
 from pathlib import Path
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.judge_lines import LineCase
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenMode
 from finebatch.core.piece.cases import Case
@@ -94,20 +96,64 @@ class _CaseFile(_Row):
     cases: Annotated[list[_Case], Field(min_length=1)]
 
 
-def parse_cases(text: str) -> list[Case]:
-    """Cases from JSON text; `UnreadableFile` says where it goes wrong."""
+class _Line(_Row):
+    text: Annotated[str, Field(max_length=500)]
+    ingredient: str | None
+    grams: float | None = None
+    tolerance_pct: Annotated[float, Field(ge=0)] = 1.0
+    range_grams: tuple[Positive, Positive] | None = None
+    conflict: bool | None = None
+
+    def case(self) -> LineCase:
+        return LineCase(
+            self.text, self.ingredient, self.grams, self.tolerance_pct, self.range_grams,
+            self.conflict,
+        )  # fmt: skip
+
+
+class _LineFile(_Row):
+    lines: Annotated[list[_Line], Field(min_length=1)]
+
+
+File = TypeVar("File", bound=BaseModel)
+
+
+def _parse(text: str, form: type[File]) -> File:
     try:
-        return [row.case() for row in _CaseFile.model_validate_json(text).cases]
+        return form.model_validate_json(text)
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(part) for part in first["loc"]) or "the file"
         raise UnreadableFile(f"{where}: {first['msg']}") from error
 
 
-def read_cases(path: Path) -> list[Case]:
-    """Cases from a file; `UnreadableFile` when it cannot be read."""
+def parse_cases(text: str) -> list[Case]:
+    """Measured pieces from JSON text; `UnreadableFile` says where it goes wrong."""
+    return [row.case() for row in _parse(text, _CaseFile).cases]
+
+
+def parse_lines(text: str) -> list[LineCase]:
+    """Written lines from JSON text; `UnreadableFile` says where it goes wrong."""
+    return [row.case() for row in _parse(text, _LineFile).lines]
+
+
+def holds_lines(text: str) -> bool:
+    """Whether a case file is one of written lines."""
     try:
-        text = path.read_text(encoding="utf-8")
+        found = json.loads(text)
+    except ValueError:
+        return False
+    return isinstance(found, dict) and "lines" in found
+
+
+def read_text(path: Path) -> str:
+    """A case file's text; `UnreadableFile` when it cannot be read."""
+    try:
+        return path.read_text(encoding="utf-8")
     except (OSError, UnicodeDecodeError) as error:
-        raise UnreadableFile(f"{path} cannot be read as a text file: {error}") from error
-    return parse_cases(text)
+        raise UnreadableFile(f"it cannot be read as a text file: {error}") from error
+
+
+def read_cases(path: Path) -> list[Case]:
+    """Measured pieces from a file; `UnreadableFile` when it cannot be read."""
+    return parse_cases(read_text(path))

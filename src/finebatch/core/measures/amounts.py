@@ -13,7 +13,7 @@ _FRACTION = re.compile(r"(\d+)\s*/\s*(\d+)")
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?|[.,]\d+")
 
 
-def _spell_out(text: str) -> str:
+def spell_out(text: str) -> str:
     """Write a fraction sign as digits: ``2½`` becomes ``2 1/2``."""
     spelt = ""
     for sign in text:
@@ -27,7 +27,7 @@ def parse_amount(text: str, *, field: str = "amount") -> float:
 
     Raises `Refusal` at `field` when it is empty, not a number, or out of range.
     """
-    written = _spell_out(text)
+    written = spell_out(text)
     if not written:
         raise refuse(field, "Give an amount.")
     value = 0.0

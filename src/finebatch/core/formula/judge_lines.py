@@ -1,0 +1,54 @@
+"""Written lines beside what they mean: how many are read right, wrong, or asked about."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.formula.reading import Reader, ReadLine
+
+Verdict = Literal["right", "wrong", "asked"]
+
+
+@dataclass(frozen=True, slots=True)
+class LineCase:
+    """A line and its meaning; `grams`, `range_g` and `conflict` are absent where it leaves them."""
+
+    text: str
+    ingredient: str | None
+    grams: float | None
+    tolerance_pct: float
+    range_g: tuple[float, float] | None
+    conflict: bool | None
+
+
+@dataclass(frozen=True, slots=True)
+class JudgedLine:
+    """A line as read, and whether that is right; wrong ones that are asked about count as asked."""
+
+    read: ReadLine
+    verdict: Verdict
+
+
+def _near(found: float | None, wanted: float, tolerance_pct: float) -> bool:
+    return found is not None and abs(found - wanted) <= wanted * tolerance_pct / 100 + 1e-9
+
+
+def judge_line(case: LineCase, reader: Reader) -> JudgedLine:
+    """Read one line and set it beside its meaning."""
+    read = reader.read(case.text)
+    right = read.ingredient == case.ingredient
+    if case.grams is not None:
+        right &= _near(read.grams, case.grams, case.tolerance_pct)
+    if case.range_g is not None:
+        right &= read.range_g is not None and all(
+            _near(found, wanted, max(case.tolerance_pct, 1.0))
+            for found, wanted in zip(read.range_g, case.range_g, strict=True)
+        )
+    if case.conflict is not None:
+        right &= read.conflict == case.conflict
+    return JudgedLine(read, "right" if right else "asked" if read.asks else "wrong")
+
+
+def judge_lines(cases: Sequence[LineCase], reader: Reader) -> list[JudgedLine]:
+    """Read all lines and set them beside their meanings."""
+    return [judge_line(case, reader) for case in cases]

@@ -1,0 +1,76 @@
+"""What people call an ingredient, and which one they mean."""
+
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from rapidfuzz import fuzz, process
+
+NEAR = 86.0
+"""Similarity in percent from which a misspelt name is taken for a known one, and asked about."""
+
+_WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*|\d+(?=x\b)x?|\b(?:00|405|55)\b")
+
+
+@dataclass(frozen=True, slots=True)
+class Name:
+    """One way to call an ingredient; `ask` is what to ask the baker when it is ambiguous."""
+
+    words: tuple[str, ...]
+    key: str
+    ask: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """The ingredient that a name means; `ask` when it was guessed or is ambiguous."""
+
+    key: str
+    ask: str | None
+
+
+def split_words(text: str) -> list[str]:
+    """A name's words in lower case, without marks."""
+    return [word.replace("’", "'") for word in _WORD.findall(text.casefold())]
+
+
+def _singular(word: str) -> str:
+    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith("ss") else word
+
+
+class Names:
+    """All names of all ingredients, and the words that say how an ingredient is, not which."""
+
+    def __init__(self, names: Iterable[Name], describing: Iterable[str]) -> None:
+        self._describing = frozenset(_singular(word.casefold()) for word in describing)
+        self._by_words = {tuple(map(_singular, name.words)): name for name in names}
+        self._longest = max(map(len, self._by_words))
+        self._spelt = {" ".join(words): name for words, name in self._by_words.items()}
+
+    def find(self, text: str) -> Named | None:
+        """The ingredient that a text names, if it names any.
+
+        The longest known name in it counts. Words that neither belong to that name nor merely
+        describe it make it a guess, and so does a misspelling: the baker is asked.
+        """
+        words = [_singular(word) for word in split_words(text)]
+        for length in range(min(self._longest, len(words)), 0, -1):
+            for start in range(len(words) - length, -1, -1):
+                name = self._by_words.get(tuple(words[start : start + length]))
+                if name is None:
+                    continue
+                rest = words[:start] + words[start + length :]
+                strange = [w for w in rest if w not in self._describing]
+                guess = f"“{' '.join(strange)}” is not known of it: is this right?"
+                return Named(name.key, name.ask or (guess if strange else None))
+        return self._nearest(words)
+
+    def _nearest(self, words: list[str]) -> Named | None:
+        wanted = " ".join(word for word in words if word not in self._describing)
+        if len(wanted) < 4:
+            return None
+        found = process.extractOne(wanted, self._spelt.keys(), scorer=fuzz.ratio)
+        if found is None or found[1] < NEAR:
+            return None
+        name = self._spelt[found[0]]
+        return Named(name.key, f"“{wanted}” is read as {' '.join(name.words)}: is this right?")

@@ -1,0 +1,173 @@
+"""Quantities as they stand in a written line: numbers, ranges, units, and how they join.
+
+``2 1/4 cups``, ``80–110 g``, ``1 tbsp plus 1 tsp``, ``1 cup (160 g)``, ``250g/9oz``,
+``a 300 g bag``, ``2 x 100 g``. Volumes are US customary unless the unit says otherwise.
+"""
+
+import re
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from finebatch.core.measures.amounts import spell_out
+
+Dimension = Literal["mass", "volume", "count"]
+Joint = Literal["plus", "less", "times", "or"]
+
+ML_IN_CUP = 236.588
+
+_UNITS: dict[str, tuple[Dimension, float, str]] = {
+    # Mass in grams.
+    "g|gr|gms?|grams?|grammes?": ("mass", 1.0, "g"),
+    "kg|kgs|kilos?|kilograms?": ("mass", 1000.0, "g"),
+    "oz|ozs|ounces?": ("mass", 28.349523, "oz"),
+    "lbs?|pounds?": ("mass", 453.59237, "oz"),
+    # Volume in US cups.
+    "cups?|c": ("volume", 1.0, "cup"),
+    "(?-i:T)|tbsps?|tbs|tblsp|tablespoons?|tablespoonfuls?": ("volume", 1 / 16, "tbsp"),
+    "(?-i:t)|tsps?|teaspoons?|teaspoonfuls?": ("volume", 1 / 48, "tsp"),
+    "dessertspoons?|dsp": ("volume", 10 / ML_IN_CUP, "tbsp"),
+    "fl\\.? ?oz|fluid ounces?": ("volume", 1 / 8, "cup"),
+    "pints?|pt": ("volume", 2.0, "cup"),
+    "ml|mls|millilit(?:er|re)s?": ("volume", 1 / ML_IN_CUP, "ml"),
+    "cl|centilit(?:er|re)s?": ("volume", 10 / ML_IN_CUP, "ml"),
+    "dl|decilit(?:er|re)s?": ("volume", 100 / ML_IN_CUP, "ml"),
+    "l|lit(?:er|re)s?": ("volume", 1000 / ML_IN_CUP, "ml"),
+    "pinch(?:es)?": ("volume", 1 / 768, "pinch"),
+    "dash(?:es)?": ("volume", 1 / 384, "pinch"),
+    # Things that are counted.
+    "sticks?": ("count", 1.0, "stick"),
+    "bags?|packets?|packs?|packages?|pkgs?|pkts?|sachets?|bars?|tins?|cans?|jars?|tubs?|boxes|box":
+        ("count", 1.0, "container"),
+}  # fmt: skip
+"""Units by the ways in which they are written: dimension, size in grams or cups, and name. A pinch
+is taken as 1/16 and a dash as 1/8 teaspoon (usual measuring-spoon sets)."""
+
+_HEAPS = {
+    "heaped": 1.5, "heaping": 1.5, "rounded": 1.25, "generous": 1.1, "good": 1.1, "scant": 0.9,
+    "level": 1.0, "flat": 1.0, "packed": 1.0, "firmly packed": 1.0, "lightly packed": 1.0,
+    "struck": 1.0,
+}  # fmt: skip
+"""How full a measure is, against level (household practice)."""
+
+_WORDS = {
+    "a dozen": "12", "half a dozen": "6", "half an": "1/2", "half a": "1/2", "a half": "1/2",
+    "a quarter": "1/4", "an": "1", "a": "1", "one": "1", "two": "2", "three": "3", "four": "4",
+    "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9", "ten": "10", "twelve": "12",
+    "half": "1/2",
+}  # fmt: skip
+
+_NUMBER = r"\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d+(?:[.,]\d+)?|[.,]\d+"
+_HEAP = "|".join(sorted(_HEAPS, key=len, reverse=True))
+_UNIT = "|".join(f"(?P<u{n}>{pattern})" for n, pattern in enumerate(_UNITS))
+_QUANTITY = re.compile(
+    rf"(?<![\w.,])(?<!\d/)(?:(?P<before>{_HEAP})\s+)?"
+    r"(?:about |approx\.? |approximately |ca\.? |around |~ ?)?"
+    rf"(?P<low>{_NUMBER})(?:\s*(?:[-–—]|to|or)\s*(?P<high>{_NUMBER}))?"
+    rf"(?:\s*-?\s*(?:(?P<heap>{_HEAP})\s+)?(?:{_UNIT})\b\.?)?(?!\w)(?!\s*%)",
+    re.IGNORECASE,
+)
+_DOZEN = re.compile(r"(\d+) dozen\s*", re.IGNORECASE)
+_BARE_UNIT = re.compile(
+    rf"^(?:(?:{_HEAP})\s+)?(?:pinch|dash|cup|tablespoon|tbsp|teaspoon|tsp|stick)\b", re.IGNORECASE
+)
+_JOINTS: tuple[tuple[Joint, str], ...] = (
+    ("plus", r"\s*(?:plus|and|\+|&)\s*"),
+    ("less", r"\s*,?\s*(?:less|minus)\s*"),
+    ("times", r"\s*(?:x|×|times)?\s*\(?\s*"),
+    ("or", r"\s*(?:\(|/|=|,|or|;)\s*(?:or\s+)?"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """An amount with its unit: grams, cups, or a count. `low` and `high` differ for a range.
+
+    `unit` is the unit's name as written, in short; `start` and `end` are places in the line.
+    """
+
+    dimension: Dimension
+    low: float
+    high: float
+    unit: str
+    start: int
+    end: int
+
+    @property
+    def is_range(self) -> bool:
+        """Whether the baker left room for taste."""
+        return self.high > self.low * 1.0001
+
+
+def plain_text(line: str) -> str:
+    """A line with fraction signs, dashes and number words written plainly."""
+    text = re.sub(r"\s+", " ", spell_out(line)).strip()
+    text = _BARE_UNIT.sub(r"1 \g<0>", text)
+    for word in sorted(_WORDS, key=len, reverse=True):
+        text = re.sub(rf"(?i)(?<![\w-]){word}(?=[\s-])(?!\s+few)", _WORDS[word], text)
+    return _DOZEN.sub(lambda found: f"{12 * int(found[1])} ", text)
+
+
+def _number(text: str) -> float:
+    total = 0.0
+    for part in re.sub(r"\s*/\s*", "/", text).split():
+        top, _, bottom = part.replace(",", ".").partition("/")
+        if bottom and not float(bottom):
+            return 0.0
+        total += float(top) / float(bottom) if bottom else float(top)
+    return total
+
+
+def _read(match: re.Match[str]) -> Quantity:
+    low = _number(match["low"])
+    high = _number(match["high"]) if match["high"] else low
+    dimension, size, unit = "count", 1.0, "each"
+    for n, found in enumerate(_UNITS.values()):
+        if match[f"u{n}"]:
+            dimension, size, unit = found
+    heap = match["heap"] or match["before"]
+    size *= _HEAPS[heap.lower()] if heap else 1.0
+    if high < low:  # "1-1/2 cups" means one and a half
+        low = high = low + high
+    return Quantity(dimension, low * size, high * size, unit, match.start(), match.end())  # type: ignore[arg-type]
+
+
+def _joint(between: str) -> Joint | None:
+    for name, pattern in _JOINTS:
+        if re.fullmatch(pattern, between, re.IGNORECASE):
+            return name
+    return None
+
+
+def _join(one: Quantity, other: Quantity, joint: Joint) -> Quantity | None:
+    """One quantity from two that belong together; none when they are alternatives."""
+    low, high = one.low, one.high
+    counted = one.dimension == "count" and one.unit == "each"
+    if joint in ("plus", "less") and one.dimension == other.dimension != "count":
+        sign = 1 if joint == "plus" else -1
+        low, high, kind = low + sign * other.low, high + sign * other.high, one
+    elif joint == "times" and counted and other.dimension in ("mass", "volume"):
+        low, high, kind = low * other.low, high * other.high, other
+    else:
+        return None
+    return replace(kind, low=low, high=high, start=one.start, end=other.end)
+
+
+def find_quantities(text: str) -> list[list[Quantity]]:
+    """Groups of quantities in a plain line: those of a group are the same amount said twice."""
+    groups: list[list[Quantity]] = []
+    for match in _QUANTITY.finditer(text):
+        found = _read(match)
+        if found.low <= 0:
+            continue
+        if groups:
+            before = groups[-1][-1]
+            joint = _joint(text[before.end : found.start])
+            joined = _join(before, found, joint) if joint else None
+            if joined is not None:
+                groups[-1][-1] = joined
+                continue
+            if joint in ("or", "times"):
+                groups[-1].append(found)
+                continue
+        groups.append([found])
+    return groups

@@ -1,0 +1,176 @@
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.formula.judge_lines import judge_lines
+from finebatch.core.formula.reading import Reader, ReadLine
+from finebatch.core.measures.quantities import find_quantities, plain_text
+from finebatch.facts import tables
+from finebatch.formats.cases import parse_lines
+
+LINES = Path(tables.__file__).parent / "data" / "card_lines.json"
+
+
+@pytest.fixture(scope="module")
+def reader() -> Reader:
+    return tables.reader()
+
+
+def read(text: str) -> ReadLine:
+    return tables.reader().read(text)
+
+
+def test_the_public_lines_are_read_right(reader: Reader) -> None:
+    judged = judge_lines(parse_lines(LINES.read_text(encoding="utf-8")), reader)
+    missed = [j.read.text for j in judged if j.verdict != "right"]
+    assert missed == []
+    assert len(judged) == 34
+
+
+@pytest.mark.parametrize(
+    ("text", "ingredient", "grams"),
+    [
+        ("2 c. flour", "flour_ap", 250),
+        ("1 T sugar", "sugar_white", 12.5),
+        ("1 t sugar", "sugar_white", 4.17),
+        ("2 sticks (1 cup) butter, at room temperature", "butter_unsalted", 227),
+        ("1/2 lb. butter", "butter_unsalted", 226.8),
+        ("3 oz (85 g) cream cheese", "cream_cheese", 85),
+        ("1 cup less 2 tbsp caster sugar", "sugar_caster", 175),
+        ("3/4 cup + 2 tablespoons all-purpose flour", "flour_ap", 109.4),
+        ("2 heaped tablespoons cocoa powder", "cocoa", 15.9),
+        ("scant 1/2 cup sugar", "sugar_white", 90),
+        ("1,5 dl plain flour", "flour_ap", 79.3),
+        ("500ml double cream", "cream_heavy", 503),
+        ("250 gr. butter", "butter_unsalted", 250),
+        ("Sugar - 1 cup", "sugar_white", 200),
+        ("brown sugar, packed, 1 cup", "sugar_brown_light", 213),
+        ("2 x 100 g bars dark chocolate", "chocolate_dark", 200),
+        ("1 12-oz. bag chocolate chips", "chocolate_chips", 340.2),
+        ("100 g 70% dark chocolate", "chocolate_dark", 100),
+        ("1-1/2 cups rolled oats", "oats_rolled", 138),
+        ("2 medium eggs", "egg_whole", 88),
+        ("2 large eggs (UK)", "egg_whole", 120),
+        ("3 egg yolks", "egg_yolk", 54),
+        ("half an egg", "egg_whole", 25),
+        ("1 dozen eggs", "egg_whole", 600),
+        ("pinch salt", "salt_fine", 0.375),
+        ("2 cups sifted cake flour", "flour_cake", 200),
+        ("300g/10½oz plain flour, plus extra for dusting", "flour_ap", 300),
+        ("1 cup butter or margarine, softened", "butter_unsalted", 227),
+        ("1 tbsp dried rosemary, crumbled", "herb_dried", 3.3),
+    ],
+)
+def test_lines_as_people_write_them(text: str, ingredient: str, grams: float) -> None:
+    found = read(text)
+    assert (found.ingredient, found.asks, found.conflict) == (ingredient, (), False)
+    assert found.grams == pytest.approx(grams, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("text", "ingredient", "words"),
+    [
+        ("1 tbsp cornflour", "cornstarch", "America"),
+        ("225 g self-raising flour", "flour_ap", "leavening"),
+        ("coconut sugar 100 g", "sugar_white", "“coconut”"),
+        ("peanut flour 50 g", "flour_ap", "“peanut”"),
+        ("1 tsp bakign powder", "baking_powder", "is read as baking powder"),
+        ("1 (14 oz) can sweetened condensed milk", "milk_whole", "condensed"),
+        ("2 tsp chopped rosemary", "herb_fresh", "Fresh or dried"),
+        ("Salt", "salt_fine", "How much"),
+        ("1 bag chocolate chips", "chocolate_chips", "How much"),
+        ("1/0 cup flour", "flour_ap", "How much"),
+        ("1.5 dl stardust", None, "Which ingredient"),
+        ("🍪", None, "Which ingredient"),
+        ("", None, "Which ingredient"),
+    ],
+)
+def test_what_is_unsure_is_asked(text: str, ingredient: str | None, words: str) -> None:
+    found = read(text)
+    assert found.ingredient == ingredient
+    assert any(words in ask for ask in found.asks), found.asks
+
+
+@pytest.mark.parametrize(
+    ("text", "conflict"),
+    [
+        ("1 cup (160 g) plain flour", True),
+        ("1 cup (142 g) plain flour", False),
+        ("1 cup (115 g) plain flour", False),
+        ("2 1/2 cups (500 g) flour", True),
+        ("1 oz (50 g) raisins", True),
+        ("9 oz (250 g) raisins", False),
+        ("1 egg (50 g)", False),
+        ("2 sticks (340 g) butter", True),
+    ],
+)
+def test_two_amounts_that_do_not_agree_are_a_conflict(text: str, conflict: bool) -> None:
+    found = read(text)
+    assert found.conflict is conflict
+    assert bool(found.asks) is conflict
+
+
+def test_a_range_is_kept_with_a_value_between() -> None:
+    found = read("10–40 ml milk until it holds together")
+    assert found.range_g == pytest.approx((10.3, 41.3), abs=0.1)
+    assert found.grams == pytest.approx(25.8, abs=0.1)
+
+
+def test_sifting_counts_before_measuring_only() -> None:
+    assert read("1 cup sifted flour").grams == 115
+    assert read("1 cup flour, sifted").grams == 125
+
+
+@given(st.text(max_size=120))
+def test_any_text_is_read_without_harm(text: str) -> None:
+    found = read(text)
+    assert found.text == text
+    assert found.grams is None or found.grams >= 0
+    assert found.ingredient is not None or found.asks
+
+
+@given(st.integers(1, 40), st.sampled_from(["g", "oz", "cups", "tbsp", "tsp", "ml", "dl"]))
+def test_an_amount_before_or_after_the_name_is_the_same(amount: int, unit: str) -> None:
+    before, after = read(f"{amount} {unit} honey"), read(f"Honey: {amount} {unit}")
+    assert before.grams == pytest.approx(after.grams)
+    assert before.ingredient == after.ingredient == "honey"
+
+
+@given(st.integers(1, 9), st.integers(1, 3), st.sampled_from("plus and +".split()))
+def test_joined_amounts_add_up(cups: int, spoons: int, word: str) -> None:
+    ((quantity,),) = find_quantities(plain_text(f"{cups} cups {word} {spoons} tbsp sugar"))
+    assert quantity.low == pytest.approx(cups + spoons / 16)
+
+
+@pytest.mark.parametrize("as_json", [True, False])
+def test_evaluate_judges_lines(as_json: bool) -> None:
+    command = [sys.executable, "-m", "finebatch.cli", "evaluate", str(LINES)]
+    ran = subprocess.run(
+        command + ["--json"] * as_json, check=True, capture_output=True, text=True
+    )
+    if not as_json:
+        assert "34 lines: 34 right, 0 wrong, 0 asked." in ran.stdout
+        return
+    answer = json.loads(ran.stdout)
+    assert answer["summary"] == {"n": 34, "right": 34, "wrong": 0, "asked": 0}
+    first = answer["lines"][0]
+    assert set(first) == {
+        "text", "ingredient", "grams", "range_grams", "conflict", "asked", "verdict",
+    }  # fmt: skip
+    flagged = [line["text"] for line in answer["lines"] if line["asked"]]
+    assert "1 cup (160 g) plain flour" in flagged
+
+
+def test_a_wrong_line_is_told_from_an_asked_one(reader: Reader, tmp_path: Path) -> None:
+    lines = [
+        {"text": "100 g sugar", "ingredient": "honey", "grams": 100},
+        {"text": "coconut sugar 100 g", "ingredient": "coconut_flaked", "grams": 100},
+        {"text": "100 g sugar", "ingredient": "sugar_white", "grams": 90, "tolerance_pct": 5},
+    ]
+    judged = judge_lines(parse_lines(json.dumps({"lines": lines})), reader)
+    assert [j.verdict for j in judged] == ["wrong", "asked", "wrong"]
