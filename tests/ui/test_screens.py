@@ -92,6 +92,34 @@ def test_a_name_that_the_larder_lacks_stays_as_typed(page: Page, served: Served)
     expect(page.get_by_text("“-2” is not an amount").first).to_be_visible()
 
 
+PASTED = """2 1/4 cups all-purpose flour
+1 cup (2 sticks) unsalted butter, softened
+1 cup (160 g) caster sugar
+stardust, to taste"""
+
+
+def test_a_pasted_card_shows_what_it_understood_before_it_is_kept(
+    page: Page, served: Served
+) -> None:
+    page.goto(f"{served.address}/dough")
+    page.get_by_role("button", name="Start one").click()
+    page.get_by_role("button", name="Paste a card").click()
+    page.get_by_role("textbox", name="Paste a card’s ingredients").fill(PASTED)
+    understood = page.get_by_role("list", name="As understood").get_by_role("listitem")
+    expect(understood).to_have_count(4)
+    expect(understood.nth(0)).to_contain_text("281 g All-purpose")
+    expect(understood.nth(2)).to_contain_text("contradict each other")
+    expect(understood.nth(3)).to_contain_text("Which ingredient is this?")
+    check_axe(page)
+    expect(page.get_by_label("Amount, line 1")).to_have_count(0)
+    page.get_by_role("button", name="Add these 4 lines").click()
+    expect(page.get_by_label("Amount, line 1")).to_have_value("2 1/4")
+    expect(page.get_by_label("Unit, line 1")).to_have_value("cup")
+    expect(page.get_by_label("Amount, line 3")).to_have_value("160")
+    page.get_by_role("button", name="Take back").click()
+    expect(page.get_by_label("Amount, line 1")).to_have_count(0)
+
+
 def test_an_empty_name_is_said_and_nothing_is_lost(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough/1")
     page.get_by_label("Name of the dough").fill("")

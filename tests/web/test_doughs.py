@@ -123,6 +123,22 @@ def test_weighing_names_the_field_of_a_bad_line(
     assert [f["field"] for f in found["faults"]] == [field]
 
 
+def test_a_card_is_read_line_by_line(client: TestClient) -> None:
+    text = "2 1/4 cups plain flour\n\n  1 cup (160 g) sugar\r\nmoon dust"
+    read = client.post("/api/read", json={"text": text}).json()
+    assert [r["line"]["ingredient"] for r in read] == ["flour_ap", "sugar_white", None]
+    assert [r["conflict"] for r in read] == [False, True, False]
+    assert read[0]["grams"] == pytest.approx(281.25)
+    assert client.post("/api/read", json={"text": ""}).json() == []
+
+
+@pytest.mark.parametrize("text", ["1 g salt\n" * 201, "x" * 200_000])
+def test_a_card_that_is_too_long_is_refused(client: TestClient, text: str) -> None:
+    answer = client.post("/api/read", json={"text": text})
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["field"] == "text"
+
+
 def test_emoji_in_a_name_are_kept_and_a_broken_character_is_not(client: TestClient) -> None:
     kept = client.post("/api/doughs", json={**CARD, "name": "Harvest 🍪"})
     assert kept.json()["name"] == "Harvest 🍪"

@@ -7,7 +7,9 @@ the contradiction kept; where a name or amount is unsure, the line carries a que
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from fractions import Fraction
 
+from finebatch.core.formula.dough import Line
 from finebatch.core.formula.names import Named, Names
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.measures.quantities import Quantity, find_quantities, plain_text
@@ -32,6 +34,8 @@ class ReadLine:
     """A line as understood. `range_g` is kept when the card leaves room for taste.
 
     `asks` are the questions to the baker; `conflict` says that two amounts contradict each other.
+    `line` is the same as a line of a dough: in the unit written where that says as much, else in
+    grams; without an amount while none is known.
     """
 
     text: str
@@ -41,6 +45,7 @@ class ReadLine:
     conflict: bool
     state: str | None
     asks: tuple[str, ...]
+    line: Line
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,17 +66,17 @@ class Reader:
         asks = [named.ask] if named and named.ask else []
         if named is None:
             asks.append("Which ingredient is this?")
-        grams, range_g, conflict = None, None, False
+        grams, range_g, conflict, chosen = None, None, False, None
         if named is not None:
             ingredient = self.larder[named.key]
             weighed = [(q, self._grams(q, ingredient, text)) for q in amounts]
             known = [(q, g) for q, g in weighed if g is not None]
             if known:
-                quantity, (low, high) = min(known, key=lambda found: _trust(found[0]))
+                chosen, (low, high) = min(known, key=lambda found: _trust(found[0]))
                 grams = (low + high) / 2
-                range_g = (low, high) if quantity.is_range else None
+                range_g = (low, high) if chosen.is_range else None
                 conflict = any(
-                    not self._agree(grams, q, g, ingredient) for q, g in known if q is not quantity
+                    not self._agree(grams, q, g, ingredient) for q, g in known if q is not chosen
                 )
         if conflict:
             asks.append("Its two amounts contradict each other: the weight is used. Is it right?")
@@ -79,7 +84,23 @@ class Reader:
             asks.append("How much of it? It is not in the dough until there is an amount.")
         state = next((s for s in _STATES if s in text.casefold()), None)
         named_key = named.key if named else None
-        return ReadLine(line, named_key, grams, range_g, conflict, state, tuple(asks))
+        plain = self._line(named_key, grams, chosen)
+        return ReadLine(line, named_key, grams, range_g, conflict, state, tuple(asks), plain)
+
+    def _line(self, key: str | None, grams: float | None, chosen: Quantity | None) -> Line:
+        """The line as a dough keeps it."""
+        if key is None or grams is None or chosen is None:
+            return Line("", "g", key)
+        ingredient = self.larder[key]
+        unit = next((u for u in ingredient.units if u == chosen.unit), None)
+        if chosen.unit == "each" and ingredient.natural_unit is not None:
+            unit = ingredient.natural_unit.unit
+        if unit is not None and not chosen.is_range:
+            amount = grams / ingredient.grams(1, unit)
+            # Sifted cups and eggs of another size do not come out even: those are weighed.
+            if abs(amount * 24 - round(amount * 24)) < 0.01 * amount:
+                return Line(_amount_text(amount), unit, key)
+        return Line(f"{grams:.3g}" if grams < 100 else f"{grams:.0f}", "g", key)
 
     def _name(self, text: str, groups: list[list[Quantity]]) -> Named | None:
         bare = text
@@ -137,6 +158,14 @@ class Reader:
             low *= (ingredient.g_per_cup_sifted or cup) / cup
             high *= (ingredient.g_per_cup_dipped or cup) / cup
         return low * (1 - margin) <= grams <= high * (1 + margin)
+
+
+def _amount_text(amount: float) -> str:
+    """An amount in whole numbers and fractions where it is one, else with decimals."""
+    whole, part = divmod(Fraction(amount).limit_denominator(24), 1)
+    if part.denominator not in (1, 2, 3, 4, 6, 8):
+        return f"{amount:.4g}"
+    return " ".join(filter(None, [str(whole) if whole else "", str(part) if part else ""]))
 
 
 def _trust(q: Quantity) -> int:

@@ -6,10 +6,11 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from finebatch.core.formula.dough import Family, Line, Mixing, WeighedDough
-from finebatch.core.formula.weigh import weigh
+from finebatch.core.formula.weigh import MAX_LINES, weigh
 from finebatch.core.measures.units import Unit
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.tray import Evenness, PieceSetting
+from finebatch.core.refusal import refuse
 from finebatch.facts import tables
 from finebatch.web.deps import Data, Now
 from finebatch.web.problems import FieldFault
@@ -207,6 +208,34 @@ def words() -> WordsOut:
 def weigh_lines(body: LinesBody) -> WeighedOut:
     """Weigh lines while they are typed; keeps nothing."""
     return weighed_out(weigh([x.line() for x in body.lines], tables.larder()))
+
+
+class CardText(Body):
+    """A card's ingredients as they were written, one a line."""
+
+    text: Annotated[Text, Field(max_length=100_000)]
+
+
+class ReadLineOut(Out):
+    """A line as understood: `line` is what the dough would keep, `asks` what is unsure of it."""
+
+    text: str
+    line: LineOut
+    grams: float | None
+    range_g: list[float] | None
+    conflict: bool
+    asks: list[str]
+
+
+@router.post("/read")
+def read_card(body: CardText) -> list[ReadLineOut]:
+    """Read a pasted card line by line; keeps nothing."""
+    lines = [line for line in body.text.splitlines() if line.strip()]
+    if len(lines) > MAX_LINES:
+        message = f"A card has at most {MAX_LINES} lines; this one has {len(lines):,}."
+        raise refuse("text", message)
+    reader = tables.reader()
+    return [ReadLineOut.model_validate(reader.read(line)) for line in lines]
 
 
 @router.get("/doughs")

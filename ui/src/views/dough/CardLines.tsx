@@ -1,7 +1,9 @@
+import { useState } from "react";
 import type { Ingredient, Unit, Weighed } from "../../api/client";
 import { grams, percent } from "../../app/format";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import type { Change, DraftLine } from "./draft";
+import { PasteCard } from "./PasteCard";
 
 interface CardLinesProps {
   lines: DraftLine[];
@@ -14,6 +16,7 @@ const ALL_UNITS: Unit[] = ["g", "oz", "cup", "tbsp", "tsp", "egg", "stick"];
 
 /** The card: each line as written, and beside it in grams and percent of the flour. */
 export function CardLines({ lines, weighed, ingredients, change }: CardLinesProps) {
+  const [pasting, setPasting] = useState(false);
   const most = Math.max(100, ...(weighed?.lines.map((l) => l.percent ?? 0) ?? []));
   return (
     <div>
@@ -42,9 +45,29 @@ export function CardLines({ lines, weighed, ingredients, change }: CardLinesProp
           />
         ))}
       </ol>
-      <button type="button" className="press mt-3" onClick={() => change({ do: "add" })}>
-        Add a line
-      </button>
+      <div className="mt-3 flex flex-wrap gap-3">
+        <button type="button" className="press" onClick={() => change({ do: "add" })}>
+          Add a line
+        </button>
+        <button
+          type="button"
+          className="press"
+          aria-expanded={pasting}
+          onClick={() => setPasting(!pasting)}
+        >
+          Paste a card
+        </button>
+      </div>
+      {pasting && (
+        <PasteCard
+          ingredients={ingredients}
+          onAdd={(pasted) => {
+            change({ do: "paste", lines: pasted });
+            setPasting(false);
+          }}
+          onClose={() => setPasting(false)}
+        />
+      )}
     </div>
   );
 }

@@ -24,6 +24,7 @@ export type Change =
   | { do: "write"; part: Partial<Omit<Card, "lines">> }
   | { do: "line"; id: number; part: Partial<Line> }
   | { do: "add" }
+  | { do: "paste"; lines: Line[] }
   | { do: "remove"; id: number }
   | { do: "move"; id: number; by: -1 | 1 }
   | { do: "undo" }
@@ -77,6 +78,8 @@ function changed(card: Card, change: Change): Card {
         ...card,
         lines: [...card.lines, withId({ amount: "", unit: "g", ingredient: null })],
       };
+    case "paste":
+      return { ...card, lines: [...card.lines, ...change.lines.map(withId)] };
     case "remove":
       return { ...card, lines: card.lines.filter((line) => line.id !== change.id) };
     case "move":
