@@ -136,11 +136,16 @@ def larder() -> Larder:
 
 
 @cache
+def name_rows() -> tuple[NameRow, ...]:
+    """What the ingredients are called, and the words that only describe."""
+    return tuple(TypeAdapter(list[NameRow]).validate_python(_rows("names.csv")))
+
+
+@cache
 def reader() -> Reader:
     """What reads a card's lines: the larder, the names of its ingredients, the sizes of eggs."""
-    rows = TypeAdapter(list[NameRow]).validate_python(_rows("names.csv"))
-    describing = [word for row in rows if not row.key for word in row.names]
-    rows = [row for row in rows if row.key]
+    describing = [word for row in name_rows() if not row.key for word in row.names]
+    rows = [row for row in name_rows() if row.key]
     unknown = [row.key for row in rows if row.key not in larder()]
     if unknown:
         raise ValueError(f"names.csv names what the larder lacks: {unknown}")

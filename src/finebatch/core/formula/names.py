@@ -61,16 +61,26 @@ class Names:
                     continue
                 rest = words[:start] + words[start + length :]
                 strange = [w for w in rest if w not in self._describing]
+                if not strange:
+                    return Named(name.key, name.ask)
+                misspelt = self._nearest(words)
+                if misspelt is not None and len(misspelt[0].words) > length:
+                    return _spelt_as(*misspelt)
                 guess = f"“{' '.join(strange)}” is not known of it: is this right?"
-                return Named(name.key, name.ask or (guess if strange else None))
-        return self._nearest(words)
+                return Named(name.key, name.ask or guess)
+        misspelt = self._nearest(words)
+        return _spelt_as(*misspelt) if misspelt else None
 
-    def _nearest(self, words: list[str]) -> Named | None:
+    def _nearest(self, words: list[str]) -> tuple[Name, str] | None:
+        """The name that is spelt most like these words, and the words that were compared."""
         wanted = " ".join(word for word in words if word not in self._describing)
         if len(wanted) < 4:
             return None
         found = process.extractOne(wanted, self._spelt.keys(), scorer=fuzz.ratio)
         if found is None or found[1] < NEAR:
             return None
-        name = self._spelt[found[0]]
-        return Named(name.key, f"“{wanted}” is read as {' '.join(name.words)}: is this right?")
+        return self._spelt[found[0]], wanted
+
+
+def _spelt_as(name: Name, written: str) -> Named:
+    return Named(name.key, f"“{written}” is read as {' '.join(name.words)}: is this right?")

@@ -1,0 +1,48 @@
+"""Whatever is pressed in whatever order: a clear answer, nothing doubled, nothing lost."""
+
+import random
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.conftest import HandClock
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_presses_at_random_never_break_a_session(
+    demo: TestClient, clock: HandClock, seed: int
+) -> None:
+    chance = random.Random(seed)
+    dough = chance.choice([1, 2, 4])
+    wish = {"sheets": chance.randint(1, 3), "shelves": chance.randint(1, 2)}
+    made = demo.put(f"/api/doughs/{dough}/plan", json=wish).json()
+    path = f"/api/sessions/{made['id']}"
+    session = demo.post(f"{path}/start").json()
+    said = 0
+    for _ in range(60):
+        clock.pass_minutes(chance.uniform(0, 6))
+        activity = chance.choice(session["activities"])["key"]
+        roll = chance.random()
+        if roll < 0.1:
+            answer = demo.post(f"{path}/undo")
+            said -= answer.status_code == 200
+        elif roll < 0.25:
+            more = {"kind": "more", "activity": activity, "minutes": chance.randint(1, 9)}
+            answer = demo.post(f"{path}/events", json=more)
+            said += answer.status_code == 200
+        else:
+            before = {a["key"]: a["done_at"] for a in session["activities"]}
+            answer = demo.post(f"{path}/events", json={"kind": "done", "activity": activity})
+            said += answer.status_code == 200 and before.get(activity) is None
+        assert answer.status_code in (200, 404, 409), answer.json()
+        if answer.status_code == 200:
+            session = answer.json()
+        assert session["can_undo"] == (said > 0)
+        if session["state"] == "finished":
+            break
+    kept = demo.get(path).json()
+    assert [a for a in kept["activities"] if a["done_at"]] == [
+        a for a in session["activities"] if a["done_at"]
+    ]
+    for a in kept["activities"]:
+        assert a["start_at"] <= a["end_at"]
