@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from hypothesis import settings
 
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.cases import Case
@@ -15,6 +16,10 @@ from finebatch.facts import tables
 from finebatch.formats.cases import read_cases
 from finebatch.settings import Settings
 from finebatch.web.app import create_app
+
+# Machines are noisy: speed is for the benchmarks, not for the tests.
+settings.register_profile("unhurried", deadline=None)
+settings.load_profile("unhurried")
 
 CASES = Path(tables.__file__).parent / "data" / "spread_cases.json"
 NOON = 1_800_000_000_000

@@ -13,13 +13,15 @@ from pathlib import Path
 
 import pytest
 import uvicorn
-from playwright.sync_api import ConsoleMessage, Page
+from playwright.sync_api import ConsoleMessage, Page, expect
 
 from finebatch.demo.load import load
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.app import create_app
 from tests.conftest import HandClock
+
+expect.set_options(timeout=10_000)
 
 
 @pytest.fixture(scope="session")

@@ -71,7 +71,7 @@ def test_a_bad_amount_is_named_at_its_line_and_stays_as_typed(page: Page, served
     amount = page.get_by_label("Amount, line 2")
     for text in ("-3", "1000000000000", "🍪", "two"):
         amount.fill(text)
-        expect(page.get_by_text(re.compile("not an amount|Check the amount"))).to_be_visible()
+        expect(page.get_by_text(re.compile("not an amount|Check the amount")).first).to_be_visible()
         expect(amount).to_have_attribute("aria-invalid", "true")
     expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
     page.reload()
@@ -154,7 +154,7 @@ def test_a_dough_without_flour_says_what_to_add(page: Page, served: Served) -> N
     page.keyboard.press("Enter")
     page.get_by_label("Amount, line 1").fill("200")
     expect(page.get_by_text("No flour yet.")).to_be_visible()
-    expect(page.get_by_text("Add flour, oats, starch or ground nuts.")).to_be_visible()
+    expect(page.get_by_text("Add flour, oats, starch or ground nuts.").first).to_be_visible()
 
 
 @pytest.mark.parametrize(
@@ -242,7 +242,7 @@ def test_countdowns_survive_a_reload_and_a_killed_server(page: Page, own_server:
     page.reload()
     expect(timer).to_be_visible()
     own_server.kill()
-    expect(page.get_by_text("Fine Batch does not answer")).to_be_visible()
+    expect(page.get_by_text("Fine Batch does not answer").first).to_be_visible()
     expect(timer).to_be_visible()
     own_server.start()
     expect(page.get_by_text("Fine Batch does not answer")).to_have_count(0, timeout=10_000)
