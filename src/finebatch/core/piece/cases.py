@@ -6,13 +6,12 @@ from statistics import median
 
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import Doneness, second_bake_minutes
+from finebatch.core.heat.minutes import SLICE_REFERENCE_MM, Doneness, second_bake_minutes
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Models, foresee
 from finebatch.core.piece.portion import Portion
 
-USUAL_SLICE_MM = 13.0
 MINUTES_MARGIN = 0.15
 
 
@@ -73,7 +72,7 @@ def judge(case: Case, models: Models, larder: Larder) -> Judged:
         error_pct=100 * (found.width.middle_mm / case.observed_mm - 1),
         in_band=found.width.low_mm <= case.observed_mm <= found.width.high_mm,
         minutes_fit=low * (1 - MINUTES_MARGIN) <= found.minutes <= high * (1 + MINUTES_MARGIN),
-        minutes_second=second_bake_minutes(USUAL_SLICE_MM, case.how.oven_c) if twice else None,
+        minutes_second=second_bake_minutes(SLICE_REFERENCE_MM, case.how.oven_c) if twice else None,
     )
 
 

@@ -84,22 +84,19 @@ def _fit(span: float, pitch: float) -> int:
     return math.floor(span / pitch + 1e-9) + 1
 
 
-def _pitches(span: float, least: float, steps: float, foot: float) -> tuple[float, ...]:
-    """How far apart `steps` + 1 pieces may be: as close as allowed, as far as the sheet lets
-    them, and so that the room at the ends is half of that between them."""
+def _even_pitch(span: float, least: float, steps: float, foot: float) -> float:
+    """How far apart `steps` + 1 pieces are when the room at the ends is half of that between."""
     if steps == 0:
-        return (least,)
-    widest = span / steps
-    even = min(max((span + foot) / (steps + 1), least), widest)
-    return (least, even, widest) if least < widest else (widest,)
+        return least
+    return min(max((span + foot) / (steps + 1), least), span / steps)
 
 
 def _aligned(span_x: float, span_y: float, foot: Footprint, gap: float) -> Iterator[_Grid]:
     dx, dy = foot.across_mm + gap, foot.down_mm + gap
     for c in range(1, _fit(span_x, dx) + 1):
         for r in range(1, _fit(span_y, dy) + 1):
-            pitch = _pitches(span_x, dx, c - 1, foot.across_mm)[-2:][0]
-            row_pitch = _pitches(span_y, dy, r - 1, foot.down_mm)[-2:][0]
+            pitch = _even_pitch(span_x, dx, c - 1, foot.across_mm)
+            row_pitch = _even_pitch(span_y, dy, r - 1, foot.down_mm)
             yield _Grid("rows", (c,) * r, (0.0,) * r, pitch, row_pitch)
 
 
@@ -111,13 +108,15 @@ def _staggered(
     for c in range(2, _fit(span_x, d) + 1):
         for short in (True, False):
             steps = c - 1 if short else c - 0.5
-            if span_x / steps < d - TOUCH_MM:
+            widest = span_x / steps
+            if widest < d - TOUCH_MM:
                 continue
-            for pitch in _pitches(span_x, d, steps, foot):
+            pitches = (d, _even_pitch(span_x, d, steps, foot), widest) if d < widest else (widest,)
+            for pitch in pitches:
                 # Neighbouring rows touch along the slant, rows two apart straight down.
                 least = max(math.sqrt(max(d**2 - (pitch / 2) ** 2, 0.0)), d / 2)
                 for r in range(2, _fit(span_y, least) + 1):
-                    row_pitch = _pitches(span_y, least, r - 1, foot)[-2:][0]
+                    row_pitch = _even_pitch(span_y, least, r - 1, foot)
                     counts = tuple(c - 1 if short and k % 2 else c for k in range(r))
                     shifts = tuple(pitch / 2 if k % 2 else 0.0 for k in range(r))
                     yield _Grid(pattern, counts, shifts, pitch, row_pitch)

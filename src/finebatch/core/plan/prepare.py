@@ -5,12 +5,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import second_bake_minutes
+from finebatch.core.heat.minutes import SLICE_REFERENCE_MM, second_bake_minutes
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, TrayWork, Work
 
-USUAL_SLICE_MM = 13.0
 LAY_SHEET_MIN = 1
 LEAST_TURN_MIN = 6
 SLICE_LOG_MIN = 4
@@ -64,7 +63,7 @@ def prepare(
     bakes = [bake_of(answer.foreseen.minutes)]
     twice = habits.family == "twice_baked"
     if twice:
-        bakes.append(bake_of(second_bake_minutes(USUAL_SLICE_MM, oven_c)))
+        bakes.append(bake_of(second_bake_minutes(SLICE_REFERENCE_MM, oven_c)))
     work = tuple(
         TrayWork(
             name=f"A{number + 1}",

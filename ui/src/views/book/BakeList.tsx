@@ -1,6 +1,7 @@
 import type { Bake } from "../../api/client";
 import { cm, date, signed } from "../../app/format";
 import { ColourPatch } from "../../parts/ColourStrip";
+import { Cross } from "../../parts/Cross";
 import { Notice } from "../../parts/Notice";
 import { useColours, useTakeOut } from "./queries";
 
@@ -60,9 +61,7 @@ export function BakeList({ bakes }: { bakes: Bake[] }) {
               aria-label={`Take the bake of ${date(bake.baked_at)} out of the book`}
               onClick={() => takeOut.mutate(bake.id)}
             >
-              <svg aria-hidden="true" width="14" height="14" viewBox="0 0 14 14">
-                <path d="M2 2l10 10M12 2L2 12" stroke="currentColor" strokeWidth="2" fill="none" />
-              </svg>
+              <Cross />
             </button>
           </li>
         ))}

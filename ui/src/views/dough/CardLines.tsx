@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Ingredient, Unit, Weighed } from "../../api/client";
 import { grams, percent } from "../../app/format";
+import { Cross } from "../../parts/Cross";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import type { Change, DraftLine } from "./draft";
 import { PasteCard } from "./PasteCard";
@@ -163,9 +164,7 @@ function CardLine(props: CardLineProps) {
             aria-label={`Take ${name} out`}
             onClick={() => change({ do: "remove", id: line.id })}
           >
-            <svg aria-hidden="true" width="14" height="14" viewBox="0 0 14 14">
-              <path d="M2 2l10 10M12 2L2 12" stroke="currentColor" strokeWidth="2" fill="none" />
-            </svg>
+            <Cross />
           </button>
         </span>
       </div>

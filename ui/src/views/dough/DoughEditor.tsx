@@ -130,11 +130,10 @@ function BaseNote({ weighed }: { weighed: ReturnType<typeof useWeighed>["data"] 
       </p>
     );
   }
-  const highest = weighed.lines.reduce((most, line) => Math.max(most, line.percent ?? 0), 0);
   return (
     <p>
       100 % is <strong>{grams(weighed.base_g)} g</strong> of flour, starch and grain; the whole
-      dough is {percent((100 * weighed.total_g) / weighed.base_g)} %{highest > 0 ? "." : ""}
+      dough is {percent((100 * weighed.total_g) / weighed.base_g)} %.
     </p>
   );
 }
