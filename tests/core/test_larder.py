@@ -38,7 +38,7 @@ def test_grams_are_proportional_to_the_amount(
 
 
 def test_a_unit_that_does_not_fit_names_those_that_do(larder: Larder) -> None:
-    with pytest.raises(Refusal, match="use g, oz, cup, tbsp, tsp"):
+    with pytest.raises(Refusal, match="use g, kg, oz, lb, cup, tbsp, tsp, ml"):
         larder["flour_ap"].grams(1, "egg")
     with pytest.raises(Refusal) as refused:
         larder.find("moonshine", "lines.2.ingredient")

@@ -43,11 +43,12 @@ def test_percentages_of_the_flour_and_grain_sum_to_a_hundred(card: list[Line]) -
     larder = tables.larder()
     found = weigh(card, larder)
     assert found.total_g == pytest.approx(sum(line.grams or 0 for line in found.lines))
-    base = [
-        line.percent for line in found.lines if larder[line.ingredient or ""].role in BASE_ROLES
-    ]
+    base = sum(
+        (line.percent or 0) * larder.share_of(line.ingredient or "", BASE_ROLES)
+        for line in found.lines
+    )
     if base:
-        assert sum(p or 0 for p in base) == pytest.approx(100)
+        assert base == pytest.approx(100)
     else:
         assert all(line.percent is None for line in found.lines)
 

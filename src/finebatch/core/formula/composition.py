@@ -95,7 +95,8 @@ def _volumes_cm3(items: Sequence[Item]) -> tuple[float, float, float]:
 
 def compose(formula_g: Mapping[str, float], larder: Larder) -> Composition:
     """Add up a formula (grams by ingredient key); `Refusal` for a key that the larder lacks."""
-    items = [(larder.find(k, f"formula_g.{k}"), g) for k, g in formula_g.items() if g > 0]
+    plain = larder.expand({k: g for k, g in formula_g.items() if g > 0})
+    items = [(larder[k], g) for k, g in plain.items()]
     total = sum(grams for _, grams in items)
     by_role = _grouped(items, lambda i: (i.role,))
     # What lies in the dough in pieces neither wets, sweetens nor shortens it.

@@ -71,6 +71,25 @@ class Names:
         misspelt = self._nearest(words)
         return _spelt_as(*misspelt) if misspelt else None
 
+    def of(self, key: str) -> list[str]:
+        """What an ingredient is called, the usual name first."""
+        return [" ".join(name.words) for name in self._by_words.values() if name.key == key]
+
+    def mentioned(self, text: str) -> list[tuple[str, str]]:
+        """The ingredients that a sentence names, with the words that name them, in order."""
+        words = [_singular(word) for word in split_words(text)]
+        found, start = [], 0
+        while start < len(words):
+            for length in range(min(self._longest, len(words) - start), 0, -1):
+                name = self._by_words.get(tuple(words[start : start + length]))
+                if name is not None:
+                    found.append((name.key, " ".join(name.words)))
+                    start += length
+                    break
+            else:
+                start += 1
+        return found
+
     def _nearest(self, words: list[str]) -> tuple[Name, str] | None:
         """The name that is spelt most like these words, and the words that were compared."""
         wanted = " ".join(word for word in words if word not in self._describing)

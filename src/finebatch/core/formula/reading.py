@@ -5,37 +5,39 @@ the contradiction kept; where a name or amount is unsure, the line carries a que
 """
 
 import re
-from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from finebatch.core.formula.dough import Line
 from finebatch.core.formula.names import Named, Names
 from finebatch.core.larder.ingredient import Ingredient, Larder
+from finebatch.core.larder.measuring import CupHabit, Measuring
+from finebatch.core.measures.amounts import write_amount
 from finebatch.core.measures.quantities import Quantity, find_quantities, plain_text
-
-EggSizes = Mapping[tuple[str, str], float]
-"""Grams of an egg's contents by market and size."""
 
 HABITS_MARGIN, OUNCES_MARGIN, COUNT_MARGIN = 0.08, 0.06, 0.15
 """How far two amounts of a line may be apart and still agree: cups beyond the sifted and dipped
 weight, ounces rounded to grams, eggs and sticks."""
 
+MOST_LETTERS = 500
+
 _MARKETS = {"eu": "EU/UK", "uk": "EU/UK", "us": "US", "usa": "US", "au": "AU", "ca": "CA"}
 _SIZES = ("extra large", "very large", "small", "medium", "large", "jumbo")
 _STATES = ("softened", "melted", "beaten", "cold", "browned", "toasted", "room temperature")
-_LARGE_EGG_G = 50.0
 _HEAD_ENDS = re.compile(r"[,;:–—]| - |\b(?:or|until|as needed|to taste|for|plus)\b", re.IGNORECASE)
 """Where a line stops to name and begins to explain."""
+_EACH = re.compile(r"^(?P<amount>.*?\d.*?)\s+each(?: of)?:?\s+(?P<names>.+)$", re.IGNORECASE)
+_JOINED = re.compile(r"\s+(?:plus|and|\+|&)\s+(?=\d)", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
 class ReadLine:
     """A line as understood. `range_g` is kept when the card leaves room for taste.
 
-    `asks` are the questions to the baker; `conflict` says that two amounts contradict each other.
-    `line` is the same as a line of a dough: in the unit written where that says as much, else in
-    grams; without an amount while none is known.
+    `name` is the part of the line that names the ingredient. `asks` are the questions to the
+    baker; `conflict` says that two amounts contradict each other. `line` is the same as a line of
+    a dough: in the unit written where that says as much, else in grams; without an amount while
+    none is known.
     """
 
     text: str
@@ -46,126 +48,183 @@ class ReadLine:
     state: str | None
     asks: tuple[str, ...]
     line: Line
+    name: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """One amount of a line: what it weighs, in grams, and the habit or egg it rests on."""
+
+    quantity: Quantity
+    low_g: float
+    high_g: float
+    cup: CupHabit | None = None
+    egg: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Reader:
-    """All that reading needs to know; `market` decides the eggs of a card that names none."""
+    """All that reading needs to know; `measuring` decides where a card says nothing of it."""
 
     larder: Larder
     names: Names
-    egg_sizes: EggSizes
-    market: str = "US"
+    measuring: Measuring
+
+    def read_all(self, line: str) -> tuple[ReadLine, ...]:
+        """Understand a line that may name several: “1/2 tsp each cinnamon and nutmeg”."""
+        pieces = self._pieces(line[:MOST_LETTERS])
+        if len(pieces) == 1:
+            return (self.read(line),)
+        found = [self.read(piece) for piece in pieces]
+        if any(read.ingredient is None for read in found):
+            return (self.read(line),)
+        return tuple(replace(read, line=replace(read.line, text=line.strip())) for read in found)
+
+    def _pieces(self, line: str) -> list[str]:
+        text = plain_text(line)
+        each = _EACH.match(text)
+        if each:
+            named = re.split(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*&\s*", each["names"])
+            return [f"{each['amount']} {name}" for name in named if name.strip()]
+        halves = _JOINED.split(text)
+        named_halves = [self._name(half, find_quantities(half))[0] for half in halves]
+        keys = {named.key for named in named_halves if named}
+        # “1 tbsp plus 1 tsp cornflour” is one amount of one thing.
+        return halves if None not in named_halves and len(keys) == len(halves) else [line]
 
     def read(self, line: str) -> ReadLine:
         """Understand one line, as far as it can be understood."""
-        text = plain_text(line)
+        text = plain_text(line[:MOST_LETTERS])
         groups = find_quantities(text)
-        amounts = _amounts(groups, text)
-        named = self._name(text, groups)
+        named, name = self._name(text, groups)
         asks = [named.ask] if named and named.ask else []
         if named is None:
             asks.append("Which ingredient is this?")
-        grams, range_g, conflict, chosen = None, None, False, None
-        if named is not None:
-            ingredient = self.larder[named.key]
-            weighed = [(q, self._grams(q, ingredient, text)) for q in amounts]
-            known = [(q, g) for q, g in weighed if g is not None]
-            if known:
-                chosen, (low, high) = min(known, key=lambda found: _trust(found[0]))
-                grams = (low + high) / 2
-                range_g = (low, high) if chosen.is_range else None
-                conflict = any(
-                    not self._agree(grams, q, g, ingredient) for q, g in known if q is not chosen
-                )
+        said = self._said(text, groups, self.larder[named.key]) if named else []
+        chosen = min(said, key=lambda s: _trust(s.quantity)) if said else None
+        conflict = False
+        if named and chosen:
+            conflict = bool(self.disagreeing(chosen, said, self.larder[named.key]))
         if conflict:
             asks.append("Its two amounts contradict each other: the weight is used. Is it right?")
-        if grams is None:
+        if chosen is None and (named is not None or not groups):
             asks.append("How much of it? It is not in the dough until there is an amount.")
         state = next((s for s in _STATES if s in text.casefold()), None)
-        named_key = named.key if named else None
-        plain = self._line(named_key, grams, chosen)
-        return ReadLine(line, named_key, grams, range_g, conflict, state, tuple(asks), plain)
+        key = named.key if named else None
+        ranged = chosen is not None and chosen.quantity.is_range
+        return ReadLine(
+            text=line,
+            ingredient=key,
+            grams=(chosen.low_g + chosen.high_g) / 2 if chosen else None,
+            range_g=(chosen.low_g, chosen.high_g) if chosen and ranged else None,
+            conflict=conflict,
+            state=state,
+            asks=tuple(asks),
+            line=replace(self._line(key, chosen), text=line.strip()[:MOST_LETTERS]),
+            name=name,
+        )
 
-    def _line(self, key: str | None, grams: float | None, chosen: Quantity | None) -> Line:
+    def amounts(self, text: str, key: str) -> list[Said]:
+        """All that a written line says of the amount of one ingredient."""
+        plain = plain_text(text[:MOST_LETTERS])
+        return self._said(plain, find_quantities(plain), self.larder[key])
+
+    def disagreeing(self, chosen: Said, said: list[Said], ingredient: Ingredient) -> list[Said]:
+        """Those amounts that contradict the one that is used."""
+        grams = (chosen.low_g + chosen.high_g) / 2
+        return [s for s in said if s is not chosen and not _agree(grams, s, ingredient)]
+
+    def _said(self, text: str, groups: list[list[Quantity]], ingredient: Ingredient) -> list[Said]:
+        weighed = (self._weigh(q, ingredient, text) for q in _amounts(groups, text))
+        return [said for said in weighed if said is not None]
+
+    def _line(self, key: str | None, chosen: Said | None) -> Line:
         """The line as a dough keeps it."""
-        if key is None or grams is None or chosen is None:
+        if key is None or chosen is None:
             return Line("", "g", key)
-        ingredient = self.larder[key]
-        unit = next((u for u in ingredient.units if u == chosen.unit), None)
-        if chosen.unit == "each" and ingredient.natural_unit is not None:
+        ingredient, quantity = self.larder[key], chosen.quantity
+        unit = next((u for u in ingredient.units if u == quantity.unit), None)
+        if quantity.unit == "each" and ingredient.natural_unit is not None:
             unit = ingredient.natural_unit.unit
-        if unit is not None and not chosen.is_range:
-            amount = grams / ingredient.grams(1, unit)
-            # Sifted cups and eggs of another size do not come out even: those are weighed.
-            if abs(amount * 24 - round(amount * 24)) < 0.01 * amount:
-                return Line(_amount_text(amount), unit, key)
-        return Line(f"{grams:.3g}" if grams < 100 else f"{grams:.0f}", "g", key)
+        if unit is not None:
+            here = self.measuring.where(chosen.cup, chosen.egg)
+            each = ingredient.grams(1, unit, here)
+            amount = _range_text(chosen.low_g / each, chosen.high_g / each)
+            if amount is not None:
+                return Line(amount, unit, key, cup=chosen.cup, egg=chosen.egg)
+        low, high = (f"{g:.3g}" if g < 100 else f"{g:.0f}" for g in (chosen.low_g, chosen.high_g))
+        return Line(f"{low}–{high}" if quantity.is_range else low, "g", key)
 
-    def _name(self, text: str, groups: list[list[Quantity]]) -> Named | None:
+    def _name(self, text: str, groups: list[list[Quantity]]) -> tuple[Named | None, str]:
+        """The ingredient that a line names, and the words that name it."""
         bare = text
         for quantity in sorted((q for g in groups for q in g), key=lambda q: -q.start):
             bare = f"{bare[: quantity.start]} {bare[quantity.end :]}"
         bare = re.sub(r"\s+", " ", bare)
         outside = re.sub(r"\([^)]*\)", " ", bare)
-        head = _HEAD_ENDS.split(outside.strip(" ,;:–—-.*•"), maxsplit=1)[0]
-        return self.names.find(head) or self.names.find(outside) or self.names.find(bare)
+        head = _HEAD_ENDS.split(outside.strip(" ,;:–—-.*•"), maxsplit=1)[0].strip()
+        for words in (head, outside, bare):
+            named = self.names.find(words)
+            if named is not None:
+                return named, words.strip()
+        return None, head
 
-    def _grams(self, q: Quantity, ingredient: Ingredient, text: str) -> tuple[float, float] | None:
+    def _weigh(self, q: Quantity, ingredient: Ingredient, text: str) -> Said | None:
         if q.dimension == "mass":
-            each = 1.0
-        elif q.dimension == "volume":
-            each = self._cup_g(ingredient, text, q)
-        elif q.unit == "stick":
-            natural = ingredient.natural_unit
-            if natural is None or natural.unit != "stick":
-                return None
-            each = natural.grams
-        elif q.unit == "each" and ingredient.natural_unit is not None:
-            each = self._each_g(ingredient, text)
-        else:
-            return None
-        return q.low * each, q.high * each
-
-    def _cup_g(self, ingredient: Ingredient, text: str, q: Quantity) -> float:
-        """A cup of it; one that is sifted before it is measured holds less."""
-        sifted = re.search(r"\bsifted\b", text[q.end :].split(",", maxsplit=1)[0])
-        if sifted and ingredient.g_per_cup_sifted is not None:
-            return ingredient.g_per_cup_sifted
-        return ingredient.g_per_cup
-
-    def _each_g(self, ingredient: Ingredient, text: str) -> float:
-        """One of it; an egg by its size and market, its yolk and white in proportion."""
-        natural = ingredient.natural_unit
-        assert natural is not None
-        if ingredient.role != "egg":
-            return natural.grams
-        written = text.casefold()
-        market = next(
-            (m for word, m in _MARKETS.items() if re.search(rf"\b{word}\b", written)), self.market
-        )
-        size = next((s for s in _SIZES if re.search(rf"\b{s}\b", written)), "large")
-        egg = self.egg_sizes.get((market, size), self.egg_sizes.get(("US", size), _LARGE_EGG_G))
-        return natural.grams * egg / _LARGE_EGG_G
-
-    def _agree(
-        self, grams: float, q: Quantity, other: tuple[float, float], ingredient: Ingredient
-    ) -> bool:
-        low, high = other
-        margin = OUNCES_MARGIN if q.dimension == "mass" else COUNT_MARGIN
+            return Said(q, q.low, q.high)
         if q.dimension == "volume":
-            cup, margin = ingredient.g_per_cup, HABITS_MARGIN
-            low *= (ingredient.g_per_cup_sifted or cup) / cup
-            high *= (ingredient.g_per_cup_dipped or cup) / cup
-        return low * (1 - margin) <= grams <= high * (1 + margin)
+            cup = _sifted(ingredient, text, q)
+            each = ingredient.cup_g(cup or self.measuring.cup)
+            return Said(q, q.low * each, q.high * each, cup=cup)
+        natural = ingredient.natural_unit
+        if natural is None or (q.unit == "stick" and natural.unit != "stick"):
+            return None
+        if q.unit not in ("stick", "each"):
+            return None
+        egg = self._egg(text) if ingredient.role == "egg" else None
+        each = ingredient.grams(1, natural.unit, self.measuring.where(None, egg))
+        return Said(q, q.low * each, q.high * each, egg=egg)
+
+    def _egg(self, text: str) -> str | None:
+        """The market and size of egg that a line names; none when it leaves that to the kitchen."""
+        written = text.casefold()
+        own_market, _, own_size = self.measuring.egg.partition(" ")
+        markets = (m for word, m in _MARKETS.items() if re.search(rf"\b{word}\b", written))
+        market = next(markets, None)
+        size = next((s for s in _SIZES if re.search(rf"\b{s}\b", written)), None)
+        if market is None and size is None:
+            return None
+        size = size or own_size
+        named = (f"{market or own_market} {size}", f"US {size}")
+        egg = next((key for key in named if key in self.measuring.egg_sizes), None)
+        return None if egg == self.measuring.egg else egg
 
 
-def _amount_text(amount: float) -> str:
-    """An amount in whole numbers and fractions where it is one, else with decimals."""
-    whole, part = divmod(Fraction(amount).limit_denominator(24), 1)
-    if part.denominator not in (1, 2, 3, 4, 6, 8):
-        return f"{amount:.4g}"
-    return " ".join(filter(None, [str(whole) if whole else "", str(part) if part else ""]))
+def _sifted(ingredient: Ingredient, text: str, q: Quantity) -> CupHabit | None:
+    """A cup of what is sifted before it is measured holds less."""
+    before = re.search(r"\bsifted\b", text[q.end :].split(",", maxsplit=1)[0])
+    return "sifted" if before and ingredient.g_per_cup_sifted is not None else None
+
+
+def _agree(grams: float, other: Said, ingredient: Ingredient) -> bool:
+    low, high = other.low_g, other.high_g
+    margin = OUNCES_MARGIN if other.quantity.dimension == "mass" else COUNT_MARGIN
+    if other.quantity.dimension == "volume":
+        cup, margin = ingredient.cup_g(other.cup or "spooned"), HABITS_MARGIN
+        low *= (ingredient.g_per_cup_sifted or ingredient.g_per_cup) / cup
+        high *= (ingredient.g_per_cup_dipped or ingredient.g_per_cup) / cup
+    return low * (1 - margin) <= grams <= high * (1 + margin)
+
+
+def _range_text(low: float, high: float) -> str | None:
+    """An amount or range as a cook writes it; none where it does not come out even."""
+    texts = []
+    for value in (low, high):
+        fraction = Fraction(value).limit_denominator(24)
+        if abs(float(fraction) - value) > 0.002 * value:
+            return None
+        texts.append(write_amount(fraction))
+    return texts[0] if high <= low * 1.0001 else "–".join(texts)
 
 
 def _trust(q: Quantity) -> int:

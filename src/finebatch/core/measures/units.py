@@ -1,19 +1,30 @@
 """Kitchen units of mass and volume, by pint's definitions (US customary cup, 236.588 ml)."""
 
 from functools import cache
-from typing import Literal
+from typing import Literal, get_args
 
 from pint import UnitRegistry
 
-MassUnit = Literal["g", "oz"]
-VolumeUnit = Literal["cup", "tbsp", "tsp"]
-CountUnit = Literal["egg", "yolk", "white", "stick", "zest"]
-Unit = Literal["g", "oz", "cup", "tbsp", "tsp", "egg", "yolk", "white", "stick", "zest"]
+MassUnit = Literal["g", "kg", "oz", "lb"]
+VolumeUnit = Literal["cup", "tbsp", "tsp", "ml", "dl", "pinch"]
+CountUnit = Literal["egg", "yolk", "white", "stick", "zest", "each"]
+RatioUnit = Literal["of_eggs"]
+"""A share of what the dough's eggs weigh, for doughs that are written as ratios of their eggs."""
+Unit = Literal[
+    "g", "kg", "oz", "lb", "cup", "tbsp", "tsp", "ml", "dl", "pinch",
+    "egg", "yolk", "white", "stick", "zest", "each", "of_eggs",
+]  # fmt: skip
 
-MASS_UNITS: tuple[MassUnit, ...] = ("g", "oz")
-VOLUME_UNITS: tuple[VolumeUnit, ...] = ("cup", "tbsp", "tsp")
+MASS_UNITS: tuple[MassUnit, ...] = get_args(MassUnit)
+VOLUME_UNITS: tuple[VolumeUnit, ...] = get_args(VolumeUnit)
 
-_PINT_NAME = {"oz": "ounce", "tbsp": "tablespoon", "tsp": "teaspoon", "g": "gram", "cup": "cup"}
+PINCH_CUPS = 1 / 768
+"""A pinch is taken as 1/16 teaspoon (usual measuring-spoon sets)."""
+
+_PINT_NAME = {
+    "g": "gram", "kg": "kilogram", "oz": "ounce", "lb": "pound", "cup": "cup",
+    "tbsp": "tablespoon", "tsp": "teaspoon", "ml": "milliliter", "dl": "deciliter",
+}  # fmt: skip
 
 
 @cache
@@ -30,4 +41,6 @@ def grams_in(unit: MassUnit) -> float:
 @cache
 def cups_in(unit: VolumeUnit) -> float:
     """US cups in one `unit` of volume: 1/16 for a tablespoon, 1/48 for a teaspoon."""
+    if unit == "pinch":
+        return PINCH_CUPS
     return float(_registry().Quantity(1.0, _PINT_NAME[unit]).to("cup").magnitude)

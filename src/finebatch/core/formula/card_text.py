@@ -1,0 +1,243 @@
+"""Read a whole card as text: title, ingredients, parts, steps, oven setting, yield.
+
+Headings are followed where there are any; without them each line is judged by what it looks like.
+What fits nowhere is kept as a note: nothing that was pasted is lost.
+"""
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from finebatch.core.formula.dough import PartKind, Step
+from finebatch.core.formula.reading import Reader, ReadLine
+from finebatch.core.measures.quantities import find_quantities, plain_text
+from finebatch.core.measures.temperatures import find_minutes, find_temperatures
+from finebatch.core.refusal import refuse
+
+MOST_TEXT_LINES = 500
+MOST_STEP_LETTERS = 1000
+LONG_LINE = 90
+"""A line longer than this is a sentence, not an ingredient."""
+
+Section = Literal["lines", "part", "method", "notes"]
+
+_PART_WORDS: tuple[tuple[PartKind, str], ...] = (
+    ("wash", r"(?:egg )?wash|egg glaze|glazing"),
+    ("icing", r"icing|glaze|frosting|buttercream"),
+    ("filling", r"filling|to fill"),
+    ("dusting", r"dusting|to dust"),
+    ("dip", r"dip|dipping|to dip"),
+    ("coating", r"coating|to coat|rolling|to roll in"),
+    ("topping", r"toppings?|decorations?|decorating|to decorate|to finish|finish|garnish"),
+)
+_LINES = re.compile(
+    r"(?:the )?(?:ingredients?|you(?:'ll| will)? need|what you need|(?:for )?(?:the )?"
+    r"(?:dough|cookies?|biscuits?|shortbread|base|logs?))",
+    re.IGNORECASE,
+)
+_METHOD = re.compile(
+    r"(?:the )?(?:method|directions?|instructions?|steps?|preparation|procedure|"
+    r"how to make(?: them| it)?)",
+    re.IGNORECASE,
+)
+_NOTES = re.compile(r"(?:notes?|tips?|storage|keeping|source)", re.IGNORECASE)
+_BULLET = re.compile(r"^\s*(?:[-*•▢□–]\s+|\[\s?\]\s*|#+\s*)")
+_NUMBERED = re.compile(r"^\s*(?:step\s*)?\d{1,2}\s*[.):]\s+(?=\D)", re.IGNORECASE)
+_STEP_WORD = re.compile(
+    r"^(?:pre-?heat|heat|beat|cream|mix|stir|whisk|sift|fold|add|combine|melt|rub|cut|knead|roll|"
+    r"chill|rest|shape|form|scoop|drop|place|put|bake|cool|leave|let|line|grease|slice|spread|"
+    r"brush|dust|pour|bring|turn|using|in a|with a|once|when|meanwhile|divide|press)\b",
+    re.IGNORECASE,
+)
+_YIELD = re.compile(
+    r"\b(?:makes?|yields?|gives?|for)\b\D{0,20}(?P<low>\d{1,4})"
+    r"(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,4}))?\s*(?P<dozen>dozen)?",
+    re.IGNORECASE,
+)
+_YIELD_LINE = re.compile(
+    r"^\s*(?:makes?|yields?|serves?|gives?|quantity|portions?)\b", re.IGNORECASE
+)
+_OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
+_LABEL = re.compile(r"^\s*(?:oven|temperature)\s*:\s*", re.IGNORECASE)
+_TRAY_WORK = re.compile(
+    r"\b(?:bake|baking|pre-?heat|oven|scoop|spoon (?:on|mounds)|drop|roll out|cut out|cutter|slice|"
+    r"shape|form into|place on|arrange|chill|refrigerat|fridge|freez|cool on|rack|store|tin)",
+    re.IGNORECASE,
+)
+_WAITING = re.compile(r"\b(?:rest|stand|cool|leave|set aside|soak|steep)\b", re.IGNORECASE)
+USUAL_STEP_MIN = 2
+"""Minutes of hands for a mixing step that names none (household practice)."""
+
+
+@dataclass(frozen=True, slots=True)
+class ReadPart:
+    """A part of the card as read."""
+
+    kind: PartKind
+    name: str
+    lines: tuple[ReadLine, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ReadCard:
+    """A whole card as understood. `notes` are the lines that fit nowhere else."""
+
+    title: str
+    lines: tuple[ReadLine, ...]
+    parts: tuple[ReadPart, ...]
+    steps: tuple[Step, ...]
+    stated_pieces: int | None
+    stated_oven: str
+    notes: tuple[str, ...]
+
+
+@dataclass(slots=True)
+class _Draft:
+    title: str = ""
+    lines: list[ReadLine] = field(default_factory=list)
+    parts: list[tuple[PartKind, str, list[ReadLine]]] = field(default_factory=list)
+    steps: list[Step] = field(default_factory=list)
+    pieces: int | None = None
+    oven: str = ""
+    notes: list[str] = field(default_factory=list)
+    section: Section | None = None
+
+
+def _part_kind(heading: str) -> PartKind | None:
+    bare = re.sub(r"^(?:for )?(?:the )?", "", heading.strip().rstrip(":"), flags=re.IGNORECASE)
+    for kind, words in _PART_WORDS:
+        if re.search(rf"\b(?:{words})\b", bare, re.IGNORECASE) and len(bare) < 40:
+            return kind
+    return None
+
+
+def _heading(line: str) -> tuple[Section, str] | None:
+    """The section that a heading opens, with its name; none when the line is no heading."""
+    text = line.strip().strip("*_").strip()
+    bare = text.rstrip(":").strip()
+    for section, pattern in (("lines", _LINES), ("method", _METHOD), ("notes", _NOTES)):
+        if pattern.fullmatch(bare):
+            return section, bare  # type: ignore[return-value]
+    marked = text.endswith(":") or bool(
+        re.match(r"^for (?:the )?\w+(?: \w+)?$", bare, re.IGNORECASE)
+    )
+    if marked and not re.search(r"\d", bare) and len(bare) < 50:
+        return ("part", bare) if _part_kind(bare) else ("lines", bare)
+    return None
+
+
+def _step(text: str) -> Step:
+    """A written step, with its minutes where it names them; work on trays is planned elsewhere."""
+    text = _NUMBERED.sub("", text).strip()[:MOST_STEP_LETTERS]
+    if _TRAY_WORK.search(text):
+        return Step(text)
+    times = find_minutes(text)
+    minutes = round(sum(times[-1]) / 2) if times else 0
+    if _WAITING.search(text) and minutes:
+        return Step(text, 1, minutes)
+    return Step(text, minutes or USUAL_STEP_MIN)
+
+
+def _stated_pieces(text: str) -> int | None:
+    found = _YIELD.search(text)
+    if not found:
+        return None
+    count = int(found["low"])
+    if found["high"]:
+        count = round((count + int(found["high"])) / 2)
+    return (count * 12 if found["dozen"] else count) or None
+
+
+def _has_amount(line: str) -> bool:
+    return bool(find_quantities(plain_text(line)))
+
+
+def _take_fact(draft: _Draft, line: str) -> bool:
+    """Yield and oven as lines of their own, outside the method."""
+    if _YIELD_LINE.match(line) and len(line) < LONG_LINE:
+        pieces = _stated_pieces(line)
+        if pieces is not None:
+            draft.pieces = pieces
+            return True
+    if find_temperatures(line) and (_OVEN_LINE.match(line) or len(line) < 40):
+        said = _LABEL.sub("", line)
+        draft.oven = f"{draft.oven}; {said}" if draft.oven else said
+        return True
+    return False
+
+
+def _guess(
+    draft: _Draft, line: str, reader: Reader, *, first: bool, alone: bool
+) -> Section | Literal["title"]:
+    """What a line is when no heading said so."""
+    if alone:
+        return "lines"
+    amount = _has_amount(line)
+    sentence = len(line) > LONG_LINE or (bool(_STEP_WORD.match(line)) and len(line) > 25)
+    if _NUMBERED.match(line) or sentence:
+        return "method"
+    if amount:
+        return "lines"
+    named = reader.names.find(line)
+    if first and (named is None or named.ask):
+        return "title"
+    if draft.section == "method":
+        return "method"
+    return "lines" if named is not None or (draft.lines and len(line) < 60) else "notes"
+
+
+def _put(draft: _Draft, section: Section, line: str, reader: Reader) -> None:
+    if section == "method":
+        draft.steps.append(_step(line))
+    elif section == "notes":
+        draft.notes.append(line)
+    else:
+        found = reader.read_all(line)
+        (draft.parts[-1][2] if section == "part" else draft.lines).extend(found)
+
+
+def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) -> None:
+    line = _BULLET.sub("", raw).strip()
+    heading = None if alone else _heading(line)
+    if heading is not None:
+        draft.section, name = heading
+        if draft.section == "part":
+            kind = _part_kind(name) or "topping"
+            named = re.sub(r"^(?:for )?(?:the )?", "", name, flags=re.IGNORECASE)
+            draft.parts.append((kind, named[:60] or kind, []))
+        return
+    if draft.section != "method" and not alone and _take_fact(draft, line):
+        return
+    section = draft.section
+    if section is None or (section != "method" and _NUMBERED.match(line)):
+        guess = _guess(draft, line, reader, first=first, alone=alone)
+        if guess == "title":
+            draft.title = line
+            return
+        section = guess
+        if guess == "method":
+            draft.section = "method"
+    _put(draft, section, line, reader)
+
+
+def read_card(text: str, reader: Reader) -> ReadCard:
+    """Understand a pasted card; `Refusal` at ``text`` when it has more than 500 lines."""
+    written: Sequence[str] = [line for line in text.splitlines() if line.strip()]
+    if len(written) > MOST_TEXT_LINES:
+        message = f"A card has at most {MOST_TEXT_LINES} lines; this one has {len(written):,}."
+        raise refuse("text", message)
+    draft = _Draft()
+    for n, line in enumerate(written):
+        _take(draft, line.strip(), reader, first=n == 0, alone=len(written) == 1)
+    return ReadCard(
+        title=draft.title.strip("# *_").rstrip(":"),
+        lines=tuple(draft.lines),
+        parts=tuple(
+            ReadPart(kind, name, tuple(lines)) for kind, name, lines in draft.parts if lines
+        ),
+        steps=tuple(draft.steps),
+        stated_pieces=draft.pieces,
+        stated_oven=draft.oven,
+        notes=tuple(draft.notes),
+    )

@@ -1,0 +1,31 @@
+"""What kind of dough a card that does not say so is likely to be."""
+
+import re
+from collections.abc import Iterable
+
+from finebatch.core.formula.dough import Family, Mixing
+
+_FAMILIES: tuple[tuple[Family, str], ...] = (
+    ("twice_baked", r"twice[- ]baked|bake (?:them )?(?:again|a second time)|second bake|rusks?"),
+    ("shortbread", r"shortbread|sabl[eé]s?|slice the log|into (?:a )?logs?"),
+    ("rolled", r"roll(?:ed)? out|roll the dough|cutters?|cut[- ]outs?|stamp out"),
+)
+_MIXINGS: tuple[tuple[Mixing, str], ...] = (
+    ("creamed", r"\bcream(?:ed)? (?:the |together )|beat the butter|pale and fluffy"),
+    ("rubbed_in", r"\b(?:rub|cut) (?:in )?(?:the )?(?:cold )?(?:butter|fat|lard)|breadcrumbs"),
+    ("melted", r"\bmelt(?:ed)?\b.{0,30}(?:butter|fat|syrup|margarine)"),
+    ("whisked", r"whisk(?:ed)?\b.{0,30}\beggs?\b.{0,40}(?:thick|pale|ribbon|foam)"),
+    ("oil", r"\boil\b"),
+)
+
+
+def guess_family(texts: Iterable[str]) -> Family:
+    """The family by the words of title and steps; drop when nothing else is said."""
+    text = " ".join(texts)
+    return next((f for f, words in _FAMILIES if re.search(words, text, re.IGNORECASE)), "drop")
+
+
+def guess_mixing(texts: Iterable[str]) -> Mixing:
+    """The way of mixing by the words of the steps; creamed when nothing else is said."""
+    text = " ".join(texts)
+    return next((m for m, words in _MIXINGS if re.search(words, text, re.IGNORECASE)), "creamed")

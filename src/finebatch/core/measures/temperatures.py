@@ -1,0 +1,112 @@
+"""Oven settings as cards write them: °C, °F, gas marks, with or without fan."""
+
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+Scale = Literal["C", "F", "gas"]
+
+FAN_LOWER_C = 20.0
+"""A fan oven is set about 20 °C lower for the same bake (household tables)."""
+
+_DEGREES = r"(?:°|º|degrees?|degs?\.?)"
+_FAN = r"(?:fan(?:[- ]assisted)?|convection)"
+_TEMPERATURE = re.compile(
+    rf"(?P<fan_before>\b{_FAN}\s*(?:oven)?\s*(?:at|to|:)?\s*)?"
+    rf"(?<![\w.,/])(?P<value>\d{{2,3}})(?P<mark>\s*{_DEGREES})?\s*(?P<scale>(?:C|F|celsius|fahrenheit)\b)?"
+    rf"(?P<fan_after>\s*,?\s*\(?\s*{_FAN}\b)?",
+    re.IGNORECASE,
+)
+_GAS = re.compile(r"\bgas(?:\s*mark)?\s*(?P<mark>1/4|1/2|¼|½|\d{1,2})(?![\d/])", re.IGNORECASE)
+_BETWEEN = re.compile(r"\b(?:then|minutes?|mins?|after|reduce|lower|turn)\b", re.IGNORECASE)
+MOST_BETWEEN = 18
+"""Letters that may stand between two ways of saying one setting."""
+
+_LOW_GAS_F = {"1/4": 225.0, "¼": 225.0, "1/2": 250.0, "½": 250.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Temperature:
+    """An oven temperature as written; `start` and `end` are its place in the text."""
+
+    value: float
+    scale: Scale
+    fan: bool
+    start: int
+    end: int
+
+    @property
+    def celsius(self) -> float:
+        """The setting in °C, as the dial says it (fan not taken into account)."""
+        if self.scale == "C":
+            return self.value
+        return celsius_of(self.value) if self.scale == "F" else gas_celsius(self.value)
+
+    def __str__(self) -> str:
+        fan = " fan" if self.fan else ""
+        return (
+            f"gas {self.value:g}" if self.scale == "gas" else f"{self.value:g} °{self.scale}{fan}"
+        )
+
+
+def celsius_of(fahrenheit: float) -> float:
+    """°F to °C."""
+    return (fahrenheit - 32) / 1.8
+
+
+def fahrenheit_of(celsius: float) -> float:
+    """°C to °F."""
+    return celsius * 1.8 + 32
+
+
+def gas_celsius(mark: float) -> float:
+    """A gas mark in °C: mark 1 is 275 °F and each mark 25 °F more; ½ is 250 and ¼ is 225 °F."""
+    return celsius_of(250 + 25 * mark if mark >= 1 else 200 + 100 * mark)
+
+
+def _gas_value(mark: str) -> float:
+    if mark in _LOW_GAS_F:
+        return (_LOW_GAS_F[mark] - 200) / 100
+    return float(mark)
+
+
+def _scale(match: re.Match[str]) -> Scale | None:
+    """The scale as written; a bare number with a degree sign or a fan goes by its size."""
+    if match["scale"]:
+        return "F" if match["scale"][0] in "fF" else "C"
+    if match["mark"] or match["fan_before"] or match["fan_after"]:
+        return "F" if float(match["value"]) > 260 else "C"
+    return None
+
+
+def find_temperatures(text: str) -> list[list[Temperature]]:
+    """Oven settings in a text, in groups: those of one group say the same setting in other ways."""
+    found = [
+        Temperature(
+            float(m["value"]), scale, bool(m["fan_before"] or m["fan_after"]), m.start(), m.end()
+        )
+        for m in _TEMPERATURE.finditer(text)
+        if (scale := _scale(m))
+    ]
+    found += [
+        Temperature(_gas_value(m["mark"]), "gas", False, m.start(), m.end())
+        for m in _GAS.finditer(text)
+    ]
+    groups: list[list[Temperature]] = []
+    for one in sorted(found, key=lambda t: t.start):
+        between = text[groups[-1][-1].end : one.start] if groups else ""
+        if groups and len(between) <= MOST_BETWEEN and not _BETWEEN.search(between):
+            groups[-1].append(one)
+        else:
+            groups.append([one])
+    return groups
+
+
+_MINUTES = re.compile(
+    r"(\d{1,3})(?:\s*(?:[-–—]|to|or)\s*(\d{1,3}))?\s*(?:min\b|mins\b|minutes?\b|')", re.IGNORECASE
+)
+
+
+def find_minutes(text: str) -> list[tuple[float, float]]:
+    """Times in minutes as written: ``10–12 minutes`` is (10, 12)."""
+    return [(float(m[1]), float(m[2] or m[1])) for m in _MINUTES.finditer(text) if float(m[1]) > 0]

@@ -1,0 +1,156 @@
+"""The tables behind the Dough screen: bands, doses, acids, methods, swaps, cautions."""
+
+from functools import cache
+from typing import Annotated
+
+from pydantic import Field, TypeAdapter
+
+from finebatch.core.formula.balance import Band, Figure
+from finebatch.core.formula.checks.amounts import Dose
+from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.method import GROUPS, StepTemplate
+from finebatch.core.formula.swaps import Basis, Swap
+from finebatch.core.piece.character import Quality, Weight
+from finebatch.facts.rows import Percent, Row, Shares, Words, table
+from finebatch.facts.tables import effects, larder
+
+
+class _Band(Row):
+    family: Family
+    figure: Figure
+    low: Annotated[float, Field(ge=0, le=200)]
+    high: Annotated[float, Field(ge=0, le=200)]
+    below: str
+    above: str
+
+
+@cache
+def bands() -> tuple[Band, ...]:
+    """Where doughs of a family usually stand (`bands.csv`)."""
+    found = TypeAdapter(list[_Band]).validate_python(table("bands.csv"))
+    wrong = [row for row in found if row.low >= row.high]
+    if wrong:
+        raise ValueError(f"bands.csv: {wrong[0].family} {wrong[0].figure} runs backwards")
+    return tuple(Band(**row.facts()) for row in found)
+
+
+class _Dose(Row):
+    figure: str
+    label: str
+    usual_pct: Percent
+    most_pct: Percent
+    least_pct: Percent
+    too_much: str
+
+
+@cache
+def doses() -> tuple[Dose, ...]:
+    """How much salt, leavening and spice can be meant (`doses.csv`)."""
+    found = TypeAdapter(list[_Dose]).validate_python(table("doses.csv"))
+    return tuple(Dose(**row.facts()) for row in found)
+
+
+class _Acid(Row):
+    key: str
+    soda_g_per_g: Annotated[float, Field(gt=0, lt=1)]
+
+
+@cache
+def soda_per_g() -> dict[str, float]:
+    """Grams of soda that a gram of each acid ingredient neutralises (`acidity.csv`)."""
+    found = TypeAdapter(list[_Acid]).validate_python(table("acidity.csv"))
+    _known("acidity.csv", [row.key for row in found])
+    return {row.key: row.soda_g_per_g for row in found}
+
+
+def _known(table: str, keys: list[str]) -> None:
+    unknown = [key for key in keys if key not in larder()]
+    if unknown:
+        raise ValueError(f"{table} names what the larder lacks: {unknown}")
+
+
+class _Step(Row):
+    mixing: Mixing
+    text: Annotated[str, Field(min_length=3)]
+    needs: Words
+    hands_min: Annotated[int, Field(ge=0, le=60)]
+    wait_min: Annotated[int, Field(ge=0, le=600)]
+    cue: str
+    caution: str
+
+
+@cache
+def step_templates() -> tuple[StepTemplate, ...]:
+    """The usual steps of each way of mixing, in order (`methods.csv`)."""
+    found = TypeAdapter(list[_Step]).validate_python(table("methods.csv"))
+    strange = [need for row in found for need in row.needs if need not in GROUPS]
+    if strange:
+        raise ValueError(f"methods.csv: no such group: {strange}")
+    return tuple(StepTemplate(**row.facts()) for row in found)
+
+
+class _Mixing(Row):
+    mixing: Mixing
+    label: str
+    dough_temp_c: Annotated[float, Field(ge=0, le=50)]
+    effect: str
+
+
+@cache
+def mixing_methods() -> dict[Mixing, _Mixing]:
+    """Each way of mixing: its label, the dough's temperature after it, what it does."""
+    found = TypeAdapter(list[_Mixing]).validate_python(table("mixing.csv"))
+    return {row.mixing: row for row in found}
+
+
+class _Swap(Row):
+    key: str
+    label: str
+    # The table's columns say what is swapped from and to; both words are taken in Python.
+    takes: Annotated[Words, Field(alias="from")]
+    gives: Annotated[Shares, Field(alias="to")]
+    basis: Basis
+    note: str
+    caution: str
+
+
+def _with_share(row: dict[str, str]) -> dict[str, str]:
+    """One whole ingredient needs no share written."""
+    return {**row, "to": row["to"] if ":" in row["to"] else f"{row['to']}:1"}
+
+
+@cache
+def swaps() -> tuple[Swap, ...]:
+    """What bakers put in place of what (`swaps.csv`)."""
+    found = TypeAdapter(list[_Swap]).validate_python([_with_share(r) for r in table("swaps.csv")])
+    _known("swaps.csv", [k for row in found for k in (*row.takes, *(g[0] for g in row.gives))])
+    return tuple(Swap(**row.facts()) for row in found)
+
+
+class _Weight(Row):
+    quality: Quality
+    effect: str
+    weight: float
+
+
+@cache
+def character_weights() -> tuple[Weight, ...]:
+    """How the effects of a dough show in the mouth, in colour and in the tin (`character.csv`)."""
+    found = TypeAdapter(list[_Weight]).validate_python(table("character.csv"))
+    known = {effect.key for effect in effects()}
+    strange = [row.effect for row in found if row.effect not in known]
+    if strange:
+        raise ValueError(f"character.csv: no such effect: {strange}")
+    return tuple(Weight(**row.facts()) for row in found)
+
+
+class _Caution(Row):
+    trigger: str
+    text: str
+
+
+@cache
+def caution_texts() -> dict[str, str]:
+    """The usual cautions by what calls for them (`cautions.csv`)."""
+    found = TypeAdapter(list[_Caution]).validate_python(table("cautions.csv"))
+    return {row.trigger: row.text for row in found}

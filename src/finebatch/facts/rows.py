@@ -1,0 +1,56 @@
+"""Read a shipped table: its rows as text, its cells as what they stand for."""
+
+import csv
+import json
+from importlib.resources import files
+from typing import Annotated, Any
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+
+
+def _blank(value: object) -> object:
+    return None if value == "" else value
+
+
+def split(value: str) -> list[str]:
+    """A cell of several words, parted by semicolons."""
+    return [part for part in value.split(";") if part]
+
+
+def shares(value: str) -> list[tuple[str, float]]:
+    """A cell of keys with their shares: ``flour_ap:0.9;cornstarch:0.1``."""
+    return [(key, float(share)) for key, _, share in (p.partition(":") for p in split(value))]
+
+
+Optional = Annotated[float | None, BeforeValidator(_blank)]
+OptionalText = Annotated[str | None, BeforeValidator(_blank)]
+Percent = Annotated[float, Field(ge=0, le=100)]
+Words = Annotated[tuple[str, ...], BeforeValidator(split)]
+Shares = Annotated[tuple[tuple[str, float], ...], BeforeValidator(shares)]
+
+
+class Row(BaseModel):
+    """A row of a table: nothing but its columns, the last of which says where it is from."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    source: Annotated[str, Field(min_length=3)]
+
+    def facts(self) -> dict[str, Any]:
+        """The row without its source."""
+        return {name: getattr(self, name) for name in type(self).model_fields if name != "source"}
+
+
+def read(name: str) -> str:
+    """A shipped table as text."""
+    return files("finebatch.facts").joinpath("data", name).read_text(encoding="utf-8")
+
+
+def table(name: str) -> list[dict[str, str]]:
+    """A shipped CSV table, a row a mapping."""
+    return list(csv.DictReader(read(name).splitlines()))
+
+
+def read_json(name: str) -> Any:
+    """A shipped JSON table as plain values."""
+    return json.loads(read(name))
