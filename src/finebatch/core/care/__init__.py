@@ -1,0 +1,1 @@
+"""What can hurt someone: allergens, and cautions where they matter."""

@@ -1,0 +1,131 @@
+"""Where a dough stands among doughs of its family, and what that means in plain words."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.formula.composition import PIECE_ROLES, Composition, compose
+from finebatch.core.formula.dough import Family
+from finebatch.core.larder.ingredient import Larder
+
+Figure = Literal["sugar", "fat", "egg", "water", "pieces", "leavening", "salt"]
+
+FIGURES: tuple[Figure, ...] = ("sugar", "fat", "egg", "water", "pieces", "leavening", "salt")
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """What is usual in a family, in percent of the flour, and what happens outside it."""
+
+    family: Family
+    figure: Figure
+    low: float
+    high: float
+    below: str
+    above: str
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """One figure of a dough in percent of its flour, and the family's band where it has one."""
+
+    figure: Figure
+    percent: float
+    low: float | None
+    high: float | None
+    said: str
+
+
+@dataclass(frozen=True, slots=True)
+class Leavening:
+    """Soda against acid, in grams. `left_g` is soda that no acid meets."""
+
+    soda_g: float
+    powder_g: float
+    neutralised_g: float
+
+    @property
+    def left_g(self) -> float:
+        """Soda that finds no acid: it browns, and tastes of soap in quantity."""
+        return max(self.soda_g - self.neutralised_g, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Balance:
+    """A dough's composition in grams and its standing in percent of the flour.
+
+    `water_free_g` is what the flour and its like cannot take up.
+    """
+
+    fat_g: float
+    sugar_g: float
+    water_g: float
+    water_free_g: float
+    egg_g: float
+    structure_g: float
+    salt_g: float
+    pieces_g: float
+    leavening: Leavening
+    standings: tuple[Standing, ...]
+
+
+def _salt_g(formula_g: Mapping[str, float], larder: Larder) -> float:
+    """Salt, with that of salted butter (about 1.5 % of it)."""
+    plain = sum(g for key, g in formula_g.items() if larder[key].role == "salt")
+    return plain + SALTED_BUTTER_SALT * formula_g.get("butter_salted", 0.0)
+
+
+SALTED_BUTTER_SALT = 0.015
+"""Grams of salt in a gram of salted butter (labels: 1.2 to 2 %)."""
+
+
+def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figure, float]:
+    base = made.base_g or made.structure_g
+    if base <= 0:
+        return {}
+    grams: dict[Figure, float] = {
+        "sugar": made.sugar_g, "fat": made.fat_g, "egg": made.egg_g, "water": made.water_added_g,
+        "pieces": pieces_g, "leavening": sum(made.leavener_g.values()), "salt": salt_g,
+    }  # fmt: skip
+    return {figure: 100 * g / base for figure, g in grams.items()}
+
+
+def _standing(figure: Figure, percent: float, band: Band | None) -> Standing:
+    if band is None:
+        return Standing(figure, percent, None, None, "")
+    said = band.below if percent < band.low else band.above if percent > band.high else ""
+    return Standing(figure, percent, band.low, band.high, said)
+
+
+def balance(
+    formula_g: Mapping[str, float],
+    family: Family,
+    larder: Larder,
+    bands: Sequence[Band],
+    soda_per_g: Mapping[str, float],
+) -> Balance:
+    """Weigh a dough up against its family's bands.
+
+    `soda_per_g` is the soda in grams that one gram of an acid ingredient neutralises.
+    """
+    made = compose(formula_g, larder)
+    plain = larder.expand({key: g for key, g in formula_g.items() if g > 0})
+    pieces = PIECE_ROLES | {"melting_candy"}
+    pieces_g = sum(g for key, g in plain.items() if larder[key].role in pieces)
+    salt_g = _salt_g(plain, larder)
+    mine = {band.figure: band for band in bands if band.family == family}
+    shares = _percentages(made, salt_g, pieces_g)
+    acid = sum(soda_per_g.get(key, 0.0) * g for key, g in plain.items())
+    soda = made.leavener_g.get("soda", 0.0)
+    return Balance(
+        fat_g=made.fat_g,
+        sugar_g=made.sugar_g,
+        water_g=made.water_added_g,
+        water_free_g=max(made.water_added_g - made.water_bound_g, 0.0),
+        egg_g=made.egg_g,
+        structure_g=made.structure_g,
+        salt_g=salt_g,
+        pieces_g=pieces_g,
+        leavening=Leavening(soda, made.leavener_g.get("powder", 0.0), min(acid, soda)),
+        standings=tuple(_standing(f, shares[f], mine.get(f)) for f in FIGURES if f in shares),
+    )

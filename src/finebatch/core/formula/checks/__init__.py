@@ -1,0 +1,1 @@
+"""Cross-checks of a card: slips that written cards contain, each with its evidence."""

@@ -1,0 +1,131 @@
+"""Amounts that contradict each other, and amounts that cannot be."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from finebatch.core.formula.checks.check import Check, Mend
+from finebatch.core.formula.dough import Card, WeighedDough
+from finebatch.core.formula.method import short_name
+from finebatch.core.formula.reading import Reader, Said
+from finebatch.core.larder.ingredient import Ingredient, Larder
+from finebatch.core.measures.amounts import scale_amount
+
+SAME = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Dose:
+    """How much of something strong is usual and most, in percent of the flour.
+
+    `figure` is an ingredient's key, or its role (salt) or trait (soda, powder).
+    """
+
+    figure: str
+    label: str
+    usual_pct: float
+    most_pct: float
+    least_pct: float
+    too_much: str
+
+    def is_of(self, ingredient: Ingredient) -> bool:
+        """Whether this dose is about that ingredient."""
+        return self.figure in (ingredient.key, ingredient.role) or self.figure in ingredient.traits
+
+
+def _words(said: Said, text_amount: str) -> str:
+    if said.low_g == said.high_g:
+        return f"{text_amount} ({said.low_g:.0f} g)"
+    return f"{text_amount} ({said.low_g:.0f} to {said.high_g:.0f} g)"
+
+
+def _written(said: Said) -> str:
+    unit = said.quantity.unit
+    size = {"cup": 1.0, "tbsp": 1 / 16, "tsp": 1 / 48, "ml": 1 / 236.588, "oz": 28.349523}
+    value = said.quantity.low / size.get(unit, 1.0)
+    return f"{value:.3g} {'' if unit == 'each' else unit}".strip()
+
+
+def _cup_words(ingredient: Ingredient) -> str:
+    low = ingredient.g_per_cup_sifted or ingredient.g_per_cup
+    high = ingredient.g_per_cup_dipped or ingredient.g_per_cup
+    weight = f"{low:.0f} to {high:.0f}" if high > low else f"{low:.0f}"
+    return f"A cup of {short_name(ingredient)} weighs {weight} g."
+
+
+def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Check]:
+    """Lines whose written amounts do not agree: cups against grams, ounces against grams."""
+    found = []
+    for n, (line, w) in enumerate(zip(card.lines, weighed.lines, strict=True)):
+        ingredient = reader.larder.known(line.ingredient)
+        if not line.text or ingredient is None or w.grams is None:
+            continue
+        said = reader.amounts(line.text, ingredient.key)
+        used = [s for s in said if abs((s.low_g + s.high_g) / 2 - w.grams) <= SAME * w.grams]
+        for other in reader.disagreeing(used[0], said, ingredient) if used else []:
+            volume = other.quantity.dimension == "volume"
+            title = "Cups and grams" if volume else "Two amounts"
+            if other.quantity.dimension == "mass":
+                title = "Ounces and grams"
+                reason = f"{_written(other)} is {other.low_g:.0f} g."
+            else:
+                reason = _cup_words(ingredient) if volume else f"{_words(other, _written(other))}."
+            grams = f"{(other.low_g + other.high_g) / 2:.0f}"
+            found.append(
+                Check(
+                    key=f"amounts:{line.text}",
+                    where=f"lines.{n}",
+                    title=f"{title} contradict each other",
+                    evidence=f"“{line.text}”. {reason}",
+                    likely=f"The weight, {w.grams:.0f} g: a scale errs less. It is what is used.",
+                    mend=Mend(f"Use {_written(other)}, {grams} g", n, grams, "g"),
+                )
+            )
+    return found
+
+
+def _mend(card: Card, n: int, ratio: float, dose: Dose) -> tuple[str, Mend | None]:
+    """What is likely meant by an amount that is `ratio` times the most: a smaller unit or digit."""
+    line = card.lines[n]
+    if line.unit == "tbsp" and ratio <= 3:
+        return "Teaspoons, not tablespoons.", Mend(f"{line.amount} tsp", n, line.amount, "tsp")
+    if ratio <= 10:
+        tenth = scale_amount(line.amount, Fraction(1, 10))
+        return "A slipped decimal point.", Mend(f"{tenth} {line.unit}", n, tenth, line.unit)
+    return f"Usual is about {dose.usual_pct:g} % of the flour.", None
+
+
+def impossible(
+    card: Card, weighed: WeighedDough, larder: Larder, doses: Sequence[Dose]
+) -> list[Check]:
+    """Salt, leavening and spices in amounts that cannot be meant."""
+    found: list[Check] = []
+    if weighed.base_g <= 0:
+        return found
+    for dose in doses:
+        lines = [
+            n for n, line in enumerate(card.lines)
+            if (ingredient := larder.known(line.ingredient)) and dose.is_of(ingredient)
+            and weighed.lines[n].grams is not None
+        ]  # fmt: skip
+        grams = [weighed.lines[n].grams or 0.0 for n in lines]
+        percent = 100 * sum(grams) / weighed.base_g
+        if not lines or percent <= dose.most_pct:
+            continue
+        worst = max(zip(grams, lines, strict=True))[1]
+        line = card.lines[worst]
+        likely, mend = _mend(card, worst, percent / dose.most_pct, dose)
+        found.append(
+            Check(
+                key=f"dose:{dose.figure}:{line.amount}:{line.unit}",
+                where=f"lines.{worst}",
+                title=f"Too much {dose.label}",
+                evidence=(
+                    f"{sum(grams):.1f} g is {percent:.1f} % of the flour; above "
+                    f"{dose.most_pct:g} % it {dose.too_much}."
+                ),
+                likely=likely,
+                mend=mend,
+            )
+        )
+    return found

@@ -1,0 +1,164 @@
+"""The method against the ingredients, the minutes against the piece, the mass against the yield."""
+
+import re
+from dataclasses import dataclass
+
+from finebatch.core.formula.checks.check import Check, Mend
+from finebatch.core.formula.dough import Card, Family
+from finebatch.core.formula.method import GROUPS, short_name
+from finebatch.core.formula.names import Names
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.measures.temperatures import find_minutes
+
+PLAUSIBLE_PIECE_G: dict[Family, tuple[float, float]] = {
+    "drop": (8, 130), "rolled": (4, 80), "shortbread": (5, 80), "twice_baked": (6, 60),
+}  # fmt: skip
+"""Raw pieces (slices of a twice-baked log) that anyone makes, smallest and largest (published home
+formulas)."""
+
+MINUTES_MARGIN = 0.35
+"""Stated minutes this far outside what is foreseen do not fit the piece."""
+
+_EVERYTHING = re.compile(
+    r"\b(?:all|everything|rest of|remaining|other)\b.{0,12}\b(?:ingredients?|everything)\b"
+    r"|\beverything\b|\ball the ingredients\b",
+    re.IGNORECASE,
+)
+_DRY = re.compile(r"\bdry (?:ingredients?|mixture|mix)\b|\bdry\b(?= into| to)", re.IGNORECASE)
+_WET = re.compile(r"\bwet (?:ingredients?|mixture|mix)\b|\bliquids?\b", re.IGNORECASE)
+_AROUND = re.compile(
+    r"\b(?:greas|butter|lin|dust|flour|oil|spray)(?:e|ed|ing|s)? (?:the |a |two |your )?"
+    r"(?:sheet|tray|tin|pan|bench|surface|worktop|parchment|measure)s?\b"
+    r"|\b(?:lightly|well)[- ](?:floured|greased|oiled|buttered)\b|\bwater bath\b",
+    re.IGNORECASE,
+)
+_BAKE = re.compile(r"\b(?:bake|oven)\b", re.IGNORECASE)
+_HANDLED_ROLES = frozenset({"decoration"})
+
+
+@dataclass(frozen=True, slots=True)
+class ForeseenPiece:
+    """What is foreseen of a piece of this dough: its mass, minutes, and how many there are."""
+
+    grams: float
+    minutes: float
+    pieces: int
+
+
+def _mentions(card: Card, names: Names, larder: Larder) -> tuple[set[str], set[str], set[str]]:
+    """Keys and roles that the steps name, and the words that name them."""
+    keys: set[str] = set()
+    roles: set[str] = set()
+    words: set[str] = set()
+    for step in card.steps:
+        text = _AROUND.sub(" ", step.text)
+        for key, said in names.mentioned(text):
+            keys.add(key)
+            words.add(said)
+            roles.add(larder[key].role)
+        if _EVERYTHING.search(text):
+            roles.update(role for group in GROUPS.values() for role in group)
+        if _DRY.search(text):
+            roles.update(GROUPS["dry"])
+        if _WET.search(text):
+            roles.update((*GROUPS["wet"], *GROUPS["egg"], "syrup", "oil"))
+    return keys, roles, words
+
+
+def unused(card: Card, names: Names, larder: Larder) -> list[Check]:
+    """Ingredients that no step uses; only where the card has steps of its own."""
+    if not card.steps:
+        return []
+    keys, roles, words = _mentions(card, names, larder)
+    last_words = {said.split()[-1] for said in words}
+    found = []
+    for n, line in enumerate(card.lines):
+        ingredient = larder.known(line.ingredient)
+        if ingredient is None:
+            continue
+        own = set(re.findall(r"[a-z]+", ingredient.name.lower()))
+        if ingredient.key in keys or ingredient.role in roles or own & last_words:
+            continue
+        name = short_name(ingredient)
+        found.append(
+            Check(f"unused:{ingredient.key}", f"lines.{n}", f"No step uses the {name}",
+                  f"It is in the list, and none of the {len(card.steps)} steps names it.",
+                  "A step has been left out, or it goes in with the others.")
+        )  # fmt: skip
+    return found
+
+
+def unlisted(card: Card, names: Names, larder: Larder) -> list[Check]:
+    """Steps that use what is in no list."""
+    listed = [*card.lines, *(line for part in card.parts for line in part.lines)]
+    keys = {line.ingredient for line in listed if line.ingredient}
+    roles = {larder[key].role for key in keys if key in larder}
+    found, told = [], set()
+    for n, step in enumerate(card.steps):
+        for key, said in names.mentioned(_AROUND.sub(" ", step.text)):
+            role = larder[key].role
+            if key in keys or role in roles | _HANDLED_ROLES or key == "water" or key in told:
+                continue
+            told.add(key)
+            found.append(
+                Check(f"unlisted:{key}", f"steps.{n}", f"The {said} is in no list",
+                      f"Step {n + 1}: “{step.text[:120]}”",
+                      "A line is missing from the ingredients.")
+            )  # fmt: skip
+    return found
+
+
+def stated_minutes(card: Card) -> tuple[float, float] | None:
+    """The minutes in the oven that a card states."""
+    texts = [card.stated_oven, *(step.text for step in card.steps if _BAKE.search(step.text))]
+    for text in texts:
+        times = find_minutes(text)
+        if times:
+            return times[-1]
+    return None
+
+
+def minutes_fit(card: Card, piece: ForeseenPiece) -> list[Check]:
+    """Stated minutes that this piece cannot need."""
+    stated = stated_minutes(card)
+    if stated is None:
+        return []
+    low, high = stated
+    if low * (1 - MINUTES_MARGIN) <= piece.minutes <= high * (1 + MINUTES_MARGIN):
+        return []
+    told = f"{low:g}" if low == high else f"{low:g} to {high:g}"
+    size = "smaller" if piece.minutes < low else "larger"
+    return [
+        Check(
+            f"minutes:{told}:{piece.grams:.0f}", "stated_oven", "The minutes do not fit the piece",
+            f"The card says {told} min; a piece of {piece.grams:.0f} g is foreseen to take "
+            f"{piece.minutes:.0f}.",
+            f"Your piece is {size} than the card's, or the oven setting is another one.",
+        )
+    ]  # fmt: skip
+
+
+def yield_fits(card: Card, total_g: float, piece: ForeseenPiece) -> list[Check]:
+    """A stated yield that the dough cannot give, or that differs from these pieces."""
+    if not card.stated_pieces or total_g <= 0:
+        return []
+    each = total_g / card.stated_pieces
+    low, high = PLAUSIBLE_PIECE_G[card.family]
+    if low <= each <= high:
+        return []
+    what = "Too little dough" if each < low else "Too much dough"
+    likely = "An amount is wrong by a factor, or the yield is."
+    mend = None
+    if card.family != "twice_baked":  # there a piece of the tray is a log, not a slice
+        likely = f"At {piece.grams:.0f} g each it gives {piece.pieces}. Or an amount is wrong."
+        mend = Mend(f"Say {piece.pieces} pieces", stated_pieces=piece.pieces)
+    return [
+        Check(
+            f"yield:{card.stated_pieces}:{total_g:.0f}", "stated_pieces",
+            f"{what} for {card.stated_pieces} pieces",
+            f"{total_g:.0f} g for {card.stated_pieces} is {each:.1f} g each; such pieces weigh "
+            f"{low:g} to {high:g} g.",
+            likely,
+            mend,
+        )
+    ]  # fmt: skip

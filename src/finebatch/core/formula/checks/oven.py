@@ -1,0 +1,161 @@
+"""Oven settings that do not agree with each other, with the oven, or with any bake."""
+
+from collections.abc import Iterator
+
+from finebatch.core.formula.checks.check import Check, Mend
+from finebatch.core.formula.dough import Card
+from finebatch.core.measures.temperatures import (
+    FAN_LOWER_C,
+    Temperature,
+    celsius_of,
+    fahrenheit_of,
+    find_temperatures,
+)
+
+LOWEST_C, HIGHEST_C = 110.0, 245.0
+"""Ovens for cookies stay inside this."""
+
+ROUNDING_C, GAS_ROUNDING_C, FAN_ROUNDING_C = 7.0, 9.0, 6.0
+"""How far two ways of saying one setting may be apart by rounding alone."""
+
+
+def _texts(card: Card) -> Iterator[tuple[str, int | None, str]]:
+    """Where a card speaks of the oven: the path, the step's number, the text."""
+    if card.stated_oven:
+        yield "stated_oven", None, card.stated_oven
+    for n, step in enumerate(card.steps):
+        yield f"steps.{n}", n, step.text
+
+
+def _nearest_5(value: float) -> int:
+    return 5 * round(value / 5)
+
+
+def _rewrite(
+    label: str, text: str, step: int | None, changes: list[tuple[Temperature, str]]
+) -> Mend:
+    for old, new in sorted(changes, key=lambda change: -change[0].start):
+        written = text[old.start : old.end]
+        trailing = written[len(written.rstrip()) :]
+        text = text[: old.start] + new + trailing + text[old.end :]
+    if step is None:
+        return Mend(label, stated_oven=text)
+    return Mend(label, step=step, step_text=text)
+
+
+def _possible(celsius: float) -> bool:
+    return LOWEST_C <= celsius <= HIGHEST_C
+
+
+def _alone(one: Temperature, text: str, step: int | None, where: str) -> Check | None:
+    """A single setting that no oven for cookies is set to."""
+    if one.scale == "gas" or _possible(one.celsius):
+        return None
+    other = "F" if one.scale == "C" else "C"
+    meant = celsius_of(one.value) if one.scale == "C" else one.value
+    likely, mend = "Check the card.", None
+    if _possible(meant):
+        written = f"{one.value:g} °{other}"
+        likely = f"{written}, that is about {_nearest_5(meant)} °C."
+        mend = _rewrite(f"Make it {written}", text, step, [(one, written)])
+    return Check(f"oven:{where}:{one}", where, "No oven bakes cookies at that",
+                 f"“{text}”: {one} is {one.celsius:.0f} °C.", likely, mend)  # fmt: skip
+
+
+def _pair(c: Temperature, f: Temperature, text: str, step: int | None, where: str) -> Check | None:
+    """°C beside °F: swapped, or badly rounded."""
+    if abs(c.value - f.celsius) <= ROUNDING_C:
+        return None
+    key, evidence = (
+        f"oven:{where}:{c}:{f}",
+        f"“{text}”: {f} is {f.celsius:.0f} °C, not {c.value:g}.",
+    )
+    if abs(f.value - celsius_of(c.value)) <= ROUNDING_C:
+        changes = [(c, f"{c.value:g} °F"), (f, f"{f.value:g} °C")]
+        mend = _rewrite(f"Make it {f.value:g} °C, {c.value:g} °F", text, step, changes)
+        return Check(key, where, "°C and °F are swapped", evidence,
+                     f"{f.value:g} °C, which is {c.value:g} °F.", mend)  # fmt: skip
+    keep_c = _possible(c.value) and (not _possible(f.celsius) or c.value % 10 == 0)
+    if keep_c:
+        right = f"{_nearest_5(fahrenheit_of(c.value))} °F"
+        mend = _rewrite(f"Make it {right}", text, step, [(f, right)])
+        likely = f"{c}, that is {right}."
+    else:
+        right = f"{_nearest_5(f.celsius)} °C"
+        mend = _rewrite(f"Make it {right}", text, step, [(c, right)])
+        likely = f"{f}, that is {right}."
+    return Check(key, where, "°C and °F do not match", evidence, likely, mend)
+
+
+def _gas(
+    gas: Temperature, other: Temperature, text: str, step: int | None, where: str
+) -> Check | None:
+    if abs(gas.celsius - other.celsius) <= GAS_ROUNDING_C:
+        return None
+    mark = round((fahrenheit_of(other.celsius) - 250) / 25)
+    mend = None
+    if 1 <= mark <= 10:
+        mend = _rewrite(f"Make it gas {mark}", text, step, [(gas, f"gas {mark}")])
+    return Check(
+        f"oven:{where}:{gas}:{other}", where, "The gas mark does not match",
+        f"“{text}”: {gas} is about {_nearest_5(gas.celsius)} °C, not {other.celsius:.0f}.",
+        f"{other}, about gas {mark}." if mend else f"{other}.", mend,
+    )  # fmt: skip
+
+
+def _fan(
+    fan: Temperature, still: Temperature, text: str, step: int | None, where: str
+) -> Check | None:
+    wanted = still.celsius - FAN_LOWER_C
+    if abs(fan.celsius - wanted) <= FAN_ROUNDING_C + 4:
+        return None
+    right = f"{_nearest_5(wanted)} °C fan"
+    return Check(
+        f"oven:{where}:{fan}:{still}", where, "The fan setting does not match",
+        f"“{text}”: a fan oven is set {FAN_LOWER_C:.0f} °C lower than {still.celsius:.0f} °C.",
+        right + ".", _rewrite(f"Make it {right}", text, step, [(fan, right)]),
+    )  # fmt: skip
+
+
+def _group(
+    group: list[Temperature], text: str, step: int | None, where: str
+) -> Iterator[Check | None]:
+    still = [t for t in group if not t.fan]
+    by_scale = {t.scale: t for t in reversed(still)}
+    c, f, gas = by_scale.get("C"), by_scale.get("F"), by_scale.get("gas")
+    if c and f:
+        pair = _pair(c, f, text, step, where)
+        yield pair
+        if pair:
+            return
+    elif c or f:
+        alone = _alone(c or f, text, step, where)  # type: ignore[arg-type]
+        yield alone
+        if alone:
+            return
+    reference = c or f
+    if gas and reference:
+        yield _gas(gas, reference, text, step, where)
+    for fan in (t for t in group if t.fan):
+        if reference or gas:
+            yield _fan(fan, reference or gas, text, step, where)  # type: ignore[arg-type]
+
+
+def oven_settings(card: Card, *, fan_oven: bool) -> list[Check]:
+    """Every oven setting that the card states, against itself and against this oven."""
+    found: list[Check] = []
+    for where, step, text in _texts(card):
+        for group in find_temperatures(text):
+            found += [check for check in _group(group, text, step, where) if check]
+            says_fan = any(t.fan for t in group)
+            first = group[0]
+            if fan_oven and not says_fan and not found:
+                found.append(
+                    Check(
+                        f"oven:{where}:{first}:nofan", where, "The card does not say “fan”",
+                        f"“{text}”. Your oven is set to fan; cards mean one without unless they "
+                        "say so.",
+                        f"Set {_nearest_5(first.celsius - FAN_LOWER_C)} °C on your oven.",
+                    )
+                )  # fmt: skip
+    return found

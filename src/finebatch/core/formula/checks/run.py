@@ -1,0 +1,38 @@
+"""All cross-checks of a card, those left out that the baker has dismissed."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from finebatch.core.formula.checks import amounts, method, oven
+from finebatch.core.formula.checks.amounts import Dose
+from finebatch.core.formula.checks.check import Check
+from finebatch.core.formula.checks.method import ForeseenPiece
+from finebatch.core.formula.dough import Card, WeighedDough
+from finebatch.core.formula.reading import Reader
+
+
+@dataclass(frozen=True, slots=True)
+class Facts:
+    """What the checks judge by."""
+
+    reader: Reader
+    doses: Sequence[Dose]
+    fan_oven: bool
+
+
+def cross_check(
+    card: Card, weighed: WeighedDough, facts: Facts, piece: ForeseenPiece | None
+) -> list[Check]:
+    """Everything about a card that does not agree, without what was dismissed for good."""
+    reader = facts.reader
+    found = [
+        *amounts.contradictions(card, weighed, reader),
+        *amounts.impossible(card, weighed, reader.larder, facts.doses),
+        *oven.oven_settings(card, fan_oven=facts.fan_oven),
+        *method.unused(card, reader.names, reader.larder),
+        *method.unlisted(card, reader.names, reader.larder),
+    ]
+    if piece is not None:
+        found += method.minutes_fit(card, piece)
+        found += method.yield_fits(card, weighed.total_g, piece)
+    return [check for check in found if check.key not in card.settled]
