@@ -6,13 +6,17 @@ import sys
 from pathlib import Path
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
+from alembic.config import Config
 from alembic.migration import MigrationContext
-from sqlalchemy import text
+from sqlalchemy import create_engine, text
 from sqlalchemy.exc import IntegrityError
 
-from finebatch.store.database import Database, UnusableFile
-from finebatch.store.models import Base, LineRow
+from finebatch.store.database import MIGRATIONS, Database, UnusableFile
+from finebatch.store.models import Base, VersionRow
+from finebatch.workflow.doughs import get_dough
+from finebatch.workflow.versions import history
 
 
 @pytest.fixture
@@ -31,7 +35,7 @@ def test_the_file_is_in_wal_mode_with_foreign_keys_enforced(database: Database) 
         assert session.scalar(text("PRAGMA journal_mode")) == "wal"
         assert session.scalar(text("PRAGMA foreign_keys")) == 1
     with pytest.raises(IntegrityError), database.writing() as session:
-        session.add(LineRow(dough_id=99, position=0, amount="1", unit="g", ingredient=None))
+        session.add(VersionRow(dough_id=99, number=1, at=0, said="", reason="", card={}))
 
 
 def test_opening_again_keeps_what_is_there(tmp_path: Path) -> None:
@@ -39,8 +43,8 @@ def test_opening_again_keeps_what_is_there(tmp_path: Path) -> None:
     first = Database(file)
     with first.writing() as session:
         session.execute(
-            text("INSERT INTO dough (name, family, mixing, revision, changed_at) "
-                 "VALUES ('A', 'drop', 'creamed', 1, 0)")
+            text("INSERT INTO dough (name, family, card, revision, changed_at) "
+                 "VALUES ('A', 'drop', '{}', 1, 0)")
         )  # fmt: skip
     first.close()
     with Database(file).reading() as session:
@@ -49,8 +53,8 @@ def test_opening_again_keeps_what_is_there(tmp_path: Path) -> None:
 
 def test_an_error_in_the_middle_keeps_nothing(database: Database) -> None:
     insert = text(
-        "INSERT INTO dough (name, family, mixing, revision, changed_at) "
-        "VALUES ('A', 'drop', 'creamed', 1, 0)"
+        "INSERT INTO dough (name, family, card, revision, changed_at) "
+        "VALUES ('A', 'drop', '{}', 1, 0)"
     )
     with pytest.raises(ZeroDivisionError), database.writing() as session:
         session.execute(insert)
@@ -86,14 +90,14 @@ def test_a_folder_that_cannot_be_made_says_so(tmp_path: Path) -> None:
 WRITER = """
 import sys
 from pathlib import Path
-from sqlalchemy import text
-from finebatch.store.database import Database
+from sqlalchemy import create_engine, text
+from finebatch.store.database import MIGRATIONS, Database
 database = Database(Path(sys.argv[1]))
 for n in range(10**6):
     with database.writing() as session:
         for part in range(3):
-            session.execute(text("INSERT INTO dough (name, family, mixing, revision, changed_at) "
-                                 f"VALUES ('{n}.{part}', 'drop', 'creamed', 1, 0)"))
+            session.execute(text("INSERT INTO dough (name, family, card, revision, changed_at) "
+                                 f"VALUES ('{n}.{part}', 'drop', 'null', 1, 0)"))
     print(n, flush=True)
 """
 
@@ -114,3 +118,35 @@ def test_a_killed_server_loses_nothing_that_was_kept(tmp_path: Path) -> None:
         assert count >= 3 * (seen + 1)
         assert count % 3 == 0
         assert session.scalar(text("PRAGMA integrity_check")) == "ok"
+
+
+def test_a_file_of_the_first_version_keeps_its_cards(tmp_path: Path) -> None:
+    """Lines in rows of their own become documents, as they were written, with a first version."""
+    file = tmp_path / "data.sqlite3"
+    engine = create_engine(f"sqlite:///{file}")
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0001")
+        for insert in (
+            "INSERT INTO dough (id, name, family, mixing, revision, changed_at) "
+            "VALUES (7, 'Old rounds', 'rolled', 'melted', 3, 99)",
+            "INSERT INTO dough_line (dough_id, position, amount, unit, ingredient) "
+            "VALUES (7, 1, '1 stick', 'stick', NULL), (7, 0, '2 1/4', 'cup', 'flour_ap')",
+            "INSERT INTO tray_setting VALUES (7, 20, 5, 50, 300, 55, 'weighed', 10, 175, "
+            "'parchment', 60)",
+        ):
+            connection.execute(text(insert))
+    engine.dispose()
+    with Database(file).reading() as session:
+        dough = get_dough(session, 7)
+        assert (dough.card.name, dough.card.family, dough.card.mixing) == (
+            "Old rounds", "rolled", "melted",
+        )  # fmt: skip
+        assert [(line.amount, line.unit, line.ingredient) for line in dough.card.lines] == [
+            ("2 1/4", "cup", "flour_ap"),
+            ("1 stick", "stick", None),
+        ]
+        assert dough.revision == 3
+        assert [v.number for v in history(session, 7)] == [1]

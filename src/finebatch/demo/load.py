@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field, TypeAdapter
 
 from finebatch.store.database import Database
-from finebatch.web.routers.dough import CardBody
+from finebatch.web.cards import CardBody
 from finebatch.workflow import book, doughs
 
 DAY = 24 * 60 * 60 * 1000
@@ -54,7 +54,7 @@ def load(database: Database, now: int) -> int:
     text = files("finebatch.demo").joinpath("data", "harvest_supper.json").read_text("utf-8")
     scenario = TypeAdapter(list[DemoDough]).validate_json(text)
     with database.writing() as session:
-        if doughs.list_doughs(session):
+        if doughs.list_doughs(session, most=1)[1]:
             return 0
         for place, dough in enumerate(scenario):
             setting = dough.tray.setting(doughs.usual_tray(dough.family))

@@ -13,13 +13,10 @@ from finebatch.core.heat.oven import OvenMode
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.portion import CutDisc, Log, LogSlice, MassPortion, MassShape, Portion
+from finebatch.formats.unreadable import UnreadableFile
 
 Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 Minutes = tuple[Positive, Positive]
-
-
-class UnreadableFile(ValueError):
-    """A file that is not what it should be; the message says what to do."""
 
 
 class _Row(BaseModel):

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData, text
+from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -35,36 +35,62 @@ class KitchenRow(Base):
     sheets: Mapped[int]
     shelves: Mapped[int]
     oven_mode: Mapped[str]
+    cup: Mapped[str] = mapped_column(server_default="spooned")
+    egg: Mapped[str] = mapped_column(server_default="US large")
+    own_units: Mapped[str] = mapped_column(server_default="grams")
 
 
 class DoughRow(Base):
-    """A dough as its card is written; `revision` counts its changes."""
+    """A dough as its card is written; `revision` counts its changes.
+
+    `card` is the whole card as a document; `name` and `family` repeat it for lists and searches.
+    """
 
     __tablename__ = "dough"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str]
     family: Mapped[str]
-    mixing: Mapped[str]
+    card: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
     revision: Mapped[int] = mapped_column(default=1)
     changed_at: Mapped[int]
-    lines: Mapped[list["LineRow"]] = relationship(
-        order_by="LineRow.position", cascade="all, delete-orphan"
-    )
     tray: Mapped["TraySettingRow"] = relationship(cascade="all, delete-orphan")
+    versions: Mapped[list["VersionRow"]] = relationship(
+        order_by="VersionRow.number", cascade="all, delete-orphan"
+    )
 
 
-class LineRow(Base):
-    """One line of a dough, its amount as written."""
+class VersionRow(Base):
+    """A dough at one moment: what changed since the version before, and why."""
 
-    __tablename__ = "dough_line"
+    __tablename__ = "dough_version"
+    __table_args__ = (UniqueConstraint("dough_id", "number"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    dough_id: Mapped[int] = mapped_column(ForeignKey("dough.id", ondelete="CASCADE"), index=True)
-    position: Mapped[int]
-    amount: Mapped[str]
-    unit: Mapped[str]
-    ingredient: Mapped[str | None]
+    dough_id: Mapped[int] = mapped_column(ForeignKey("dough.id", ondelete="CASCADE"))
+    number: Mapped[int]
+    at: Mapped[int]
+    said: Mapped[str]
+    reason: Mapped[str]
+    card: Mapped[dict[str, Any]]
+
+
+class OwnIngredientRow(Base):
+    """An ingredient that the baker added, or one of the shipped ones as the baker changed it."""
+
+    __tablename__ = "own_ingredient"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    facts: Mapped[dict[str, Any]]
+
+
+class OwnNameRow(Base):
+    """What this baker's cards call an ingredient."""
+
+    __tablename__ = "own_name"
+
+    words: Mapped[str] = mapped_column(primary_key=True)
+    ingredient: Mapped[str]
 
 
 class TraySettingRow(Base):

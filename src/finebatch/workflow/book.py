@@ -12,6 +12,7 @@ from finebatch.workflow.baking import baked_minutes
 from finebatch.workflow.doughs import get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen import get_kitchen
+from finebatch.workflow.larder import get_larder
 from finebatch.workflow.plans import find_session, question_of
 from finebatch.workflow.trays import TrayQuestion, answer, book_rows, lessons, question
 
@@ -79,9 +80,10 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
     minutes = record.minutes
     if minutes is None and row is not None and record.tray is not None:
         minutes = baked_minutes(row, record.tray)
-    plain = answer(asked, None).foreseen
-    foreseen = answer(asked, lessons(session).of_dough(record.dough_id)).foreseen
-    effects = measure_effects(asked.composition(), plain.raw, asked.conditions())
+    larder = get_larder(session)
+    plain = answer(asked, larder, None).foreseen
+    foreseen = answer(asked, larder, lessons(session).of_dough(record.dough_id)).foreseen
+    effects = measure_effects(asked.composition(larder), plain.raw, asked.conditions())
     bake = BakeRow(
         dough_id=record.dough_id,
         session_id=record.session_id,

@@ -1,32 +1,26 @@
 """Doughs: keep what the baker wrote, exactly as written, and weigh it."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
-from finebatch.core.formula.dough import Family, Line, Mixing, WeighedDough
+from finebatch.core.formula.dough import Card, Family, WeighedDough
 from finebatch.core.formula.weigh import MAX_LINES, weigh
-from finebatch.core.measures.units import Unit
+from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.tray import Evenness, PieceSetting
-from finebatch.core.refusal import refuse
+from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.facts import tables
-from finebatch.store.models import DoughRow, LineRow, TraySettingRow
+from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
+from finebatch.workflow import versions
+from finebatch.workflow.cards import card_of, document_of
 from finebatch.workflow.errors import Conflict, Missing
+from finebatch.workflow.larder import Pantry, get_pantry
 
 MOST_NAME = 80
-
-
-@dataclass(frozen=True, slots=True)
-class Card:
-    """A dough as written."""
-
-    name: str
-    family: Family
-    mixing: Mixing
-    lines: tuple[Line, ...]
+MOST_STEPS = 60
+MOST_PARTS = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,25 +59,6 @@ def usual_tray(family: Family) -> TraySetting:
     )
 
 
-def card_of(row: DoughRow) -> Card:
-    """The card that a row holds."""
-    lines = tuple(Line(r.amount, _unit(r.unit), r.ingredient) for r in row.lines)
-    return Card(row.name, _family(row.family), _mixing(row.mixing), lines)
-
-
-# The tables keep words as text; the API's types let no other words in.
-def _unit(word: str) -> Unit:
-    return word  # type: ignore[return-value]
-
-
-def _family(word: str) -> Family:
-    return word  # type: ignore[return-value]
-
-
-def _mixing(word: str) -> Mixing:
-    return word  # type: ignore[return-value]
-
-
 def tray_of(row: TraySettingRow) -> TraySetting:
     """The tray setting that a row holds."""
     piece = PieceSetting(
@@ -94,12 +69,10 @@ def tray_of(row: TraySettingRow) -> TraySetting:
     return TraySetting(piece, evenness, row.dough_temp_c, row.oven_c, surface, row.chill_min)
 
 
-def _dough(row: DoughRow) -> Dough:
-    card = card_of(row)
-    return Dough(
-        row.id, row.revision, row.changed_at, card, tray_of(row.tray),
-        weigh(card.lines, tables.larder()),
-    )  # fmt: skip
+def _dough(row: DoughRow, pantry: Pantry) -> Dough:
+    card = card_of(row.card)
+    weighed = weigh(card.lines, pantry.larder, pantry.measuring.where(card.cup, card.egg))
+    return Dough(row.id, row.revision, row.changed_at, card, tray_of(row.tray), weighed)
 
 
 def find_row(session: Session, dough_id: int) -> DoughRow:
@@ -112,17 +85,32 @@ def find_row(session: Session, dough_id: int) -> DoughRow:
 
 def get_dough(session: Session, dough_id: int) -> Dough:
     """One dough, weighed."""
-    return _dough(find_row(session, dough_id))
+    return _dough(find_row(session, dough_id), get_pantry(session))
 
 
-def list_doughs(session: Session) -> list[Dough]:
-    """All doughs, the one changed last first."""
+def _matching(search: str, larder: Larder) -> ColumnElement[bool]:
+    """Doughs by a part of their name, or by an ingredient of that name."""
+    wanted = search.strip().casefold()
+    found: list[ColumnElement[bool]] = [DoughRow.name.icontains(wanted, autoescape=True)]
+    keys = [key for key, ingredient in larder.items() if wanted in ingredient.name.casefold()]
+    written = type_coerce(DoughRow.card, String)
+    found += [written.contains(f'"ingredient": "{key}"', autoescape=True) for key in keys[:20]]
+    return or_(*found)
+
+
+def list_doughs(session: Session, search: str = "", most: int = 60) -> tuple[list[Dough], int]:
+    """Doughs, the one changed last first, at most so many; and how many there are in all."""
+    pantry = get_pantry(session)
+    query = select(DoughRow)
+    if search.strip():
+        query = query.where(_matching(search, pantry.larder))
+    total = session.scalar(select(func.count()).select_from(query.subquery())) or 0
     rows = session.scalars(
-        select(DoughRow)
-        .options(selectinload(DoughRow.lines), selectinload(DoughRow.tray))
+        query.options(selectinload(DoughRow.tray))
         .order_by(DoughRow.changed_at.desc(), DoughRow.id.desc())
+        .limit(most)
     )
-    return [_dough(row) for row in rows]
+    return [_dough(row, pantry) for row in rows], total
 
 
 def _check_name(name: str) -> str:
@@ -134,15 +122,20 @@ def _check_name(name: str) -> str:
     return cleaned
 
 
-def _rows(lines: Sequence[Line]) -> list[LineRow]:
-    if len(lines) > MAX_LINES:
-        raise refuse(
-            "lines", f"A dough has at most {MAX_LINES} lines; this one has {len(lines):,}."
+def _checked(card: Card) -> Card:
+    """The card with its name tidied; `Refusal` when it has too much of anything."""
+    faults = [
+        Fault(field, f"A dough has at most {most} {what}; this one has {len(things):,}.")
+        for field, what, things, most in (
+            ("lines", "lines", card.lines, MAX_LINES),
+            ("steps", "steps", card.steps, MOST_STEPS),
+            ("parts", "parts", card.parts, MOST_PARTS),
         )
-    return [
-        LineRow(position=n, amount=line.amount, unit=line.unit, ingredient=line.ingredient)
-        for n, line in enumerate(lines)
+        if len(things) > most
     ]
+    if faults:
+        raise Refusal(*faults)
+    return replace(card, name=_check_name(card.name))
 
 
 def _fill_tray(row: TraySettingRow, tray: TraySetting) -> None:
@@ -155,32 +148,44 @@ def _fill_tray(row: TraySettingRow, tray: TraySetting) -> None:
     row.dough_temp_c, row.oven_c, row.chill_min = tray.dough_temp_c, tray.oven_c, tray.chill_min
 
 
-def add_dough(session: Session, card: Card, now: int, tray: TraySetting | None = None) -> Dough:
-    """Keep a new dough."""
+def add_dough(
+    session: Session, card: Card, now: int, tray: TraySetting | None = None, reason: str = ""
+) -> Dough:
+    """Keep a new dough, as its first version."""
+    card = _checked(card)
+    document = document_of(card)
+    first = VersionRow(number=1, at=now, said="", reason=reason, card=document)
     row = DoughRow(
-        name=_check_name(card.name), family=card.family, mixing=card.mixing, changed_at=now,
-        lines=_rows(card.lines), tray=TraySettingRow(),
+        name=card.name, family=card.family, card=document, changed_at=now, tray=TraySettingRow(),
+        versions=[first],
     )  # fmt: skip
     _fill_tray(row.tray, tray or usual_tray(card.family))
     session.add(row)
     session.flush()
-    return _dough(row)
+    return _dough(row, get_pantry(session))
 
 
-def change_dough(session: Session, dough_id: int, revision: int, card: Card, now: int) -> Dough:
-    """Write a dough anew; `Conflict` when it was changed elsewhere since that revision."""
+def change_dough(
+    session: Session, dough_id: int, revision: int, card: Card, now: int, reason: str = ""
+) -> Dough:
+    """Write a dough anew; `Conflict` when it was changed elsewhere since that revision.
+
+    A `reason` makes it a version of its own (see `versions.keep`).
+    """
     row = find_row(session, dough_id)
     if row.revision != revision:
         raise Conflict(
             "This dough was changed in another window. Load it again; what you typed is still here."
         )
+    card = _checked(card)
     if row.family != card.family:
         _fill_tray(row.tray, usual_tray(card.family))
-    row.name, row.family, row.mixing = _check_name(card.name), card.family, card.mixing
-    row.lines = _rows(card.lines)
+    pantry = get_pantry(session)
+    versions.keep(session, row, card, now, reason, pantry)
+    row.name, row.family, row.card = card.name, card.family, document_of(card)
     row.revision, row.changed_at = revision + 1, now
     session.flush()
-    return _dough(row)
+    return _dough(row, pantry)
 
 
 def change_tray(session: Session, dough_id: int, tray: TraySetting) -> Dough:
@@ -188,7 +193,7 @@ def change_tray(session: Session, dough_id: int, tray: TraySetting) -> Dough:
     row = find_row(session, dough_id)
     _fill_tray(row.tray, tray)
     session.flush()
-    return _dough(row)
+    return _dough(row, get_pantry(session))
 
 
 def remove_dough(session: Session, dough_id: int) -> None:

@@ -1,18 +1,24 @@
 """The kitchen: what there is to bake with."""
 
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, fields
 
 from sqlalchemy.orm import Session
 
+from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.oven import OvenMode
+from finebatch.core.larder.measuring import USUAL_EGG, CupHabit, Measuring
 from finebatch.core.piece.layout import Sheet
 from finebatch.core.refusal import refuse
+from finebatch.facts import tables
 from finebatch.store.models import KitchenRow
 
 
 @dataclass(frozen=True, slots=True)
 class KitchenSetting:
-    """Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode."""
+    """Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode, habits.
+
+    `own_units` are those in which the baker likes to read amounts.
+    """
 
     sheet_width_mm: float = 405.0
     sheet_depth_mm: float = 305.0
@@ -21,11 +27,19 @@ class KitchenSetting:
     sheets: int = 2
     shelves: int = 1
     oven_mode: OvenMode = "conventional"
+    cup: CupHabit = "spooned"
+    egg: str = USUAL_EGG
+    own_units: UnitSystem = "grams"
 
     @property
     def sheet(self) -> Sheet:
         """One sheet, as the layout wants it."""
         return Sheet(self.sheet_width_mm, self.sheet_depth_mm, self.margin_mm, self.gap_mm)
+
+    @property
+    def measuring(self) -> Measuring:
+        """What is assumed of cups and eggs."""
+        return Measuring(self.cup, self.egg, tables.egg_sizes())
 
 
 def get_kitchen(session: Session) -> KitchenSetting:
@@ -33,11 +47,7 @@ def get_kitchen(session: Session) -> KitchenSetting:
     row = session.get(KitchenRow, 1)
     if row is None:
         return KitchenSetting()
-    mode: OvenMode = row.oven_mode  # type: ignore[assignment]
-    return KitchenSetting(
-        row.sheet_width_mm, row.sheet_depth_mm, row.margin_mm, row.gap_mm, row.sheets,
-        row.shelves, mode,
-    )  # fmt: skip
+    return KitchenSetting(**{f.name: getattr(row, f.name) for f in fields(KitchenSetting)})
 
 
 def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
@@ -45,6 +55,8 @@ def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
     least = min(kitchen.sheet_width_mm, kitchen.sheet_depth_mm)
     if 2 * kitchen.margin_mm >= least - 20:
         raise refuse("margin_mm", "The margin leaves no room on the sheet. Make it smaller.")
+    if kitchen.egg not in tables.egg_sizes():
+        raise refuse("egg", "Choose a market and size of egg from the list.")
     session.merge(KitchenRow(id=1, **asdict(kitchen)))
     session.flush()
     return kitchen

@@ -7,18 +7,20 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.prepare import prepare
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import refuse
-from finebatch.facts import tables
+from finebatch.facts import formula, tables
 from finebatch.store.database import Database
 from finebatch.store.models import ActivityRow, SessionRow
 from finebatch.workflow.doughs import find_row, get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen import change_kitchen, get_kitchen
+from finebatch.workflow.larder import get_larder
 from finebatch.workflow.trays import TrayQuestion, answer, lessons, question
 
 MINUTE = 60_000
@@ -52,11 +54,12 @@ def _ask(session: Session, dough_id: int, wish: Wish) -> tuple[str, TrayQuestion
     dough = get_dough(session, dough_id)
     kitchen = replace(get_kitchen(session), sheets=wish.sheets, shelves=wish.shelves)
     asked = question(dough, dough.tray, kitchen)
-    found = answer(asked, lessons(session).of_dough(dough_id))
+    larder = get_larder(session)
+    found = answer(asked, larder, lessons(session).of_dough(dough_id))
     work = prepare(
         found,
         tables.families()[asked.family],
-        mix_min=tables.mixing_methods()[asked.mixing].minutes,
+        mix_min=method_minutes(method_of(dough.card, formula.step_templates(), larder)),
         chill_min=asked.setting.chill_min,
         oven_c=asked.setting.oven_c,
         sheets=wish.sheets,

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from finebatch.core.book.learn import Lessons, MeasuredBake, learn
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Learnt
 from finebatch.core.piece.portion import RawPiece
@@ -29,9 +30,9 @@ class TrayQuestion:
     setting: TraySetting
     kitchen: KitchenSetting
 
-    def composition(self) -> Composition:
+    def composition(self, larder: Larder) -> Composition:
         """What the dough is made of."""
-        return compose(self.formula_g, tables.larder())
+        return compose(self.formula_g, larder)
 
     def conditions(self) -> BakeConditions:
         """How a piece is baked."""
@@ -50,10 +51,10 @@ def question(dough: Dough, setting: TraySetting, kitchen: KitchenSetting) -> Tra
     return TrayQuestion(dough.weighed.formula_g(), card.family, card.mixing, setting, kitchen)
 
 
-def answer(asked: TrayQuestion, learnt: Learnt | None) -> TrayAnswer:
+def answer(asked: TrayQuestion, larder: Larder, learnt: Learnt | None) -> TrayAnswer:
     """Foresee the tray."""
     return foresee_tray(
-        tables.models(), asked.composition(), asked.family, asked.setting.piece,
+        tables.models(), asked.composition(larder), asked.family, asked.setting.piece,
         asked.conditions(), asked.kitchen.sheet,
         evenness=asked.setting.evenness, shelves=asked.kitchen.shelves, learnt=learnt,
     )  # fmt: skip

@@ -1,0 +1,115 @@
+"""A dough in words: its lines as a card writes them, the card as plain text and as Markdown."""
+
+import re
+from collections.abc import Sequence
+
+from finebatch.core.formula.dough import Card, Line, Step, WeighedDough, WeighedLine
+from finebatch.core.formula.method import short_name
+from finebatch.core.formula.names import Names
+from finebatch.core.larder.ingredient import Ingredient, Larder
+from finebatch.core.measures.units import MASS_UNITS
+
+_COUNTED = {"egg": "egg", "yolk": "egg yolk", "white": "egg white"}
+
+
+def _grams(grams: float) -> str:
+    if grams < 1:
+        return f"{grams:.2f} g"
+    return f"{grams:.1f} g" if grams < 10 else f"{grams:.0f} g"
+
+
+def card_name(ingredient: Ingredient, names: Names) -> str:
+    """What to call an ingredient so that it is read back as the same."""
+    for name in (short_name(ingredient), *names.of(ingredient.key), ingredient.name):
+        found = names.find(name)
+        if found is not None and found.key == ingredient.key and found.ask is None:
+            return name
+    return short_name(ingredient)
+
+
+def _plural(word: str, amount: str) -> str:
+    return word if amount in ("1", "1/2", "1/4", "3/4", "1/3", "2/3") else f"{word}s"
+
+
+def line_words(line: Line, weighed: WeighedLine, larder: Larder, names: Names) -> str:
+    """A line as a card writes it, with its grams: ``2 1/4 cups plain flour (281 g)``."""
+    ingredient = larder.known(line.ingredient)
+    if ingredient is None:
+        return line.text or f"{line.amount} {line.unit}".strip()
+    name = card_name(ingredient, names)
+    if weighed.grams is None:
+        return f"{line.amount} {name}".strip()
+    if line.unit in MASS_UNITS and not weighed.range_g:
+        return f"{line.amount} {line.unit} {name}"
+    if weighed.range_g:
+        low, high = (re.sub(r" g$", "", _grams(g)) for g in weighed.range_g)
+        return f"{low}–{high} g {name}"
+    if line.unit == "of_eggs":
+        return f"{_grams(weighed.grams)} {name}"
+    if line.unit in _COUNTED:
+        return (
+            f"{line.amount} {_plural(_COUNTED[line.unit], line.amount)} ({_grams(weighed.grams)})"
+        )
+    unit = "" if line.unit in ("zest", "each") else f" {_plural(line.unit, line.amount)}"
+    if line.unit in ("tbsp", "tsp", "ml", "dl"):
+        unit = f" {line.unit}"
+    if line.unit == "pinch":
+        unit = " pinch" if line.amount == "1" else " pinches"
+    return f"{line.amount}{unit} {name} ({_grams(weighed.grams)})"
+
+
+def lines_words(
+    lines: Sequence[Line], weighed: WeighedDough, larder: Larder, names: Names
+) -> list[str]:
+    """All lines of a dough or part in words."""
+    pairs = zip(lines, weighed.lines, strict=True)
+    return [line_words(line, w, larder, names) for line, w in pairs]
+
+
+def write_text(
+    card: Card, texts: Sequence[str], part_texts: Sequence[Sequence[str]], steps: Sequence[Step]
+) -> str:
+    """The card as plain text that can be pasted in again."""
+    out = [card.name]
+    if card.stated_pieces:
+        out.append(f"Makes {card.stated_pieces}")
+    if card.stated_oven:
+        out.append(f"Oven: {card.stated_oven}")
+    out += ["", "Ingredients", *texts]
+    for part, lines in zip(card.parts, part_texts, strict=True):
+        out += ["", f"For the {part.name}:", *lines]
+    out += ["", "Method", *(f"{n}. {step.text}" for n, step in enumerate(steps, start=1))]
+    if card.note:
+        out += ["", "Notes", card.note]
+    return "\n".join(out) + "\n"
+
+
+def _cell(text: str) -> str:
+    return text.replace("|", "\\|").replace("\n", " ")
+
+
+def write_markdown(
+    card: Card, weighed: WeighedDough, texts: Sequence[str], part_texts: Sequence[Sequence[str]],
+    steps: Sequence[Step],
+) -> str:  # fmt: skip
+    """The card as Markdown, with grams and percent of the flour."""
+    out = [f"# {card.name}", ""]
+    if card.stated_oven:
+        out += [f"Oven: {card.stated_oven}", ""]
+    out += ["| Ingredient | Grams | % of flour |", "|---|--:|--:|"]
+    for text, w in zip(texts, weighed.lines, strict=True):
+        grams = "" if w.grams is None else _grams(w.grams)
+        percent = "" if w.percent is None else f"{w.percent:.1f}"
+        out.append(f"| {_cell(text)} | {grams} | {percent} |")
+    out.append(f"| **In all** | **{_grams(weighed.total_g)}** | |")
+    for part, lines in zip(card.parts, part_texts, strict=True):
+        out += ["", f"## {part.name} ({part.per_piece_g:g} g a piece)", ""]
+        out += [f"- {_cell(line)}" for line in lines]
+    out += ["", "## Method", ""]
+    for n, step in enumerate(steps, start=1):
+        out.append(f"{n}. {_cell(step.text)}" + (f" *{_cell(step.cue)}*" if step.cue else ""))
+        if step.caution:
+            out.append(f"   **Caution:** {_cell(step.caution)}")
+    if card.note:
+        out += ["", "## Notes", "", card.note]
+    return "\n".join(out) + "\n"

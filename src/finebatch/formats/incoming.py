@@ -1,0 +1,47 @@
+"""A file of doughs: which format it is, and the doughs in it."""
+
+from pathlib import PurePath
+
+from finebatch.core.formula.card_text import read_card
+from finebatch.core.formula.dough import Card
+from finebatch.core.formula.reading import Reader
+from finebatch.core.refusal import Refusal
+from finebatch.formats.card_csv import read_csv
+from finebatch.formats.jsonld import card_from, read_recipes
+from finebatch.formats.unreadable import UnreadableFile
+
+MOST_BYTES = 1_000_000
+MOST_LINES = 500
+
+
+def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
+    """The doughs of a file: Recipe JSON-LD, CSV, or a card as text; by its looks, then its name.
+
+    Raises `UnreadableFile` when it is too large, or cannot be read as what it is.
+    """
+    if len(text.encode("utf-8", "surrogatepass")) > MOST_BYTES:
+        raise UnreadableFile("At most 1 MB is read. Bring in fewer doughs at once.")
+    if "\0" in text:
+        raise UnreadableFile("This is not a text file.")
+    path = PurePath(name or "dough.txt")
+    start = text.lstrip("\ufeff \t\r\n")
+    try:
+        if start[:1] in ("{", "["):
+            return _bounded(read_recipes(start, reader))
+        if path.suffix.casefold() in (".csv", ".tsv"):
+            return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))
+        found = read_card(text.lstrip("\ufeff"), reader)
+    except Refusal as refusal:
+        raise UnreadableFile(refusal.faults[0].message) from refusal
+    if not found.lines:
+        raise UnreadableFile(
+            "No ingredient is understood in this file. Write one a line: 250 g plain flour."
+        )
+    return _bounded([card_from(found, found.title[:80] or path.stem, reader)])
+
+
+def _bounded(cards: list[Card]) -> list[Card]:
+    count = sum(len(c.lines) + sum(len(part.lines) for part in c.parts) for c in cards)
+    if count > MOST_LINES:
+        raise UnreadableFile(f"At most {MOST_LINES} lines at once; this file has {count:,}.")
+    return cards

@@ -1,0 +1,307 @@
+"""Doughs as schema.org Recipes in JSON-LD, out and in.
+
+What the vocabulary has a place for goes there (name, yield, ingredients as text, steps with their
+times, tips, parts as recipes of their own). The rest goes into `additionalProperty`, as
+PropertyValues whose `propertyID` starts with ``urn:finebatch:``. A file that another tool wrote has
+no such properties; its ingredients are read as written lines.
+"""
+
+import html
+import json
+import re
+from collections.abc import Iterator, Sequence
+from html.parser import HTMLParser
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from finebatch.core.formula.card_text import ReadCard, read_card
+from finebatch.core.formula.dough import Card, Line, Part, Step
+from finebatch.core.formula.guess import guess_family, guess_mixing
+from finebatch.core.formula.reading import Reader
+from finebatch.formats.unreadable import UnreadableFile
+
+Node = dict[str, Any]
+
+CONTEXT = "https://schema.org"
+PREFIX = "urn:finebatch:"
+MOST_RECIPES = 100
+MOST_TEXT = 1000
+_SCALARS = ("family", "mixing", "stated_oven", "cup", "egg")
+_MINUTES = re.compile(r"P(?:T(?:(\d{1,4})H)?(?:(\d{1,5})M)?)?", re.IGNORECASE)
+_CARD = TypeAdapter(Card)
+
+
+def _property(name: str, value: object, **more: object) -> Node:
+    return {"@type": "PropertyValue", "propertyID": PREFIX + name, "value": value, **more}
+
+
+def _line_property(line: Line) -> Node:
+    more: Node = {"name": line.ingredient or "", "unitText": line.unit}
+    if line.text:
+        more["description"] = line.text
+    extras = {"chosen": line.chosen, "cup": line.cup, "egg": line.egg}
+    references = [_property(name, value) for name, value in extras.items() if value]
+    if references:
+        more["valueReference"] = references
+    return _property("line", line.amount, **more)
+
+
+def _step_node(step: Step, position: int) -> Node:
+    direction = {
+        "@type": "HowToDirection",
+        "text": step.text,
+        "performTime": f"PT{step.hands_min}M",
+        "totalTime": f"PT{step.hands_min + step.wait_min}M",
+    }
+    tips = [
+        {"@type": "HowToTip", "name": name, "text": text}
+        for name, text in (("cue", step.cue), ("caution", step.caution))
+        if text
+    ]
+    return {
+        "@type": "HowToStep", "position": position, "text": step.text,
+        "itemListElement": [direction, *tips],
+    }  # fmt: skip
+
+
+def _part_node(part: Part, texts: Sequence[str]) -> Node:
+    return {
+        "@type": "Recipe",
+        "name": part.name,
+        "recipeIngredient": list(texts),
+        "additionalProperty": [
+            _property("kind", part.kind),
+            _property("per_piece_g", part.per_piece_g, unitCode="GRM"),
+            *(_line_property(line) for line in part.lines),
+        ],
+    }
+
+
+def write_recipe(
+    card: Card, texts: Sequence[str], part_texts: Sequence[Sequence[str]], usual: Sequence[Step]
+) -> str:
+    """A card as a Recipe. `texts` are its lines in words, `usual` the steps when it has none."""
+    scalars = [_property(n, getattr(card, n)) for n in _SCALARS if getattr(card, n)]
+    properties = [*scalars, *(_property("settled", key) for key in card.settled)]
+    if not card.steps:
+        properties.append(_property("usual_method", True))
+    steps = card.steps or usual
+    node: Node = {
+        "@context": CONTEXT,
+        "@type": "Recipe",
+        "name": card.name,
+        "recipeCategory": "Cookies",
+        "recipeIngredient": list(texts),
+        "recipeInstructions": [_step_node(step, n) for n, step in enumerate(steps, start=1)],
+        "additionalProperty": [*properties, *(_line_property(line) for line in card.lines)],
+    }
+    if card.note:
+        node["description"] = card.note
+    if card.stated_pieces:
+        node["recipeYield"] = str(card.stated_pieces)
+    if card.parts:
+        node["hasPart"] = [
+            _part_node(part, lines) for part, lines in zip(card.parts, part_texts, strict=True)
+        ]
+    return json.dumps(node, indent=1, ensure_ascii=False)
+
+
+class _Plain(HTMLParser):
+    def __init__(self) -> None:
+        super().__init__()
+        self.text: list[str] = []
+        self.hidden = 0
+
+    def handle_starttag(self, tag: str, attrs: object) -> None:
+        self.hidden += tag in ("script", "style")
+        if tag in ("br", "p", "li", "div"):
+            self.text.append("\n")
+
+    def handle_endtag(self, tag: str) -> None:
+        self.hidden -= tag in ("script", "style") and self.hidden > 0
+
+    def handle_data(self, data: str) -> None:
+        if not self.hidden:
+            self.text.append(data)
+
+
+def _plain(text: object) -> str:
+    """Text without markup: what other tools put in may be HTML."""
+    written = str(text) if isinstance(text, str | int | float) else ""
+    if "<" in written:
+        parser = _Plain()
+        parser.feed(written)
+        parser.close()
+        written = "".join(parser.text)
+    written = html.unescape(written).replace("\0", "")
+    return written.encode("utf-8", "ignore").decode().strip()
+
+
+def _many(value: object) -> list[Any]:
+    return value if isinstance(value, list) else [] if value is None else [value]
+
+
+def _is_recipe(node: object) -> bool:
+    return isinstance(node, dict) and "Recipe" in [str(t) for t in _many(node.get("@type"))]
+
+
+def _recipes(data: object) -> Iterator[Node]:
+    for node in _many(data):
+        if not isinstance(node, dict):
+            continue
+        if _is_recipe(node):
+            yield node
+        for inner in _many(node.get("@graph")):
+            if _is_recipe(inner):
+                yield inner
+
+
+def _properties(node: Node) -> list[Node]:
+    return [
+        p for p in _many(node.get("additionalProperty"))
+        if isinstance(p, dict) and str(p.get("propertyID", "")).startswith(PREFIX)
+    ]  # fmt: skip
+
+
+def _named(properties: Sequence[Node], name: str) -> list[Node]:
+    return [p for p in properties if p.get("propertyID") == PREFIX + name]
+
+
+def _value(properties: Sequence[Node], name: str) -> Any:
+    found = _named(properties, name)
+    return found[0].get("value") if found else None
+
+
+def _own_line(node: Node) -> Node:
+    references = [r for r in _many(node.get("valueReference")) if isinstance(r, dict)]
+    return {
+        "amount": str(node.get("value", "")),
+        "unit": node.get("unitText"),
+        "ingredient": str(node["name"]) if node.get("name") else None,
+        "text": str(node.get("description", "")),
+        "chosen": str(_value(references, "chosen") or ""),
+        "cup": _value(references, "cup"),
+        "egg": _value(references, "egg"),
+    }
+
+
+def _minutes(value: object) -> int:
+    found = _MINUTES.fullmatch(str(value or ""))
+    return 60 * int(found[1] or 0) + int(found[2] or 0) if found else 0
+
+
+def _own_step(node: Node) -> Node:
+    inside = [i for i in _many(node.get("itemListElement")) if isinstance(i, dict)]
+    direction = next((i for i in inside if i.get("@type") == "HowToDirection"), {})
+    tips = {str(i.get("name")): str(i.get("text", "")) for i in inside if i is not direction}
+    hands = _minutes(direction.get("performTime"))
+    return {
+        "text": str(node.get("text", "")),
+        "hands_min": hands,
+        "wait_min": max(_minutes(direction.get("totalTime")) - hands, 0),
+        "cue": tips.get("cue", ""),
+        "caution": tips.get("caution", ""),
+    }
+
+
+def _own_card(node: Node, properties: Sequence[Node]) -> Card:
+    """A Recipe that Fine Batch wrote, exactly as it was."""
+    steps = [] if _value(properties, "usual_method") else _many(node.get("recipeInstructions"))
+    parts = []
+    for inner in (n for n in _many(node.get("hasPart")) if isinstance(n, dict)):
+        own = _properties(inner)
+        parts.append({
+            "kind": _value(own, "kind"), "name": str(inner.get("name", "")),
+            "per_piece_g": _value(own, "per_piece_g"),
+            "lines": [_own_line(p) for p in _named(own, "line")],
+        })  # fmt: skip
+    document = {
+        **{n: _value(properties, n) for n in _SCALARS if _value(properties, n) is not None},
+        "name": str(node.get("name", "")),
+        "lines": [_own_line(p) for p in _named(properties, "line")],
+        "steps": [_own_step(s) for s in steps if isinstance(s, dict)],
+        "parts": parts,
+        "stated_pieces": _pieces(node.get("recipeYield")),
+        "note": str(node.get("description", "")),
+        "settled": [str(p.get("value")) for p in _named(properties, "settled")],
+    }
+    try:
+        return _CARD.validate_python(document)
+    except ValidationError as error:
+        where = ".".join(str(part) for part in error.errors()[0]["loc"])
+        raise UnreadableFile(
+            f"“{_plain(node.get('name'))[:60]}” was changed by hand so that {where} no longer "
+            "fits. Mend it there, or take its additionalProperty out to have it read as text."
+        ) from error
+
+
+def _pieces(value: object) -> int | None:
+    for one in _many(value):
+        found = re.search(r"\d{1,4}", str(one.get("value") if isinstance(one, dict) else one))
+        if found and int(found[0]) > 0:
+            return int(found[0])
+    return None
+
+
+def _instruction_texts(value: object, depth: int = 0) -> Iterator[str]:
+    for one in _many(value):
+        if isinstance(one, str):
+            yield from (line.strip() for line in _plain(one).splitlines() if line.strip())
+        elif isinstance(one, dict) and depth < 4:
+            if one.get("itemListElement") and one.get("@type") != "HowToStep":
+                yield from _instruction_texts(one["itemListElement"], depth + 1)
+            else:
+                text = _plain(one.get("text") or one.get("name"))
+                yield from (line.strip() for line in text.splitlines() if line.strip())
+
+
+def _other_card(node: Node, reader: Reader) -> Card:
+    """A Recipe that another tool wrote: its ingredients are read as written lines."""
+    lines = [_plain(t) for t in _many(node.get("recipeIngredient") or node.get("ingredients"))]
+    steps = [text[:MOST_TEXT] for text in _instruction_texts(node.get("recipeInstructions"))]
+    text = "\n".join(["Ingredients", *lines, "Method", *steps])
+    read = read_card(text, reader)
+    name = _plain(node.get("name"))[:80] or "A dough without a name"
+    return card_from(read, name, reader, _pieces(node.get("recipeYield")))
+
+
+def card_from(read: ReadCard, name: str, reader: Reader, pieces: int | None = None) -> Card:
+    """A card that was read, as a dough."""
+    texts = [name, *(step.text for step in read.steps)]
+    parts = tuple(
+        Part(p.kind, p.name, tuple(line.line for line in p.lines), 3.0) for p in read.parts
+    )
+    return Card(
+        name=name,
+        family=guess_family(texts),
+        mixing=guess_mixing(texts[1:]),
+        lines=tuple(line.line for line in read.lines),
+        steps=read.steps,
+        parts=parts,
+        stated_pieces=pieces or read.stated_pieces,
+        stated_oven=read.stated_oven[:500],
+        note="\n".join(read.notes)[:5000],
+    )
+
+
+def _refuse_constant(name: str) -> None:
+    raise ValueError(name)
+
+
+def read_recipes(text: str, reader: Reader) -> list[Card]:
+    """Every Recipe in a JSON-LD file; `UnreadableFile` when it is no JSON or holds none."""
+    try:
+        data = json.loads(text, parse_constant=_refuse_constant)
+    except (ValueError, RecursionError) as error:
+        raise UnreadableFile("This is not JSON: the file may be cut off.") from error
+    nodes = list(_recipes(data))
+    if not nodes:
+        raise UnreadableFile("There is no schema.org Recipe in this file.")
+    if len(nodes) > MOST_RECIPES:
+        raise UnreadableFile(f"At most {MOST_RECIPES} recipes at once; this file has {len(nodes)}.")
+    return [
+        _own_card(node, own) if _named(own := _properties(node), "family") else
+        _other_card(node, reader)
+        for node in nodes
+    ]  # fmt: skip

@@ -1,0 +1,104 @@
+"""Versions of a dough: what it was at each moment, what changed, and why."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from finebatch.core.formula.compare import changes
+from finebatch.core.formula.dough import Card
+from finebatch.store.models import BakeRow, DoughRow, VersionRow
+from finebatch.workflow.cards import card_of, document_of
+from finebatch.workflow.errors import Missing
+from finebatch.workflow.larder import Pantry
+
+SITTING_MS = 10 * 60_000
+"""Changes that follow each other within ten minutes belong to one version."""
+
+MOST_SAID = 4
+MOST_REASON = 200
+
+
+@dataclass(frozen=True, slots=True)
+class Version:
+    """A dough at one moment. `at` in UTC milliseconds; `said` is what changed since the last."""
+
+    number: int
+    at: int
+    said: str
+    reason: str
+    card: Card
+
+
+def _sentence(said: tuple[str, ...]) -> str:
+    more = len(said) - MOST_SAID
+    return "; ".join(said[:MOST_SAID]) + (f"; and {more} more" if more > 0 else "")
+
+
+def _is_open(session: Session, latest: VersionRow, now: int) -> bool:
+    """Whether more changes still belong to the latest version: not once it was baked or named."""
+    baked = session.scalar(
+        select(func.max(BakeRow.baked_at)).where(BakeRow.dough_id == latest.dough_id)
+    )
+    return not latest.reason and now - latest.at < SITTING_MS and (baked or 0) <= latest.at
+
+
+def keep(
+    session: Session, row: DoughRow, card: Card, now: int, reason: str, pantry: Pantry
+) -> None:
+    """Keep a change as a version: of its own with a reason, else joined to what is being done.
+
+    What does not change the baking (a name, a remark) belongs to the version that it is made in.
+    """
+    latest = row.versions[-1]
+    before = card_of(latest.card)
+    said = changes(before, card, pantry.larder, pantry.measuring)
+    if not said:
+        latest.card = document_of(card)
+        return
+    if not reason and _is_open(session, latest, now):
+        latest.card, latest.at = document_of(card), now
+        if latest.number > 1:
+            earlier = card_of(row.versions[-2].card)
+            since = changes(earlier, card, pantry.larder, pantry.measuring)
+            latest.said = _sentence(since) or "as it was before"
+        return
+    row.versions.append(
+        VersionRow(
+            number=latest.number + 1, at=now, said=_sentence(said), reason=reason[:MOST_REASON],
+            card=document_of(card),
+        )
+    )  # fmt: skip
+
+
+def _rows(session: Session, dough_id: int) -> list[VersionRow]:
+    if session.get(DoughRow, dough_id) is None:
+        raise Missing("This dough")
+    query = select(VersionRow).where(VersionRow.dough_id == dough_id)
+    return list(session.scalars(query.order_by(VersionRow.number.desc())))
+
+
+def history(session: Session, dough_id: int) -> list[Version]:
+    """All versions of a dough, the newest first."""
+    return [
+        Version(row.number, row.at, row.said, row.reason, card_of(row.card))
+        for row in _rows(session, dough_id)
+    ]
+
+
+def find(session: Session, dough_id: int, number: int) -> Version:
+    """One version; `Missing` when there is none of that number."""
+    found = next((v for v in history(session, dough_id) if v.number == number), None)
+    if found is None:
+        raise Missing("This version")
+    return found
+
+
+def give_reason(session: Session, dough_id: int, number: int, reason: str) -> Version:
+    """Write down why a version was made."""
+    row = next((v for v in _rows(session, dough_id) if v.number == number), None)
+    if row is None:
+        raise Missing("This version")
+    row.reason = " ".join(reason.split())[:MOST_REASON]
+    session.flush()
+    return Version(row.number, row.at, row.said, row.reason, card_of(row.card))
