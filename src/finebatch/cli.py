@@ -14,12 +14,12 @@ from finebatch.core.piece.cases import Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 from finebatch.formats.cases import (
-    UnreadableFile,
     holds_lines,
     parse_cases,
     parse_lines,
     read_text,
 )
+from finebatch.formats.unreadable import UnreadableFile
 from finebatch.settings import Settings
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)

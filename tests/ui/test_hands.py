@@ -31,7 +31,17 @@ def test_a_card_is_written_by_keyboard_alone(page: Page, served: Served) -> None
     ingredient = page.get_by_label("Ingredient, line 1", exact=True)
     expect(ingredient).to_have_value(re.compile("flour", re.IGNORECASE))
     expect(page.locator("[data-figure=total]")).not_to_have_text("0")
-    expect(page.get_by_role("link", name=re.compile("By keys"))).to_be_visible()
+    page.get_by_label("Type the next line").focus()
+    page.keyboard.type("2 large eggs")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Amount, line 2")).to_have_value("2")
+    page.keyboard.type("¾ cup packed light brown sugar")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Unit, line 3")).to_have_value("cup")
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    page.get_by_role("link", name="All doughs").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("link", name=re.compile("By keys.*3 lines"))).to_be_visible()
 
 
 def test_escape_leaves_the_ingredient_as_it_was(page: Page, served: Served) -> None:
@@ -65,7 +75,12 @@ def test_two_windows_on_one_dough_say_so(browser: Browser, page: Page, served: S
     expect(other.get_by_text("changed in another window")).to_be_visible()
     expect(other.get_by_label("Amount, line 1")).to_have_value("290")
     kept = page.request.get(f"{served.address}/api/doughs/2").json()
-    assert kept["lines"][0]["amount"] == "310"
+    assert kept["card"]["lines"][0]["amount"] == "310"
+    other.get_by_role("button", name="Keep this one as a new version").click()
+    expect(other.get_by_text("Kept.", exact=True)).to_be_visible()
+    other.get_by_role("tab", name="Versions").click()
+    rows = other.get_by_role("list", name="Versions").get_by_role("listitem")
+    expect(rows.first).to_contain_text("310 → 290 g")
     other.close()
 
 
@@ -84,7 +99,7 @@ def test_what_is_typed_while_the_server_is_away_is_not_lost(
     amount.fill("136")
     expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
     kept = page.request.get(f"{own_server.address}/api/doughs/1").json()
-    assert kept["lines"][1]["amount"] == "136"
+    assert kept["card"]["lines"][1]["amount"] == "136"
 
 
 def test_the_space_bar_is_the_large_button(page: Page, served: Served) -> None:
@@ -157,7 +172,7 @@ def test_a_dough_that_is_gone_says_so(page: Page, served: Served) -> None:
 def test_an_address_that_is_none_leads_to_the_doughs(page: Page, served: Served) -> None:
     for path in ("/nowhere", "/tray/x", "/plan/-1"):
         page.goto(served.address + path)
-        expect(page.get_by_role("heading", name="Which dough?")).to_be_visible()
+        expect(page.get_by_role("heading", name="Doughs", exact=True)).to_be_visible()
 
 
 def test_the_name_typed_is_on_every_screen_at_once(page: Page, served: Served) -> None:

@@ -32,7 +32,7 @@ def job(session: dict[str, Any], key: str) -> dict[str, Any]:
 
 
 def test_a_kept_plan_passes_the_checker(demo: TestClient) -> None:
-    for dough in demo.get("/api/doughs").json():
+    for dough in demo.get("/api/doughs").json()["doughs"]:
         made = plan(demo, dough["id"]).json()
         with demo.app.state.database.reading() as session:  # type: ignore[attr-defined]
             row = plans.find_session(session, made["id"])

@@ -86,10 +86,10 @@ def test_a_bake_of_no_dough_or_another_dough_s_session_is_refused(demo: TestClie
 def test_the_demo_scenario_is_loaded_once_and_through_the_same_rules(demo: TestClient) -> None:
     from finebatch.demo.load import load
 
-    names = [d["name"] for d in demo.get("/api/doughs").json()]
+    names = [d["name"] for d in demo.get("/api/doughs").json()["doughs"]]
     assert len(names) == 4
     assert load(demo.app.state.database, 0) == 0  # type: ignore[attr-defined]
-    for dough in demo.get("/api/doughs").json():
+    for dough in demo.get("/api/doughs").json()["doughs"]:
         assert demo.get(f"/api/doughs/{dough['id']}").json()["weighed"]["faults"] == []
     bakes = demo.get("/api/bakes").json()
     assert len(bakes) == 4

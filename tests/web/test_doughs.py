@@ -25,7 +25,10 @@ def test_a_dough_is_kept_as_written_and_weighed(client: TestClient) -> None:
     made = client.post("/api/doughs", json=CARD).json()
     again = client.get(f"/api/doughs/{made['id']}").json()
     assert again == made
-    assert made["lines"] == CARD["lines"]
+    kept = [
+        {k: line[k] for k in ("amount", "unit", "ingredient")} for line in made["card"]["lines"]
+    ]
+    assert kept == CARD["lines"]
     core = weigh([Line(**line) for line in CARD["lines"]], tables.larder())
     assert made["weighed"]["total_g"] == pytest.approx(core.total_g)
     assert [line["percent"] for line in made["weighed"]["lines"]] == pytest.approx(
@@ -36,7 +39,7 @@ def test_a_dough_is_kept_as_written_and_weighed(client: TestClient) -> None:
 def test_a_half_written_line_is_kept_and_named(client: TestClient) -> None:
     lines = [*CARD["lines"], {"amount": "1 c", "unit": "cup", "ingredient": None}]
     made = client.post("/api/doughs", json={**CARD, "lines": lines}).json()
-    assert made["lines"][-1]["amount"] == "1 c"
+    assert made["card"]["lines"][-1]["amount"] == "1 c"
     faults = [f["field"] for f in made["weighed"]["faults"]]
     assert faults == ["lines.4.amount", "lines.4.ingredient"]
 
@@ -48,18 +51,18 @@ def test_two_windows_do_not_overwrite_each_other(client: TestClient) -> None:
     second = client.put(path, json={**CARD, "name": "Second", "revision": made["revision"]})
     assert (first.status_code, second.status_code) == (200, 409)
     assert "another window" in second.json()["detail"]
-    assert client.get(path).json()["name"] == "First"
+    assert client.get(path).json()["card"]["name"] == "First"
 
 
 def test_the_list_shows_the_dough_changed_last_first(client: TestClient, clock: HandClock) -> None:
     for name in ("A", "B", "C"):
         clock.pass_minutes(1)
         client.post("/api/doughs", json={**CARD, "name": name})
-    listed = client.get("/api/doughs").json()
+    listed = client.get("/api/doughs").json()["doughs"]
     assert [d["name"] for d in listed] == ["C", "B", "A"]
     clock.pass_minutes(1)
     client.put(f"/api/doughs/{listed[2]['id']}", json={**CARD, "name": "A2", "revision": 1})
-    assert [d["name"] for d in client.get("/api/doughs").json()] == ["A2", "C", "B"]
+    assert [d["name"] for d in client.get("/api/doughs").json()["doughs"]] == ["A2", "C", "B"]
 
 
 def test_another_family_brings_its_usual_tray(client: TestClient) -> None:
@@ -102,7 +105,7 @@ def test_a_bad_card_is_refused_at_its_field_and_nothing_is_kept(
     assert answer.headers["content-type"] == "application/problem+json"
     faults = {e["field"]: e["message"] for e in answer.json()["errors"]}
     assert words in faults[field]
-    assert client.get("/api/doughs").json() == []
+    assert client.get("/api/doughs").json() == {"doughs": [], "total": 0}
 
 
 @pytest.mark.parametrize(
@@ -116,23 +119,26 @@ def test_a_bad_card_is_refused_at_its_field_and_nothing_is_kept(
         ({"amount": "1", "unit": "stick", "ingredient": "flour_ap"}, "lines.0.unit"),
     ],
 )
-def test_weighing_names_the_field_of_a_bad_line(
+def test_a_study_names_the_field_of_a_bad_line(
     client: TestClient, line: dict[str, str], field: str
 ) -> None:
-    found = client.post("/api/weigh", json={"lines": [line]}).json()
-    assert [f["field"] for f in found["faults"]] == [field]
+    tray = client.post("/api/doughs", json=CARD).json()["tray"]
+    card = {**CARD, "lines": [line]}
+    found = client.post("/api/study", json={"card": card, "tray": tray}).json()
+    assert [f["field"] for f in found["weighed"]["faults"]] == [field]
+    assert found["piece"] is None
 
 
 def test_a_card_is_read_line_by_line(client: TestClient) -> None:
-    text = "2 1/4 cups plain flour\n\n  1 cup (160 g) sugar\r\nmoon dust"
-    read = client.post("/api/read", json={"text": text}).json()
+    text = "2 1/4 cups plain flour\n\n  1 cup (160 g) sugar\r\n3 bags moon dust"
+    read = client.post("/api/read", json={"text": text}).json()["lines"]
     assert [r["line"]["ingredient"] for r in read] == ["flour_ap", "sugar_white", None]
     assert [r["conflict"] for r in read] == [False, True, False]
     assert read[0]["grams"] == pytest.approx(281.25)
-    assert client.post("/api/read", json={"text": ""}).json() == []
+    assert client.post("/api/read", json={"text": ""}).json()["lines"] == []
 
 
-@pytest.mark.parametrize("text", ["1 g salt\n" * 201, "x" * 200_000])
+@pytest.mark.parametrize("text", ["1 g salt\n" * 501, "x" * 250_000])
 def test_a_card_that_is_too_long_is_refused(client: TestClient, text: str) -> None:
     answer = client.post("/api/read", json={"text": text})
     assert answer.status_code == 422
@@ -141,7 +147,7 @@ def test_a_card_that_is_too_long_is_refused(client: TestClient, text: str) -> No
 
 def test_emoji_in_a_name_are_kept_and_a_broken_character_is_not(client: TestClient) -> None:
     kept = client.post("/api/doughs", json={**CARD, "name": "Harvest 🍪"})
-    assert kept.json()["name"] == "Harvest 🍪"
+    assert kept.json()["card"]["name"] == "Harvest 🍪"
     broken = client.post(
         "/api/doughs", content=b'{"name": "\\ud83c", "family": "drop", "lines": []}'
     )

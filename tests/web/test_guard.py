@@ -15,14 +15,14 @@ def test_only_this_machine_s_names_are_answered(client: TestClient, host: str) -
     "origin", ["http://evil.example", "null", "http://127.0.0.1:9999", "http://["]
 )
 def test_other_sites_cannot_write(client: TestClient, origin: str) -> None:
-    answer = client.post("/api/weigh", json={"lines": []}, headers={"origin": origin})
+    answer = client.post("/api/read", json={"text": ""}, headers={"origin": origin})
     assert answer.status_code == 403
     assert "another site" in answer.json()["detail"]
 
 
 def test_its_own_pages_can_write(client: TestClient) -> None:
     own = {"origin": "http://127.0.0.1:8765"}
-    assert client.post("/api/weigh", json={"lines": []}, headers=own).status_code == 200
+    assert client.post("/api/read", json={"text": ""}, headers=own).status_code == 200
 
 
 def test_every_answer_carries_a_strict_policy(client: TestClient) -> None:
@@ -37,7 +37,7 @@ def test_every_answer_carries_a_strict_policy(client: TestClient) -> None:
 def test_more_than_a_megabyte_is_not_taken(client: TestClient, declared: bool) -> None:
     text = b'{"lines": "' + b"x" * 1_100_000 + b'"}'
     content = text if declared else iter([text[:600_000], text[600_000:]])
-    answer = client.post("/api/weigh", content=content)
+    answer = client.post("/api/read", content=content)
     assert answer.status_code == 413
     assert "1 MB" in answer.json()["detail"]
 
@@ -50,7 +50,7 @@ def test_more_than_a_megabyte_is_not_taken(client: TestClient, declared: bool) -
         ("GET", "/api/doughs/99999999999999999999999", 422),
         ("GET", "/api/doughs/x", 422),
         ("PATCH", "/api/doughs", 404),
-        ("POST", "/api/weigh", 422),
+        ("POST", "/api/read", 422),
     ],
 )
 def test_wrong_requests_are_problems_in_one_shape(
@@ -72,7 +72,7 @@ def test_a_full_disk_is_a_clear_message(app: FastAPI, monkeypatch: pytest.Monkey
         answer = client.post("/api/doughs", json=card)
         assert answer.status_code == 503
         assert "disk has room" in answer.json()["detail"]
-        assert client.get("/api/doughs").json() == []
+        assert client.get("/api/doughs").json()["doughs"] == []
 
 
 HOST = {"host": "127.0.0.1"}

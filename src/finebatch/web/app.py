@@ -18,7 +18,7 @@ from finebatch.store.database import Database
 from finebatch.web import problems
 from finebatch.web.clock import Clock, system_clock
 from finebatch.web.guard import Guard
-from finebatch.web.routers import book, dough, plan, tray
+from finebatch.web.routers import book, changes, dough, exchange, larder, plan, study, tray
 
 STATIC = Path(__file__).parent / "static"
 
@@ -70,7 +70,16 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     )
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
     problems.install(app)
-    for router in (dough.router, tray.router, plan.router, book.router):
+    for router in (
+        dough.router,
+        study.router,
+        changes.router,
+        larder.router,
+        exchange.router,
+        tray.router,
+        plan.router,
+        book.router,
+    ):
         app.include_router(router)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))

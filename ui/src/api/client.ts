@@ -14,6 +14,8 @@ export type Kitchen = Schemas["KitchenBody"];
 export type BakingSession = Schemas["SessionOut"];
 export type Activity = Schemas["ActivityOut"];
 export type Bake = Schemas["BakeOut"];
+export type Study = Schemas["StudyOut"];
+export type CardBody = Schemas["CardBody"];
 export type Fault = Schemas["FieldFault"];
 
 export const api = createClient<paths>({ baseUrl: "" });

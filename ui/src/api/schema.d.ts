@@ -13,51 +13,11 @@ export interface paths {
         };
         /**
          * Words
-         * @description Ingredients, families and mixing methods.
+         * @description Ingredients, families, mixing methods and measuring habits.
          */
         get: operations["words"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/weigh": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Weigh Lines
-         * @description Weigh lines while they are typed; keeps nothing.
-         */
-        post: operations["weigh_lines"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Card
-         * @description Read a pasted card line by line; keeps nothing.
-         */
-        post: operations["read_card"];
         delete?: never;
         options?: never;
         head?: never;
@@ -73,7 +33,7 @@ export interface paths {
         };
         /**
          * All Doughs
-         * @description All doughs, the one changed last first.
+         * @description Doughs by a part of their name or of an ingredient's, the one changed last first.
          */
         get: operations["all_doughs"];
         put?: never;
@@ -108,7 +68,7 @@ export interface paths {
         post?: never;
         /**
          * Remove Dough
-         * @description Take a dough out, with its bakes.
+         * @description Take a dough out, with its bakes and versions.
          */
         delete: operations["remove_dough"];
         options?: never;
@@ -130,6 +90,298 @@ export interface paths {
          */
         put: operations["change_tray"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Versions
+         * @description A dough's versions, the newest first.
+         */
+        get: operations["all_versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/versions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Version
+         * @description One version with its card.
+         */
+        get: operations["one_version"];
+        /**
+         * Give Reason
+         * @description Write down why a version was made.
+         */
+        put: operations["give_reason"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study
+         * @description Study a card while it is written; keeps nothing.
+         */
+        post: operations["study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Read a pasted card; keeps nothing.
+         */
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Teach
+         * @description Remember a name for the next card.
+         */
+        post: operations["teach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Two versions of a dough side by side; keeps nothing.
+         */
+        post: operations["compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swaps
+         * @description The swaps that apply to a card, each before and after; keeps nothing.
+         */
+        post: operations["swaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scale
+         * @description A card scaled; keeps nothing.
+         */
+        post: operations["scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/larder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Ingredients
+         * @description Every ingredient, with how many doughs use it.
+         */
+        get: operations["all_ingredients"];
+        put?: never;
+        /**
+         * Add Ingredient
+         * @description Add an ingredient.
+         */
+        post: operations["add_ingredient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/larder/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Ingredient
+         * @description Change an ingredient's figures for this kitchen.
+         */
+        put: operations["change_ingredient"];
+        post?: never;
+        /**
+         * Reset Ingredient
+         * @description Back to the shipped figures; takes one of the baker's own out (null).
+         */
+        delete: operations["reset_ingredient"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/larder/{key}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Effects Of
+         * @description What these figures would change in the doughs that use it; keeps nothing.
+         */
+        post: operations["effects_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/card.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Give Out
+         * @description A dough as a file.
+         */
+        get: operations["give_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bring-in/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What a file holds; keeps nothing.
+         */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bring-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Keep every dough of a file, or none when one of them cannot be kept.
+         */
+        post: operations["bring_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -409,6 +661,16 @@ export interface components {
             critical: boolean;
         };
         /**
+         * AllergenOut
+         * @description An allergen and what brings it.
+         */
+        AllergenOut: {
+            /** Name */
+            name: string;
+            /** Brought By */
+            brought_by: string[];
+        };
+        /**
          * BakeOut
          * @description One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured.
          */
@@ -449,12 +711,58 @@ export interface components {
             set_aside: boolean;
         };
         /**
+         * BalanceOut
+         * @description The dough's composition in grams and its standing in its family.
+         */
+        BalanceOut: {
+            /** Fat G */
+            fat_g: number;
+            /** Sugar G */
+            sugar_g: number;
+            /** Water G */
+            water_g: number;
+            /** Water Free G */
+            water_free_g: number;
+            /** Egg G */
+            egg_g: number;
+            /** Structure G */
+            structure_g: number;
+            /** Salt G */
+            salt_g: number;
+            /** Pieces G */
+            pieces_g: number;
+            leavening: components["schemas"]["LeaveningOut"];
+            /** Standings */
+            standings: components["schemas"]["StandingOut"][];
+        };
+        /**
+         * BroughtOut
+         * @description A dough of the file as understood, and what is unsure of it.
+         */
+        BroughtOut: {
+            /** Name */
+            name: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "drop" | "rolled" | "shortbread" | "twice_baked";
+            /** Lines */
+            lines: number;
+            /** Steps */
+            steps: number;
+            /** Parts */
+            parts: number;
+            /** Total G */
+            total_g: number;
+            /** Asks */
+            asks: string[];
+        };
+        /**
          * CardBody
-         * @description A dough as written.
+         * @description A dough as written. No steps stand for the usual ones of its mixing method.
          */
         CardBody: {
-            /** Lines */
-            lines: components["schemas"]["LineBody"][];
             /** Name */
             name: string;
             /**
@@ -468,14 +776,45 @@ export interface components {
              * @enum {string}
              */
             mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
+            /** Lines */
+            lines: components["schemas"]["LineBody"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StepBody"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartBody"][];
+            /** Stated Pieces */
+            stated_pieces?: number | null;
+            /**
+             * Stated Oven
+             * @default
+             */
+            stated_oven: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Cup */
+            cup?: ("spooned" | "sifted" | "dipped") | null;
+            /** Egg */
+            egg?: string | null;
+            /**
+             * Settled
+             * @default []
+             */
+            settled: string[];
         };
         /**
          * CardChange
-         * @description A dough as written, on top of the revision that was read.
+         * @description A dough as written, on top of the revision that was read; a reason makes it a version.
          */
         CardChange: {
-            /** Lines */
-            lines: components["schemas"]["LineBody"][];
             /** Name */
             name: string;
             /**
@@ -489,16 +828,100 @@ export interface components {
              * @enum {string}
              */
             mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
+            /** Lines */
+            lines: components["schemas"]["LineBody"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StepBody"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartBody"][];
+            /** Stated Pieces */
+            stated_pieces?: number | null;
+            /**
+             * Stated Oven
+             * @default
+             */
+            stated_oven: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Cup */
+            cup?: ("spooned" | "sifted" | "dipped") | null;
+            /** Egg */
+            egg?: string | null;
+            /**
+             * Settled
+             * @default []
+             */
+            settled: string[];
             /** Revision */
             revision: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * CardText
-         * @description A card's ingredients as they were written, one a line.
+         * @description A card as it was written: a whole one, or its ingredients one a line.
          */
         CardText: {
             /** Text */
             text: string;
+        };
+        /**
+         * CheckOut
+         * @description Something that does not agree: where, why, what is likely meant, and what mends it.
+         */
+        CheckOut: {
+            /** Key */
+            key: string;
+            /** Where */
+            where: string;
+            /** Title */
+            title: string;
+            /** Evidence */
+            evidence: string;
+            /** Likely */
+            likely: string;
+            mend: components["schemas"]["MendOut"] | null;
+        };
+        /**
+         * CompareBody
+         * @description Two cards, and the tray on which both are foreseen.
+         */
+        CompareBody: {
+            before: components["schemas"]["CardBody"];
+            after: components["schemas"]["CardBody"];
+            tray: components["schemas"]["TraySettingBody"];
+            /** Dough Id */
+            dough_id?: number | null;
+        };
+        /**
+         * ComparedLineOut
+         * @description An ingredient in both: grams and percent of the flour.
+         */
+        ComparedLineOut: {
+            /** Ingredient */
+            ingredient: string;
+            /** Before G */
+            before_g: number | null;
+            /** After G */
+            after_g: number | null;
+            /** Before Pct */
+            before_pct: number | null;
+            /** After Pct */
+            after_pct: number | null;
+            /** Changed */
+            changed: boolean;
         };
         /**
          * DeedBody
@@ -516,6 +939,24 @@ export interface components {
             minutes?: number | null;
         };
         /**
+         * DifferenceOut
+         * @description Two cards beside each other.
+         */
+        DifferenceOut: {
+            before: components["schemas"]["SideOut"];
+            after: components["schemas"]["SideOut"];
+            /** Lines */
+            lines: components["schemas"]["ComparedLineOut"][];
+            /** Said */
+            said: string[];
+            /** Qualities */
+            qualities: components["schemas"]["QualityOut"][];
+            /** Allergens Added */
+            allergens_added: string[];
+            /** Allergens Gone */
+            allergens_gone: string[];
+        };
+        /**
          * DoughOut
          * @description A dough as kept.
          */
@@ -526,20 +967,7 @@ export interface components {
             revision: number;
             /** Changed At */
             changed_at: number;
-            /** Name */
-            name: string;
-            /**
-             * Family
-             * @enum {string}
-             */
-            family: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /**
-             * Mixing
-             * @enum {string}
-             */
-            mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
-            /** Lines */
-            lines: components["schemas"]["LineOut"][];
+            card: components["schemas"]["CardBody"];
             tray: components["schemas"]["TraySettingBody"];
             weighed: components["schemas"]["WeighedOut"];
         };
@@ -565,6 +993,118 @@ export interface components {
             changed_at: number;
         };
         /**
+         * DoughsOut
+         * @description Doughs, the one changed last first, and how many there are in all.
+         */
+        DoughsOut: {
+            /** Doughs */
+            doughs: components["schemas"]["DoughShort"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * EffectOut
+         * @description What a change does to one dough: grams in all, and mm of a baked piece.
+         */
+        EffectOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Before G */
+            before_g: number;
+            /** After G */
+            after_g: number;
+            /** Before Mm */
+            before_mm: number | null;
+            /** After Mm */
+            after_mm: number | null;
+        };
+        /**
+         * EggAdviceOut
+         * @description How many eggs to beat, grams to weigh in, grams to spare.
+         */
+        EggAdviceOut: {
+            /** Eggs */
+            eggs: number;
+            /** Beat */
+            beat: number;
+            /** Use G */
+            use_g: number;
+            /** Spare G */
+            spare_g: number;
+        };
+        /**
+         * EggOut
+         * @description An egg by market and size, in grams without its shell.
+         */
+        EggOut: {
+            /** Key */
+            key: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * FactsBody
+         * @description What is known of an ingredient: percent of mass, grams a US cup.
+         */
+        FactsBody: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "flour" | "starch" | "grain" | "nutmeal" | "cocoa" | "sugar" | "icing_sugar" | "polyol" | "syrup" | "fat" | "oil" | "egg" | "liquid" | "dry" | "flavour" | "nut_butter" | "piece" | "chip" | "melting_candy" | "fruit" | "filling" | "leavener" | "salt" | "spice" | "decoration";
+            /** Water Pct */
+            water_pct: number;
+            /** Fat Pct */
+            fat_pct: number;
+            /** Sugar Pct */
+            sugar_pct: number;
+            /** Other Solids Pct */
+            other_solids_pct: number;
+            /** Water Binding */
+            water_binding: number;
+            /** G Per Cup */
+            g_per_cup: number;
+            /** G Per Cup Sifted */
+            g_per_cup_sifted?: number | null;
+            /** G Per Cup Dipped */
+            g_per_cup_dipped?: number | null;
+            natural_unit?: components["schemas"]["NaturalUnitBody"] | null;
+            /** Melts At C */
+            melts_at_c?: number | null;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: string[];
+            /**
+             * Traits
+             * @default []
+             */
+            traits: string[];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * FamilyOut
+         * @description A word of the API with its label.
+         */
+        FamilyOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "drop" | "rolled" | "shortbread" | "twice_baked";
+            /** Label */
+            label: string;
+        };
+        /**
          * FieldFault
          * @description What is wrong at one field.
          */
@@ -573,6 +1113,16 @@ export interface components {
             field: string;
             /** Message */
             message: string;
+        };
+        /**
+         * FileBody
+         * @description A file's name and its text.
+         */
+        FileBody: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * FootprintOut
@@ -613,10 +1163,24 @@ export interface components {
             /** Role */
             role: string;
             /** Units */
-            units: ("g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest")[];
+            units: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs")[];
             natural_unit: components["schemas"]["NaturalUnitOut"] | null;
+            /** Depends On Habit */
+            depends_on_habit: boolean;
             /** Allergens */
             allergens: string[];
+        };
+        /**
+         * KitchenAmountOut
+         * @description An amount in the baker's own units; `noted` when its rounding error is worth saying.
+         */
+        KitchenAmountOut: {
+            /** Text */
+            text: string;
+            /** Error Pct */
+            error_pct: number;
+            /** Noted */
+            noted: boolean;
         };
         /**
          * KitchenBody
@@ -640,16 +1204,23 @@ export interface components {
              * @enum {string}
              */
             oven_mode: "conventional" | "fan";
-        };
-        /**
-         * LabelOut
-         * @description A word of the API with its label.
-         */
-        LabelOut: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
+            /**
+             * Cup
+             * @default spooned
+             * @enum {string}
+             */
+            cup: "spooned" | "sifted" | "dipped";
+            /**
+             * Egg
+             * @default US large
+             */
+            egg: string;
+            /**
+             * Own Units
+             * @default grams
+             * @enum {string}
+             */
+            own_units: "grams" | "ounces" | "cups";
         };
         /**
          * LayoutOut
@@ -675,8 +1246,36 @@ export interface components {
             turned: boolean;
         };
         /**
+         * LeaveningOut
+         * @description Soda against acid, in grams.
+         */
+        LeaveningOut: {
+            /** Soda G */
+            soda_g: number;
+            /** Powder G */
+            powder_g: number;
+            /** Neutralised G */
+            neutralised_g: number;
+            /** Left G */
+            left_g: number;
+        };
+        /**
+         * LimitOut
+         * @description How far one thing there is goes, and what stays of it.
+         */
+        LimitOut: {
+            /** Ingredient */
+            ingredient: string;
+            /** Have G */
+            have_g: number;
+            /** Factor */
+            factor: number;
+            /** Left G */
+            left_g: number;
+        };
+        /**
          * LineBody
-         * @description One line as written.
+         * @description One line as written; `text` is the line as it stood on the card it was read from.
          */
         LineBody: {
             /** Amount */
@@ -685,32 +1284,72 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest";
+            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
             /** Ingredient */
             ingredient: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Chosen
+             * @default
+             */
+            chosen: string;
+            /** Cup */
+            cup?: ("spooned" | "sifted" | "dipped") | null;
+            /** Egg */
+            egg?: string | null;
         };
         /**
-         * LineOut
-         * @description One line as written.
+         * LookOut
+         * @description What a file holds.
          */
-        LineOut: {
+        LookOut: {
+            /** Doughs */
+            doughs: components["schemas"]["BroughtOut"][];
+        };
+        /**
+         * MendOut
+         * @description What one press changes.
+         */
+        MendOut: {
+            /** Label */
+            label: string;
+            /** Line */
+            line: number | null;
             /** Amount */
-            amount: string;
+            amount: string | null;
+            /** Unit */
+            unit: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs") | null;
+            /** Stated Oven */
+            stated_oven: string | null;
+            /** Stated Pieces */
+            stated_pieces: number | null;
+            /** Oven C */
+            oven_c: number | null;
+            /** Step */
+            step: number | null;
+            /** Step Text */
+            step_text: string | null;
+        };
+        /**
+         * MixingOut
+         * @description A way of mixing: the dough's temperature after it, and what it does.
+         */
+        MixingOut: {
             /**
-             * Unit
+             * Key
              * @enum {string}
              */
-            unit: "g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest";
-            /** Ingredient */
-            ingredient: string | null;
-        };
-        /**
-         * LinesBody
-         * @description Lines to weigh, kept nowhere.
-         */
-        LinesBody: {
-            /** Lines */
-            lines: components["schemas"]["LineBody"][];
+            key: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
+            /** Label */
+            label: string;
+            /** Dough Temp C */
+            dough_temp_c: number;
+            /** Effect */
+            effect: string;
         };
         /**
          * MoverOut
@@ -725,6 +1364,31 @@ export interface components {
             mm: number;
         };
         /**
+         * NameBody
+         * @description What this baker's cards call an ingredient.
+         */
+        NameBody: {
+            /** Name */
+            name: string;
+            /** Ingredient */
+            ingredient: string;
+        };
+        /**
+         * NaturalUnitBody
+         * @description What one of it is called and weighs.
+         */
+        NaturalUnitBody: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "egg" | "yolk" | "white" | "stick" | "zest" | "each";
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * NaturalUnitOut
          * @description An egg, a stick.
          */
@@ -733,11 +1397,53 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "g" | "oz" | "cup" | "tbsp" | "tsp" | "egg" | "yolk" | "white" | "stick" | "zest";
+            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
             /** Name */
             name: string;
             /** Grams */
             grams: number;
+        };
+        /**
+         * NearFactorOut
+         * @description A factor at which whole eggs go in.
+         */
+        NearFactorOut: {
+            /** Factor */
+            factor: number;
+            /** Text */
+            text: string;
+            /** Eggs */
+            eggs: number;
+            /** Total G */
+            total_g: number;
+        };
+        /**
+         * PartBody
+         * @description A small formula beside the dough, and how much of it a piece takes.
+         */
+        PartBody: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["LineBody"][];
+            /** Per Piece G */
+            per_piece_g: number;
+        };
+        /**
+         * PartNeedOut
+         * @description A part as written, what the pieces take of it, and the factor from one to the other.
+         */
+        PartNeedOut: {
+            weighed: components["schemas"]["WeighedOut"];
+            /** Need G */
+            need_g: number;
+            /** Factor */
+            factor: number | null;
         };
         /**
          * PieceBody
@@ -754,21 +1460,6 @@ export interface components {
             log_length_mm: number;
             /** Log Width Mm */
             log_width_mm: number;
-        };
-        /**
-         * PieceOut
-         * @description What a piece of this session is: mass in g, temperatures in °C.
-         */
-        PieceOut: {
-            /** Grams */
-            grams: number;
-            /** Oven C */
-            oven_c: number;
-            /**
-             * Family
-             * @enum {string}
-             */
-            family: "drop" | "rolled" | "shortbread" | "twice_baked";
         };
         /**
          * PointOut
@@ -803,6 +1494,26 @@ export interface components {
             errors: components["schemas"]["FieldFault"][];
         };
         /**
+         * QualityOut
+         * @description What a baker would notice of one quality.
+         */
+        QualityOut: {
+            /** Quality */
+            quality: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RangeOut
+         * @description From and to, in grams.
+         */
+        RangeOut: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
          * RawOut
          * @description The raw piece: g, cm³, mm.
          */
@@ -821,21 +1532,65 @@ export interface components {
             flat: boolean;
         };
         /**
+         * ReadCardOut
+         * @description A card as understood; `notes` are the lines that fit nowhere else.
+         */
+        ReadCardOut: {
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: components["schemas"]["ReadLineOut"][];
+            /** Parts */
+            parts: components["schemas"]["ReadPartOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepBody"][];
+            /** Stated Pieces */
+            stated_pieces: number | null;
+            /** Stated Oven */
+            stated_oven: string;
+            /** Notes */
+            notes: string[];
+        };
+        /**
          * ReadLineOut
          * @description A line as understood: `line` is what the dough would keep, `asks` what is unsure of it.
          */
         ReadLineOut: {
             /** Text */
             text: string;
-            line: components["schemas"]["LineOut"];
+            line: components["schemas"]["LineBody"];
             /** Grams */
             grams: number | null;
-            /** Range G */
-            range_g: number[] | null;
+            range_g: components["schemas"]["RangeOut"] | null;
             /** Conflict */
             conflict: boolean;
             /** Asks */
             asks: string[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * ReadPartOut
+         * @description A part as understood.
+         */
+        ReadPartOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["ReadLineOut"][];
+        };
+        /**
+         * ReasonBody
+         * @description Why a version was made.
+         */
+        ReasonBody: {
+            /** Reason */
+            reason: string;
         };
         /**
          * RecordBody
@@ -859,6 +1614,76 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * ScaleBody
+         * @description How much is wanted of a card: a factor, pieces of a mass, a total, or what there is.
+         */
+        ScaleBody: {
+            card: components["schemas"]["CardBody"];
+            /** Factor */
+            factor?: string | null;
+            /** Pieces */
+            pieces?: number | null;
+            /** Piece G */
+            piece_g?: number | null;
+            /** Total G */
+            total_g?: number | null;
+            /**
+             * Have
+             * @default []
+             */
+            have: components["schemas"]["LineBody"][];
+            /** Bowl L */
+            bowl_l?: number | null;
+            /**
+             * Rounded
+             * @default false
+             */
+            rounded: boolean;
+        };
+        /**
+         * ScaledLineOut
+         * @description A line scaled: as written, in grams, in kitchen amounts with their rounding error.
+         */
+        ScaledLineOut: {
+            /** Amount */
+            amount: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
+            /** Ingredient */
+            ingredient: string | null;
+            /** Grams */
+            grams: number | null;
+            /** Kitchen */
+            kitchen: string;
+            /** Error Pct */
+            error_pct: number;
+        };
+        /**
+         * ScalingOut
+         * @description A scaled card and what the cook has to know.
+         */
+        ScalingOut: {
+            /** Factor */
+            factor: number;
+            /** Total G */
+            total_g: number;
+            /** Lines */
+            lines: components["schemas"]["ScaledLineOut"][];
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
+            eggs: components["schemas"]["EggAdviceOut"] | null;
+            /** Near */
+            near: components["schemas"]["NearFactorOut"][];
+            /** Mixes */
+            mixes: number;
+            /** Mix G */
+            mix_g: number;
+            card: components["schemas"]["CardBody"];
         };
         /**
          * SessionOut
@@ -895,13 +1720,166 @@ export interface components {
             sheets: number;
             /** Shelves */
             shelves: number;
-            piece: components["schemas"]["PieceOut"];
+            piece: components["schemas"]["finebatch__web__routers__plan__PieceOut"];
             /** Trays */
             trays: components["schemas"]["TrayWorkOut"][];
             /** Activities */
             activities: components["schemas"]["ActivityOut"][];
             /** Hold Ups */
             hold_ups: components["schemas"]["HoldUpOut"][];
+        };
+        /**
+         * ShelfOut
+         * @description One ingredient on the shelf: its figures, whether they are the baker's, how it is used.
+         */
+        ShelfOut: {
+            /** Key */
+            key: string;
+            facts: components["schemas"]["FactsBody"];
+            /** Own */
+            own: boolean;
+            /** Added */
+            added: boolean;
+            /** Made Of */
+            made_of: string[];
+            /** Doughs */
+            doughs: number;
+        };
+        /**
+         * SideOut
+         * @description One of two: its weight, composition in percent of the flour, and its baked piece.
+         */
+        SideOut: {
+            /** Total G */
+            total_g: number;
+            /** Sugar Pct */
+            sugar_pct: number | null;
+            /** Fat Pct */
+            fat_pct: number | null;
+            /** Water Pct */
+            water_pct: number | null;
+            /** Width Mm */
+            width_mm: number | null;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Minutes */
+            minutes: number | null;
+        };
+        /**
+         * StandingOut
+         * @description One figure in percent of the flour, with the family's band and what it means outside it.
+         */
+        StandingOut: {
+            /** Figure */
+            figure: string;
+            /** Percent */
+            percent: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Said */
+            said: string;
+        };
+        /**
+         * StepBody
+         * @description One step of the method.
+         */
+        StepBody: {
+            /** Text */
+            text: string;
+            /**
+             * Hands Min
+             * @default 0
+             */
+            hands_min: number;
+            /**
+             * Wait Min
+             * @default 0
+             */
+            wait_min: number;
+            /**
+             * Cue
+             * @default
+             */
+            cue: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+        };
+        /**
+         * StudyBody
+         * @description A card and its tray as they are on the screen. `dough_id` names the dough that it is.
+         */
+        StudyBody: {
+            card: components["schemas"]["CardBody"];
+            tray: components["schemas"]["TraySettingBody"];
+            /** Dough Id */
+            dough_id?: number | null;
+        };
+        /**
+         * StudyOut
+         * @description All that the Dough screen shows of a card.
+         */
+        StudyOut: {
+            weighed: components["schemas"]["WeighedOut"];
+            /**
+             * Own Units
+             * @enum {string}
+             */
+            own_units: "grams" | "ounces" | "cups";
+            /** Own */
+            own: (components["schemas"]["KitchenAmountOut"] | null)[];
+            balance: components["schemas"]["BalanceOut"] | null;
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            piece: components["schemas"]["finebatch__web__routers__study__PieceOut"] | null;
+            /** Piece Fault */
+            piece_fault: string;
+            /** Steps */
+            steps: components["schemas"]["StepBody"][];
+            /** Method Min */
+            method_min: number;
+            /** Parts */
+            parts: components["schemas"]["PartNeedOut"][];
+            /** Allergens */
+            allergens: components["schemas"]["AllergenOut"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * SwapOut
+         * @description A swap that applies: for which line, the card as it would be, before and after.
+         */
+        SwapOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Line */
+            line: number | null;
+            /** Takes */
+            takes: string;
+            /** Note */
+            note: string;
+            /** Said */
+            said: string;
+            /** Caution */
+            caution: string;
+            card: components["schemas"]["CardBody"];
+            difference: components["schemas"]["DifferenceOut"];
+        };
+        /**
+         * SwapsBody
+         * @description A card and its tray as they are on the screen.
+         */
+        SwapsBody: {
+            card: components["schemas"]["CardBody"];
+            tray: components["schemas"]["TraySettingBody"];
+            /** Dough Id */
+            dough_id?: number | null;
         };
         /**
          * ThicknessOut
@@ -980,14 +1958,46 @@ export interface components {
             bakes: number[];
         };
         /**
+         * VersionCardOut
+         * @description A version with its whole card.
+         */
+        VersionCardOut: {
+            /** Number */
+            number: number;
+            /** At */
+            at: number;
+            /** Said */
+            said: string;
+            /** Reason */
+            reason: string;
+            card: components["schemas"]["CardBody"];
+        };
+        /**
+         * VersionOut
+         * @description A dough at one moment: what changed since the version before, and why.
+         */
+        VersionOut: {
+            /** Number */
+            number: number;
+            /** At */
+            at: number;
+            /** Said */
+            said: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * WeighedLineOut
-         * @description A line in grams and percent of the flour and grain.
+         * @description A line in grams and percent of the flour and grain; `assumed` is the cup habit or egg.
          */
         WeighedLineOut: {
             /** Grams */
             grams: number | null;
             /** Percent */
             percent: number | null;
+            range_g: components["schemas"]["RangeOut"] | null;
+            /** Assumed */
+            assumed: string | null;
         };
         /**
          * WeighedOut
@@ -1043,15 +2053,21 @@ export interface components {
         };
         /**
          * WordsOut
-         * @description What a card can be made of: ingredients, families, mixing methods.
+         * @description What a card can be made of.
          */
         WordsOut: {
             /** Ingredients */
             ingredients: components["schemas"]["IngredientOut"][];
             /** Families */
-            families: components["schemas"]["LabelOut"][];
+            families: components["schemas"]["FamilyOut"][];
             /** Mixing */
-            mixing: components["schemas"]["LabelOut"][];
+            mixing: components["schemas"]["MixingOut"][];
+            /** Eggs */
+            eggs: components["schemas"]["EggOut"][];
+            /** Cups */
+            cups: ("spooned" | "sifted" | "dipped")[];
+            /** Unit Systems */
+            unit_systems: ("grams" | "ounces" | "cups")[];
         };
         /**
          * YieldOut
@@ -1068,6 +2084,47 @@ export interface components {
             most_on_sheet: number;
             /** Trays */
             trays: number[];
+        };
+        /**
+         * PieceOut
+         * @description What a piece of this session is: mass in g, temperatures in °C.
+         */
+        finebatch__web__routers__plan__PieceOut: {
+            /** Grams */
+            grams: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "drop" | "rolled" | "shortbread" | "twice_baked";
+        };
+        /**
+         * PieceOut
+         * @description One piece raw and baked (g, mm, min), and how many there are.
+         *
+         *     `wider_pct` is against the same piece of the baker's `others` doughs of that family.
+         */
+        finebatch__web__routers__study__PieceOut: {
+            raw: components["schemas"]["RawOut"];
+            width: components["schemas"]["WidthOut"];
+            thickness: components["schemas"]["ThicknessOut"];
+            /** Minutes */
+            minutes: number;
+            /**
+             * Doneness
+             * @enum {string}
+             */
+            doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
+            /** Pieces */
+            pieces: number;
+            /** Leftover G */
+            leftover_g: number;
+            /** Wider Pct */
+            wider_pct: number | null;
+            /** Others */
+            others: number;
         };
     };
     responses: never;
@@ -1188,237 +2245,12 @@ export interface operations {
             };
         };
     };
-    weigh_lines: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LinesBody"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WeighedOut"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    read_card: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CardText"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadLineOut"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unsupported Media Type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     all_doughs: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1431,7 +2263,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughShort"][];
+                    "application/json": components["schemas"]["DoughsOut"];
                 };
             };
             /** @description Bad Request */
@@ -2000,6 +2832,1942 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DoughOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionCardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_reason: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReasonBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadCardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    teach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScalingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_ingredients: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_ingredient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_ingredient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reset_ingredient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    effects_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+                form: "jsonld" | "csv" | "txt" | "md";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/ld+json": unknown;
+                    "text/csv": unknown;
+                    "text/plain": unknown;
+                    "text/markdown": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoughOut"][];
                 };
             };
             /** @description Bad Request */

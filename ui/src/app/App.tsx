@@ -8,6 +8,8 @@ import { Shell } from "./Shell";
 const TrayView = lazy(() => import("../views/tray/TrayView"));
 const PlanView = lazy(() => import("../views/plan/PlanView"));
 const BookView = lazy(() => import("../views/book/BookView"));
+const LarderView = lazy(() => import("../views/larder/LarderView"));
+const PrintCard = lazy(() => import("../views/print/PrintCard"));
 
 /** The dough that the address names; a screen for it, or the Dough screen to choose one. */
 function ForDough({ screen: Screen }: { screen: React.ComponentType<{ doughId: number }> }) {
@@ -34,6 +36,8 @@ export function App() {
           <Route path="plan/:doughId" element={<ForDough screen={PlanView} />} />
           <Route path="bake" element={<Bake />} />
           <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
+          <Route path="larder" element={<LarderView />} />
+          <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
           <Route path="*" element={<Navigate to="/dough" replace />} />
         </Routes>
       </Suspense>

@@ -12,6 +12,38 @@ const STAGES = [
   ["Book", "book"],
 ] as const;
 
+const STAGE =
+  "group relative flex w-26 items-center border-l border-ink pl-3 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
+
+/** The marks of the tape below a stage, yolk yellow where one is. */
+function Ticks() {
+  return (
+    <svg
+      aria-hidden="true"
+      viewBox="0 0 100 8"
+      preserveAspectRatio="none"
+      className="absolute inset-x-0 bottom-0 h-2 w-full"
+    >
+      <rect
+        width="100"
+        height="8"
+        className="fill-transparent group-aria-[current=page]:fill-yolk"
+      />
+      {[20, 40, 60, 80].map((x) => (
+        <line
+          key={x}
+          x1={x}
+          x2={x}
+          y1={3}
+          y2={8}
+          className="stroke-ink"
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+    </svg>
+  );
+}
+
 /** The stages of the work as the marks of a tape measure, in the order in which bakers go. */
 function Tape() {
   const dough = useLastDough();
@@ -19,38 +51,25 @@ function Tape() {
     <nav aria-label="Stages" className="flex self-stretch max-sm:order-3 max-sm:w-full">
       {STAGES.map(([name, path]) => {
         const to = path === "bake" ? "/bake" : dough ? `/${path}/${dough}` : `/dough`;
+        // Without a dough yet, all stages begin at the drawer, and only the first is where one is.
+        if (to === "/dough" && path !== "dough") {
+          return (
+            <Link key={path} to={to} className={`${STAGE} text-soft hover:text-ink`}>
+              {name}
+              <Ticks />
+            </Link>
+          );
+        }
         return (
           <NavLink
             key={path}
             to={to}
             className={({ isActive }) =>
-              `group relative flex w-26 items-center border-l border-ink pl-3 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2 ${isActive ? "font-bold" : "text-soft hover:text-ink"}`
+              `${STAGE} ${isActive ? "font-bold" : "text-soft hover:text-ink"}`
             }
           >
             {name}
-            <svg
-              aria-hidden="true"
-              viewBox="0 0 100 8"
-              preserveAspectRatio="none"
-              className="absolute inset-x-0 bottom-0 h-2 w-full"
-            >
-              <rect
-                width="100"
-                height="8"
-                className="fill-transparent group-aria-[current=page]:fill-yolk"
-              />
-              {[20, 40, 60, 80].map((x) => (
-                <line
-                  key={x}
-                  x1={x}
-                  x2={x}
-                  y1={3}
-                  y2={8}
-                  className="stroke-ink"
-                  vectorEffect="non-scaling-stroke"
-                />
-              ))}
-            </svg>
+            <Ticks />
           </NavLink>
         );
       })}
@@ -100,6 +119,14 @@ export function Shell({ children }: { children: React.ReactNode }) {
         <Tape />
         <div className="ml-auto flex items-center gap-4 py-1 text-[0.9375rem]">
           <SessionLine />
+          <NavLink
+            to="/larder"
+            className={({ isActive }) =>
+              `py-1 text-lg ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
+            }
+          >
+            Larder
+          </NavLink>
           <button
             type="button"
             className="icon-press"

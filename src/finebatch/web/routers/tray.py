@@ -5,17 +5,21 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
+from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenMode
+from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
 from finebatch.core.piece.layout import Layout, Pattern
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import bake_of
+from finebatch.web.cards import TraySettingBody
 from finebatch.web.deps import Data
-from finebatch.web.routers.dough import TraySettingBody
-from finebatch.web.types import Body, Id, Length, Out
+from finebatch.web.pieces import RawOut, ThicknessOut, WidthOut
+from finebatch.web.types import Body, Id, Length, Out, Text
 from finebatch.workflow import kitchen, trays
 from finebatch.workflow.doughs import get_dough
 from finebatch.workflow.kitchen import KitchenSetting
+from finebatch.workflow.larder import get_larder
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
@@ -32,47 +36,9 @@ class KitchenBody(Body):
     sheets: Annotated[int, Field(ge=1, le=12)]
     shelves: Annotated[int, Field(ge=1, le=4)]
     oven_mode: OvenMode
-
-
-class RawOut(Out):
-    """The raw piece: g, cm³, mm."""
-
-    grams: float
-    volume_cm3: float
-    width_mm: float
-    height_mm: float
-    length_mm: float | None
-    flat: bool
-
-
-class MoverOut(Out):
-    """What one effect adds to the width."""
-
-    key: str
-    label: str
-    mm: float
-
-
-class WidthOut(Out):
-    """Baked width in mm with its 80 % band."""
-
-    middle_mm: float
-    low_mm: float
-    high_mm: float
-    formula_sd: float
-    oven_sd: float
-    hands_sd: float
-    learnt_mm: float
-    bakes: int
-    movers: list[MoverOut]
-
-
-class ThicknessOut(Out):
-    """Baked height in mm, W/T and baked mass in g."""
-
-    height_mm: float
-    width_to_thickness: float
-    baked_g: float
+    cup: CupHabit = "spooned"
+    egg: Annotated[Text, Field(max_length=30)] = USUAL_EGG
+    own_units: UnitSystem = "grams"
 
 
 class YieldOut(Out):
@@ -149,7 +115,8 @@ def foresee(dough_id: Id, body: TraySettingBody, data: Data) -> TrayOut:
         dough = get_dough(session, dough_id)
         here = kitchen.get_kitchen(session)
         asked = trays.question(dough, body.setting(), here)
-        found = trays.answer(asked, trays.lessons(session).of_dough(dough_id))
+        larder = get_larder(session)
+        found = trays.answer(asked, larder, trays.lessons(session).of_dough(dough_id))
     bake = bake_of(found.foreseen.minutes)
     return TrayOut(
         raw=RawOut.model_validate(found.foreseen.raw),
@@ -163,7 +130,7 @@ def foresee(dough_id: Id, body: TraySettingBody, data: Data) -> TrayOut:
         footprint=FootprintOut.model_validate(found.footprint),
         layouts=_layouts(found),
         total_g=dough.weighed.total_g,
-        density_g_cm3=asked.composition().density_g_cm3,
+        density_g_cm3=asked.composition(larder).density_g_cm3,
         kitchen=KitchenBody.model_validate(here),
     )
 

@@ -42,14 +42,14 @@ const useBakedSession = (doughId: number, id: number | null) =>
 
 function BookPage({ dough, session }: { dough: Dough; session: BakingSession | null }) {
   const bakes = useBakes(dough.id);
-  const ready = dough.lines.length > 0;
+  const ready = dough.card.lines.length > 0;
   const foreseen = useForeseen(dough.id, dough.tray, ready);
   const width = foreseen.data?.width;
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[23rem_minmax(0,1fr)]">
       <div className="flex flex-col gap-5">
         <div>
-          <h1 className="text-2xl leading-tight font-bold">{dough.name}</h1>
+          <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
           {width && (
             <p className="mt-1 text-lg" data-figure="next">
               Next time: <strong>{cm(width.middle_mm)} cm</strong>, {cm(width.low_mm)} to{" "}

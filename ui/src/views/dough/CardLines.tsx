@@ -1,216 +1,154 @@
-import { useState } from "react";
-import type { Ingredient, Unit, Weighed } from "../../api/client";
-import { grams, percent } from "../../app/format";
-import { Cross } from "../../parts/Cross";
-import { IngredientPicker } from "../../parts/IngredientPicker";
-import type { Change, DraftLine } from "./draft";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useId, useRef, useState } from "react";
+import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
+import { Notice } from "../../parts/Notice";
+import type { DraftLine, LineChange } from "./draft";
+import { Line } from "./Line";
 import { PasteCard } from "./PasteCard";
 
 interface CardLinesProps {
   lines: DraftLine[];
   weighed: Weighed | undefined;
-  ingredients: Ingredient[];
-  change: (change: Change) => void;
+  own?: Study["own"] | undefined;
+  ownUnits?: Study["own_units"];
+  checks?: Study["checks"];
+  words: Words;
+  cupOfDough: CardBody["cup"];
+  eggOfDough: CardBody["egg"];
+  change: (change: LineChange) => void;
+  /** Where a whole card may be pasted; parts take single lines only. */
+  onTake?: (read: Partial<CardBody>) => void;
+  /** Goes before “line 1” in the names of the fields: “icing ”. */
+  of?: string;
 }
 
-const ALL_UNITS: Unit[] = ["g", "oz", "cup", "tbsp", "tsp", "egg", "stick"];
-
-/** The card: each line as written, and beside it in grams and percent of the flour. */
-export function CardLines({ lines, weighed, ingredients, change }: CardLinesProps) {
-  const [pasting, setPasting] = useState(false);
+/** The lines of a card or part: as written, and beside it in grams and percent of the flour. */
+export function CardLines(props: CardLinesProps) {
+  const { lines, weighed, own, ownUnits = "grams", words, change, onTake, of = "" } = props;
+  const [pasting, setPasting] = useState<string | null>(null);
   const most = Math.max(100, ...(weighed?.lines.map((l) => l.percent ?? 0) ?? []));
   return (
-    <div>
-      <div
-        aria-hidden="true"
-        className="grid grid-cols-(--card-columns) gap-1.5 border-b-2 border-ink pb-1 text-[0.9375rem] text-soft [--card-columns:4.25rem_4.75rem_minmax(9rem,1fr)_4.25rem_3rem_minmax(0,5.5rem)_6rem] max-md:[--card-columns:4.25rem_4.75rem_1fr]"
-      >
-        <span>amount</span>
-        <span>unit</span>
-        <span>ingredient</span>
-        <span className="text-right max-md:hidden">grams</span>
-        <span className="col-span-2 pl-4 max-md:hidden">% of flour</span>
-      </div>
+    <div className="card-lines" data-own={ownUnits !== "grams"}>
+      {lines.length > 0 && (
+        <div
+          aria-hidden="true"
+          className="card-line border-b border-ink pb-1 text-[0.9375rem] text-soft"
+        >
+          <span className="text-right">amount</span>
+          <span className="pl-2">unit</span>
+          <span className="pl-2">ingredient</span>
+          <span className="wide">taken as</span>
+          <span className="text-right">grams</span>
+          {ownUnits !== "grams" && <span className="wide text-right">yours</span>}
+          <span className="text-right">% flour</span>
+          <span className="bar" />
+        </div>
+      )}
       <ol>
         {lines.map((line, n) => (
-          <CardLine
+          <Line
             key={line.id}
             line={line}
             place={n}
             last={n === lines.length - 1}
             weighed={weighed?.lines[n]}
+            own={ownUnits === "grams" ? undefined : (own?.[n] ?? null)}
             faults={weighed?.faults.filter((f) => f.field.startsWith(`lines.${n}.`)) ?? []}
+            checked={(props.checks ?? []).some((c) => c.where === `lines.${n}`)}
             most={most}
-            ingredients={ingredients}
+            words={words}
+            cupOfDough={props.cupOfDough}
+            eggOfDough={props.eggOfDough}
+            of={of}
             change={change}
           />
         ))}
       </ol>
+      <TypeLine
+        of={of}
+        onAdd={(added) => change({ do: "paste", lines: added })}
+        onMany={onTake ? setPasting : undefined}
+      />
       <div className="mt-3 flex flex-wrap gap-3">
         <button type="button" className="press" onClick={() => change({ do: "add" })}>
           Add a line
         </button>
-        <button
-          type="button"
-          className="press"
-          aria-expanded={pasting}
-          onClick={() => setPasting(!pasting)}
-        >
-          Paste a card
-        </button>
+        {onTake && (
+          <button
+            type="button"
+            className="press"
+            aria-expanded={pasting !== null}
+            onClick={() => setPasting(pasting === null ? "" : null)}
+          >
+            Paste a card
+          </button>
+        )}
       </div>
-      {pasting && (
+      {pasting !== null && onTake && (
         <PasteCard
-          ingredients={ingredients}
-          onAdd={(pasted) => {
-            change({ do: "paste", lines: pasted });
-            setPasting(false);
+          words={words}
+          initial={pasting}
+          onTake={(read) => {
+            onTake(read);
+            setPasting(null);
           }}
-          onClose={() => setPasting(false)}
+          onClose={() => setPasting(null)}
         />
       )}
     </div>
   );
 }
 
-interface CardLineProps {
-  line: DraftLine;
-  place: number;
-  last: boolean;
-  weighed: Weighed["lines"][number] | undefined;
-  faults: Weighed["faults"];
-  most: number;
-  ingredients: Ingredient[];
-  change: (change: Change) => void;
+interface TypeLineProps {
+  of: string;
+  onAdd: (lines: CardBody["lines"]) => void;
+  onMany: ((text: string) => void) | undefined;
 }
 
-/** A fresh line is not scolded before anything was written in it. */
-const untouched = (line: DraftLine) => line.amount === "" && line.ingredient === null;
-
-function CardLine(props: CardLineProps) {
-  const { line, place, last, weighed, most, ingredients, change } = props;
-  const faults = untouched(line) ? [] : props.faults;
-  const chosen = ingredients.find((i) => i.key === line.ingredient);
-  const units = chosen?.units ?? ALL_UNITS;
-  const fault = (field: string) => faults.find((f) => f.field === `lines.${place}.${field}`);
-  const write = (part: Partial<DraftLine>) => change({ do: "line", id: line.id, part });
-  const name = `line ${place + 1}`;
-
-  const choose = (key: string) => {
-    const ingredient = ingredients.find((i) => i.key === key);
-    const fits = ingredient?.units.includes(line.unit);
-    write({ ingredient: key, ...(fits ? {} : { unit: ingredient?.natural_unit?.unit ?? "g" }) });
-  };
-
+/** One line typed as it stands on the card; Enter reads it and makes room for the next. */
+function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
+  const id = useId();
+  const [text, setText] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  const queries = useQueryClient();
+  const read = useMutation({
+    mutationFn: (line: string) => body(api.POST("/api/read", { body: { text: line } })),
+    onSuccess: (card) => {
+      onAdd(card.lines.map((line) => line.line));
+      setText("");
+      field.current?.focus();
+      queries.invalidateQueries({ queryKey: ["read"] });
+    },
+  });
   return (
-    <li className="border-b border-line py-0.5">
-      <div className="grid grid-cols-[4.25rem_4.75rem_minmax(9rem,1fr)_4.25rem_3rem_minmax(0,5.5rem)_6rem] items-center gap-1.5 max-md:grid-cols-[4.25rem_4.75rem_1fr]">
-        <input
-          aria-label={`Amount, ${name}`}
-          aria-invalid={Boolean(fault("amount"))}
-          className="border-transparent text-right text-lg font-semibold hover:border-line"
-          value={line.amount}
-          maxLength={40}
-          autoComplete="off"
-          onChange={(event) => write({ amount: event.target.value })}
-        />
-        <select
-          aria-label={`Unit, ${name}`}
-          aria-invalid={Boolean(fault("unit"))}
-          className="border-transparent hover:border-line"
-          value={line.unit}
-          onChange={(event) => write({ unit: event.target.value as Unit })}
-        >
-          {(units.includes(line.unit) ? units : [...units, line.unit]).map((unit) => (
-            <option key={unit}>{unit}</option>
-          ))}
-        </select>
-        <IngredientPicker
-          label={`Ingredient, ${name}`}
-          ingredients={ingredients}
-          value={line.ingredient}
-          onChange={choose}
-          fault={fault("ingredient")?.message}
-        />
-        <span className="text-right text-lg" data-figure="grams">
-          {weighed?.grams == null ? "–" : `${grams(weighed.grams)} g`}
-        </span>
-        <span className="text-right" data-figure="percent">
-          {weighed?.percent == null ? "–" : percent(weighed.percent)}
-        </span>
-        <PercentBar percent={weighed?.percent ?? 0} most={most} />
-        <span className="flex justify-end">
-          <button
-            type="button"
-            className="icon-press"
-            aria-label={`Move ${name} up`}
-            disabled={place === 0}
-            onClick={() => change({ do: "move", id: line.id, by: -1 })}
-          >
-            <Arrow up />
-          </button>
-          <button
-            type="button"
-            className="icon-press"
-            aria-label={`Move ${name} down`}
-            disabled={last}
-            onClick={() => change({ do: "move", id: line.id, by: 1 })}
-          >
-            <Arrow />
-          </button>
-          <button
-            type="button"
-            className="icon-press"
-            aria-label={`Take ${name} out`}
-            onClick={() => change({ do: "remove", id: line.id })}
-          >
-            <Cross />
-          </button>
-        </span>
-      </div>
-      {faults.map((f) => (
-        <p key={f.field} className="pb-1 text-[0.9375rem] text-caution">
-          {f.message}
-        </p>
-      ))}
-    </li>
-  );
-}
-
-function Arrow({ up = false }: { up?: boolean }) {
-  return (
-    <svg aria-hidden="true" width="14" height="14" viewBox="0 0 14 14">
-      <path
-        d={up ? "M7 12V2M2.5 6.5L7 2l4.5 4.5" : "M7 2v10M2.5 7.5L7 12l4.5-4.5"}
-        stroke="currentColor"
-        strokeWidth="2"
-        fill="none"
-      />
-    </svg>
-  );
-}
-
-/** The line's percentage as a length, with marks every quarter of the flour. */
-function PercentBar({ percent: value, most }: { percent: number; most: number }) {
-  return (
-    <svg
-      aria-hidden="true"
-      viewBox={`0 0 ${most} 10`}
-      preserveAspectRatio="none"
-      className="h-4 w-full max-md:hidden"
+    <form
+      className="mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim()) read.mutate(text.replace(/[\r\n]+/g, " "));
+      }}
     >
-      {[25, 50, 75, 100].map((x) => (
-        <line
-          key={x}
-          x1={x}
-          x2={x}
-          y1={0}
-          y2={10}
-          className="stroke-line"
-          vectorEffect="non-scaling-stroke"
-        />
-      ))}
-      <rect y={2.5} width={value} height={5} className="fill-enamel" />
-    </svg>
+      <label htmlFor={id} className="text-[0.9375rem] text-soft">
+        Type the next {of}line as it stands on the card, then Enter
+      </label>
+      <input
+        id={id}
+        ref={field}
+        className="block w-full text-lg"
+        placeholder="2 1/4 cups plain flour"
+        value={text}
+        maxLength={500}
+        autoComplete="off"
+        onChange={(event) => setText(event.target.value)}
+        onPaste={(event) => {
+          const pasted = event.clipboardData.getData("text");
+          if (onMany && pasted.trim().includes("\n")) {
+            event.preventDefault();
+            onMany(pasted);
+          }
+        }}
+      />
+      <Notice problem={read.error} />
+    </form>
   );
 }

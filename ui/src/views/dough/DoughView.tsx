@@ -1,27 +1,10 @@
 import { Notice } from "../../parts/Notice";
-import { DoughEditor } from "./DoughEditor";
-import { DoughList } from "./DoughList";
+import { Drawer } from "./Drawer";
 import { useDough, useWords } from "./queries";
+import { Workbench } from "./Workbench";
 
 export function DoughView({ doughId }: { doughId?: number }) {
-  return (
-    <div className="grid flex-1 grid-cols-[13rem_1fr] max-lg:grid-cols-1">
-      <DoughList current={doughId} />
-      {doughId ? <OneDough id={doughId} /> : <Welcome />}
-    </div>
-  );
-}
-
-function Welcome() {
-  return (
-    <section className="max-w-xl p-8">
-      <h1 className="text-3xl font-bold">Which dough?</h1>
-      <p className="mt-3 text-lg">
-        Take one from the list, or start one: write its card line by line and see it in grams and
-        percent, then portion it, plan the trays, bake and write down what came out.
-      </p>
-    </section>
-  );
+  return doughId ? <OneDough id={doughId} /> : <Drawer />;
 }
 
 function OneDough({ id }: { id: number }) {
@@ -36,5 +19,5 @@ function OneDough({ id }: { id: number }) {
     );
   }
   if (!dough.data || !words.data) return <p className="p-8 text-soft">One moment…</p>;
-  return <DoughEditor key={id} dough={dough.data} words={words.data} />;
+  return <Workbench key={id} dough={dough.data} words={words.data} />;
 }

@@ -1,12 +1,14 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api, body, type Ingredient, type Line, type Schemas } from "../../api/client";
+import { api, body, type CardBody, type Schemas, type Words } from "../../api/client";
 import { grams } from "../../app/format";
+import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 
+type ReadCard = Schemas["ReadCardOut"];
 type ReadLine = Schemas["ReadLineOut"];
 
-/** A card's lines in grams and questions while they are typed or pasted. */
+/** A card in grams and questions while it is typed or pasted. */
 const useReadCard = (text: string) =>
   useQuery({
     queryKey: ["read", text],
@@ -17,50 +19,68 @@ const useReadCard = (text: string) =>
     enabled: text.trim() !== "",
   });
 
+const taken = (read: ReadCard): Partial<CardBody> => ({
+  name: read.title.slice(0, 80),
+  lines: read.lines.map((line) => line.line),
+  steps: read.steps,
+  parts: read.parts.map((part) => ({
+    kind: part.kind,
+    name: part.name,
+    lines: part.lines.map((line) => line.line),
+    per_piece_g: 3,
+  })),
+  stated_pieces: read.stated_pieces,
+  stated_oven: read.stated_oven,
+  note: read.notes.join("\n").slice(0, 4000),
+});
+
 interface PasteCardProps {
-  ingredients: Ingredient[];
-  onAdd: (lines: Line[]) => void;
+  words: Words;
+  initial: string;
+  onTake: (read: Partial<CardBody>) => void;
   onClose: () => void;
 }
 
-/** Paste the ingredients of a written card: see what is understood, then take it over. */
-export function PasteCard({ ingredients, onAdd, onClose }: PasteCardProps) {
+/** Paste a written card: see what is understood of it, then take it over. */
+export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
   const id = useId();
-  const [text, setText] = useState("");
+  const [text, setText] = useState(initial);
   const read = useReadCard(text);
-  const lines = text.trim() === "" ? [] : (read.data ?? []);
+  const card = text.trim() === "" ? undefined : read.data;
+  const count = card?.lines.length ?? 0;
+  const empty = !card || (count === 0 && card.steps.length === 0 && card.parts.length === 0);
   return (
     <section aria-labelledby={id} className="mt-4 border-2 border-ink bg-sheet p-4">
       <h2 id={id} className="text-lg font-bold">
-        Paste a card’s ingredients, one a line
+        Paste a card: its title, ingredients, steps, oven and yield, or only some of them
       </h2>
       <textarea
         aria-labelledby={id}
         className="mt-2 w-full text-lg"
-        rows={5}
+        rows={6}
         value={text}
-        placeholder={"2 1/4 cups plain flour\n1 cup (2 sticks) butter, softened\n2 large eggs"}
+        placeholder={
+          "Oat rounds\nMakes 24\n2 1/4 cups plain flour\n1 cup (2 sticks) butter, softened\n2 large eggs\nBake at 180 °C for 12 minutes"
+        }
         onChange={(event) => setText(event.target.value)}
         // biome-ignore lint/a11y/noAutofocus: it opens on a press of its own button
         autoFocus
       />
       <Notice problem={read.error} />
-      {lines.length > 0 && !read.error && (
-        <ol aria-label="As understood" className="mt-2">
-          {lines.map((line, n) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
-            <Understood key={n} line={line} ingredients={ingredients} />
-          ))}
-        </ol>
-      )}
+      {card && !read.error && <Understood card={card} words={words} />}
       <div className="mt-3 flex gap-3">
         <button
           type="button"
           className="press press-main"
-          disabled={lines.length === 0 || read.isPlaceholderData || Boolean(read.error)}
-          onClick={() => onAdd(lines.map((line) => line.line))}
+          disabled={empty || read.isPlaceholderData || Boolean(read.error)}
+          onClick={() => card && onTake(taken(card))}
         >
-          Add {lines.length === 1 ? "this line" : `these ${lines.length} lines`}
+          {card && count > 0
+            ? `Add ${count === 1 ? "this line" : `these ${count} lines`}`
+            : "Add it"}
+          {card &&
+            card.steps.length > 0 &&
+            ` and ${card.steps.length} ${card.steps.length === 1 ? "step" : "steps"}`}
         </button>
         <button type="button" className="press" onClick={onClose}>
           Leave it
@@ -70,20 +90,130 @@ export function PasteCard({ ingredients, onAdd, onClose }: PasteCardProps) {
   );
 }
 
-function Understood({ line, ingredients }: { line: ReadLine; ingredients: Ingredient[] }) {
-  const name = ingredients.find((i) => i.key === line.line.ingredient)?.name;
+/** What was understood of a card, line by line, with the questions that it leaves. */
+export function Understood({ card, words }: { card: ReadCard; words: Words }) {
+  return (
+    <>
+      {card.title && (
+        <p className="mt-2">
+          Title: <strong>{card.title}</strong>
+        </p>
+      )}
+      {card.stated_pieces && (
+        <p>
+          It says it makes <strong>{card.stated_pieces}</strong> pieces.
+        </p>
+      )}
+      {card.stated_oven && (
+        <p>
+          Oven: <strong>{card.stated_oven}</strong>
+        </p>
+      )}
+      {card.lines.length > 0 && (
+        <ol aria-label="As understood" className="mt-2">
+          {card.lines.map((line, n) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
+            <UnderstoodLine key={n} line={line} words={words} />
+          ))}
+        </ol>
+      )}
+      {card.parts.map((part) => (
+        <div key={part.name} className="mt-3">
+          <h3 className="font-semibold">
+            {part.name}, beside the dough ({part.kind})
+          </h3>
+          <ol aria-label={`As understood: ${part.name}`}>
+            {part.lines.map((line, n) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
+              <UnderstoodLine key={n} line={line} words={words} />
+            ))}
+          </ol>
+        </div>
+      ))}
+      {card.steps.length > 0 && (
+        <ol aria-label="Steps as understood" className="mt-3 list-decimal pl-6">
+          {card.steps.map((step) => (
+            <li key={step.text}>{step.text}</li>
+          ))}
+        </ol>
+      )}
+      {card.notes.length > 0 && (
+        <p className="mt-3">
+          Kept as a note, since it fits nowhere else: <em>{card.notes.join(" · ")}</em>
+        </p>
+      )}
+    </>
+  );
+}
+
+function UnderstoodLine({ line, words }: { line: ReadLine; words: Words }) {
+  const name = words.ingredients.find((i) => i.key === line.line.ingredient)?.name;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-4 border-t border-line py-1.5 max-sm:grid-cols-1">
       <span className="break-words text-soft">{line.text}</span>
       <span>
         <strong>{line.grams === null ? "no amount" : `${grams(line.grams)} g`}</strong>{" "}
         {name ?? "not known"}
+        {line.range_g && ` (${grams(line.range_g.low)} to ${grams(line.range_g.high)} g, to taste)`}
         {line.asks.map((ask) => (
           <span key={ask} className="block text-[0.9375rem]">
             <strong className="text-caution">Look:</strong> {ask}
           </span>
         ))}
+        {!name && line.name && <Teach name={line.name} words={words} />}
       </span>
     </li>
+  );
+}
+
+/** Say what an unknown name means; it is remembered, and the card is read again. */
+function Teach({ name, words }: { name: string; words: Words }) {
+  const queries = useQueryClient();
+  const again = async () => {
+    await queries.invalidateQueries({ queryKey: ["words"] });
+    await queries.invalidateQueries({ queryKey: ["read"] });
+  };
+  const teach = useMutation({
+    mutationFn: (ingredient: string) =>
+      body(api.POST("/api/names", { body: { name, ingredient } })),
+    onSuccess: again,
+  });
+  const add = useMutation({
+    mutationFn: async (like: string) => {
+      const shelf = await body(api.GET("/api/larder"));
+      const model = shelf.find((one) => one.key === like);
+      if (!model) throw new Error("That is not in the larder any more. Choose another.");
+      const source = `as ${model.facts.name}, until better is known`;
+      const facts = { ...model.facts, name: name.slice(0, 60), source };
+      return body(api.POST("/api/larder", { body: facts }));
+    },
+    onSuccess: again,
+  });
+  return (
+    <span className="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[0.9375rem]">
+      <span className="flex items-center gap-1">
+        It is
+        <span className="w-52 border border-line">
+          <IngredientPicker
+            label={`What “${name}” is`}
+            ingredients={words.ingredients}
+            value={null}
+            onChange={(key) => teach.mutate(key)}
+          />
+        </span>
+      </span>
+      <span className="flex items-center gap-1">
+        or new, much like
+        <span className="w-52 border border-line">
+          <IngredientPicker
+            label={`What “${name}” is much like`}
+            ingredients={words.ingredients}
+            value={null}
+            onChange={(key) => add.mutate(key)}
+          />
+        </span>
+      </span>
+      <Notice problem={teach.error ?? add.error} />
+    </span>
   );
 }

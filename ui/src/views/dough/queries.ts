@@ -1,5 +1,19 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, body, type Line } from "../../api/client";
+import { api, body, type Schemas, type TraySetting } from "../../api/client";
+
+export const useDoughs = (search: string, most: number) =>
+  useQuery({
+    queryKey: ["doughs", search, most],
+    queryFn: ({ signal }) =>
+      body(api.GET("/api/doughs", { params: { query: { search, most } }, signal })),
+    placeholderData: keepPreviousData,
+  });
+
+export const useDough = (id: number) =>
+  useQuery({
+    queryKey: ["dough", id],
+    queryFn: () => body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: id } } })),
+  });
 
 export const useWords = () =>
   useQuery({
@@ -8,21 +22,41 @@ export const useWords = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
-export const useDoughs = () =>
-  useQuery({ queryKey: ["doughs"], queryFn: () => body(api.GET("/api/doughs")) });
-
-export const useDough = (id: number) =>
+/** The card studied as it is on the screen; the last answer stays until the next is here. */
+export const useStudy = (
+  card: Schemas["CardBody"] | undefined,
+  tray: TraySetting,
+  doughId: number | null,
+) =>
   useQuery({
-    queryKey: ["dough", id],
-    queryFn: () => body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: id } } })),
+    queryKey: ["study", card, tray, doughId],
+    queryFn: ({ signal }) =>
+      body(
+        api.POST("/api/study", {
+          body: { card: card as Schemas["CardBody"], tray, dough_id: doughId },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+    enabled: card !== undefined,
   });
 
-/** Lines in grams while they are typed; the last answer stays until the next one is here. */
-export const useWeighed = (lines: Line[]) =>
+export const useVersions = (id: number) =>
   useQuery({
-    queryKey: ["weigh", lines],
-    queryFn: ({ signal }) => body(api.POST("/api/weigh", { body: { lines }, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 10_000,
+    queryKey: ["versions", id],
+    queryFn: () =>
+      body(api.GET("/api/doughs/{dough_id}/versions", { params: { path: { dough_id: id } } })),
+  });
+
+export const useVersion = (id: number, number: number | undefined) =>
+  useQuery({
+    queryKey: ["versions", id, number],
+    queryFn: () =>
+      body(
+        api.GET("/api/doughs/{dough_id}/versions/{number}", {
+          params: { path: { dough_id: id, number: number ?? 1 } },
+        }),
+      ),
+    enabled: number !== undefined,
   });

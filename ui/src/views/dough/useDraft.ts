@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
-import { api, body, type Dough } from "../../api/client";
-import { type Card, draftOf, plainLines, reduce } from "./draft";
+import { api, body, type Dough, ProblemError } from "../../api/client";
+import { type Card, type Draft, draftOf, plainCard, reduce } from "./draft";
 
 const PAUSE_MS = 350;
+const CONFLICT = 409;
 
 /** A dough being edited: every change is kept by itself, shortly after it is made. */
 export function useDraft(dough: Dough) {
@@ -12,23 +13,17 @@ export function useDraft(dough: Dough) {
   const [kept, setKept] = useState<Card>(draft.card);
   const revision = useRef(dough.revision);
   const saving = useRef<Promise<void> | null>(null);
-  const latest = useRef(draft.card);
-  latest.current = draft.card;
+  const latest = useRef(draft);
+  latest.current = draft;
   const queries = useQueryClient();
 
   const keep = useCallback(
-    async (card: Card) => {
+    async ({ card, reason }: Pick<Draft, "card" | "reason">) => {
       await saving.current;
       const save = body(
         api.PUT("/api/doughs/{dough_id}", {
           params: { path: { dough_id: dough.id } },
-          body: {
-            name: card.name,
-            family: card.family,
-            mixing: card.mixing,
-            lines: plainLines(card),
-            revision: revision.current,
-          },
+          body: { ...plainCard(card), revision: revision.current, reason },
         }),
       ).then(
         (after) => {
@@ -37,6 +32,7 @@ export function useDraft(dough: Dough) {
           setProblem(null);
           queries.setQueryData(["dough", dough.id], after);
           queries.invalidateQueries({ queryKey: ["doughs"] });
+          queries.invalidateQueries({ queryKey: ["versions", dough.id] });
           queries.invalidateQueries({ queryKey: ["foresee", dough.id] });
         },
         (error: Error) => setProblem(error),
@@ -48,18 +44,42 @@ export function useDraft(dough: Dough) {
   );
 
   useEffect(() => {
-    if (draft.card === kept) return;
-    const timer = setTimeout(() => keep(draft.card), PAUSE_MS);
+    if (draft.card === kept || draft.card.name.trim() === "") return;
+    const timer = setTimeout(() => keep(draft), PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [draft.card, kept, keep]);
+  }, [draft, kept, keep]);
 
   // Leaving the screen does not wait for the pause.
+  const keptNow = useRef(kept);
+  keptNow.current = kept;
   useEffect(
     () => () => {
-      if (latest.current !== kept) void keep(latest.current);
+      if (latest.current.card !== keptNow.current && latest.current.card.name.trim())
+        void keep(latest.current);
     },
-    [kept, keep],
+    [keep],
   );
 
-  return { draft, change, problem, saved: draft.card === kept };
+  const theirs = () =>
+    body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: dough.id } } }));
+
+  /** Keep what is on this screen as a version over the other window's; that one stays in the list. */
+  const keepMine = async () => {
+    revision.current = (await theirs()).revision;
+    await keep({ card: draft.card, reason: "Kept over a change made in another window" });
+  };
+
+  /** Load what the other window kept; what was typed here can be had back with one step. */
+  const takeTheirs = async () => {
+    const other = await theirs();
+    revision.current = other.revision;
+    setProblem(null);
+    change({ do: "replace", card: other.card, reason: "" });
+  };
+
+  const conflict = problem instanceof ProblemError && problem.status === CONFLICT;
+  const saved = draft.card === kept;
+  return { draft, change, problem, saved, conflict, keepMine, takeTheirs };
 }
+
+export type Editing = ReturnType<typeof useDraft>;

@@ -68,7 +68,7 @@ function PlanBench({ dough, plan, kitchen }: PlanBenchProps) {
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
       <div className="flex min-w-0 flex-col gap-4">
-        <h1 className="text-2xl leading-tight font-bold">{dough.name}</h1>
+        <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
         <WishRow
           wish={wish}
           startAt={plan?.start_at ?? Date.now()}

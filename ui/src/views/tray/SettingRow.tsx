@@ -3,7 +3,7 @@ import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 
 interface SettingRowProps {
-  family: Dough["family"];
+  family: Dough["card"]["family"];
   setting: TraySetting;
   kitchen: Kitchen;
   fault: (field: string) => string | undefined;

@@ -11,7 +11,7 @@ interface FiguresProps {
   onGrams: (grams: number) => void;
 }
 
-const RANGE: Record<Dough["family"], [number, number]> = {
+const RANGE: Record<Dough["card"]["family"], [number, number]> = {
   drop: [10, 90],
   rolled: [5, 60],
   shortbread: [5, 50],
@@ -20,11 +20,11 @@ const RANGE: Record<Dough["family"], [number, number]> = {
 
 /** The piece's mass, by typing or by the ruler, and all that follows from it. */
 export function TrayFigures({ dough, setting, tray, fault, onGrams }: FiguresProps) {
-  const isLog = dough.family === "twice_baked";
+  const isLog = dough.card.family === "twice_baked";
   return (
     <section aria-label="Portion" className="flex flex-col gap-4">
       <div>
-        <h1 className="text-2xl leading-tight font-bold">{dough.name}</h1>
+        <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
         <p className="text-soft">{grams(dough.weighed.total_g)} g of dough</p>
       </div>
       <div>
@@ -38,7 +38,7 @@ export function TrayFigures({ dough, setting, tray, fault, onGrams }: FiguresPro
         />
         <MassRuler
           label={isLog ? "Mass of a log" : "Mass of a piece"}
-          range={RANGE[dough.family]}
+          range={RANGE[dough.card.family]}
           value={setting.piece.grams}
           onChange={onGrams}
         />

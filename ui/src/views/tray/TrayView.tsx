@@ -8,12 +8,12 @@ import {
   type TraySetting,
 } from "../../api/client";
 import { Notice } from "../../parts/Notice";
+import { SideView } from "../../parts/SideView";
 import { useDough } from "../dough/queries";
 import { Movers } from "./Movers";
 import { useForeseen, useKitchen } from "./queries";
 import { SettingRow, SheetFields } from "./SettingRow";
 import { SheetDrawing } from "./SheetDrawing";
-import { SideView } from "./SideView";
 import { TrayFigures } from "./TrayFigures";
 import { TraySentence } from "./TraySentence";
 import { useKept } from "./useKept";
@@ -67,7 +67,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
       />
       <div className="flex min-w-0 flex-col gap-3 sm:max-lg:order-3 sm:max-lg:col-span-2">
         <SettingRow
-          family={dough.family}
+          family={dough.card.family}
           setting={setting}
           kitchen={kitchen}
           fault={fault}

@@ -1,9 +1,9 @@
-import type { Tray } from "../../api/client";
-import { cm } from "../../app/format";
-import { Dimension } from "../../parts/Ruler";
+import type { Tray } from "../api/client";
+import { cm } from "../app/format";
+import { Dimension } from "./Ruler";
 
 /** One piece from the side, raw and baked, standing on a ruler. */
-export function SideView({ tray }: { tray: Tray }) {
+export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickness"> }) {
   const { raw, width, thickness } = tray;
   const span = Math.max(width.middle_mm, raw.width_mm);
   const high = Math.max(raw.height_mm, thickness.height_mm);

@@ -1,0 +1,200 @@
+"""Cards in requests and answers: a dough's lines, steps and parts, and its tray."""
+
+from typing import Annotated
+
+from pydantic import ConfigDict, Field
+
+from finebatch.core.formula.dough import (
+    Card,
+    Family,
+    Line,
+    Mixing,
+    Part,
+    PartKind,
+    Step,
+    WeighedDough,
+)
+from finebatch.core.larder.measuring import CupHabit
+from finebatch.core.measures.units import Unit
+from finebatch.core.piece.effects import Surface
+from finebatch.core.piece.tray import Evenness, PieceSetting
+from finebatch.web.problems import FieldFault
+from finebatch.web.types import Body, Out, Text
+from finebatch.workflow import doughs
+
+Key = Annotated[Text, Field(max_length=60)]
+EggName = Annotated[Text, Field(max_length=30)]
+
+
+class _Body(Body):
+    """A body that can be read off a value of the core."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, from_attributes=True)
+
+
+class LineBody(_Body):
+    """One line as written; `text` is the line as it stood on the card it was read from."""
+
+    amount: Annotated[Text, Field(max_length=40)]
+    unit: Unit
+    ingredient: Key | None
+    text: Annotated[Text, Field(max_length=500)] = ""
+    chosen: Annotated[Text, Field(max_length=40)] = ""
+    cup: CupHabit | None = None
+    egg: EggName | None = None
+
+    def line(self) -> Line:
+        """The core's line."""
+        return Line(**self.model_dump())
+
+
+class StepBody(_Body):
+    """One step of the method."""
+
+    text: Annotated[Text, Field(max_length=1000)]
+    hands_min: Annotated[int, Field(ge=0, le=240)] = 0
+    wait_min: Annotated[int, Field(ge=0, le=2880)] = 0
+    cue: Annotated[Text, Field(max_length=300)] = ""
+    caution: Annotated[Text, Field(max_length=300)] = ""
+
+    def step(self) -> Step:
+        """The core's step."""
+        return Step(**self.model_dump())
+
+
+class PartBody(_Body):
+    """A small formula beside the dough, and how much of it a piece takes."""
+
+    kind: PartKind
+    name: Annotated[Text, Field(min_length=1, max_length=60)]
+    lines: Annotated[list[LineBody], Field(max_length=50)]
+    per_piece_g: Annotated[float, Field(ge=0, le=500)]
+
+    def part(self) -> Part:
+        """The core's part."""
+        return Part(self.kind, self.name, tuple(x.line() for x in self.lines), self.per_piece_g)
+
+
+class CardBody(_Body):
+    """A dough as written. No steps stand for the usual ones of its mixing method."""
+
+    name: Annotated[Text, Field(max_length=500)]
+    family: Family
+    mixing: Mixing = "creamed"
+    lines: Annotated[list[LineBody], Field(max_length=20_000)]
+    steps: Annotated[list[StepBody], Field(max_length=200)] = []
+    parts: Annotated[list[PartBody], Field(max_length=50)] = []
+    stated_pieces: Annotated[int, Field(ge=1, le=100_000)] | None = None
+    stated_oven: Annotated[Text, Field(max_length=500)] = ""
+    note: Annotated[Text, Field(max_length=5000)] = ""
+    cup: CupHabit | None = None
+    egg: EggName | None = None
+    settled: Annotated[list[Annotated[Text, Field(max_length=700)]], Field(max_length=200)] = []
+
+    def card(self) -> Card:
+        """The core's card."""
+        plain = {name: getattr(self, name) for name in CardBody.model_fields}
+        return Card(
+            **{
+                **plain,
+                "lines": tuple(x.line() for x in self.lines),
+                "steps": tuple(x.step() for x in self.steps),
+                "parts": tuple(x.part() for x in self.parts),
+                "settled": tuple(self.settled),
+            }
+        )
+
+
+class PieceBody(_Body):
+    """How a piece follows from its mass. g and mm."""
+
+    grams: Annotated[float, Field(gt=0, le=5000)]
+    thickness_mm: Annotated[float, Field(ge=1, le=60)]
+    log_diameter_mm: Annotated[float, Field(ge=10, le=150)]
+    log_length_mm: Annotated[float, Field(ge=50, le=600)]
+    log_width_mm: Annotated[float, Field(ge=15, le=200)]
+
+
+class TraySettingBody(_Body):
+    """How a dough is portioned, chilled and baked."""
+
+    piece: PieceBody
+    evenness: Evenness
+    dough_temp_c: Annotated[float, Field(ge=-25, le=40)]
+    oven_c: Annotated[float, Field(ge=60, le=300)]
+    surface: Surface
+    chill_min: Annotated[int, Field(ge=0, le=4320)]
+
+    def setting(self) -> doughs.TraySetting:
+        """The workflow's setting."""
+        piece = PieceSetting(**self.piece.model_dump())
+        rest = self.model_dump(exclude={"piece"})
+        return doughs.TraySetting(piece=piece, **rest)
+
+
+class RangeOut(Out):
+    """From and to, in grams."""
+
+    low: float
+    high: float
+
+
+class WeighedLineOut(Out):
+    """A line in grams and percent of the flour and grain; `assumed` is the cup habit or egg."""
+
+    grams: float | None
+    percent: float | None
+    range_g: RangeOut | None
+    assumed: str | None
+
+
+class WeighedOut(Out):
+    """A dough in grams; faults name the lines that could not be weighed."""
+
+    lines: list[WeighedLineOut]
+    total_g: float
+    base_g: float
+    faults: list[FieldFault]
+
+
+class DoughOut(Out):
+    """A dough as kept."""
+
+    id: int
+    revision: int
+    changed_at: int
+    card: CardBody
+    tray: TraySettingBody
+    weighed: WeighedOut
+
+
+def range_out(pair: tuple[float, float] | None) -> RangeOut | None:
+    """A range as the API gives it."""
+    return RangeOut(low=pair[0], high=pair[1]) if pair else None
+
+
+def weighed_out(found: WeighedDough) -> WeighedOut:
+    """A weighed dough as the API gives it."""
+    return WeighedOut(
+        lines=[
+            WeighedLineOut(
+                grams=w.grams, percent=w.percent, range_g=range_out(w.range_g), assumed=w.assumed
+            )
+            for w in found.lines
+        ],
+        total_g=found.total_g,
+        base_g=found.base_g,
+        faults=[FieldFault(field=f.field, message=f.message) for f in found.faults],
+    )
+
+
+def dough_out(dough: doughs.Dough) -> DoughOut:
+    """A dough as the API gives it."""
+    return DoughOut(
+        id=dough.id,
+        revision=dough.revision,
+        changed_at=dough.changed_at,
+        card=CardBody.model_validate(dough.card),
+        tray=TraySettingBody.model_validate(dough.tray),
+        weighed=weighed_out(dough.weighed),
+    )

@@ -1,0 +1,233 @@
+"""What a change would lead to, before it is made: scaled, swapped, or beside another version."""
+
+from typing import Annotated
+
+from fastapi import APIRouter
+from pydantic import Field
+
+from finebatch.core.measures.units import Unit
+from finebatch.web.cards import CardBody, LineBody, TraySettingBody
+from finebatch.web.deps import Data
+from finebatch.web.types import Body, Id, Out, Text
+from finebatch.workflow import differences as work
+from finebatch.workflow.study import get_bench
+
+router = APIRouter(prefix="/api", tags=["changes"])
+
+
+class SideOut(Out):
+    """One of two: its weight, composition in percent of the flour, and its baked piece."""
+
+    total_g: float
+    sugar_pct: float | None
+    fat_pct: float | None
+    water_pct: float | None
+    width_mm: float | None
+    height_mm: float | None
+    minutes: float | None
+
+
+class ComparedLineOut(Out):
+    """An ingredient in both: grams and percent of the flour."""
+
+    ingredient: str
+    before_g: float | None
+    after_g: float | None
+    before_pct: float | None
+    after_pct: float | None
+    changed: bool
+
+
+class QualityOut(Out):
+    """What a baker would notice of one quality."""
+
+    quality: str
+    words: str
+
+
+class DifferenceOut(Out):
+    """Two cards beside each other."""
+
+    before: SideOut
+    after: SideOut
+    lines: list[ComparedLineOut]
+    said: list[str]
+    qualities: list[QualityOut]
+    allergens_added: list[str]
+    allergens_gone: list[str]
+
+
+def _difference_out(found: work.Difference) -> DifferenceOut:
+    return DifferenceOut(
+        before=SideOut.model_validate(found.before),
+        after=SideOut.model_validate(found.after),
+        lines=[ComparedLineOut.model_validate(line) for line in found.lines],
+        said=list(found.said),
+        qualities=[QualityOut(quality=q, words=words) for q, words in found.words.items()],
+        allergens_added=list(found.allergens_added),
+        allergens_gone=list(found.allergens_gone),
+    )
+
+
+class CompareBody(Body):
+    """Two cards, and the tray on which both are foreseen."""
+
+    before: CardBody
+    after: CardBody
+    tray: TraySettingBody
+    dough_id: Id | None = None
+
+
+@router.post("/compare")
+def compare(body: CompareBody, data: Data) -> DifferenceOut:
+    """Two versions of a dough side by side; keeps nothing."""
+    with data.reading() as session:
+        found = work.compare(
+            session, body.before.card(), body.after.card(), body.tray.setting(),
+            get_bench(session), body.dough_id,
+        )  # fmt: skip
+    return _difference_out(found)
+
+
+class SwapsBody(Body):
+    """A card and its tray as they are on the screen."""
+
+    card: CardBody
+    tray: TraySettingBody
+    dough_id: Id | None = None
+
+
+class SwapOut(Out):
+    """A swap that applies: for which line, the card as it would be, before and after."""
+
+    key: str
+    label: str
+    line: int | None
+    takes: str
+    note: str
+    said: str
+    caution: str
+    card: CardBody
+    difference: DifferenceOut
+
+
+@router.post("/swaps")
+def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
+    """The swaps that apply to a card, each before and after; keeps nothing."""
+    with data.reading() as session:
+        bench = get_bench(session)
+        found = work.swap_offers(
+            session, body.card.card(), body.tray.setting(), bench, body.dough_id
+        )
+    larder = bench.reader.larder
+    out = []
+    for one in found:
+        swap, line = one.offer.swap, one.offer.line
+        key = body.card.lines[line].ingredient if line is not None else None
+        out.append(
+            SwapOut(
+                key=swap.key, label=swap.label, line=line,
+                takes=larder[key].name if key else "", note=swap.note, said=one.offer.said,
+                caution=swap.caution, card=CardBody.model_validate(one.offer.card),
+                difference=_difference_out(one.difference),
+            )
+        )  # fmt: skip
+    return out
+
+
+class ScaleBody(Body):
+    """How much is wanted of a card: a factor, pieces of a mass, a total, or what there is."""
+
+    card: CardBody
+    factor: Annotated[Text, Field(max_length=20)] | None = None
+    pieces: Annotated[int, Field(ge=1, le=100_000)] | None = None
+    piece_g: Annotated[float, Field(gt=0, le=5000)] | None = None
+    total_g: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
+    have: Annotated[list[LineBody], Field(max_length=50)] = []
+    bowl_l: Annotated[float, Field(gt=0, le=100)] | None = None
+    rounded: bool = False
+
+
+class LimitOut(Out):
+    """How far one thing there is goes, and what stays of it."""
+
+    ingredient: str
+    have_g: float
+    factor: float
+    left_g: float
+
+
+class EggAdviceOut(Out):
+    """How many eggs to beat, grams to weigh in, grams to spare."""
+
+    eggs: float
+    beat: int
+    use_g: float
+    spare_g: float
+
+
+class NearFactorOut(Out):
+    """A factor at which whole eggs go in."""
+
+    factor: float
+    text: str
+    eggs: int
+    total_g: float
+
+
+class ScaledLineOut(Out):
+    """A line scaled: as written, in grams, in kitchen amounts with their rounding error."""
+
+    amount: str
+    unit: Unit
+    ingredient: str | None
+    grams: float | None
+    kitchen: str
+    error_pct: float
+
+
+class ScalingOut(Out):
+    """A scaled card and what the cook has to know."""
+
+    factor: float
+    total_g: float
+    lines: list[ScaledLineOut]
+    limits: list[LimitOut]
+    eggs: EggAdviceOut | None
+    near: list[NearFactorOut]
+    mixes: int
+    mix_g: float
+    card: CardBody
+
+
+@router.post("/scale")
+def scale(body: ScaleBody, data: Data) -> ScalingOut:
+    """A card scaled; keeps nothing."""
+    wish = work.ScaleWish(
+        body.factor, body.pieces, body.piece_g, body.total_g,
+        tuple(x.line() for x in body.have), body.bowl_l, body.rounded,
+    )  # fmt: skip
+    with data.reading() as session:
+        found, card = work.scale_to(body.card.card(), wish, get_bench(session))
+    return ScalingOut(
+        factor=float(found.factor),
+        total_g=found.total_g,
+        lines=[
+            ScaledLineOut(
+                amount=x.line.amount, unit=x.line.unit, ingredient=x.line.ingredient,
+                grams=x.grams, kitchen=x.kitchen, error_pct=x.error_pct,
+            )
+            for x in found.lines
+        ],
+        limits=[LimitOut.model_validate(limit) for limit in found.limits],
+        eggs=EggAdviceOut.model_validate(found.eggs) if found.eggs else None,
+        near=[
+            NearFactorOut(
+                factor=float(n.factor), text=str(n.factor), eggs=n.eggs, total_g=n.total_g
+            )
+            for n in found.near
+        ],
+        mixes=found.mixes,
+        mix_g=found.mix_g,
+        card=CardBody.model_validate(card),
+    )  # fmt: skip

@@ -1,0 +1,81 @@
+"""Doughs as files: out in open formats, in after a look."""
+
+import re
+from typing import Annotated
+from urllib.parse import quote
+
+from fastapi import APIRouter, Response
+from pydantic import Field
+
+from finebatch.core.formula.dough import Family
+from finebatch.web.cards import DoughOut, dough_out
+from finebatch.web.deps import Data, Now
+from finebatch.web.types import Body, Id, Out, Text
+from finebatch.workflow import exchange
+
+router = APIRouter(prefix="/api", tags=["exchange"])
+
+
+@router.get(
+    "/doughs/{dough_id}/card.{form}",
+    response_class=Response,
+    responses={200: {"content": {"application/ld+json": {}, "text/csv": {}, "text/plain": {},
+                                 "text/markdown": {}}}},
+)  # fmt: skip
+def give_out(dough_id: Id, form: exchange.Format, data: Data) -> Response:
+    """A dough as a file."""
+    with data.reading() as session:
+        name, text = exchange.give_out(session, dough_id, form)
+    plain = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "dough"
+    named = f"attachment; filename=\"{plain}.{form}\"; filename*=UTF-8''{quote(name)}.{form}"
+    headers = {"Content-Disposition": named}
+    return Response(text, headers=headers, media_type=exchange.MEDIA[form])
+
+
+class FileBody(Body):
+    """A file's name and its text."""
+
+    name: Annotated[Text, Field(max_length=300)]
+    text: Annotated[Text, Field(max_length=1_000_000)]
+
+
+class BroughtOut(Out):
+    """A dough of the file as understood, and what is unsure of it."""
+
+    name: str
+    family: Family
+    lines: int
+    steps: int
+    parts: int
+    total_g: float
+    asks: list[str]
+
+
+class LookOut(Out):
+    """What a file holds."""
+
+    doughs: list[BroughtOut]
+
+
+@router.post("/bring-in/look")
+def look(body: FileBody, data: Data) -> LookOut:
+    """What a file holds; keeps nothing."""
+    with data.reading() as session:
+        found = exchange.look(session, body.name, body.text)
+    return LookOut(
+        doughs=[
+            BroughtOut(
+                name=b.card.name, family=b.card.family, lines=len(b.card.lines),
+                steps=len(b.card.steps), parts=len(b.card.parts), total_g=b.total_g,
+                asks=list(b.asks),
+            )
+            for b in found
+        ]
+    )  # fmt: skip
+
+
+@router.post("/bring-in", status_code=201)
+def bring_in(body: FileBody, data: Data, now: Now) -> list[DoughOut]:
+    """Keep every dough of a file, or none when one of them cannot be kept."""
+    with data.writing() as session:
+        return [dough_out(d) for d in exchange.bring_in(session, body.name, body.text, now)]

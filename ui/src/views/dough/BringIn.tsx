@@ -1,0 +1,113 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, body, type Schemas } from "../../api/client";
+import { grams } from "../../app/format";
+import { Notice } from "../../parts/Notice";
+
+type Brought = Schemas["BroughtOut"];
+
+interface Chosen {
+  name: string;
+  text: string;
+}
+
+const MOST_BYTES = 1_000_000;
+
+/** Bring doughs in from a file: see what is understood, then keep all of it or none. */
+export function BringIn({ onClose }: { onClose: () => void }) {
+  const id = useId();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [tooLarge, setTooLarge] = useState<Error | null>(null);
+  const look = useMutation({
+    mutationFn: (file: Chosen) => body(api.POST("/api/bring-in/look", { body: file })),
+  });
+  const keep = useMutation({
+    mutationFn: (file: Chosen) => body(api.POST("/api/bring-in", { body: file })),
+    onSuccess: async (kept) => {
+      await queries.invalidateQueries({ queryKey: ["doughs"] });
+      if (kept.length === 1 && kept[0]) navigate(`/dough/${kept[0].id}`);
+      else onClose();
+    },
+  });
+  const chosen = look.variables;
+
+  const choose = async (file: File | undefined) => {
+    keep.reset();
+    look.reset();
+    setTooLarge(null);
+    if (!file) return;
+    if (file.size > MOST_BYTES) {
+      setTooLarge(
+        new Error(
+          `“${file.name}” is ${(file.size / 1e6).toFixed(1)} MB. At most 1 MB is read: bring in fewer doughs at once.`,
+        ),
+      );
+      return;
+    }
+    look.mutate({ name: file.name.slice(0, 200), text: await file.text() });
+  };
+
+  return (
+    <section aria-labelledby={id} className="mt-4 border-2 border-ink bg-sheet p-4">
+      <h2 id={id} className="text-lg font-bold">
+        Bring in a file
+      </h2>
+      <label className="mt-2 flex flex-col gap-1">
+        A Recipe as JSON-LD (.json, .jsonld), a formula as CSV, or a card as plain text; at most 1
+        MB and 500 lines
+        <input
+          type="file"
+          accept=".json,.jsonld,.csv,.txt,.md,application/ld+json,text/csv,text/plain"
+          className="py-1"
+          onChange={(event) => choose(event.target.files?.[0])}
+        />
+      </label>
+      <Notice problem={tooLarge ?? look.error ?? keep.error} />
+      {look.data && chosen && (
+        <>
+          <ul aria-label="What is understood" className="mt-3">
+            {look.data.doughs.map((dough, n) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: names may repeat
+              <BroughtRow key={n} dough={dough} />
+            ))}
+          </ul>
+          <button
+            type="button"
+            className="press press-main mt-3"
+            disabled={keep.isPending}
+            onClick={() => keep.mutate(chosen)}
+          >
+            {look.data.doughs.length === 1
+              ? "Keep this dough"
+              : `Keep these ${look.data.doughs.length} doughs`}
+          </button>
+        </>
+      )}
+      <button type="button" className="press mt-3 ml-3" onClick={onClose}>
+        Leave it
+      </button>
+    </section>
+  );
+}
+
+function BroughtRow({ dough }: { dough: Brought }) {
+  return (
+    <li className="border-t border-line py-2">
+      <strong className="text-lg">{dough.name}</strong>, {dough.lines}{" "}
+      {dough.lines === 1 ? "line" : "lines"}, {grams(dough.total_g)} g
+      {dough.steps > 0 && `, ${dough.steps} steps`}
+      {dough.parts > 0 && `, ${dough.parts} parts beside it`}
+      {dough.asks.length > 0 && (
+        <ul>
+          {dough.asks.map((ask) => (
+            <li key={ask} className="text-[0.9375rem]">
+              <strong className="text-caution">Look:</strong> {ask}
+            </li>
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}

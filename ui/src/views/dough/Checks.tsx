@@ -1,0 +1,103 @@
+import type { Study } from "../../api/client";
+import type { Card, Change } from "./draft";
+
+type Check = Study["checks"][number];
+
+interface ChecksProps {
+  checks: Check[];
+  card: Card;
+  change: (change: Change) => void;
+  onOven: (oven_c: number) => Promise<void>;
+  onShow: (where: string) => void;
+}
+
+/** What does not agree on the card, each with its evidence and one press to settle it. */
+export function Checks({ checks, card, change, onOven, onShow }: ChecksProps) {
+  const settle = (key: string) =>
+    change({ do: "write", part: { settled: [...card.settled, key] }, touch: "" });
+
+  const mend = ({ mend: m }: Check) => {
+    if (!m) return;
+    if (m.oven_c !== null) {
+      void onOven(m.oven_c);
+      return;
+    }
+    const line = m.line === null ? undefined : card.lines[m.line];
+    if (line && m.amount !== null) {
+      const part = { amount: m.amount, unit: m.unit ?? line.unit, chosen: "" };
+      change({ do: "line", id: line.id, part });
+    } else if (m.stated_oven !== null) {
+      change({ do: "write", part: { stated_oven: m.stated_oven }, touch: "" });
+    } else if (m.stated_pieces !== null) {
+      change({ do: "write", part: { stated_pieces: m.stated_pieces }, touch: "" });
+    } else if (m.step !== null && m.step_text !== null) {
+      const text = m.step_text;
+      const steps = card.steps.map((s, n) => (n === m.step ? { ...s, text } : s));
+      change({ do: "write", part: { steps }, touch: "" });
+    }
+  };
+
+  return (
+    <section aria-label="Look at this">
+      <h2 className="heading">
+        Look at this
+        <span className="font-normal text-soft">{checks.length || "nothing"}</span>
+      </h2>
+      {checks.length === 0 && (
+        <p className="mt-2 text-[0.9375rem] text-soft">
+          Nothing on the card contradicts itself.
+          {card.settled.length > 0 && (
+            <>
+              {" "}
+              <button
+                type="button"
+                className="underline hover:text-ink"
+                onClick={() => change({ do: "write", part: { settled: [] }, touch: "" })}
+              >
+                Show the {card.settled.length} dismissed again
+              </button>
+            </>
+          )}
+        </p>
+      )}
+      <ul>
+        {checks.map((check) => (
+          <li key={check.key} className="border-b border-line py-2 text-[0.9375rem]">
+            <strong className="text-caution">{check.title}</strong>
+            <p>{check.evidence}</p>
+            <p>
+              <span className="text-soft">Likely:</span> {check.likely}
+            </p>
+            <div className="mt-1.5 flex flex-wrap gap-2">
+              {check.mend && (
+                <button
+                  type="button"
+                  className="press min-h-9 px-2.5 text-[0.9375rem]"
+                  onClick={() => mend(check)}
+                >
+                  {check.mend.label}
+                </button>
+              )}
+              <button
+                type="button"
+                className="press min-h-9 px-2.5 text-[0.9375rem]"
+                onClick={() => onShow(check.where)}
+                aria-label={`Correct it: ${check.title}`}
+              >
+                Correct it
+              </button>
+              <button
+                type="button"
+                className="press min-h-9 px-2.5 text-[0.9375rem]"
+                onClick={() => settle(check.key)}
+                aria-label={`It is right so: ${check.title}`}
+              >
+                It is right so
+              </button>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

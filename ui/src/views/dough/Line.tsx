@@ -1,0 +1,288 @@
+import { useMutation } from "@tanstack/react-query";
+import {
+  api,
+  body,
+  type CardBody,
+  type Ingredient,
+  type Study,
+  type Unit,
+  type Weighed,
+  type Words,
+} from "../../api/client";
+import { grams, percent } from "../../app/format";
+import { Cross } from "../../parts/Cross";
+import { IngredientPicker } from "../../parts/IngredientPicker";
+import type { DraftLine, LineChange } from "./draft";
+import { PLAIN_UNITS, unitWord } from "./units";
+
+interface LineProps {
+  line: DraftLine;
+  place: number;
+  last: boolean;
+  weighed: Weighed["lines"][number] | undefined;
+  /** In the baker's own units; absent when those are grams. */
+  own: Study["own"][number] | undefined;
+  faults: Weighed["faults"];
+  checked: boolean;
+  most: number;
+  words: Words;
+  cupOfDough: CardBody["cup"];
+  eggOfDough: CardBody["egg"];
+  of: string;
+  change: (change: LineChange) => void;
+}
+
+const untouched = (line: DraftLine) =>
+  line.amount === "" && line.ingredient === null && line.text === "";
+
+export function Line(props: LineProps) {
+  const { line, place, last, weighed, own, most, words, of, change } = props;
+  // A fresh line is not scolded, and one that was not understood says so in its own words.
+  const unread = line.ingredient === null && line.text !== "";
+  const faults = untouched(line) || unread ? [] : props.faults;
+  const chosen = words.ingredients.find((i) => i.key === line.ingredient);
+  const units: Unit[] = chosen ? [...chosen.units, "of_eggs"] : PLAIN_UNITS;
+  const fault = (field: string) => faults.find((f) => f.field === `lines.${place}.${field}`);
+  const write = (part: Partial<DraftLine>) => change({ do: "line", id: line.id, part });
+  const name = `${of}line ${place + 1}`;
+  const choose = useChoose(line, words, write);
+
+  return (
+    <li
+      className={`relative border-b border-line py-0.5 ${props.checked ? "before:absolute before:inset-y-0 before:-left-2 before:w-1 before:bg-caution" : ""}`}
+    >
+      <div className="card-line items-center">
+        <input
+          aria-label={`Amount, ${name}`}
+          aria-invalid={Boolean(fault("amount"))}
+          className="border-transparent text-right text-lg font-semibold [font-variant-numeric:diagonal-fractions] hover:border-line"
+          value={line.amount}
+          maxLength={40}
+          autoComplete="off"
+          onChange={(event) => write({ amount: event.target.value })}
+        />
+        <select
+          aria-label={`Unit, ${name}`}
+          aria-invalid={Boolean(fault("unit"))}
+          className="border-transparent px-1 hover:border-line"
+          value={line.unit}
+          onChange={(event) => write({ unit: event.target.value as Unit })}
+        >
+          {(units.includes(line.unit) ? units : [...units, line.unit]).map((unit) => (
+            <option key={unit} value={unit}>
+              {unitWord(unit)}
+            </option>
+          ))}
+        </select>
+        <IngredientPicker
+          label={`Ingredient, ${name}`}
+          ingredients={words.ingredients}
+          value={line.ingredient}
+          onChange={choose}
+          fault={fault("ingredient")?.message}
+        />
+        <span className="wide">
+          <TakenAs {...props} chosen={chosen} name={name} write={write} />
+        </span>
+        <span className="text-right text-lg" data-figure="grams">
+          {weighed?.grams == null ? "–" : `${grams(weighed.grams)} g`}
+        </span>
+        {own !== undefined && (
+          <span className="wide text-right" data-figure="own">
+            {own?.text ?? "–"}
+            {own?.noted && (
+              <small className="block text-soft">
+                {own.error_pct > 0 ? "+" : "−"}
+                {Math.abs(own.error_pct).toFixed(0)} %
+              </small>
+            )}
+          </span>
+        )}
+        <span className="text-right" data-figure="percent">
+          {weighed?.percent == null ? "–" : percent(weighed.percent)}
+        </span>
+        <PercentBar percent={weighed?.percent ?? 0} most={most} />
+        <LineButtons name={name} line={line} first={place === 0} last={last} change={change} />
+      </div>
+      {unread && (
+        <p className="pb-1 text-[0.9375rem]">
+          The card says “{line.text}”. Choose what that is; it is remembered for the next card.
+        </p>
+      )}
+      {faults.map((f) => (
+        <p key={f.field} className="pb-1 text-[0.9375rem] text-caution">
+          {f.message}
+        </p>
+      ))}
+    </li>
+  );
+}
+
+/** Choosing the ingredient of a line that was not understood teaches its name, and reads it again. */
+function useChoose(line: DraftLine, words: Words, write: (part: Partial<DraftLine>) => void) {
+  const teach = useMutation({
+    mutationFn: async (key: string) => {
+      const before = await body(api.POST("/api/read", { body: { text: line.text } }));
+      const name = before.lines[0]?.name;
+      if (!name) return null;
+      await body(api.POST("/api/names", { body: { name, ingredient: key } }));
+      return body(api.POST("/api/read", { body: { text: line.text } }));
+    },
+    onSuccess: (read) => {
+      const found = read?.lines[0]?.line;
+      if (found?.ingredient && found.amount && !line.amount) write(found);
+    },
+  });
+  return (key: string) => {
+    const ingredient = words.ingredients.find((i) => i.key === key);
+    const fits = line.unit === "of_eggs" || ingredient?.units.includes(line.unit);
+    write({ ingredient: key, ...(fits ? {} : { unit: ingredient?.natural_unit?.unit ?? "g" }) });
+    if (line.ingredient === null && line.text) teach.mutate(key);
+  };
+}
+
+interface TakenAsProps extends LineProps {
+  chosen: Ingredient | undefined;
+  name: string;
+  write: (part: Partial<DraftLine>) => void;
+}
+
+const isRange = (amount: string) => /\d\s*(?:[-–—]|\bto\b|\bor\b)\s*[\d.,]/.test(amount);
+
+/** What the grams rest on: how the cup is filled, which egg, or what is taken of a range. */
+function TakenAs({ line, weighed, words, chosen, name, write, ...props }: TakenAsProps) {
+  if (weighed?.range_g || isRange(line.amount)) {
+    return (
+      <label className="flex items-center gap-1 text-[0.9375rem]">
+        take
+        <input
+          aria-label={`Taken of the range, ${name}`}
+          className="w-16 text-right"
+          value={line.chosen}
+          placeholder="middle"
+          maxLength={40}
+          onChange={(event) => write({ chosen: event.target.value })}
+        />
+        {unitWord(line.unit)}
+      </label>
+    );
+  }
+  if (chosen?.depends_on_habit && ["cup", "tbsp", "tsp", "ml", "dl"].includes(line.unit)) {
+    return (
+      <select
+        aria-label={`Cups, ${name}`}
+        className="w-full border-transparent px-1 text-[0.9375rem] hover:border-line"
+        value={line.cup ?? ""}
+        onChange={(event) => write({ cup: (event.target.value || null) as DraftLine["cup"] })}
+      >
+        <option value="">{props.cupOfDough ?? weighed?.assumed ?? "as the kitchen"}</option>
+        {words.cups
+          .filter((cup) => cup !== (line.cup ? null : weighed?.assumed))
+          .map((cup) => (
+            <option key={cup} value={cup}>
+              {cup}
+            </option>
+          ))}
+      </select>
+    );
+  }
+  if (chosen?.role === "egg" && chosen.natural_unit?.unit === line.unit) {
+    return (
+      <select
+        aria-label={`Eggs, ${name}`}
+        className="w-full border-transparent px-1 text-[0.9375rem] hover:border-line"
+        value={line.egg ?? ""}
+        onChange={(event) => write({ egg: event.target.value || null })}
+      >
+        <option value="">
+          {props.eggOfDough ?? (line.egg ? "as the kitchen" : weighed?.assumed)}
+        </option>
+        {words.eggs.map((egg) => (
+          <option key={egg.key} value={egg.key}>
+            {egg.key}
+          </option>
+        ))}
+      </select>
+    );
+  }
+  return null;
+}
+
+interface LineButtonsProps {
+  name: string;
+  line: DraftLine;
+  first: boolean;
+  last: boolean;
+  change: (change: LineChange) => void;
+}
+
+function LineButtons({ name, line, first, last, change }: LineButtonsProps) {
+  return (
+    <span className="buttons flex justify-end">
+      <button
+        type="button"
+        className="icon-press"
+        aria-label={`Move ${name} up`}
+        disabled={first}
+        onClick={() => change({ do: "move", id: line.id, by: -1 })}
+      >
+        <Arrow up />
+      </button>
+      <button
+        type="button"
+        className="icon-press"
+        aria-label={`Move ${name} down`}
+        disabled={last}
+        onClick={() => change({ do: "move", id: line.id, by: 1 })}
+      >
+        <Arrow />
+      </button>
+      <button
+        type="button"
+        className="icon-press"
+        aria-label={`Take ${name} out`}
+        onClick={() => change({ do: "remove", id: line.id })}
+      >
+        <Cross />
+      </button>
+    </span>
+  );
+}
+
+export function Arrow({ up = false }: { up?: boolean }) {
+  return (
+    <svg aria-hidden="true" width="14" height="14" viewBox="0 0 14 14">
+      <path
+        d={up ? "M7 12V2M2.5 6.5L7 2l4.5 4.5" : "M7 2v10M2.5 7.5L7 12l4.5-4.5"}
+        stroke="currentColor"
+        strokeWidth="2"
+        fill="none"
+      />
+    </svg>
+  );
+}
+
+/** The line's percentage as a length, with marks every quarter of the flour. */
+function PercentBar({ percent: value, most }: { percent: number; most: number }) {
+  return (
+    <svg
+      aria-hidden="true"
+      viewBox={`0 0 ${most} 10`}
+      preserveAspectRatio="none"
+      className="bar h-4 w-full"
+    >
+      {[25, 50, 75, 100].map((x) => (
+        <line
+          key={x}
+          x1={x}
+          x2={x}
+          y1={0}
+          y2={10}
+          className="stroke-line"
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      <rect y={2.5} width={value} height={5} className="fill-enamel" />
+    </svg>
+  );
+}

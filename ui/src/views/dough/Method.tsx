@@ -1,0 +1,214 @@
+import type { Study, Words } from "../../api/client";
+import { length } from "../../app/format";
+import { Cross } from "../../parts/Cross";
+import type { Card, Change, Step } from "./draft";
+import { Arrow } from "./Line";
+
+interface MethodProps {
+  card: Card;
+  words: Words;
+  study: Study | undefined;
+  change: (change: Change) => void;
+}
+
+const NEW_STEP: Step = { text: "", hands_min: 2, wait_min: 0, cue: "", caution: "" };
+
+/** The steps from cold ingredients to a mixed dough, with hands, waiting, and what to look for. */
+export function Method({ card, words, study, change }: MethodProps) {
+  const own = card.steps.length > 0;
+  const steps: Step[] = own ? card.steps : ((study?.steps ?? []) as Step[]);
+  const mixing = words.mixing.find((m) => m.key === card.mixing);
+  const write = (next: Step[], touch = "") => change({ do: "write", part: { steps: next }, touch });
+  const move = (n: number, by: number) => {
+    const next = [...steps];
+    const [step] = next.splice(n, 1);
+    if (step) next.splice(n + by, 0, step);
+    write(next);
+  };
+  const spread = study?.piece?.width.movers.find((m) => m.key === "liquid_fat");
+  return (
+    <div className="flex flex-col gap-3">
+      {mixing && (
+        <p>
+          <strong>{mixing.label}.</strong> {mixing.effect} It leaves the dough at about{" "}
+          {mixing.dough_temp_c} °C
+          {spread && Math.abs(spread.mm) >= 0.1
+            ? `; liquid fat makes this piece ${Math.abs(spread.mm).toFixed(1)} mm wider.`
+            : "."}
+        </p>
+      )}
+      <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span>
+          {own
+            ? "This dough’s own steps."
+            : "The usual steps; change one, and they are this dough’s own."}{" "}
+          The plan counts <strong data-figure="method">{length(study?.method_min ?? 0)}</strong> for
+          them.
+        </span>
+        {own && (
+          <button type="button" className="press min-h-9" onClick={() => write([])}>
+            Back to the usual steps
+          </button>
+        )}
+      </p>
+      <ol aria-label="Steps" className="border-t-2 border-ink">
+        {steps.map((step, n) => (
+          <StepRow
+            // biome-ignore lint/suspicious/noArrayIndexKey: a step has no name but its place
+            key={n}
+            step={step}
+            place={n}
+            last={n === steps.length - 1}
+            onWrite={(part) =>
+              write(
+                steps.map((s, i) => (i === n ? { ...s, ...part } : s)),
+                `step ${n} ${Object.keys(part)}`,
+              )
+            }
+            onMove={(by) => move(n, by)}
+            onRemove={() => write(steps.filter((_, i) => i !== n))}
+          />
+        ))}
+      </ol>
+      <button
+        type="button"
+        className="press self-start"
+        onClick={() => write([...steps, NEW_STEP])}
+      >
+        Add a step
+      </button>
+      <label className="flex flex-col text-[0.9375rem] text-soft">
+        What the card says of the oven
+        <input
+          aria-label="What the card says of the oven"
+          className="text-lg text-ink"
+          value={card.stated_oven}
+          maxLength={500}
+          placeholder="180 °C / 350 °F, gas 4, 10–12 minutes"
+          onChange={(event) => change({ do: "write", part: { stated_oven: event.target.value } })}
+        />
+      </label>
+      <label className="flex w-40 flex-col text-[0.9375rem] text-soft">
+        Pieces it says it makes
+        <input
+          className="text-lg text-ink"
+          inputMode="numeric"
+          value={card.stated_pieces ?? ""}
+          maxLength={5}
+          onChange={(event) => {
+            const count = Number.parseInt(event.target.value, 10);
+            change({ do: "write", part: { stated_pieces: count > 0 ? count : null } });
+          }}
+        />
+      </label>
+      <label className="flex flex-col text-[0.9375rem] text-soft">
+        Notes
+        <textarea
+          className="text-lg text-ink"
+          rows={3}
+          value={card.note}
+          maxLength={5000}
+          onChange={(event) => change({ do: "write", part: { note: event.target.value } })}
+        />
+      </label>
+    </div>
+  );
+}
+
+interface StepRowProps {
+  step: Step;
+  place: number;
+  last: boolean;
+  onWrite: (part: Partial<Step>) => void;
+  onMove: (by: -1 | 1) => void;
+  onRemove: () => void;
+}
+
+function StepRow({ step, place, last, onWrite, onMove, onRemove }: StepRowProps) {
+  const name = `step ${place + 1}`;
+  const minutes = (text: string, most: number) =>
+    Math.min(Math.max(Number.parseInt(text, 10) || 0, 0), most);
+  return (
+    <li className="grid grid-cols-[2rem_minmax(0,1fr)_4.5rem_4.5rem_6rem] items-start gap-x-2 border-b border-line py-2 max-sm:grid-cols-[2rem_minmax(0,1fr)]">
+      <span className="pt-1 text-xl font-bold">{place + 1}</span>
+      <div className="flex flex-col gap-1">
+        <textarea
+          aria-label={`Step ${place + 1}`}
+          className="field-sizing-content w-full border-transparent px-1 text-lg hover:border-line"
+          value={step.text}
+          rows={1}
+          maxLength={1000}
+          onChange={(event) => onWrite({ text: event.target.value })}
+        />
+        <label className="flex items-baseline gap-1 text-[0.9375rem]">
+          <span className="text-soft">until</span>
+          <input
+            aria-label={`Cue of ${name}`}
+            className="min-h-8 w-full border-transparent px-1 hover:border-line"
+            value={step.cue}
+            maxLength={300}
+            onChange={(event) => onWrite({ cue: event.target.value })}
+          />
+        </label>
+        <label className="flex items-baseline gap-1 text-[0.9375rem]">
+          <span className={step.caution ? "font-semibold text-caution" : "text-soft"}>caution</span>
+          <input
+            aria-label={`Caution of ${name}`}
+            className="min-h-8 w-full border-transparent px-1 hover:border-line"
+            value={step.caution}
+            maxLength={300}
+            onChange={(event) => onWrite({ caution: event.target.value })}
+          />
+        </label>
+      </div>
+      <label className="flex flex-col text-[0.9375rem] text-soft max-sm:col-start-2">
+        hands, min
+        <input
+          aria-label={`Hands minutes of ${name}`}
+          className="text-right text-lg text-ink"
+          inputMode="numeric"
+          value={step.hands_min}
+          onChange={(event) => onWrite({ hands_min: minutes(event.target.value, 240) })}
+        />
+      </label>
+      <label className="flex flex-col text-[0.9375rem] text-soft max-sm:col-start-2">
+        wait, min
+        <input
+          aria-label={`Waiting minutes of ${name}`}
+          className="text-right text-lg text-ink"
+          inputMode="numeric"
+          value={step.wait_min}
+          onChange={(event) => onWrite({ wait_min: minutes(event.target.value, 2880) })}
+        />
+      </label>
+      <span className="flex justify-end pt-5 max-sm:col-start-2 max-sm:pt-0">
+        <button
+          type="button"
+          className="icon-press"
+          aria-label={`Move ${name} up`}
+          disabled={place === 0}
+          onClick={() => onMove(-1)}
+        >
+          <Arrow up />
+        </button>
+        <button
+          type="button"
+          className="icon-press"
+          aria-label={`Move ${name} down`}
+          disabled={last}
+          onClick={() => onMove(1)}
+        >
+          <Arrow />
+        </button>
+        <button
+          type="button"
+          className="icon-press"
+          aria-label={`Take ${name} out`}
+          onClick={onRemove}
+        >
+          <Cross />
+        </button>
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,246 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, body, ProblemError } from "../../api/client";
+import { cm, grams } from "../../app/format";
+import { Field } from "../../parts/Field";
+import { Notice } from "../../parts/Notice";
+import { NumberField } from "../../parts/NumberField";
+import { Select } from "../../parts/Select";
+import { type Facts, MadeOf, type Shelf } from "./LarderView";
+
+const ROLES: Record<Facts["role"], string> = {
+  flour: "flour",
+  starch: "starch",
+  grain: "oats and grain",
+  nutmeal: "ground nuts",
+  cocoa: "cocoa",
+  sugar: "sugar",
+  icing_sugar: "icing sugar",
+  polyol: "sugar alcohol",
+  syrup: "syrup",
+  fat: "solid fat",
+  oil: "oil",
+  egg: "egg",
+  liquid: "liquid",
+  dry: "dry powder",
+  flavour: "flavouring",
+  nut_butter: "nut butter",
+  piece: "nuts and seeds",
+  chip: "chocolate pieces",
+  melting_candy: "candy that melts",
+  fruit: "dried fruit",
+  filling: "filling",
+  leavener: "leavening",
+  salt: "salt",
+  spice: "spice or herb",
+  decoration: "decoration",
+};
+
+interface IngredientFormProps {
+  /** Absent for a new one. */
+  shelf: Shelf | undefined;
+  initial: Facts;
+  onKept: (key: string) => void;
+  onGone: () => void;
+}
+
+/** One ingredient's figures; what a change does is shown before it is kept. */
+export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFormProps) {
+  const [facts, setFacts] = useState(initial);
+  const queries = useQueryClient();
+  const write = (part: Partial<Facts>) => setFacts({ ...facts, ...part });
+  const refresh = () =>
+    Promise.all(
+      ["larder", "words", "study", "doughs", "foresee"].map((key) =>
+        queries.invalidateQueries({ queryKey: [key] }),
+      ),
+    );
+  const keep = useMutation({
+    mutationFn: () =>
+      shelf
+        ? body(api.PUT("/api/larder/{key}", { params: { path: { key: shelf.key } }, body: facts }))
+        : body(api.POST("/api/larder", { body: facts })),
+    onSuccess: async (kept) => {
+      await refresh();
+      onKept(kept.key);
+    },
+  });
+  const reset = useMutation({
+    mutationFn: () =>
+      body(api.DELETE("/api/larder/{key}", { params: { path: { key: shelf?.key ?? "" } } })),
+    onSuccess: async (shipped) => {
+      await refresh();
+      if (shipped) setFacts(shipped.facts);
+      else onGone();
+    },
+  });
+  const changed = facts !== initial;
+  const effects = useQuery({
+    queryKey: ["effects", shelf?.key, facts],
+    queryFn: ({ signal }) =>
+      body(
+        api.POST("/api/larder/{key}/effects", {
+          params: { path: { key: shelf?.key ?? "" } },
+          body: facts,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+    enabled: changed && shelf !== undefined && shelf.doughs > 0,
+    retry: false,
+  });
+  const problem = keep.error ?? (changed ? effects.error : null);
+  const fault = (field: string) =>
+    problem instanceof ProblemError ? problem.at(field) : undefined;
+  const number = (field: keyof Facts, label: string, unit: string) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      className="w-16 text-lg font-semibold"
+      value={facts[field] as number}
+      onChange={(value) => write({ [field]: value })}
+      fault={fault(field)}
+    />
+  );
+  const optional = (field: "g_per_cup_sifted" | "g_per_cup_dipped", label: string) => (
+    <NumberField
+      label={label}
+      unit="g"
+      value={facts[field] ?? 0}
+      onChange={(value) => write({ [field]: value > 0 ? value : null })}
+      fault={fault(field)}
+    />
+  );
+  const total = facts.water_pct + facts.fat_pct + facts.sugar_pct + facts.other_solids_pct;
+
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate();
+      }}
+    >
+      <Field label="Name" fault={fault("name")}>
+        {(props) => (
+          <input
+            {...props}
+            className="w-full text-xl font-bold"
+            value={facts.name}
+            maxLength={60}
+            onChange={(event) => write({ name: event.target.value })}
+          />
+        )}
+      </Field>
+      <Select
+        label="Does the work of"
+        value={facts.role}
+        options={Object.entries(ROLES) as [Facts["role"], string][]}
+        onChange={(role) => write({ role })}
+      />
+      <fieldset>
+        <legend className="heading w-full">
+          Made of <span className="font-normal text-soft">{total.toFixed(1)} % in all</span>
+        </legend>
+        <div className="mt-2">
+          <MadeOf facts={facts} />
+        </div>
+        <div className="mt-2 grid grid-cols-4 gap-2">
+          {number("water_pct", "Water", "%")}
+          {number("fat_pct", "Fat", "%")}
+          {number("sugar_pct", "Sugars", "%")}
+          {number("other_solids_pct", "Rest", "%")}
+        </div>
+        <div className="mt-2">{number("water_binding", "One gram takes up of water", "g")}</div>
+        {shelf && shelf.made_of.length > 0 && (
+          <p className="mt-2 text-[0.9375rem]">Counted as {shelf.made_of.join(", ")}.</p>
+        )}
+      </fieldset>
+      <fieldset>
+        <legend className="heading w-full">A cup of it (0: no difference)</legend>
+        <div className="mt-2 grid grid-cols-3 gap-3">
+          {number("g_per_cup", "Spooned", "g")}
+          {optional("g_per_cup_sifted", "Sifted")}
+          {optional("g_per_cup_dipped", "Dipped")}
+        </div>
+        {facts.natural_unit && (
+          <div className="mt-3">
+            <NumberField
+              label={`One ${facts.natural_unit.name}`}
+              unit="g"
+              value={facts.natural_unit.grams}
+              onChange={(value) =>
+                facts.natural_unit &&
+                write({ natural_unit: { ...facts.natural_unit, grams: value } })
+              }
+              fault={fault("natural_unit.grams")}
+            />
+          </div>
+        )}
+      </fieldset>
+      <Field label="Allergens, with commas">
+        {(props) => (
+          <input
+            {...props}
+            className="w-full"
+            defaultValue={facts.allergens.join(", ")}
+            maxLength={200}
+            onChange={(event) =>
+              write({
+                allergens: event.target.value
+                  .split(",")
+                  .map((word) => word.trim())
+                  .filter(Boolean),
+              })
+            }
+          />
+        )}
+      </Field>
+      <Field label="Where these figures are from">
+        {(props) => (
+          <textarea
+            {...props}
+            className="field-sizing-content w-full resize-none"
+            value={facts.source}
+            maxLength={300}
+            placeholder="the packet, a food-composition table, weighed"
+            onChange={(event) => write({ source: event.target.value })}
+          />
+        )}
+      </Field>
+      {changed && effects.data && effects.data.length > 0 && (
+        <section aria-label="What it changes">
+          <h2 className="heading">What this would change</h2>
+          <ul>
+            {effects.data.map((e) => (
+              <li key={e.id} className="border-b border-line py-1">
+                {e.name}: {grams(e.before_g)} → {grams(e.after_g)} g
+                {e.before_mm !== null && e.after_mm !== null && (
+                  <>
+                    , a piece {cm(e.before_mm)} → <strong>{cm(e.after_mm)} cm</strong>
+                  </>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Notice problem={keep.error ?? reset.error ?? (changed ? effects.error : null)} />
+      <div className="flex flex-wrap gap-3">
+        <button
+          type="submit"
+          className="press press-main"
+          disabled={!changed || keep.isPending || facts.name.trim() === ""}
+        >
+          {shelf ? "Keep these figures" : "Add it to the larder"}
+        </button>
+        {shelf?.own && (
+          <button type="button" className="press" onClick={() => reset.mutate()}>
+            {shelf.added ? "Take it out of the larder" : "Back to the shipped figures"}
+          </button>
+        )}
+      </div>
+    </form>
+  );
+}

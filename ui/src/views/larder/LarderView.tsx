@@ -1,0 +1,149 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, body, type Schemas } from "../../api/client";
+import { percent } from "../../app/format";
+import { Notice } from "../../parts/Notice";
+import { IngredientForm } from "./IngredientForm";
+
+export type Shelf = Schemas["ShelfOut"];
+export type Facts = Schemas["FactsBody"];
+
+export const useShelves = () =>
+  useQuery({ queryKey: ["larder"], queryFn: () => body(api.GET("/api/larder")) });
+
+const NEW: Facts = {
+  name: "",
+  role: "flour",
+  water_pct: 12,
+  fat_pct: 1,
+  sugar_pct: 1,
+  other_solids_pct: 86,
+  water_binding: 0.6,
+  g_per_cup: 125,
+  g_per_cup_sifted: null,
+  g_per_cup_dipped: null,
+  natural_unit: null,
+  melts_at_c: null,
+  allergens: [],
+  traits: [],
+  source: "",
+};
+
+/** Every ingredient: what it is made of, how it fills a cup, which doughs use it. */
+export default function LarderView() {
+  const shelves = useShelves();
+  const [search, setSearch] = useState("");
+  const [chosen, setChosen] = useState<string | null>(null);
+  const wanted = search.trim().toLowerCase();
+  const all = shelves.data ?? [];
+  const found = all.filter(
+    (s) => s.facts.name.toLowerCase().includes(wanted) || s.facts.role.includes(wanted),
+  );
+  const shelf = chosen === "" ? undefined : all.find((s) => s.key === chosen);
+  return (
+    <div className="grid min-h-0 flex-1 content-start gap-6 p-6 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_26rem]">
+      <section aria-label="Ingredients" className="min-w-0">
+        <div className="flex flex-wrap items-end gap-3">
+          <h1 className="mr-auto text-3xl font-bold">Larder</h1>
+          <label className="flex flex-col text-[0.9375rem] text-soft">
+            Find an ingredient
+            <input
+              type="search"
+              className="w-56 text-lg text-ink"
+              value={search}
+              onChange={(event) => setSearch(event.target.value)}
+            />
+          </label>
+          <button type="button" className="press" onClick={() => setChosen("")}>
+            Add one
+          </button>
+        </div>
+        <Notice problem={shelves.error} />
+        <div
+          aria-hidden="true"
+          className="shelf-row mt-4 border-b-2 border-ink pb-1 text-[0.9375rem] text-soft"
+        >
+          <span>ingredient</span>
+          <span className="max-sm:hidden">water, fat, sugars, rest</span>
+          <span className="text-right max-sm:hidden">a cup</span>
+          <span className="text-right">doughs</span>
+        </div>
+        <ul className="lg:max-h-[calc(100dvh-13rem)] lg:overflow-y-auto">
+          {found.map((s) => (
+            <li key={s.key} className="border-b border-line">
+              <button
+                type="button"
+                aria-pressed={s.key === chosen}
+                className="shelf-row w-full items-center py-1.5 text-left hover:bg-wash aria-pressed:bg-ink aria-pressed:text-paper"
+                onClick={() => setChosen(s.key)}
+              >
+                <span>
+                  {s.facts.name}
+                  {s.own && <small> ({s.added ? "your own" : "changed"})</small>}
+                </span>
+                <MadeOf facts={s.facts} />
+                <span className="text-right max-sm:hidden">{percent(s.facts.g_per_cup)} g</span>
+                <span className="text-right">{s.doughs || "–"}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {shelves.data && found.length === 0 && (
+          <p className="mt-3 text-soft">Nothing in the larder has that name. Add it.</p>
+        )}
+      </section>
+      <section aria-label="One ingredient" className="min-w-0">
+        {chosen === null || (chosen !== "" && !shelf) ? (
+          <p className="mt-14 text-soft">
+            Choose an ingredient to see its figures and where they are from, to change them for this
+            kitchen, or add one of your own.
+          </p>
+        ) : (
+          <IngredientForm
+            key={chosen + (shelf?.own ? " own" : "")}
+            shelf={shelf}
+            initial={shelf?.facts ?? NEW}
+            onKept={(key) => setChosen(key)}
+            onGone={() => setChosen(null)}
+          />
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** Composition as one bar: water, fat, sugars, and the rest; each by its own hatch. */
+export function MadeOf({ facts }: { facts: Facts }) {
+  const parts = [
+    ["water", facts.water_pct, "fill-cold"],
+    ["fat", facts.fat_pct, "fill-soft"],
+    ["sugars", facts.sugar_pct, "fill-sheet"],
+    ["rest", facts.other_solids_pct, "fill-wash"],
+  ] as const;
+  let at = 0;
+  return (
+    <svg
+      role="img"
+      aria-label={parts.map(([name, value]) => `${name} ${percent(value)} %`).join(", ")}
+      viewBox="0 0 100 10"
+      preserveAspectRatio="none"
+      className="h-4 w-full max-sm:hidden"
+    >
+      {parts.map(([name, value, fill]) => {
+        const x = at;
+        at += value;
+        return (
+          <rect
+            key={name}
+            x={x}
+            width={Math.max(value, 0)}
+            height={10}
+            className={`${fill} stroke-ink`}
+            strokeWidth={0.8}
+            vectorEffect="non-scaling-stroke"
+          />
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,145 @@
+import { Link } from "react-router";
+import type { Dough, Study, Words } from "../../api/client";
+import { cm, grams, length, percent } from "../../app/format";
+import { Notice } from "../../parts/Notice";
+import { useDough, useStudy, useWords } from "../dough/queries";
+import { unitWord } from "../dough/units";
+
+/** The dough card for the kitchen wall: one page, nothing on it but what is needed there. */
+export default function PrintCard({ doughId }: { doughId: number }) {
+  const dough = useDough(doughId);
+  const words = useWords();
+  const tray = dough.data?.tray;
+  const study = useStudy(tray ? dough.data?.card : undefined, tray as Dough["tray"], doughId);
+  const problem = dough.error ?? words.error ?? study.error;
+  if (problem) {
+    return (
+      <div className="p-8">
+        <Notice problem={problem} />
+      </div>
+    );
+  }
+  if (!dough.data || !words.data || !study.data)
+    return <p className="p-8 text-soft">One moment…</p>;
+  return (
+    <div className="mx-auto w-full max-w-3xl p-6 print:max-w-none print:p-0">
+      <div className="mb-4 flex gap-3 print:hidden">
+        <button type="button" className="press press-main" onClick={() => window.print()}>
+          Print this page
+        </button>
+        <Link className="press" to={`/dough/${doughId}`}>
+          Back to the dough
+        </Link>
+      </div>
+      <Sheet dough={dough.data} words={words.data} study={study.data} />
+    </div>
+  );
+}
+
+interface SheetProps {
+  dough: Dough;
+  words: Words;
+  study: Study;
+}
+
+function Sheet({ dough, words, study }: SheetProps) {
+  const { card, tray } = dough;
+  const { piece, weighed } = study;
+  return (
+    <article className="print-sheet bg-sheet p-6 print:p-0">
+      <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold">{card.name}</h1>
+      {piece && (
+        <p className="mt-1">
+          {grams(weighed.total_g)} g of dough: {piece.pieces} pieces of {grams(piece.raw.grams)} g,{" "}
+          {cm(piece.width.middle_mm)} cm when baked. Oven {tray.oven_c} °C, about {piece.minutes}{" "}
+          min.
+        </p>
+      )}
+      <div className="mt-3 grid grid-cols-[1fr_1fr] gap-6">
+        <section>
+          <Lines lines={card.lines} weighed={weighed} words={words} />
+          {card.parts.map((part, n) => {
+            const need = study.parts[n];
+            return (
+              <div key={part.name} className="mt-3">
+                <h2 className="font-bold">
+                  {part.name}, {grams(part.per_piece_g)} g a piece
+                </h2>
+                {need && <Lines lines={part.lines} weighed={need.weighed} words={words} />}
+              </div>
+            );
+          })}
+        </section>
+        <section>
+          <ol className="flex list-decimal flex-col gap-1.5 pl-5">
+            {study.steps.map((step, n) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a step has no name but its place
+              <li key={n}>
+                {step.text}
+                {step.hands_min + step.wait_min > 0 && (
+                  <small>
+                    {" "}
+                    ({length(step.hands_min + step.wait_min)}
+                    {step.wait_min > 0 && `, ${step.wait_min} of them waiting`})
+                  </small>
+                )}
+                {step.cue && <em className="block text-[0.9375rem]">{step.cue}</em>}
+              </li>
+            ))}
+          </ol>
+          {card.stated_oven && <p className="mt-2">The card says: {card.stated_oven}</p>}
+          {card.note && <p className="mt-2 text-[0.9375rem] whitespace-pre-line">{card.note}</p>}
+        </section>
+      </div>
+      <footer className="mt-4 border-t border-ink pt-2 text-[0.9375rem]">
+        {study.allergens.length > 0 && (
+          <p>
+            <strong>Contains {study.allergens.map((a) => a.name).join(", ")}.</strong>
+          </p>
+        )}
+        <p>
+          {study.cautions.join(" ")} Follow your local food authority, the labels and the
+          appliance’s manual.
+        </p>
+      </footer>
+    </article>
+  );
+}
+
+function Lines({
+  lines,
+  weighed,
+  words,
+}: { weighed: Study["weighed"]; words: Words } & {
+  lines: Dough["card"]["lines"];
+}) {
+  return (
+    <table className="w-full">
+      <tbody>
+        {lines.map((line, n) => {
+          const w = weighed.lines[n];
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
+            <tr key={n} className="border-b border-line align-baseline">
+              <td className="pr-2 text-right text-lg font-semibold whitespace-nowrap">
+                {w?.grams == null ? "–" : `${grams(w.grams)} g`}
+              </td>
+              <td>
+                {words.ingredients.find((i) => i.key === line.ingredient)?.name ?? line.text}
+                {line.unit !== "g" && (
+                  <small className="text-soft">
+                    {" "}
+                    {line.amount} {unitWord(line.unit)}
+                  </small>
+                )}
+              </td>
+              <td className="text-right text-[0.9375rem]">
+                {w?.percent == null ? "" : `${percent(w.percent)} %`}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
