@@ -1,10 +1,12 @@
-"""The command line: serve the app, with or without demo data, and evaluate case files."""
+"""The command line: serve the app, evaluate case files, bring doughs in and give them out."""
+
+from __future__ import annotations
 
 import json
 import socket
 from collections import Counter
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 from pydantic import ValidationError
@@ -21,6 +23,10 @@ from finebatch.formats.cases import (
 )
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.settings import Settings
+
+if TYPE_CHECKING:
+    from finebatch.store.database import Database
+    from finebatch.workflow.exchange import Brought
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
@@ -191,6 +197,82 @@ def evaluate(
         raise _stop(f"{file}: {error}", 2) from error
     except Refusal as refusal:
         raise _stop(f"{file}: {refusal}", 2) from refusal
+
+
+def _open(settings: Settings) -> Database:
+    from finebatch.store.database import Database, UnusableFile
+
+    try:
+        return Database(settings.data_file)
+    except UnusableFile as error:
+        raise _stop(str(error)) from error
+
+
+def _say_brought(brought: Brought) -> None:
+    typer.echo(f"{brought.card.name}: {len(brought.card.lines)} lines, {brought.total_g:.0f} g")
+    for ask in brought.asks:
+        typer.echo(f"    {ask}")
+
+
+@app.command("import")
+def bring_in(
+    file: Annotated[Path, typer.Argument(help="Recipe JSON-LD, CSV, or a card as text.")],
+    look: Annotated[bool, typer.Option("--look", help="Show it and keep nothing.")] = False,
+) -> None:
+    """Bring the doughs of a file into the data file: all of them, or none.
+
+    Exit status 2 when the file cannot be read.
+    """
+    from finebatch.web.clock import system_clock
+    from finebatch.workflow import exchange
+
+    try:
+        text = read_text(file)
+    except UnreadableFile as error:
+        raise _stop(f"{file}: {error}", 2) from error
+    database = _open(_settings())
+    try:
+        with database.writing() as session:
+            for brought in exchange.look(session, file.name, text):
+                _say_brought(brought)
+            kept = [] if look else exchange.bring_in(session, file.name, text, system_clock())
+            for dough in kept:
+                typer.echo(f"Kept as number {dough.id}.")
+    except Refusal as refusal:
+        raise _stop(f"{file}: {refusal.faults[0].message} Nothing was kept.", 2) from refusal
+    finally:
+        database.close()
+
+
+@app.command("export")
+def give_out(
+    dough: Annotated[str, typer.Argument(help="The dough's number, or its whole name.")],
+    form: Annotated[str, typer.Option("--format", help="jsonld, csv, txt or md.")] = "jsonld",
+    out: Annotated[Path | None, typer.Option("--out", help="A file instead of the screen.")] = None,
+) -> None:
+    """Write a dough in an open format."""
+    from finebatch.workflow import doughs, exchange
+    from finebatch.workflow.errors import Missing
+
+    wanted = next((f for f in exchange.FORMATS if f == form), None)
+    if wanted is None:
+        raise _stop(f"There is no format {form}. Use {', '.join(exchange.FORMATS)}.", 2)
+    database = _open(_settings())
+    try:
+        with database.reading() as session:
+            number = int(dough) if dough.isdigit() else doughs.find_by_name(session, dough)
+            _, text = exchange.give_out(session, number, wanted)
+    except Missing as error:
+        raise _stop(f"There is no dough “{dough}” in the data file.") from error
+    finally:
+        database.close()
+    if out is None:
+        typer.echo(text, nl=False)
+        return
+    try:
+        out.write_text(text, encoding="utf-8", newline="")
+    except OSError as error:
+        raise _stop(f"{out} cannot be written ({error.strerror}).") from error
 
 
 if __name__ == "__main__":

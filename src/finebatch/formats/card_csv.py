@@ -16,6 +16,7 @@ COLUMNS = (
     "name", "chosen", "cup", "egg", "text", "grams", "percent",
 )  # fmt: skip
 MOST_ROWS = 500
+_DELIMITERS = (",", ";", "\t")
 _FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 _LINE = TypeAdapter(Line)
 _PART = TypeAdapter(Part)
@@ -90,12 +91,10 @@ def _cells(row: dict[str | None, object]) -> dict[str, str]:
 
 
 def _read_rows(text: str) -> list[dict[str, str]]:
+    first = text.split("\n", maxsplit=1)[0]
+    delimiter = max(_DELIMITERS, key=first.count)
     try:
-        dialect = csv.Sniffer().sniff(text[:2000], delimiters=",;\t")
-    except csv.Error:
-        dialect = csv.excel
-    try:
-        rows = [_cells(row) for row in csv.DictReader(io.StringIO(text), dialect=dialect)]
+        rows = [_cells(row) for row in csv.DictReader(io.StringIO(text), delimiter=delimiter)]
     except csv.Error as error:
         raise UnreadableFile(f"This is not CSV: {error}.") from error
     if len(rows) > MOST_ROWS:

@@ -33,7 +33,7 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
         found = read_card(text.lstrip("\ufeff"), reader)
     except Refusal as refusal:
         raise UnreadableFile(refusal.faults[0].message) from refusal
-    if not found.lines:
+    if not any(line.ingredient for line in found.lines):
         raise UnreadableFile(
             "No ingredient is understood in this file. Write one a line: 250 g plain flour."
         )

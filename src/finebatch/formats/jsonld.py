@@ -32,8 +32,8 @@ _MINUTES = re.compile(r"P(?:T(?:(\d{1,4})H)?(?:(\d{1,5})M)?)?", re.IGNORECASE)
 _CARD = TypeAdapter(Card)
 
 
-def _property(name: str, value: object, **more: object) -> Node:
-    return {"@type": "PropertyValue", "propertyID": PREFIX + name, "value": value, **more}
+def _property(term: str, value: object, /, **more: object) -> Node:
+    return {"@type": "PropertyValue", "propertyID": PREFIX + term, "value": value, **more}
 
 
 def _line_property(line: Line) -> Node:

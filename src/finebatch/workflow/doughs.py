@@ -83,6 +83,15 @@ def find_row(session: Session, dough_id: int) -> DoughRow:
     return row
 
 
+def find_by_name(session: Session, name: str) -> int:
+    """The id of the latest dough of that name; `Missing` when there is none."""
+    query = select(DoughRow.id).where(DoughRow.name == name.strip())
+    found = session.scalar(query.order_by(DoughRow.changed_at.desc()).limit(1))
+    if found is None:
+        raise Missing("A dough of that name")
+    return found
+
+
 def get_dough(session: Session, dough_id: int) -> Dough:
     """One dough, weighed."""
     return _dough(find_row(session, dough_id), get_pantry(session))

@@ -18,7 +18,7 @@ LEAST, MOST = Fraction(1, 100), Fraction(100)
 BOWL_FILL = 2 / 3
 """A bowl is filled to two thirds at most, or the mixer throws flour out."""
 
-NEAR = 0.30
+NEAR = 0.35
 """A factor at which the eggs come out whole is offered within this share of the wanted one."""
 
 _STEPS: Mapping[Unit, Fraction] = {

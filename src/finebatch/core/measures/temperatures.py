@@ -14,7 +14,7 @@ _FAN = r"(?:fan(?:[- ]assisted)?|convection)"
 _TEMPERATURE = re.compile(
     rf"(?P<fan_before>\b{_FAN}\s*(?:oven)?\s*(?:at|to|:)?\s*)?"
     rf"(?<![\w.,/])(?P<value>\d{{2,3}})(?P<mark>\s*{_DEGREES})?\s*(?P<scale>(?:C|F|celsius|fahrenheit)\b)?"
-    rf"(?P<fan_after>\s*,?\s*\(?\s*{_FAN}\b)?",
+    rf"(?P<fan_after>\s*,?\s*\(?\s*{_FAN}\b(?!\s*(?:oven)?\s*(?:at|to|:)?\s*\d))?",
     re.IGNORECASE,
 )
 _GAS = re.compile(r"\bgas(?:\s*mark)?\s*(?P<mark>1/4|1/2|¼|½|\d{1,2})(?![\d/])", re.IGNORECASE)

@@ -87,7 +87,7 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
 def _mend(card: Card, n: int, ratio: float, dose: Dose) -> tuple[str, Mend | None]:
     """What is likely meant by an amount that is `ratio` times the most: a smaller unit or digit."""
     line = card.lines[n]
-    if line.unit == "tbsp" and ratio <= 3:
+    if line.unit == "tbsp" and ratio <= 4:
         return "Teaspoons, not tablespoons.", Mend(f"{line.amount} tsp", n, line.amount, "tsp")
     if ratio <= 10:
         tenth = scale_amount(line.amount, Fraction(1, 10))

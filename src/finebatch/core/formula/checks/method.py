@@ -29,6 +29,8 @@ _WET = re.compile(r"\bwet (?:ingredients?|mixture|mix)\b|\bliquids?\b", re.IGNOR
 _AROUND = re.compile(
     r"\b(?:greas|butter|lin|dust|flour|oil|spray)(?:e|ed|ing|s)? (?:the |a |two |your )?"
     r"(?:sheet|tray|tin|pan|bench|surface|worktop|parchment|measure)s?\b"
+    r"|\bcream(?:ed|ing)?(?= (?:the|your|butter|fat|lard|margarine|shortening|sugar|together|until|"
+    r"with|in|it|for|unsalted|salted|soft)\b)"
     r"|\b(?:lightly|well)[- ](?:floured|greased|oiled|buttered)\b|\bwater bath\b",
     re.IGNORECASE,
 )

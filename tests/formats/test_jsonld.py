@@ -1,0 +1,132 @@
+"""Recipes as JSON-LD: out and in again is identical; what others wrote is read, harm or not."""
+
+import json
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.formula.dough import Card
+from finebatch.core.formula.method import usual_steps
+from finebatch.core.formula.weigh import weigh
+from finebatch.facts import formula, tables
+from finebatch.formats.card_words import lines_words
+from finebatch.formats.jsonld import read_recipes, write_recipe
+from finebatch.formats.unreadable import UnreadableFile
+from tests.cards import cards
+
+READER = tables.reader()
+
+
+def written(card: Card) -> str:
+    larder, names = READER.larder, READER.names
+    texts = lines_words(card.lines, weigh(card.lines, larder), larder, names)
+    parts = [lines_words(p.lines, weigh(p.lines, larder), larder, names) for p in card.parts]
+    return write_recipe(card, texts, parts, usual_steps(card, formula.step_templates(), larder))
+
+
+@given(cards(whole=False))
+def test_out_and_in_again_is_identical(card: Card) -> None:
+    text = written(card)
+    assert read_recipes(text, READER) == [card]
+    assert written(read_recipes(text, READER)[0]) == text
+
+
+def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:
+    from finebatch.core.formula.dough import Line, Step
+
+    card = Card(
+        "Oat rounds", "drop", "creamed",
+        (Line("2 1/4", "cup", "flour_ap"), Line("2", "egg", "egg_whole")),
+        steps=(Step("Cream it.", 4, 10, "Pale.", "Mixer."),), stated_pieces=24,
+    )  # fmt: skip
+    node = json.loads(written(card))
+    assert (node["@context"], node["@type"]) == ("https://schema.org", "Recipe")
+    assert node["recipeIngredient"] == ["2 1/4 cups all-purpose flour (281 g)", "2 eggs (100 g)"]
+    assert node["recipeYield"] == "24"
+    (step,) = node["recipeInstructions"]
+    direction, *tips = step["itemListElement"]
+    assert (direction["performTime"], direction["totalTime"]) == ("PT4M", "PT14M")
+    assert [tip["text"] for tip in tips] == ["Pale.", "Mixer."]
+
+
+OTHER = {
+    "@context": "https://schema.org",
+    "@graph": [
+        {"@type": "WebPage"},
+        {
+            "@type": ["Recipe", "Thing"],
+            "name": "Rolled <b>stars</b> &amp; moons",
+            "recipeYield": ["36 pieces"],
+            "recipeIngredient": ["250 g plain flour", "1 cup (2 sticks) butter", "2 kg moon dust",
+                                 "<script>alert(1)</script>100 g caster sugar"],
+            "recipeInstructions": [
+                {"@type": "HowToSection", "itemListElement": [
+                    {"@type": "HowToStep", "text": "Cream the butter and sugar."},
+                    {"@type": "HowToStep", "text": "Roll out and use a cutter."}]},
+                "Bake at 180 °C for 10 minutes.",
+            ],
+        },
+    ],
+}  # fmt: skip
+
+
+def test_a_recipe_of_another_tool_is_read_as_written_lines() -> None:
+    (card,) = read_recipes(json.dumps(OTHER), READER)
+    assert card.name == "Rolled stars & moons"
+    assert card.family == "rolled"
+    assert card.stated_pieces == 36
+    assert [line.ingredient for line in card.lines] == [
+        "flour_ap", "butter_unsalted", None, "sugar_caster",
+    ]  # fmt: skip
+    assert card.lines[2].text == "2 kg moon dust"
+    assert len(card.steps) == 3
+    assert "script" not in json.dumps([line.text for line in card.lines])
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("{", "not JSON"),
+        ("[" * 100_000, "not JSON"),
+        ('{"a": NaN}', "not JSON"),
+        ("{}", "no schema.org Recipe"),
+        ('{"@type": "Person"}', "no schema.org Recipe"),
+        (json.dumps([{"@type": "Recipe"}] * 101), "At most 100"),
+    ],
+)
+def test_what_is_no_recipe_says_so(text: str, words: str) -> None:
+    with pytest.raises(UnreadableFile, match=words):
+        read_recipes(text, READER)
+
+
+def test_a_file_changed_by_hand_names_what_no_longer_fits() -> None:
+    node = json.loads(written(Card("A", "drop", "creamed", ())))
+    node["additionalProperty"][0]["value"] = "cake"
+    with pytest.raises(UnreadableFile, match="family no longer fits"):
+        read_recipes(json.dumps(node), READER)
+
+
+junk = st.recursive(
+    st.one_of(st.none(), st.booleans(), st.integers(), st.floats(allow_nan=False), st.text()),
+    lambda inner: st.one_of(
+        st.lists(inner, max_size=4),
+        st.dictionaries(
+            st.sampled_from(["@type", "@graph", "name", "recipeIngredient", "recipeYield", "text",
+                             "recipeInstructions", "itemListElement", "additionalProperty",
+                             "propertyID", "value", "hasPart"]),
+            inner, max_size=6,
+        ),
+    ),
+    max_leaves=20,
+)  # fmt: skip
+
+
+@given(junk)
+def test_any_json_is_read_or_refused(data: object) -> None:
+    node = {"@type": "Recipe", **(data if isinstance(data, dict) else {"name": data})}
+    try:
+        for card in read_recipes(json.dumps(node, allow_nan=False), READER):
+            assert card.name
+    except UnreadableFile as error:
+        assert str(error)

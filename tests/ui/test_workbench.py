@@ -1,0 +1,297 @@
+"""The Dough screen as a workbench: a change in one place shows everywhere, and can be had back."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.ui.conftest import Served
+from tests.ui.test_screens import check_axe
+
+CARD = """Oat rounds
+Makes 24
+Oven: 350°C / 180°F
+
+Ingredients
+1 cup (160 g) plain flour
+1 tbsp salt
+150 g soft butter
+80–110 g caster sugar, to taste
+2 large eggs
+1.5 dl stardust
+
+For the icing:
+100 g icing sugar
+1 tbsp lemon juice
+
+Method
+1. Cream the butter and sugar for 5 minutes.
+2. Mix in the eggs, the flour and the salt.
+"""
+
+
+def start(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough")
+    page.get_by_role("button", name="Start one").click()
+    expect(page.get_by_label("Name of the dough")).to_have_value("New dough")
+
+
+def paste(page: Page, text: str) -> None:
+    page.get_by_role("button", name="Paste a card").click()
+    page.get_by_role("textbox", name="Paste a card: its title").fill(text)
+
+
+def test_a_whole_card_is_pasted_taught_mended_and_kept(page: Page, served: Served) -> None:
+    start(page, served)
+    paste(page, CARD)
+    expect(page.get_by_text("It says it makes 24 pieces.")).to_be_visible()
+    page.get_by_label("What “stardust” is", exact=True).fill("caster")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("What “stardust” is", exact=True)).to_have_count(0)
+    page.get_by_role("button", name="Add these 6 lines and 2 steps").click()
+    expect(page.get_by_label("Name of the dough")).to_have_value("Oat rounds")
+    expect(page.get_by_label("Amount, line 6")).to_have_value("150")
+    expect(page.get_by_label("Unit, line 6")).to_have_value("ml")
+
+    panel = page.get_by_role("region", name="Look at this")
+    expect(panel.locator("li > strong")).to_have_text(
+        ["Cups and grams contradict each other", "Too much salt", "°C and °F are swapped"]
+    )
+    panel.get_by_role("button", name="1 tsp").click()
+    expect(page.get_by_label("Unit, line 2")).to_have_value("tsp")
+    panel.get_by_role("button", name=re.compile("Make it 180 °C, 350 °F")).click()
+    expect(panel.get_by_text("°C and °F are swapped")).to_have_count(0)
+    panel.get_by_role("button", name="It is right so: Cups and grams").click()
+    expect(panel.get_by_text("Cups and grams")).to_have_count(0)
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Unit, line 2")).to_have_value("tsp")
+    expect(page.get_by_text("Cups and grams")).to_have_count(0)
+
+
+def test_the_next_card_knows_what_was_taught(page: Page, served: Served) -> None:
+    start(page, served)
+    page.get_by_label("Type the next line").fill("2 cups stardust")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("The card says “2 cups stardust”")).to_be_visible()
+    page.get_by_label("Ingredient, line 1", exact=True).fill("granulated")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Amount, line 1")).to_have_value("2")
+    expect(page.get_by_label("Unit, line 1")).to_have_value("cup")
+    page.get_by_label("Type the next line").fill("100 g stardust")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Ingredient, line 2", exact=True)).to_have_value(
+        re.compile("^Granulated")
+    )
+
+
+def test_a_new_ingredient_is_made_much_like_another(page: Page, served: Served) -> None:
+    start(page, served)
+    paste(page, "100 g plain flour\n50 g moonmeal")
+    page.get_by_label("What “moonmeal” is much like").fill("rye")
+    page.keyboard.press("Enter")
+    understood = page.get_by_role("list", name="As understood")
+    expect(understood).to_contain_text("50 g moonmeal")
+    page.get_by_role("link", name="Larder").click()
+    page.get_by_label("Find an ingredient").fill("moon")
+    expect(page.get_by_role("button", name=re.compile("moonmeal"))).to_contain_text("your own")
+
+
+def test_ranges_keep_a_choice_and_eggs_carry_the_ratio(page: Page, served: Served) -> None:
+    start(page, served)
+    for line in ("2 large eggs", "80–110 g caster sugar"):
+        page.get_by_label("Type the next line").fill(line)
+        page.keyboard.press("Enter")
+    page.get_by_role("button", name="Add a line").click()
+    page.get_by_label("Ingredient, line 3", exact=True).fill("all-purpose")
+    page.keyboard.press("Enter")
+    page.get_by_label("Unit, line 3").select_option("of_eggs")
+    page.get_by_label("Amount, line 3").fill("1 1/4")
+    grams = page.locator("[data-figure=grams]")
+    expect(grams).to_have_text(["100 g", "95 g", "125 g"])
+    page.get_by_label("Taken of the range, line 2").fill("105")
+    page.get_by_label("Eggs, line 1").select_option("EU/UK large")
+    expect(grams).to_have_text(["120 g", "105 g", "150 g"])
+    page.get_by_label("Taken of the range, line 2").fill("120")
+    expect(page.get_by_text("Choose within 80–110.")).to_be_visible()
+
+
+def test_habits_are_shown_and_changed_for_kitchen_and_dough(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_text("Change", exact=True).click()
+    page.get_by_label("Eggs of the kitchen").select_option("EU/UK medium")
+    expect(page.locator("[data-figure=grams]").nth(4)).to_have_text("102 g")
+    page.get_by_label("Eggs of this dough").select_option("US medium")
+    expect(page.locator("[data-figure=grams]").nth(4)).to_have_text("88 g")
+    page.get_by_label("You read amounts in").select_option("cups")
+    expect(page.locator("[data-figure=own]").nth(0)).to_have_text("1 1/2 stick")
+    check_axe(page)
+
+
+@pytest.mark.parametrize(
+    "tab", ["Ingredients", "Method", "Parts", "Scale", "Swap", "Versions", "Give out"]
+)
+def test_axe_finds_nothing_on_any_tab(page: Page, served: Served, tab: str) -> None:
+    page.goto(f"{served.address}/dough/2")
+    page.get_by_role("tab", name=tab).click()
+    expect(page.get_by_text("g bakes to")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    check_axe(page)
+    for width in (1280, 820):
+        page.set_viewport_size({"width": width, "height": 900})
+        assert page.evaluate("document.documentElement.scrollWidth") <= width
+
+
+def test_steps_are_changed_and_the_plan_counts_them(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_role("tab", name="Method").click()
+    steps = page.get_by_role("list", name="Steps").get_by_role("listitem")
+    expect(steps).to_have_count(6)
+    expect(page.locator("[data-figure=method]")).to_have_text("15 min")
+    page.get_by_label("Waiting minutes of step 1").fill("30")
+    expect(page.locator("[data-figure=method]")).to_have_text("45 min")
+    page.get_by_role("button", name="Move step 1 down").click()
+    expect(page.get_by_label("Waiting minutes of step 2")).to_have_value("30")
+    page.get_by_role("button", name="Take step 6 out").click()
+    page.get_by_role("button", name="Add a step").click()
+    page.get_by_label("Step 6", exact=True).fill("Rest the dough.")
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Back to the usual steps").click()
+    expect(page.locator("[data-figure=method]")).to_have_text("15 min")
+    page.get_by_label("Mixed by").select_option("melted")
+    expect(steps.first).to_contain_text("melt", ignore_case=True)
+    expect(page.get_by_text("liquid fat makes this piece")).to_be_visible()
+
+
+def test_a_part_is_scaled_to_the_pieces(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/2")
+    page.get_by_role("tab", name="Parts").click()
+    page.get_by_label("Another part").select_option("icing")
+    page.get_by_role("button", name="Add it").click()
+    page.get_by_label("Type the next icing line").fill("100 g icing sugar")
+    page.keyboard.press("Enter")
+    page.get_by_label("A piece takes of icing").fill("4")
+    expect(page.get_by_text("35 pieces take 140 g")).to_be_visible()
+    expect(page.get_by_text("140 g Icing (powdered) sugar")).to_be_visible()
+    page.get_by_role("button", name="Take icing out").click()
+    expect(page.get_by_label("A piece takes of icing")).to_have_count(0)
+
+
+def test_scaling_shows_what_to_measure_before_the_card_changes(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_role("tab", name="Scale").click()
+    page.get_by_label("Times the card").fill("3/4")
+    expect(page.locator("[data-figure=factor]")).to_have_text("× 0.75")
+    expect(page.get_by_text("beat 2 and weigh in 75 g; the other 25 g")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^1 egg, × 0.50")).click()
+    expect(page.locator("[data-figure=factor]")).to_have_text("× 0.5")
+    page.get_by_label("Bowl or mixer holds").fill("0.3")
+    expect(page.get_by_text("3 equal mixes")).to_be_visible()
+    expect(page.locator("[data-figure=total]")).to_have_text("1024")
+    page.get_by_role("button", name="Change the card to this").click()
+    expect(page.locator("[data-figure=total]")).to_have_text("512")
+    page.get_by_role("button", name="Take back").click()
+    expect(page.locator("[data-figure=total]")).to_have_text("1024")
+    page.get_by_label("Times the card").fill("0")
+    expect(page.get_by_text("Give an amount above zero")).to_be_visible()
+
+
+def test_what_there_is_decides_how_much(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_role("tab", name="Scale").click()
+    page.get_by_role("radio", name="What there is").click()
+    for n, (amount, name) in enumerate((("90", "butter"), ("104", "whole egg")), start=1):
+        if n > 1:
+            page.get_by_role("button", name="And also").click()
+        page.get_by_label(f"What there is, {n}", exact=True).fill(name)
+        page.keyboard.press("Enter")
+        page.get_by_label(f"Amount there is, {n}").fill(amount)
+    expect(
+        page.get_by_text("Unsalted butter is what limits it; 50.9 g of Whole egg")
+    ).to_be_visible()
+    expect(page.locator("[data-figure=factor]")).to_have_text("× 0.531")
+
+
+def test_a_swap_is_seen_before_it_is_taken_and_can_be_had_back(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/2")
+    expect(page.locator("[data-figure=width]")).to_be_visible()
+    page.get_by_role("tab", name="Swap").click()
+    oil = "Neutral oil in place of Unsalted butter"
+    page.get_by_role("button", name=f"Before and after: {oil}").click()
+    expect(page.get_by_role("cell", name="Neutral oil")).to_be_visible()
+    page.get_by_role("button", name=f"Take it: {oil}").click()
+    expect(page.get_by_label("Ingredient, line 2", exact=True)).to_have_value("Neutral oil")
+    expect(page.get_by_text("Contains milk")).to_have_count(0)
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    page.get_by_role("tab", name="Versions").click()
+    rows = page.get_by_role("list", name="Versions").get_by_role("listitem")
+    expect(rows).to_have_count(2)
+    expect(page.get_by_label("Why version 2")).to_have_value(f"Swap: {oil}")
+    expect(page.get_by_role("cell", name="Unsalted butter")).to_be_visible()
+    page.get_by_role("button", name="Back to 1").click()
+    expect(rows).to_have_count(3)
+    page.get_by_role("tab", name="Ingredients").click()
+    expect(page.get_by_label("Ingredient, line 2", exact=True)).to_have_value("Unsalted butter")
+
+
+def test_the_drawer_is_searched_as_one_types(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough")
+    rows = page.get_by_role("list", name="Doughs").get_by_role("listitem")
+    expect(rows).to_have_count(4)
+    page.get_by_label("Find by name or ingredient").fill("tahini")
+    expect(rows).to_have_count(1)
+    page.get_by_label("Find by name or ingredient").fill("moon")
+    expect(page.get_by_text("No dough of that name")).to_be_visible()
+
+
+def test_a_file_is_looked_at_before_it_is_kept(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough")
+    page.get_by_role("button", name="Bring in a file").click()
+    recipe = {"@type": "Recipe", "name": "<img src=x onerror=alert(1)> stars",
+              "recipeIngredient": ["250 g plain flour", "2 kg moon dust"]}  # fmt: skip
+    chooser = page.get_by_label("A Recipe as JSON-LD")
+    chooser.set_input_files(
+        {"name": "a.json", "mimeType": "application/json", "buffer": b"{ not json"}
+    )
+    expect(page.get_by_text("This is not JSON")).to_be_visible()
+    chooser.set_input_files({"name": "b.txt", "mimeType": "text/plain", "buffer": b"x" * 1_000_001})
+    expect(page.get_by_text("At most 1 MB is read")).to_be_visible()
+    chooser.set_input_files(
+        {"name": "c.json", "mimeType": "application/json", "buffer": json.dumps(recipe).encode()}
+    )
+    expect(page.get_by_text("“2 kg moon dust”: which ingredient is this?")).to_be_visible()
+    check_axe(page)
+    page.get_by_role("button", name="Keep this dough").click()
+    expect(page.get_by_label("Name of the dough")).to_have_value("stars")
+    expect(page.get_by_text("The card says “2 kg moon dust”")).to_be_visible()
+
+
+def test_the_card_is_printed_on_one_page(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_role("tab", name="Give out").click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Recipe file").click()
+    node = json.loads(download.value.path().read_text(encoding="utf-8"))
+    assert node["name"] == "Rye, date & tahini drops"
+    page.get_by_role("link", name="Print the card").click()
+    expect(page.get_by_text("Contains milk, sesame, eggs, wheat.")).to_be_visible()
+    printed = page.pdf(format="A4")
+    assert len(re.findall(rb"/Type\s*/Page\b", printed)) == 1
+
+
+def test_an_ingredient_is_changed_with_its_effect_in_sight(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/larder")
+    page.get_by_label("Find an ingredient").fill("rye")
+    page.get_by_role("button", name=re.compile("^Rye flour")).click()
+    page.get_by_label("Fat", exact=True).fill("30")
+    expect(page.get_by_text("add up to").first).to_be_visible()
+    page.get_by_label("Fat", exact=True).fill("1.5")
+    page.get_by_label("One gram takes up of water").fill("1.6")
+    effect = page.get_by_role("region", name="What it changes")
+    expect(effect).to_contain_text("Rye, date & tahini drops")
+    check_axe(page)
+    page.get_by_role("button", name="Keep these figures").click()
+    expect(page.get_by_role("button", name=re.compile("^Rye flour"))).to_contain_text("changed")
+    page.get_by_role("button", name="Back to the shipped figures").click()
+    expect(page.get_by_role("button", name=re.compile("^Rye flour"))).not_to_contain_text("changed")
