@@ -49,7 +49,7 @@ chromium:
 	@scripts/chromium.sh $(CHROMIUM)
 
 test: setup-dev chromium check ## Every check and every test
-	@$(BIN)/pytest
+	@$(BIN)/pytest -n 2
 
 check: setup-dev ## Style, types, layers, and that generated files are fresh
 	@$(BIN)/ruff check . && $(BIN)/ruff format --check --quiet .
