@@ -36,6 +36,24 @@ def dough(page: Page, _clock: HandClock) -> None:
     expect(page.get_by_text("bakes to")).to_be_visible()
 
 
+def swap(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/dough/2")
+    page.get_by_role("tab", name="Swap").click()
+    expect(page.get_by_text("Neutral oil")).to_be_visible()
+
+
+def versions(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/dough/1")
+    page.get_by_role("tab", name="Versions").click()
+    expect(page.get_by_role("cell", name="Tahini")).to_be_visible()
+
+
+def larder(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/larder")
+    page.get_by_role("button", name="Rye flour").click()
+    expect(page.get_by_text("Used in")).to_be_visible()
+
+
 def tray(page: Page, _clock: HandClock) -> None:
     page.goto(f"http://127.0.0.1:{PORT}/tray/1")
     expect(page.get_by_text("What moves it")).to_be_visible()
@@ -68,7 +86,7 @@ def book(page: Page, _clock: HandClock) -> None:
 
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
-    "dough": dough, "tray": tray, "plan": plan, "book": book, "bake": bake,
+    "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray, "plan": plan, "book": book, "bake": bake,
 }  # fmt: skip
 
 

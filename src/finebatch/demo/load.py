@@ -6,6 +6,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field, TypeAdapter
 
+from finebatch.core.formula.dough import Card
 from finebatch.store.database import Database
 from finebatch.web.cards import CardBody
 from finebatch.workflow import book, doughs
@@ -42,9 +43,25 @@ class DemoTray(BaseModel):
         return replace(usual, piece=replace(usual.piece, **piece), **given)
 
 
-class DemoDough(CardBody):
-    """A demo dough: its card, its tray, its earlier bakes."""
+class DemoEarlier(BaseModel):
+    """How the card was first written: another amount in one line, and why it was changed."""
 
+    days_ago: Annotated[float, Field(ge=0)]
+    line: int
+    amount: str
+    reason: str
+
+    def card(self, later: Card) -> Card:
+        """The card as it was."""
+        lines = list(later.lines)
+        lines[self.line] = replace(lines[self.line], amount=self.amount)
+        return replace(later, lines=tuple(lines))
+
+
+class DemoDough(CardBody):
+    """A demo dough: its card, how it was first written, its tray, its earlier bakes."""
+
+    earlier: DemoEarlier | None = None
     tray: DemoTray
     bakes: list[DemoBake] = []
 
@@ -59,7 +76,13 @@ def load(database: Database, now: int) -> int:
         for place, dough in enumerate(scenario):
             setting = dough.tray.setting(doughs.usual_tray(dough.family))
             # The first of the list is the one that was changed last.
-            kept = doughs.add_dough(session, dough.card(), now - place * DAY, setting)
+            card, at, earlier = dough.card(), now - place * DAY, dough.earlier
+            if earlier is None:
+                kept = doughs.add_dough(session, card, at, setting)
+            else:
+                then = at - round(earlier.days_ago * DAY)
+                kept = doughs.add_dough(session, earlier.card(card), then, setting)
+                kept = doughs.change_dough(session, kept.id, 1, card, at, earlier.reason)
             for bake in dough.bakes:
                 record = book.Record(
                     kept.id, None, None, bake.widths_mm, bake.minutes, bake.colour, bake.note

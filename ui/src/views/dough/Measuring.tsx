@@ -38,7 +38,8 @@ export function Measuring({ card, words, change }: MeasuringProps) {
       queries.invalidateQueries({ queryKey: ["doughs"] });
     },
   });
-  if (!kitchen.data) return null;
+  // Its room is kept while it loads, so that nothing moves under a finger.
+  if (!kitchen.data) return <p className="mb-3 min-h-6" />;
   const { cup = "spooned", egg = "US large", own_units = "grams" } = kitchen.data;
   const eggs = words.eggs.map((e) => [e.key, `${e.key}, ${e.grams} g`] as const);
   const cups = words.cups.map((c) => [c, CUP_WORDS[c]] as const);

@@ -1,7 +1,8 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, ProblemError } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { Link } from "react-router";
+import { api, body, ProblemError, type Schemas } from "../../api/client";
+import { grams } from "../../app/format";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
@@ -43,6 +44,10 @@ interface IngredientFormProps {
   onKept: (key: string) => void;
   onGone: () => void;
 }
+
+/** What one of it is called and weighs; nothing when it is not counted. */
+const counted = (facts: Facts, grams: number): NonNullable<Facts["natural_unit"]> | null =>
+  grams > 0 ? { ...(facts.natural_unit ?? { unit: "each", name: "piece" }), grams } : null;
 
 /** One ingredient's figures; what a change does is shown before it is kept. */
 export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFormProps) {
@@ -87,7 +92,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
       ),
     placeholderData: keepPreviousData,
     gcTime: 10_000,
-    enabled: changed && shelf !== undefined && shelf.doughs > 0,
+    enabled: shelf !== undefined && shelf.doughs > 0,
     retry: false,
   });
   const problem = keep.error ?? (changed ? effects.error : null);
@@ -164,20 +169,22 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
           {optional("g_per_cup_sifted", "Sifted")}
           {optional("g_per_cup_dipped", "Dipped")}
         </div>
-        {facts.natural_unit && (
-          <div className="mt-3">
-            <NumberField
-              label={`One ${facts.natural_unit.name}`}
-              unit="g"
-              value={facts.natural_unit.grams}
-              onChange={(value) =>
-                facts.natural_unit &&
-                write({ natural_unit: { ...facts.natural_unit, grams: value } })
-              }
-              fault={fault("natural_unit.grams")}
-            />
-          </div>
-        )}
+        <div className="mt-3 flex flex-wrap gap-6">
+          <NumberField
+            label={`One ${facts.natural_unit?.name ?? "piece"} (0: not counted)`}
+            unit="g"
+            value={facts.natural_unit?.grams ?? 0}
+            onChange={(value) => write({ natural_unit: counted(facts, value) })}
+            fault={fault("natural_unit.grams")}
+          />
+          <NumberField
+            label="Its fat melts at (0: none)"
+            unit="°C"
+            value={facts.melts_at_c ?? 0}
+            onChange={(value) => write({ melts_at_c: value || null })}
+            fault={fault("melts_at_c")}
+          />
+        </div>
       </fieldset>
       <Field label="Allergens, with commas">
         {(props) => (
@@ -209,18 +216,16 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
           />
         )}
       </Field>
-      {changed && effects.data && effects.data.length > 0 && (
-        <section aria-label="What it changes">
-          <h2 className="heading">What this would change</h2>
+      {effects.data && effects.data.length > 0 && (
+        <section aria-label="Doughs that use it">
+          <h2 className="heading">{changed ? "What this would change" : "Used in"}</h2>
           <ul>
             {effects.data.map((e) => (
               <li key={e.id} className="border-b border-line py-1">
-                {e.name}: {grams(e.before_g)} → {grams(e.after_g)} g
-                {e.before_mm !== null && e.after_mm !== null && (
-                  <>
-                    , a piece {cm(e.before_mm)} → <strong>{cm(e.after_mm)} cm</strong>
-                  </>
-                )}
+                <Link to={`/dough/${e.id}`} className="underline">
+                  {e.name}
+                </Link>
+                {changed ? <Change effect={e} /> : `: ${grams(e.before_g)} g of dough`}
               </li>
             ))}
           </ul>
@@ -242,5 +247,20 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
         )}
       </div>
     </form>
+  );
+}
+
+/** One dough before and after: its weight, and the width of its baked piece. */
+function Change({ effect }: { effect: Schemas["EffectOut"] }) {
+  const { before_g, after_g, before_mm, after_mm } = effect;
+  return (
+    <>
+      : {grams(before_g)} → {grams(after_g)} g
+      {before_mm !== null && after_mm !== null && (
+        <>
+          , a piece {before_mm.toFixed(1)} → <strong>{after_mm.toFixed(1)} mm</strong>
+        </>
+      )}
+    </>
   );
 }

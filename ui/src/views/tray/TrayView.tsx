@@ -36,6 +36,8 @@ export default function TrayView({ doughId }: { doughId: number }) {
 function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen }) {
   const queries = useQueryClient();
   const [setting, setSetting, settingProblem] = useKept<TraySetting>(dough.tray, async (tray) => {
+    // Whoever comes back to this screen before the answer finds what was set, not what was.
+    queries.setQueryData<Dough>(["dough", dough.id], (before) => before && { ...before, tray });
     const after = await body(
       api.PUT("/api/doughs/{dough_id}/tray", {
         params: { path: { dough_id: dough.id } },
