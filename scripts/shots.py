@@ -86,7 +86,8 @@ def book(page: Page, _clock: HandClock) -> None:
 
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
-    "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray, "plan": plan, "book": book, "bake": bake,
+    "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray,
+    "plan": plan, "book": book, "bake": bake,
 }  # fmt: skip
 
 
