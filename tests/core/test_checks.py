@@ -84,6 +84,8 @@ def test_amounts_that_cannot_be(line: str, title: str, mend: tuple[str, str] | N
     ("oven", "title", "mended"),
     [
         ("350°C / 180°F", "°C and °F are swapped", "350 °F / 180 °C"),
+        ("350°C/180°F", "°C and °F are swapped", "350 °F/180 °C"),
+        ("180C/180C fan", "The fan setting does not match", "180C/160 °C fan"),
         ("350 °C", "No oven bakes cookies at that", "350 °F"),
         ("180 °F", "No oven bakes cookies at that", "180 °C"),
         ("190 °C (350 °F)", "°C and °F do not match", "190 °C (375 °F)"),

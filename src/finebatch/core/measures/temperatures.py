@@ -13,7 +13,7 @@ _DEGREES = r"(?:°|º|degrees?|degs?\.?)"
 _FAN = r"(?:fan(?:[- ]assisted)?|convection)"
 _TEMPERATURE = re.compile(
     rf"(?P<fan_before>\b{_FAN}\s*(?:oven)?\s*(?:at|to|:)?\s*)?"
-    rf"(?<![\w.,/])(?P<value>\d{{2,3}})(?P<mark>\s*{_DEGREES})?\s*(?P<scale>(?:C|F|celsius|fahrenheit)\b)?"
+    rf"(?<![\w.,])(?<!\d/)(?P<value>\d{{2,3}})(?P<mark>\s*{_DEGREES})?\s*(?P<scale>(?:C|F|celsius|fahrenheit)\b)?"
     rf"(?P<fan_after>\s*,?\s*\(?\s*{_FAN}\b(?!\s*(?:oven)?\s*(?:at|to|:)?\s*\d))?",
     re.IGNORECASE,
 )
