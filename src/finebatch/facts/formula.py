@@ -11,7 +11,7 @@ from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.swaps import Basis, Swap
 from finebatch.core.piece.character import Quality, Weight
-from finebatch.facts.rows import Percent, Row, Shares, Words, table
+from finebatch.facts.rows import Percent, Row, Shares, Words, checked, table
 from finebatch.facts.tables import effects, larder
 
 
@@ -27,7 +27,7 @@ class _Band(Row):
 @cache
 def bands() -> tuple[Band, ...]:
     """Where doughs of a family usually stand (`bands.csv`)."""
-    found = TypeAdapter(list[_Band]).validate_python(table("bands.csv"))
+    found = checked(_Band, "bands.csv")
     wrong = [row for row in found if row.low >= row.high]
     if wrong:
         raise ValueError(f"bands.csv: {wrong[0].family} {wrong[0].figure} runs backwards")
@@ -39,14 +39,13 @@ class _Dose(Row):
     label: str
     usual_pct: Percent
     most_pct: Percent
-    least_pct: Percent
     too_much: str
 
 
 @cache
 def doses() -> tuple[Dose, ...]:
     """How much salt, leavening and spice can be meant (`doses.csv`)."""
-    found = TypeAdapter(list[_Dose]).validate_python(table("doses.csv"))
+    found = checked(_Dose, "doses.csv")
     return tuple(Dose(**row.facts()) for row in found)
 
 
@@ -58,7 +57,7 @@ class _Acid(Row):
 @cache
 def soda_per_g() -> dict[str, float]:
     """Grams of soda that a gram of each acid ingredient neutralises (`acidity.csv`)."""
-    found = TypeAdapter(list[_Acid]).validate_python(table("acidity.csv"))
+    found = checked(_Acid, "acidity.csv")
     _known("acidity.csv", [row.key for row in found])
     return {row.key: row.soda_g_per_g for row in found}
 
@@ -82,7 +81,7 @@ class _Step(Row):
 @cache
 def step_templates() -> tuple[StepTemplate, ...]:
     """The usual steps of each way of mixing, in order (`methods.csv`)."""
-    found = TypeAdapter(list[_Step]).validate_python(table("methods.csv"))
+    found = checked(_Step, "methods.csv")
     strange = [need for row in found for need in row.needs if need not in GROUPS]
     if strange:
         raise ValueError(f"methods.csv: no such group: {strange}")
@@ -99,7 +98,7 @@ class _Mixing(Row):
 @cache
 def mixing_methods() -> dict[Mixing, _Mixing]:
     """Each way of mixing: its label, the dough's temperature after it, what it does."""
-    found = TypeAdapter(list[_Mixing]).validate_python(table("mixing.csv"))
+    found = checked(_Mixing, "mixing.csv")
     return {row.mixing: row for row in found}
 
 
@@ -136,7 +135,7 @@ class _Weight(Row):
 @cache
 def character_weights() -> tuple[Weight, ...]:
     """How the effects of a dough show in the mouth, in colour and in the tin (`character.csv`)."""
-    found = TypeAdapter(list[_Weight]).validate_python(table("character.csv"))
+    found = checked(_Weight, "character.csv")
     known = {effect.key for effect in effects()}
     strange = [row.effect for row in found if row.effect not in known]
     if strange:
@@ -152,5 +151,5 @@ class _Caution(Row):
 @cache
 def caution_texts() -> dict[str, str]:
     """The usual cautions by what calls for them (`cautions.csv`)."""
-    found = TypeAdapter(list[_Caution]).validate_python(table("cautions.csv"))
+    found = checked(_Caution, "cautions.csv")
     return {row.trigger: row.text for row in found}

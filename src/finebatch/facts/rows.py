@@ -3,7 +3,7 @@
 import csv
 import json
 from importlib.resources import files
-from typing import Annotated, Any
+from typing import Annotated, Any, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
@@ -49,6 +49,14 @@ def read(name: str) -> str:
 def table(name: str) -> list[dict[str, str]]:
     """A shipped CSV table, a row a mapping."""
     return list(csv.DictReader(read(name).splitlines()))
+
+
+R = TypeVar("R", bound=Row)
+
+
+def checked(row: type[R], name: str) -> list[R]:
+    """A shipped CSV table, every row checked."""
+    return [row.model_validate(cells) for cells in table(name)]
 
 
 def read_json(name: str) -> Any:

@@ -5,7 +5,7 @@ from functools import cache
 from typing import Annotated, Literal
 
 import numpy as np
-from pydantic import BeforeValidator, Field, TypeAdapter, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 
 from finebatch.core.formula.dough import Family
 from finebatch.core.formula.names import Name, Names, split_words
@@ -25,9 +25,9 @@ from finebatch.facts.rows import (
     Row,
     Shares,
     Words,
+    checked,
     read_json,
     split,
-    table,
 )
 
 
@@ -117,9 +117,9 @@ class MixtureRow(Row):
 @cache
 def larder() -> Larder:
     """The shipped larder, checked."""
-    rows = TypeAdapter(list[IngredientRow]).validate_python(table("ingredients.csv"))
+    rows = checked(IngredientRow, "ingredients.csv")
     found = {row.key: row.ingredient() for row in rows}
-    for mixture in TypeAdapter(list[MixtureRow]).validate_python(table("mixtures.csv")):
+    for mixture in checked(MixtureRow, "mixtures.csv"):
         unknown = [key for key, _ in mixture.made_of if key not in found]
         if unknown or mixture.key not in found:
             raise ValueError(f"mixtures.csv names what the larder lacks: {unknown or mixture.key}")
@@ -130,14 +130,14 @@ def larder() -> Larder:
 @cache
 def egg_sizes() -> dict[str, float]:
     """Grams of an egg's contents by market and size: ``EU/UK medium``."""
-    rows = TypeAdapter(list[EggRow]).validate_python(table("egg_sizes.csv"))
+    rows = checked(EggRow, "egg_sizes.csv")
     return {f"{row.market} {row.size}": row.contents_g for row in rows}
 
 
 @cache
 def name_rows() -> tuple[NameRow, ...]:
     """What the ingredients are called, and the words that only describe."""
-    return tuple(TypeAdapter(list[NameRow]).validate_python(table("names.csv")))
+    return tuple(checked(NameRow, "names.csv"))
 
 
 @cache
@@ -167,7 +167,7 @@ def reader() -> Reader:
 @cache
 def effects() -> tuple[Effect, ...]:
     """The spread effects with what was known of them before any fit."""
-    rows = TypeAdapter(list[EffectRow]).validate_python(table("spread_effects.csv"))
+    rows = checked(EffectRow, "spread_effects.csv")
     return tuple(Effect(**row.model_dump()) for row in rows)
 
 
@@ -183,7 +183,7 @@ class PriorRow(Row):
 @cache
 def prior_rows() -> tuple[PriorRow, ...]:
     """What was known of lift and minutes before any fit."""
-    return tuple(TypeAdapter(list[PriorRow]).validate_python(table("fit_priors.csv")))
+    return tuple(checked(PriorRow, "fit_priors.csv"))
 
 
 @cache
@@ -223,5 +223,5 @@ class FamilyRow(Row):
 @cache
 def families() -> dict[Family, FamilyHabits]:
     """Each family's usual portion and times."""
-    rows = TypeAdapter(list[FamilyRow]).validate_python(table("families.csv"))
+    rows = checked(FamilyRow, "families.csv")
     return {row.family: FamilyHabits(**row.model_dump()) for row in rows}

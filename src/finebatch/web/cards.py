@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from finebatch.core.formula.dough import (
     Card,
@@ -19,20 +19,14 @@ from finebatch.core.measures.units import Unit
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.tray import Evenness, PieceSetting
 from finebatch.web.problems import FieldFault
-from finebatch.web.types import Body, Out, Text
+from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow import doughs
 
 Key = Annotated[Text, Field(max_length=60)]
 EggName = Annotated[Text, Field(max_length=30)]
 
 
-class _Body(Body):
-    """A body that can be read off a value of the core."""
-
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, from_attributes=True)
-
-
-class LineBody(_Body):
+class LineBody(ValueBody):
     """One line as written; `text` is the line as it stood on the card it was read from."""
 
     amount: Annotated[Text, Field(max_length=40)]
@@ -48,7 +42,7 @@ class LineBody(_Body):
         return Line(**self.model_dump())
 
 
-class StepBody(_Body):
+class StepBody(ValueBody):
     """One step of the method."""
 
     text: Annotated[Text, Field(max_length=1000)]
@@ -62,7 +56,7 @@ class StepBody(_Body):
         return Step(**self.model_dump())
 
 
-class PartBody(_Body):
+class PartBody(ValueBody):
     """A small formula beside the dough, and how much of it a piece takes."""
 
     kind: PartKind
@@ -75,7 +69,7 @@ class PartBody(_Body):
         return Part(self.kind, self.name, tuple(x.line() for x in self.lines), self.per_piece_g)
 
 
-class CardBody(_Body):
+class CardBody(ValueBody):
     """A dough as written. No steps stand for the usual ones of its mixing method."""
 
     name: Annotated[Text, Field(max_length=500)]
@@ -105,7 +99,7 @@ class CardBody(_Body):
         )
 
 
-class PieceBody(_Body):
+class PieceBody(ValueBody):
     """How a piece follows from its mass. g and mm."""
 
     grams: Annotated[float, Field(gt=0, le=5000)]
@@ -115,7 +109,7 @@ class PieceBody(_Body):
     log_width_mm: Annotated[float, Field(ge=15, le=200)]
 
 
-class TraySettingBody(_Body):
+class TraySettingBody(ValueBody):
     """How a dough is portioned, chilled and baked."""
 
     piece: PieceBody

@@ -30,6 +30,12 @@ class Body(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
+class ValueBody(Body):
+    """A body that is also an answer, read off the core's values by attribute."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, from_attributes=True)
+
+
 class Out(BaseModel):
     """A response's body, read off the core's values by attribute."""
 

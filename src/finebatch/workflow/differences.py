@@ -4,8 +4,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
-from sqlalchemy.orm import Session
-
 from finebatch.core.care.cautions import allergens
 from finebatch.core.formula.compare import ComparedLine, changes, compare_lines
 from finebatch.core.formula.composition import compose
@@ -17,7 +15,6 @@ from finebatch.core.formula.scaling import (
     limits_of,
     parse_factor,
     scale,
-    scale_card,
 )
 from finebatch.core.formula.swaps import Offer, offers
 from finebatch.core.formula.weigh import weigh
@@ -60,17 +57,9 @@ class Difference:
     allergens_gone: tuple[str, ...]
 
 
-def weigh_card(card: Card, bench: Bench) -> WeighedDough:
-    """A card weighed as this kitchen measures."""
-    reader = bench.reader
-    return weigh(card.lines, reader.larder, reader.measuring.where(card.cup, card.egg))
-
-
-def _side(
-    session: Session, card: Card, tray: TraySetting, bench: Bench, dough_id: int | None
-) -> Side:
+def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> Side:
     larder = bench.reader.larder
-    weighed = weigh_card(card, bench)
+    weighed = bench.weigh(card)
     made = compose(weighed.known_g(), larder)
     base = made.base_g or made.structure_g
     sugar, fat, water = (
@@ -79,7 +68,7 @@ def _side(
     names = frozenset(a.name for a in allergens(card, larder))
     try:
         asked = question_of_card(card, weighed, tray, bench)
-        found = foresee_piece(asked, session, bench, dough_id)
+        found = foresee_piece(asked, bench, dough_id)
     except Refusal:
         return Side(weighed.total_g, sugar, fat, water, None, None, None, {}, names)
     effects = measure_effects(made, found.raw, asked.conditions())
@@ -106,7 +95,7 @@ def _differ(
     return Difference(
         before=one,
         after=other,
-        lines=tuple(compare_lines(weighed, weigh_card(after, bench))),
+        lines=tuple(compare_lines(weighed, bench.weigh(after))),
         said=changes(before, after, reader.larder, reader.measuring),
         words=_words(one, other),
         allergens_added=tuple(sorted(other.allergens - one.allergens)),
@@ -115,13 +104,12 @@ def _differ(
 
 
 def compare(
-    session: Session, before: Card, after: Card, tray: TraySetting, bench: Bench,
-    dough_id: int | None = None,
-) -> Difference:  # fmt: skip
+    before: Card, after: Card, tray: TraySetting, bench: Bench, dough_id: int | None = None
+) -> Difference:
     """Two cards beside each other, each baked as the tray has it."""
-    one = _side(session, before, tray, bench, dough_id)
-    other = _side(session, after, tray, bench, dough_id)
-    return _differ(before, after, one, other, weigh_card(before, bench), bench)
+    one = _side(before, tray, bench, dough_id)
+    other = _side(after, tray, bench, dough_id)
+    return _differ(before, after, one, other, bench.weigh(before), bench)
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,15 +121,15 @@ class OfferStudy:
 
 
 def swap_offers(
-    session: Session, card: Card, tray: TraySetting, bench: Bench, dough_id: int | None = None
+    card: Card, tray: TraySetting, bench: Bench, dough_id: int | None = None
 ) -> list[OfferStudy]:
     """Every swap that applies to a card, each before and after."""
-    weighed = weigh_card(card, bench)
-    before = _side(session, card, tray, bench, dough_id)
+    weighed = bench.weigh(card)
+    before = _side(card, tray, bench, dough_id)
     return [
         OfferStudy(
             offer,
-            _differ(card, offer.card, before, _side(session, offer.card, tray, bench, dough_id),
+            _differ(card, offer.card, before, _side(offer.card, tray, bench, dough_id),
                     weighed, bench),
         )
         for offer in offers(card, weighed, formula.swaps(), bench.reader.larder)
@@ -182,18 +170,17 @@ def _factor(
     raise refuse("factor", "Say how much: a factor, pieces, a total, or what there is.")
 
 
-def scale_to(card: Card, wish: ScaleWish, bench: Bench) -> tuple[Scaling, Card]:
-    """A card scaled to a wish, and the card as it would be. `Refusal` where that is absurd."""
-    weighed = weigh_card(card, bench)
+def scale_to(card: Card, wish: ScaleWish, bench: Bench) -> Scaling:
+    """A card scaled to a wish. `Refusal` where that is absurd."""
+    weighed = bench.weigh(card)
     weighed.formula_g()
     factor, limits = _factor(wish, weighed, bench)
     if not 0.005 < factor < 200:
         raise refuse("have", "That is under a hundredth or over a hundred times the card.")
     reader = bench.reader
-    found = scale(
+    return scale(
         card, factor, reader.larder, reader.measuring, bench.kitchen.own_units,
         rounded=wish.rounded, limits=limits,
         bowl_cm3=wish.bowl_l * CM3_IN_LITRE if wish.bowl_l else None,
         density_g_cm3=compose(weighed.known_g(), reader.larder).density_g_cm3,
     )  # fmt: skip
-    return found, scale_card(card, factor, rounded=wish.rounded)

@@ -6,7 +6,7 @@ from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
 from finebatch.core.formula.dough import Card, Family, WeighedDough
-from finebatch.core.formula.weigh import MAX_LINES, weigh
+from finebatch.core.formula.weigh import MAX_LINES, weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.tray import Evenness, PieceSetting
@@ -71,7 +71,7 @@ def tray_of(row: TraySettingRow) -> TraySetting:
 
 def _dough(row: DoughRow, pantry: Pantry) -> Dough:
     card = card_of(row.card)
-    weighed = weigh(card.lines, pantry.larder, pantry.measuring.where(card.cup, card.egg))
+    weighed = weigh_card(card, pantry.larder, pantry.measuring)
     return Dough(row.id, row.revision, row.changed_at, card, tray_of(row.tray), weighed)
 
 

@@ -12,7 +12,6 @@ from finebatch.core.larder.check import check_ingredient
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.refusal import Refusal
 from finebatch.store.models import DoughRow
-from finebatch.workflow.differences import weigh_card
 from finebatch.workflow.doughs import Dough, get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.larder import get_larder, uses
@@ -42,11 +41,11 @@ def use_counts(session: Session) -> Counter[str]:
     return counts
 
 
-def _foreseen(session: Session, dough: Dough, bench: Bench) -> tuple[float, float | None]:
-    weighed = weigh_card(dough.card, bench)
+def _foreseen(dough: Dough, bench: Bench) -> tuple[float, float | None]:
+    weighed = bench.weigh(dough.card)
     try:
         asked = question_of_card(dough.card, weighed, dough.tray, bench)
-        width = foresee_piece(asked, session, bench, dough.id).width.middle_mm
+        width = foresee_piece(asked, bench, dough.id).width.middle_mm
     except Refusal:
         return weighed.total_g, None
     return weighed.total_g, width
@@ -68,6 +67,6 @@ def effects_of(session: Session, ingredient: Ingredient) -> list[LarderEffect]:
     found = []
     for dough_id, name in uses(session, ingredient.key)[:MOST_SHOWN]:
         dough = get_dough(session, dough_id)
-        before, after = _foreseen(session, dough, bench), _foreseen(session, dough, other)
+        before, after = _foreseen(dough, bench), _foreseen(dough, other)
         found.append(LarderEffect(dough_id, name, before[0], after[0], before[1], after[1]))
     return found

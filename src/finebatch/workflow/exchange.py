@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.method import method_of
-from finebatch.core.formula.weigh import weigh
+from finebatch.core.formula.weigh import weigh, weigh_card
 from finebatch.core.refusal import refuse
 from finebatch.facts import formula
 from finebatch.formats.card_csv import write_csv
@@ -40,7 +40,7 @@ def give_out(session: Session, dough_id: int, form: Format) -> tuple[str, str]:
     card = get_dough(session, dough_id).card
     reader = get_reader(session)
     larder, measuring = reader.larder, reader.measuring.where(card.cup, card.egg)
-    weighed = weigh(card.lines, larder, measuring)
+    weighed = weigh_card(card, larder, reader.measuring)
     parts = [weigh(part.lines, larder, measuring) for part in card.parts]
     if form == "csv":
         return card.name, write_csv(card, weighed, parts, larder)
@@ -66,7 +66,7 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
         raise refuse("text", str(error)) from error
     found = []
     for card in cards:
-        weighed = weigh(card.lines, reader.larder, reader.measuring.where(card.cup, card.egg))
+        weighed = weigh_card(card, reader.larder, reader.measuring)
         asks = []
         for line, w in zip(card.lines, weighed.lines, strict=True):
             written = line.text or f"{line.amount} {line.unit}"

@@ -65,7 +65,7 @@ def get_reader(session: Session) -> Reader:
     taught = [(row.words, row.ingredient) for row in rows if row.ingredient in pantry.larder]
     added = [
         (" ".join(split_words(i.name)), key)
-        for key, i in own_ingredients(session).items()
+        for key, i in pantry.larder.items()
         if key not in tables.larder() and split_words(i.name)
     ]
     return Reader(pantry.larder, _names((*added, *taught)), pantry.measuring)

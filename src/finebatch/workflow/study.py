@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from finebatch.core.book.learn import Lessons
 from finebatch.core.care.cautions import Allergen, allergens, cautions
 from finebatch.core.formula.balance import Balance, balance
 from finebatch.core.formula.checks.check import Check, Mend
@@ -18,7 +19,7 @@ from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, ki
 from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
-from finebatch.core.formula.weigh import weigh
+from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.measures.temperatures import find_temperatures
 from finebatch.core.piece.effects import measure_effects
@@ -79,11 +80,16 @@ class Bench:
 
     reader: Reader
     kitchen: KitchenSetting
+    lessons: Lessons
+
+    def weigh(self, card: Card) -> WeighedDough:
+        """A card weighed as this kitchen measures."""
+        return weigh_card(card, self.reader.larder, self.reader.measuring)
 
 
 def get_bench(session: Session) -> Bench:
     """The bench of this kitchen."""
-    return Bench(get_reader(session), get_kitchen(session))
+    return Bench(get_reader(session), get_kitchen(session), lessons(session))
 
 
 def question_of_card(
@@ -102,14 +108,13 @@ def _other_cards(session: Session, card: Card, dough_id: int | None) -> list[Car
 
 def _rows(cards: list[Card], found: Foreseen, asked: TrayQuestion, bench: Bench) -> list[Vector]:
     """The spread model's rows of other doughs, baked as this piece is."""
-    larder, measuring = bench.reader.larder, bench.reader.measuring
     rows = []
     for card in cards:
-        weighed = weigh(card.lines, larder, measuring.where(card.cup, card.egg))
+        weighed = bench.weigh(card)
         if weighed.faults or weighed.base_g <= 0:
             continue
         how = replace(asked.conditions(), mixing=card.mixing)
-        effects = measure_effects(compose(weighed.known_g(), larder), found.raw, how)
+        effects = measure_effects(compose(weighed.known_g(), bench.reader.larder), found.raw, how)
         rows.append(tables.models().spread.row(effects, found.raw))
     return rows
 
@@ -130,13 +135,11 @@ def _wider(
     return 100 * (math.exp(flow - usual) - 1), len(others)
 
 
-def foresee_piece(
-    asked: TrayQuestion, session: Session, bench: Bench, dough_id: int | None
-) -> Foreseen:
+def foresee_piece(asked: TrayQuestion, bench: Bench, dough_id: int | None) -> Foreseen:
     """One piece of the dough as its tray has it; `Refusal` when nothing can be foreseen."""
     dough = asked.composition(bench.reader.larder)
     piece = asked.setting.piece.portion(asked.family, dough.density_g_cm3)
-    learnt = lessons(session).of_dough(dough_id or 0)
+    learnt = bench.lessons.of_dough(dough_id or 0)
     return foresee(
         tables.models(), dough, asked.family, piece, asked.conditions(),
         portion_cv=PORTION_CV[asked.setting.evenness], shelves=bench.kitchen.shelves, learnt=learnt,
@@ -149,7 +152,7 @@ def _piece(
 ) -> tuple[PieceStudy | None, str]:  # fmt: skip
     try:
         asked = question_of_card(card, weighed, tray, bench)
-        found = foresee_piece(asked, session, bench, dough_id)
+        found = foresee_piece(asked, bench, dough_id)
     except Refusal as refusal:
         return None, "" if weighed.faults else refusal.faults[0].message
     pieces, leftover = count_pieces(weighed.total_g, tray.piece.grams)
@@ -197,7 +200,7 @@ def study(
     """Everything about a card. A card with faulty lines is studied as far as it goes."""
     larder = bench.reader.larder
     measuring = bench.reader.measuring.where(card.cup, card.egg)
-    weighed = weigh(card.lines, larder, measuring)
+    weighed = bench.weigh(card)
     known = weighed.known_g()
     piece, fault = _piece(session, card, weighed, tray, bench, dough_id)
     own = tuple(

@@ -71,34 +71,34 @@ def keep(
     )  # fmt: skip
 
 
-def _rows(session: Session, dough_id: int) -> list[VersionRow]:
-    if session.get(DoughRow, dough_id) is None:
-        raise Missing("This dough")
-    query = select(VersionRow).where(VersionRow.dough_id == dough_id)
-    return list(session.scalars(query.order_by(VersionRow.number.desc())))
+def _version(row: VersionRow) -> Version:
+    return Version(row.number, row.at, row.said, row.reason, card_of(row.card))
+
+
+def _row(session: Session, dough_id: int, number: int) -> VersionRow:
+    query = select(VersionRow).where(VersionRow.dough_id == dough_id, VersionRow.number == number)
+    row = session.scalar(query)
+    if row is None:
+        raise Missing("This version")
+    return row
 
 
 def history(session: Session, dough_id: int) -> list[Version]:
     """All versions of a dough, the newest first."""
-    return [
-        Version(row.number, row.at, row.said, row.reason, card_of(row.card))
-        for row in _rows(session, dough_id)
-    ]
+    if session.get(DoughRow, dough_id) is None:
+        raise Missing("This dough")
+    query = select(VersionRow).where(VersionRow.dough_id == dough_id)
+    return [_version(row) for row in session.scalars(query.order_by(VersionRow.number.desc()))]
 
 
 def find(session: Session, dough_id: int, number: int) -> Version:
     """One version; `Missing` when there is none of that number."""
-    found = next((v for v in history(session, dough_id) if v.number == number), None)
-    if found is None:
-        raise Missing("This version")
-    return found
+    return _version(_row(session, dough_id, number))
 
 
 def give_reason(session: Session, dough_id: int, number: int, reason: str) -> Version:
     """Write down why a version was made."""
-    row = next((v for v in _rows(session, dough_id) if v.number == number), None)
-    if row is None:
-        raise Missing("This version")
+    row = _row(session, dough_id, number)
     row.reason = " ".join(reason.split())[:MOST_REASON]
     session.flush()
-    return Version(row.number, row.at, row.said, row.reason, card_of(row.card))
+    return _version(row)

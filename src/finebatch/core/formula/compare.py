@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from finebatch.core.formula.dough import Card, WeighedDough
-from finebatch.core.formula.weigh import weigh
+from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 
@@ -71,10 +71,7 @@ def changes(
     before: Card, after: Card, larder: Larder, measuring: Measuring = USUAL
 ) -> tuple[str, ...]:
     """What a baker would say was changed, in words; nothing when the doughs bake the same."""
-    weighed = [
-        weigh(card.lines, larder, measuring.where(card.cup, card.egg)) for card in (before, after)
-    ]
-    lines = compare_lines(*weighed)
+    lines = compare_lines(*(weigh_card(card, larder, measuring) for card in (before, after)))
     factor = _scaled_by(lines)
     if factor is not None:
         said = [f"all × {factor:.3g}"]

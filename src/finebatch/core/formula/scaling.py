@@ -1,7 +1,7 @@
 """Make more or less of a dough: by factor, pieces, mass, what there is, or the bowl."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -74,6 +74,7 @@ class Scaling:
     """A scaled dough. `mixes` are equal mixes that the bowl holds, of `mix_g` each."""
 
     factor: Fraction
+    card: Card
     total_g: float
     lines: tuple[ScaledLine, ...]
     limits: tuple[Limit, ...]
@@ -123,16 +124,14 @@ def limits_of(dough: WeighedDough, have: WeighedDough, larder: Larder) -> tuple[
     return tuple(sorted(found, key=lambda limit: limit.factor))
 
 
-def egg_advice(lines: Sequence[Line], larder: Larder, measuring: Measuring) -> EggAdvice | None:
-    """How to come by the dough's whole eggs, weighed; none when it has none."""
-    weighed = weigh(lines, larder, measuring)
-    grams = weighed.known_g().get("egg_whole", 0.0)
+def egg_advice(grams: float, one_egg_g: float) -> EggAdvice | None:
+    """How to come by that much whole egg, weighed; none when the dough has none."""
     if grams <= 0:
         return None
-    eggs = grams / measuring.egg_g
+    eggs = grams / one_egg_g
     beat = max(math.ceil(eggs - 0.02), 1)
-    spare = max(beat * measuring.egg_g - grams, 0.0)
-    return EggAdvice(eggs, beat, grams, spare if spare > 0.02 * measuring.egg_g else 0.0)
+    spare = max(beat * one_egg_g - grams, 0.0)
+    return EggAdvice(eggs, beat, grams, spare if spare > 0.02 * one_egg_g else 0.0)
 
 
 def _near(
@@ -152,6 +151,11 @@ def _near(
     return tuple(found)
 
 
+def _in_fractions(unit: Unit) -> bool:
+    """Whether a cook measures that unit in fractions; a scale and a jug show decimals."""
+    return unit not in (*MASS_UNITS, "ml")
+
+
 def _rounded(line: Line) -> Line:
     """A line's amount to the step that a cook measures; at least one step."""
     try:
@@ -165,7 +169,7 @@ def _rounded(line: Line) -> Line:
         return line
     low, high = (max(round(value / step), 1) * step for value in (amount.low, amount.high))
     low_text, high_text = (
-        write_amount(value, fractions=line.unit not in (*MASS_UNITS, "ml")) for value in (low, high)
+        write_amount(value, fractions=_in_fractions(line.unit)) for value in (low, high)
     )
     return replace(line, amount=f"{low_text}–{high_text}" if high > low else low_text)
 
@@ -173,9 +177,9 @@ def _rounded(line: Line) -> Line:
 def _scaled_line(line: Line, factor: Fraction) -> Line:
     if line.unit == "of_eggs":  # it follows the eggs
         return line
-    spoons = line.unit not in (*MASS_UNITS, "ml")
     amount, chosen = (
-        scale_amount(text, factor, fractions=spoons) for text in (line.amount, line.chosen)
+        scale_amount(text, factor, fractions=_in_fractions(line.unit))
+        for text in (line.amount, line.chosen)
     )
     return replace(line, amount=amount, chosen=chosen, text="")
 
@@ -208,9 +212,10 @@ def scale(
     """A card scaled, with what the cook has to know: eggs, kitchen amounts, mixes for the bowl."""
     here = measuring.where(card.cup, card.egg)
     before = weigh(card.lines, larder, here)
-    exact = weigh(scale_card(card, factor).lines, larder, here)
-    scaled = scale_card(card, factor, rounded=rounded)
-    after = weigh(scaled.lines, larder, here)
+    evenly = scale_card(card, factor)
+    exact = weigh(evenly.lines, larder, here)
+    scaled = scale_card(card, factor, rounded=True) if rounded else evenly
+    after = weigh(scaled.lines, larder, here) if rounded else exact
     lines = []
     for line, w, wanted in zip(scaled.lines, after.lines, exact.lines, strict=True):
         kitchen, error = "", 0.0
@@ -226,10 +231,11 @@ def scale(
     eggs = before.known_g().get("egg_whole", 0.0)
     return Scaling(
         factor=factor,
+        card=scaled,
         total_g=after.total_g,
         lines=tuple(lines),
         limits=limits,
-        eggs=egg_advice(scaled.lines, larder, here),
+        eggs=egg_advice(after.known_g().get("egg_whole", 0.0), here.egg_g),
         near=_near(factor, eggs, here.egg_g, before.total_g),
         mixes=mixes,
         mix_g=after.total_g / mixes,

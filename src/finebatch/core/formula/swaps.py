@@ -72,7 +72,7 @@ class _Lines:
                 if left < LEAST_G:
                     self.replace(n, ())
                     return -min(left, 0.0)
-                self.replace(n, [replace(_line(key, left))])
+                self.replace(n, [_line(key, left)])
                 return 0.0
         if by_g >= LEAST_G:
             self.lines.append(_line(key, by_g))

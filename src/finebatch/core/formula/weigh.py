@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from finebatch.core.formula.dough import Line, WeighedDough, WeighedLine
+from finebatch.core.formula.dough import Card, Line, WeighedDough, WeighedLine
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.amounts import Amount, parse_amount
@@ -114,3 +114,8 @@ def weigh(lines: Sequence[Line], larder: Larder, measuring: Measuring = USUAL) -
     )
     total_g = sum(w.grams for w in ordered if w.grams is not None)
     return WeighedDough(weighed_lines, total_g, base_g, tuple(faults))
+
+
+def weigh_card(card: Card, larder: Larder, measuring: Measuring = USUAL) -> WeighedDough:
+    """A card weighed by its own habits where it has any, else by the kitchen's."""
+    return weigh(card.lines, larder, measuring.where(card.cup, card.egg))

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.measures.amounts import spell_out
+from finebatch.core.measures.units import PINCH_CUPS
 
 Dimension = Literal["mass", "volume", "count"]
 Joint = Literal["plus", "less", "times", "or"]
@@ -32,8 +33,8 @@ _UNITS: dict[str, tuple[Dimension, float, str]] = {
     "cl|centilit(?:er|re)s?": ("volume", 10 / ML_IN_CUP, "ml"),
     "dl|decilit(?:er|re)s?": ("volume", 100 / ML_IN_CUP, "ml"),
     "l|lit(?:er|re)s?": ("volume", 1000 / ML_IN_CUP, "ml"),
-    "pinch(?:es)?": ("volume", 1 / 768, "pinch"),
-    "dash(?:es)?": ("volume", 1 / 384, "pinch"),
+    "pinch(?:es)?": ("volume", PINCH_CUPS, "pinch"),
+    "dash(?:es)?": ("volume", 2 * PINCH_CUPS, "pinch"),
     # Things that are counted.
     "sticks?": ("count", 1.0, "stick"),
     "bags?|packets?|packs?|packages?|pkgs?|pkts?|sachets?|bars?|tins?|cans?|jars?|tubs?|boxes|box":

@@ -82,10 +82,10 @@ class CompareBody(Body):
 def compare(body: CompareBody, data: Data) -> DifferenceOut:
     """Two versions of a dough side by side; keeps nothing."""
     with data.reading() as session:
-        found = work.compare(
-            session, body.before.card(), body.after.card(), body.tray.setting(),
-            get_bench(session), body.dough_id,
-        )  # fmt: skip
+        bench = get_bench(session)
+    found = work.compare(
+        body.before.card(), body.after.card(), body.tray.setting(), bench, body.dough_id
+    )
     return _difference_out(found)
 
 
@@ -116,9 +116,7 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
     """The swaps that apply to a card, each before and after; keeps nothing."""
     with data.reading() as session:
         bench = get_bench(session)
-        found = work.swap_offers(
-            session, body.card.card(), body.tray.setting(), bench, body.dough_id
-        )
+    found = work.swap_offers(body.card.card(), body.tray.setting(), bench, body.dough_id)
     larder = bench.reader.larder
     out = []
     for one in found:
@@ -208,7 +206,8 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
         tuple(x.line() for x in body.have), body.bowl_l, body.rounded,
     )  # fmt: skip
     with data.reading() as session:
-        found, card = work.scale_to(body.card.card(), wish, get_bench(session))
+        bench = get_bench(session)
+    found = work.scale_to(body.card.card(), wish, bench)
     return ScalingOut(
         factor=float(found.factor),
         total_g=found.total_g,
@@ -229,5 +228,5 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
         ],
         mixes=found.mixes,
         mix_g=found.mix_g,
-        card=CardBody.model_validate(card),
+        card=CardBody.model_validate(found.card),
     )  # fmt: skip

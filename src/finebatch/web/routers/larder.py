@@ -3,13 +3,13 @@
 from typing import Annotated
 
 from fastapi import APIRouter
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from finebatch.core.larder.ingredient import Ingredient, NaturalUnit, Role
 from finebatch.core.measures.units import CountUnit
 from finebatch.facts import tables
 from finebatch.web.deps import Data
-from finebatch.web.types import Body, Out, Text
+from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow import effects_of_larder as work
 from finebatch.workflow import larder as store
 
@@ -21,20 +21,16 @@ Word = Annotated[Text, Field(min_length=1, max_length=40)]
 Key = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[a-z0-9_]+$")]
 
 
-class NaturalUnitBody(Body):
+class NaturalUnitBody(ValueBody):
     """What one of it is called and weighs."""
-
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, from_attributes=True)
 
     unit: CountUnit
     name: Annotated[Text, Field(max_length=40)]
     grams: Annotated[float, Field(gt=0, le=5000)]
 
 
-class FactsBody(Body):
+class FactsBody(ValueBody):
     """What is known of an ingredient: percent of mass, grams a US cup."""
-
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, from_attributes=True)
 
     name: Annotated[Text, Field(min_length=1, max_length=60)]
     role: Role

@@ -6,7 +6,6 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from finebatch.core.formula.card_text import ReadCard, read_card
-from finebatch.core.formula.checks.check import Check
 from finebatch.core.formula.dough import PartKind
 from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.formula.reading import ReadLine
@@ -173,10 +172,6 @@ def _piece_out(found: work.PieceStudy | None) -> PieceOut | None:
     )
 
 
-def _check_out(check: Check) -> CheckOut:
-    return CheckOut.model_validate(check)
-
-
 def study_out(found: work.Study) -> StudyOut:
     """A study as the API gives it."""
     return StudyOut(
@@ -184,7 +179,7 @@ def study_out(found: work.Study) -> StudyOut:
         own_units=found.own_units,
         own=[KitchenAmountOut.model_validate(a) if a else None for a in found.own],
         balance=BalanceOut.model_validate(found.balance) if found.balance else None,
-        checks=[_check_out(check) for check in found.checks],
+        checks=[CheckOut.model_validate(check) for check in found.checks],
         piece=_piece_out(found.piece),
         piece_fault=found.piece_fault,
         steps=[StepBody.model_validate(step) for step in found.steps],

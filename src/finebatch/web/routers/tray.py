@@ -15,7 +15,7 @@ from finebatch.core.plan.prepare import bake_of
 from finebatch.web.cards import TraySettingBody
 from finebatch.web.deps import Data
 from finebatch.web.pieces import RawOut, ThicknessOut, WidthOut
-from finebatch.web.types import Body, Id, Length, Out, Text
+from finebatch.web.types import Id, Length, Out, Text, ValueBody
 from finebatch.workflow import kitchen, trays
 from finebatch.workflow.doughs import get_dough
 from finebatch.workflow.kitchen import KitchenSetting
@@ -24,10 +24,8 @@ from finebatch.workflow.larder import get_larder
 router = APIRouter(prefix="/api", tags=["tray"])
 
 
-class KitchenBody(Body):
+class KitchenBody(ValueBody):
     """Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode."""
-
-    model_config = {**Body.model_config, "from_attributes": True}
 
     sheet_width_mm: Annotated[Length, Field(ge=100, le=1000)]
     sheet_depth_mm: Annotated[Length, Field(ge=100, le=1000)]

@@ -10,8 +10,8 @@ import {
   type Words,
 } from "../../api/client";
 import { grams, percent } from "../../app/format";
-import { Cross } from "../../parts/Cross";
 import { IngredientPicker } from "../../parts/IngredientPicker";
+import { RowButtons } from "../../parts/RowButtons";
 import type { DraftLine, LineChange } from "./draft";
 import { PLAIN_UNITS, unitWord } from "./units";
 
@@ -102,7 +102,13 @@ export function Line(props: LineProps) {
           {weighed?.percent == null ? "–" : percent(weighed.percent)}
         </span>
         <PercentBar percent={weighed?.percent ?? 0} most={most} />
-        <LineButtons name={name} line={line} first={place === 0} last={last} change={change} />
+        <RowButtons
+          name={name}
+          first={place === 0}
+          last={last}
+          onMove={(by) => change({ do: "move", id: line.id, by })}
+          onRemove={() => change({ do: "remove", id: line.id })}
+        />
       </div>
       {unread && (
         <p className="pb-1 text-[0.9375rem]">
@@ -206,60 +212,6 @@ function TakenAs({ line, weighed, words, chosen, name, write, ...props }: TakenA
     );
   }
   return null;
-}
-
-interface LineButtonsProps {
-  name: string;
-  line: DraftLine;
-  first: boolean;
-  last: boolean;
-  change: (change: LineChange) => void;
-}
-
-function LineButtons({ name, line, first, last, change }: LineButtonsProps) {
-  return (
-    <span className="buttons flex justify-end">
-      <button
-        type="button"
-        className="icon-press"
-        aria-label={`Move ${name} up`}
-        disabled={first}
-        onClick={() => change({ do: "move", id: line.id, by: -1 })}
-      >
-        <Arrow up />
-      </button>
-      <button
-        type="button"
-        className="icon-press"
-        aria-label={`Move ${name} down`}
-        disabled={last}
-        onClick={() => change({ do: "move", id: line.id, by: 1 })}
-      >
-        <Arrow />
-      </button>
-      <button
-        type="button"
-        className="icon-press"
-        aria-label={`Take ${name} out`}
-        onClick={() => change({ do: "remove", id: line.id })}
-      >
-        <Cross />
-      </button>
-    </span>
-  );
-}
-
-export function Arrow({ up = false }: { up?: boolean }) {
-  return (
-    <svg aria-hidden="true" width="14" height="14" viewBox="0 0 14 14">
-      <path
-        d={up ? "M7 12V2M2.5 6.5L7 2l4.5 4.5" : "M7 2v10M2.5 7.5L7 12l4.5-4.5"}
-        stroke="currentColor"
-        strokeWidth="2"
-        fill="none"
-      />
-    </svg>
-  );
 }
 
 /** The line's percentage as a length, with marks every quarter of the flour. */

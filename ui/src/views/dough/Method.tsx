@@ -1,8 +1,7 @@
 import type { Study, Words } from "../../api/client";
 import { length } from "../../app/format";
-import { Cross } from "../../parts/Cross";
+import { RowButtons } from "../../parts/RowButtons";
 import type { Card, Change, Step } from "./draft";
-import { Arrow } from "./Line";
 
 interface MethodProps {
   card: Card;
@@ -126,8 +125,6 @@ interface StepRowProps {
 
 function StepRow({ step, place, last, onWrite, onMove, onRemove }: StepRowProps) {
   const name = `step ${place + 1}`;
-  const minutes = (text: string, most: number) =>
-    Math.min(Math.max(Number.parseInt(text, 10) || 0, 0), most);
   return (
     <li className="grid grid-cols-[2rem_minmax(0,1fr)_4.5rem_4.5rem_6rem] items-start gap-x-2 border-b border-line py-2 max-sm:grid-cols-[2rem_minmax(0,1fr)]">
       <span className="pt-1 text-xl font-bold">{place + 1}</span>
@@ -161,54 +158,52 @@ function StepRow({ step, place, last, onWrite, onMove, onRemove }: StepRowProps)
           />
         </label>
       </div>
-      <label className="flex flex-col text-[0.9375rem] text-soft max-sm:col-start-2">
-        hands, min
-        <input
-          aria-label={`Hands minutes of ${name}`}
-          className="text-right text-lg text-ink"
-          inputMode="numeric"
-          value={step.hands_min}
-          onChange={(event) => onWrite({ hands_min: minutes(event.target.value, 240) })}
-        />
-      </label>
-      <label className="flex flex-col text-[0.9375rem] text-soft max-sm:col-start-2">
-        wait, min
-        <input
-          aria-label={`Waiting minutes of ${name}`}
-          className="text-right text-lg text-ink"
-          inputMode="numeric"
-          value={step.wait_min}
-          onChange={(event) => onWrite({ wait_min: minutes(event.target.value, 2880) })}
-        />
-      </label>
-      <span className="flex justify-end pt-5 max-sm:col-start-2 max-sm:pt-0">
-        <button
-          type="button"
-          className="icon-press"
-          aria-label={`Move ${name} up`}
-          disabled={place === 0}
-          onClick={() => onMove(-1)}
-        >
-          <Arrow up />
-        </button>
-        <button
-          type="button"
-          className="icon-press"
-          aria-label={`Move ${name} down`}
-          disabled={last}
-          onClick={() => onMove(1)}
-        >
-          <Arrow />
-        </button>
-        <button
-          type="button"
-          className="icon-press"
-          aria-label={`Take ${name} out`}
-          onClick={onRemove}
-        >
-          <Cross />
-        </button>
-      </span>
+      <Minutes
+        label="hands, min"
+        name={`Hands minutes of ${name}`}
+        value={step.hands_min}
+        most={240}
+        onChange={(hands_min) => onWrite({ hands_min })}
+      />
+      <Minutes
+        label="wait, min"
+        name={`Waiting minutes of ${name}`}
+        value={step.wait_min}
+        most={2880}
+        onChange={(wait_min) => onWrite({ wait_min })}
+      />
+      <RowButtons
+        name={name}
+        first={place === 0}
+        last={last}
+        onMove={onMove}
+        onRemove={onRemove}
+        className="pt-5 max-sm:col-start-2 max-sm:pt-0"
+      />
     </li>
+  );
+}
+
+interface MinutesProps {
+  label: string;
+  name: string;
+  value: number;
+  most: number;
+  onChange: (minutes: number) => void;
+}
+
+function Minutes({ label, name, value, most, onChange }: MinutesProps) {
+  const read = (text: string) => Math.min(Math.max(Number.parseInt(text, 10) || 0, 0), most);
+  return (
+    <label className="flex flex-col text-[0.9375rem] text-soft max-sm:col-start-2">
+      {label}
+      <input
+        aria-label={name}
+        className="text-right text-lg text-ink"
+        inputMode="numeric"
+        value={value}
+        onChange={(event) => onChange(read(event.target.value))}
+      />
+    </label>
   );
 }

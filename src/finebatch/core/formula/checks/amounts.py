@@ -10,6 +10,7 @@ from finebatch.core.formula.method import short_name
 from finebatch.core.formula.reading import Reader, Said
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.measures.amounts import scale_amount
+from finebatch.core.measures.units import MASS_UNITS, VOLUME_UNITS, cups_in, grams_in
 
 SAME = 0.02
 
@@ -25,7 +26,6 @@ class Dose:
     label: str
     usual_pct: float
     most_pct: float
-    least_pct: float
     too_much: str
 
     def is_of(self, ingredient: Ingredient) -> bool:
@@ -41,8 +41,8 @@ def _words(said: Said, text_amount: str) -> str:
 
 def _written(said: Said) -> str:
     unit = said.quantity.unit
-    size = {"cup": 1.0, "tbsp": 1 / 16, "tsp": 1 / 48, "ml": 1 / 236.588, "oz": 28.349523}
-    value = said.quantity.low / size.get(unit, 1.0)
+    each = cups_in(unit) if unit in VOLUME_UNITS else grams_in(unit) if unit in MASS_UNITS else 1
+    value = said.quantity.low / each
     return f"{value:.3g} {'' if unit == 'each' else unit}".strip()
 
 
