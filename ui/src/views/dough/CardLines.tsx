@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useId, useRef, useState } from "react";
+import { useId, useState } from "react";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
 import { Notice } from "../../parts/Notice";
 import type { DraftLine, LineChange } from "./draft";
@@ -109,14 +109,14 @@ interface TypeLineProps {
 function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
   const id = useId();
   const [text, setText] = useState("");
-  const field = useRef<HTMLInputElement>(null);
   const queries = useQueryClient();
   const read = useMutation({
     mutationFn: (line: string) => body(api.POST("/api/read", { body: { text: line } })),
+    // The field is free for the next line at once; one that could not be read comes back to it.
+    onMutate: () => setText(""),
+    onError: (_, line) => setText((typed) => typed || line),
     onSuccess: (card) => {
       onAdd(card.lines.map((line) => line.line));
-      setText("");
-      field.current?.focus();
       queries.invalidateQueries({ queryKey: ["read"] });
     },
   });
@@ -133,7 +133,6 @@ function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
       </label>
       <input
         id={id}
-        ref={field}
         className="block w-full text-lg"
         placeholder="2 1/4 cups plain flour"
         value={text}
