@@ -60,7 +60,7 @@ def cases() -> dict[str, Case]:
 
 @pytest.fixture
 def app(tmp_path: Path, clock: HandClock) -> Iterator[FastAPI]:
-    made = create_app(Settings(data_file=tmp_path / "test.sqlite3"), clock)
+    made = create_app(Settings(data_file=tmp_path / "test.sqlite3", plan_seconds=0.5), clock)
     yield made
     made.state.database.close()
 

@@ -120,3 +120,56 @@ def test_a_dry_dough_with_little_sugar_is_sandy() -> None:
     assert sandiness(compose(PLAIN, larder)) < 0.05
     sweet = compose({"flour_ap": 250, "butter_unsalted": 150, "sugar_white": 300}, larder)
     assert sandiness(sweet) < 0.05
+
+
+def test_ground_nuts_and_coconut_hold_a_piece_back() -> None:
+    model = tables.models().spread
+
+    def flow(formula: dict[str, float]) -> float:
+        dough = compose(formula, tables.larder())
+        raw = shape_piece(MassPortion(25), dough.density_g_cm3)
+        return float(model.row(measure_effects(dough, raw, HOW), raw) @ model.mean)
+
+    rest = {"butter_unsalted": 100.0, "sugar_white": 100.0, "egg_whole": 50.0}
+    plain = flow({"flour_ap": 200.0, **rest})
+    assert flow({"flour_almond": 200.0, **rest}) < plain - 0.05
+    assert flow({"coconut_flaked": 200.0, **rest}) < plain - 0.1
+
+
+def test_the_band_widens_away_from_measured_doughs() -> None:
+    model = tables.models().spread
+    for row in model.measured:
+        assert model.unseen_sd(row) == pytest.approx(0, abs=1e-4)
+    row = model.measured[0].copy()
+    before = 0.0
+    for step in range(1, 6):
+        row[[e.key for e in model.effects].index("nut_butter")] = 0.3 * step
+        assert model.unseen_sd(row) > before
+        before = model.unseen_sd(row)
+
+
+@given(st.floats(-18, 30), st.floats(-18, 30))
+def test_colder_dough_never_flows_more(one: float, other: float) -> None:
+    model = tables.models().spread
+    dough = compose(PLAIN, tables.larder())
+    raw = shape_piece(MassPortion(30), dough.density_g_cm3)
+
+    def flow(dough_c: float) -> float:
+        how = replace(HOW, dough_temp_c=dough_c)
+        return float(model.row(measure_effects(dough, raw, how), raw) @ model.mean)
+
+    cold, warm = sorted((one, other))
+    assert flow(cold) <= flow(warm) + 1e-12
+
+
+@given(st.floats(0, 150), st.floats(0, 150))
+def test_more_flour_never_flows_more(one: float, other: float) -> None:
+    model = tables.models().spread
+
+    def flow(more_g: float) -> float:
+        dough = compose({**PLAIN, "flour_ap": 200.0 + more_g}, tables.larder())
+        raw = shape_piece(MassPortion(30), dough.density_g_cm3)
+        return float(model.row(measure_effects(dough, raw, HOW), raw) @ model.mean)
+
+    less, more = sorted((one, other))
+    assert flow(more) <= flow(less) + 1e-9

@@ -141,7 +141,7 @@ def test_thicker_slices_and_cooler_ovens_dry_longer() -> None:
         ({"flour_ap": 100, "butter_unsalted": 100}, "fat_g", 82),
         ({"flour_ap": 100, "milk_whole": 50}, "water_added_g", 44),
         ({"flour_ap": 100, "flour_rye": 50, "oats_rolled": 50}, "base_g", 200),
-        ({"flour_almond": 100}, "structure_g", 50),
+        ({"flour_almond": 100}, "structure_g", 70),
         ({"flour_ap": 100, "cocoa": 20}, "structure_g", 120),
         ({"flour_ap": 100, "egg_whole": 50, "egg_yolk": 18}, "egg_g", 68),
         ({"flour_ap": 100, "honey": 50}, "sugar_g", 41),

@@ -132,7 +132,7 @@ def test_two_screens_on_one_session_agree(browser: Browser, page: Page, served: 
     other.goto(f"{served.address}/bake")
     expect(other.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(other.get_by_role("heading", name="Portion tray A1")).to_be_visible(timeout=2500)
+    expect(other.get_by_role("heading", name="Portion tray A1")).to_be_visible()
     other.close()
 
 

@@ -111,6 +111,8 @@ function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
   const [text, setText] = useState("");
   const queries = useQueryClient();
   const read = useMutation({
+    // One after the other: lines join the card in the order in which they were typed.
+    scope: { id },
     mutationFn: (line: string) => body(api.POST("/api/read", { body: { text: line } })),
     // The field is free for the next line at once; one that could not be read comes back to it.
     onMutate: () => setText(""),

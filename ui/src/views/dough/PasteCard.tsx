@@ -170,6 +170,7 @@ function UnderstoodLine({ line, words }: { line: ReadLine; words: Words }) {
 function Teach({ name, words }: { name: string; words: Words }) {
   const queries = useQueryClient();
   const again = async () => {
+    queries.invalidateQueries({ queryKey: ["larder"] });
     await queries.invalidateQueries({ queryKey: ["words"] });
     await queries.invalidateQueries({ queryKey: ["read"] });
   };
