@@ -37,6 +37,7 @@ def fitted_text() -> str:
             "mean": spread.mean.tolist(),
             "noise_sd": spread.noise_sd,
             "covariance": (spread.covariance + 0.0).tolist(),
+            "measured": (spread.measured + 0.0).tolist(),
         },
         "lift": asdict(models.lift),
         "heat": asdict(models.heat),

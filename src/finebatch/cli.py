@@ -12,7 +12,7 @@ import typer
 from pydantic import ValidationError
 
 from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
-from finebatch.core.piece.cases import Judged, Summary, judge, summarise
+from finebatch.core.piece.cases import Case, Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 from finebatch.formats.cases import (
@@ -122,10 +122,21 @@ def _row(judged: Judged) -> dict[str, object]:
     }
 
 
+def _refused(case: Case, refusal: Refusal) -> dict[str, object]:
+    """A case that cannot be foreseen, with the reason in place of figures."""
+    figures = ("predicted_mm", "low_mm", "high_mm", "error_pct", "thickness_mm", "minutes")
+    nothing: dict[str, object] = dict.fromkeys((*figures, "minutes_second"))
+    reason = " ".join(fault.message for fault in refusal.faults)
+    return {"id": case.id, "observed_mm": case.observed_mm, **nothing, "refused": reason}
+
+
 def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
     typer.echo(f"{'case':28}{'observed':>10}{'predicted':>11}{'80 % band':>16}{'error':>9}"
                f"{'thick':>8}{'minutes':>9}")  # fmt: skip
     for row in rows:
+        if "refused" in row:
+            typer.echo(f"{row['id']!s:28}{row['observed_mm']:>7} mm   {row['refused']}")
+            continue
         band = f"{row['low_mm']} to {row['high_mm']}"
         typer.echo(
             f"{row['id']!s:28}{row['observed_mm']:>7} mm{row['predicted_mm']:>8} mm{band:>16}"
@@ -139,8 +150,17 @@ def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
 
 
 def _evaluate_pieces(text: str, as_json: bool) -> None:
-    judged = [judge(case, tables.models(), tables.larder()) for case in parse_cases(text)]
-    rows, summary = [_row(j) for j in judged], summarise(judged)
+    judged: list[Judged] = []
+    rows: list[dict[str, object]] = []
+    for case in parse_cases(text):
+        # An ingredient that the larder lacks is a fault of the file, not of the case.
+        case.composition(tables.larder())
+        try:
+            judged.append(judge(case, tables.models(), tables.larder()))
+            rows.append(_row(judged[-1]))
+        except Refusal as refusal:
+            rows.append(_refused(case, refusal))
+    summary = summarise(judged)
     if as_json:
         figures = {name: getattr(summary, name) for name in Summary.__slots__}
         typer.echo(json.dumps({"cases": rows, "summary": figures}, indent=1))

@@ -195,7 +195,11 @@ def models() -> Models:
         raise ValueError("fitted.json does not match spread_effects.csv; run scripts/fit_models.py")
     return Models(
         spread=SpreadModel(
-            effects(), np.array(spread["mean"]), np.array(spread["covariance"]), spread["noise_sd"]
+            effects(),
+            np.array(spread["mean"]),
+            np.array(spread["covariance"]),
+            spread["noise_sd"],
+            np.array(spread["measured"]),
         ),
         lift=LiftModel(**fitted["lift"]),
         heat=HeatModel(**fitted["heat"]),

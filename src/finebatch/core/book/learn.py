@@ -130,6 +130,10 @@ def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) 
     return True
 
 
+def _first(bakes: Sequence[MeasuredBake], dough: Hashable) -> MeasuredBake:
+    return next(bake for bake in bakes if bake.dough == dough)
+
+
 def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
     """Learn from all bakes, oldest first. The first place among doughs is for unknown ones."""
     doughs = {d: n + 1 for n, d in enumerate(dict.fromkeys(b.dough for b in bakes))}
@@ -137,7 +141,10 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
     covariance = np.zeros((n + 1 + places, n + 1 + places))
     covariance[:n, :n] = model.covariance
     covariance[n, n] = KITCHEN_SD**2
-    covariance[range(n + 1, n + 1 + places), range(n + 1, n + 1 + places)] = DOUGH_SD**2
+    # A dough unlike any measured one may be further off the law, and so is learnt faster.
+    strays = [0.0] + [model.unseen_sd(_first(bakes, dough).row) for dough in doughs]
+    own = range(n + 1, n + 1 + places)
+    covariance[own, own] = np.square(strays) + DOUGH_SD**2
     width = _Gaussian(np.zeros(n + 1 + places), covariance)
     minutes = _Gaussian(
         np.zeros(1 + places), np.diag([MINUTES_KITCHEN_SD**2] + [MINUTES_DOUGH_SD**2] * places)

@@ -9,7 +9,7 @@ from finebatch.core.larder.ingredient import Ingredient, Larder
 SWEET_ROLES = frozenset({"sugar", "icing_sugar", "polyol", "syrup"})
 PIECE_ROLES = frozenset({"piece", "chip", "fruit"})
 
-STRUCTURE_SHARE = {"cocoa": 1.0, "nutmeal": 0.5, "nut_butter": 0.35, "dry": 0.5}
+STRUCTURE_SHARE = {"cocoa": 1.0, "nutmeal": 0.7, "nut_butter": 0.35, "dry": 0.5}
 """How far a gram of these does the work of a gram of flour: their solids that are not fat or
 sugar, rounded (food-composition tables)."""
 
@@ -48,6 +48,8 @@ class Composition:
     nut_butter_g: float
     nutmeal_g: float
     grain_g: float
+    flaked_g: float
+    white_g: float
 
 
 def _volume_cm3(ingredient: Ingredient, grams: float) -> float:
@@ -134,4 +136,6 @@ def compose(formula_g: Mapping[str, float], larder: Larder) -> Composition:
         nut_butter_g=by_role.get("nut_butter", 0.0),
         nutmeal_g=by_role.get("nutmeal", 0.0),
         grain_g=by_role.get("grain", 0.0),
+        flaked_g=traits.get("flaked", 0.0),
+        white_g=traits.get("white", 0.0),
     )

@@ -59,10 +59,10 @@ class Summary:
 
 
 def judge(case: Case, models: Models, larder: Larder) -> Judged:
-    """Foresee one case and set it beside what was observed."""
+    """Foresee one case and set it beside what was observed: a piece of just the stated mass."""
     found = foresee(
         models, case.composition(larder), case.family, case.portion, case.how,
-        doneness=case.doneness,
+        doneness=case.doneness, portion_cv=0.0,
     )  # fmt: skip
     low, high = case.minutes
     twice = case.family == "twice_baked"
@@ -78,6 +78,8 @@ def judge(case: Case, models: Models, larder: Larder) -> Judged:
 
 def summarise(judged: Sequence[Judged]) -> Summary:
     """Median and largest error, share inside the band and share of minutes that fit."""
+    if not judged:
+        return Summary(0, 0.0, 0.0, 0.0, 0.0)
     errors = [abs(j.error_pct) for j in judged]
     return Summary(
         n=len(judged),

@@ -90,12 +90,14 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "grain": _ratio(dough.grain_g, base),
         "wholegrain": _ratio(trait.get("wholegrain", 0.0), base),
         "nutmeal": _ratio(dough.nutmeal_g, base + dough.nutmeal_g),
+        "flaked": _ratio(dough.flaked_g, base + dough.nutmeal_g),
         "soft_flour": _ratio(trait.get("soft", 0.0), base),
         "strong_flour": _ratio(trait.get("strong", 0.0), base),
         "soda": min(_ratio(dough.leavener_g.get("soda", 0.0), structure) / SODA_USUAL, 2.0),
         "powder": min(_ratio(dough.leavener_g.get("powder", 0.0), structure) / POWDER_USUAL, 2.0),
         "eggless": math.exp(-egg / 0.05),
-        "yolk_only": _ratio(dough.yolk_g, dough.egg_g) if dough.egg_g else 0.0,
+        "yolk_only": _ratio(dough.yolk_g, dough.egg_g),
+        "egg_white": _ratio(dough.white_g, dough.egg_g),
     }
 
 

@@ -28,7 +28,9 @@ from finebatch.core.piece.thickness import (
     height_half_spread_mm,
 )
 
-WIDTH_NOISE_SD = 0.025
+CASE_SD = 0.03
+"""How surely a case is known, in ln of width: typical figures, rounded, to within 6 % (two sd)."""
+BAKE_SD = 0.012
 """What is left from bake to bake once the formula is known, in ln of width (home figures)."""
 LIFT_NOISE_SD = 0.10
 MINUTES_NOISE_SD = 0.10
@@ -56,7 +58,9 @@ def _raw(case: Case, larder: Larder) -> RawPiece:
 
 def fit_spread(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larder) -> SpreadModel:
     """Fit every effect to the observed widths."""
-    prior = SpreadModel(effects, np.zeros(len(effects)), np.zeros((0, 0)), WIDTH_NOISE_SD)
+    prior = SpreadModel(
+        effects, np.zeros(len(effects)), np.zeros((0, 0)), BAKE_SD, np.zeros((0, 0))
+    )
     raws = [_raw(case, larder) for case in cases]
     rows = [
         prior.row(measure_effects(case.composition(larder), raw, case.how), raw)
@@ -70,10 +74,14 @@ def fit_spread(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larde
         ]
 
     found = fit_posterior(
-        residuals, [e.prior_mean for e in effects], [e.prior_sd for e in effects], WIDTH_NOISE_SD
+        residuals, [e.prior_mean for e in effects], [e.prior_sd for e in effects], CASE_SD
     )
     return SpreadModel(
-        effects, found.mean.round(DIGITS), found.covariance.round(DIGITS + 3), WIDTH_NOISE_SD
+        effects,
+        found.mean.round(DIGITS),
+        found.covariance.round(DIGITS + 3),
+        BAKE_SD,
+        np.array(rows).round(DIGITS),
     )
 
 

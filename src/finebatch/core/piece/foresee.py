@@ -22,6 +22,8 @@ LEAST_STRUCTURE = 0.08
 
 MOST_WATER = 1.3
 """Grams of added water a gram of structure above which it is a batter, not a dough."""
+WATER_FOR_SUGAR = 0.2
+"""Grams of that water which a gram of sugar thickens to a syrup."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +60,7 @@ def check_dough(dough: Composition) -> None:
         raise refuse(
             "lines", "Nothing here holds a piece together. Add flour, oats, starch or ground nuts."
         )
-    if dough.water_added_g > MOST_WATER * dough.structure_g:
+    if dough.water_added_g > MOST_WATER * dough.structure_g + WATER_FOR_SUGAR * dough.sugar_g:
         raise refuse(
             "lines", "This is a batter: it runs instead of keeping a shape. Add flour or take "
             "liquid out."

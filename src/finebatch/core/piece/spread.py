@@ -24,6 +24,12 @@ MOUND_POWER, LOG_POWER = 8, 5
 EIGHT_IN_TEN = 1.2815515655446004
 """Half-width of the 80 % interval of a Gaussian, in standard deviations."""
 
+SCALES = ("scale", "log_scale")
+"""The effects that are the size of the flow itself, one of which every piece has."""
+
+RULER_SD = 0.007
+"""A width read off with a ruler is never surer than about half a mm in seven cm."""
+
 Vector = npt.NDArray[np.float64]
 
 
@@ -39,17 +45,40 @@ class Effect:
     source: str
 
 
+UNSEEN_SD = 0.045
+"""What the law misses in a dough unlike any measured one, in ln of width (chosen so that most
+cases, each foreseen without itself, lie in their band; `make bench` prints the share)."""
+UNSEEN_REACH = 0.05
+"""Two doughs whose effects could part their widths by this much (ln) are one step apart."""
+
+
 @dataclass(frozen=True, slots=True)
 class SpreadModel:
     """A Gaussian over the effects: `mean` (n,) and `covariance` (n, n), in natural-log units.
 
-    `noise_sd` is what the effects leave unexplained from one bake to the next.
+    `noise_sd` is what the effects leave unexplained from one bake to the next; `measured` (cases,
+    n) are the rows of the doughs that the effects were fitted to.
     """
 
     effects: tuple[Effect, ...]
     mean: Vector
     covariance: Vector
     noise_sd: float
+    measured: Vector
+
+    def unseen_sd(self, row: Vector) -> float:
+        """What the law may miss in a dough whose effects are `row` (n,), in ln of width: nothing
+        beside a measured one, all of `UNSEEN_SD` far from every one."""
+        reach = np.array(
+            [
+                0.0 if e.key in SCALES else math.hypot(e.prior_mean, e.prior_sd) / UNSEEN_REACH
+                for e in self.effects
+            ]
+        )
+        if not len(self.measured):
+            return UNSEEN_SD
+        squared = (((self.measured - row) * reach) ** 2).sum(axis=1).min()
+        return UNSEEN_SD * math.sqrt(1 - math.exp(-float(squared) / 2))
 
     def row(self, measured: Mapping[str, float], raw: RawPiece) -> Vector:
         """The (n,) row that multiplies the effects to give ln of the flow's scale."""
@@ -119,7 +148,7 @@ def _movers(model: SpreadModel, row: Vector, raw: RawPiece, at: float) -> tuple[
     middle, _ = baked_width_mm(raw, at)
     found = []
     for effect, share in zip(model.effects, row * model.mean, strict=True):
-        if effect.key in ("scale", "log_scale") or share == 0:
+        if effect.key in SCALES or share == 0:
             continue
         without, _ = baked_width_mm(raw, at - float(share))
         found.append(Mover(effect.key, effect.label, middle - without))
@@ -142,15 +171,16 @@ def predict_width(
     """
     row = model.row(measured, raw)
     plain = float(row @ model.mean)
+    unseen = model.unseen_sd(row)
     unknown = float(row @ model.covariance @ row)
     offset = learnt.width_offset(row) if learnt else Offset(0.0, unknown, model.noise_sd, 0)
     at = plain + offset.mean
     middle, sensitivity = baked_width_mm(raw, at)
-    formula_sd = sensitivity * math.sqrt(offset.variance)
+    variance = offset.variance + (0.0 if offset.bakes else unseen**2)
+    formula_sd = sensitivity * math.sqrt(variance)
     oven_sd = sensitivity * offset.noise_sd
     hands_sd = 0.4 * portion_cv
-    # A width read off with a ruler is never surer than about one percent.
-    sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + 0.01**2)
+    sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + RULER_SD**2)
     half = EIGHT_IN_TEN * sd
     return Width(
         middle_mm=middle,
