@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finebatch.core.piece.layout import Footprint, Sheet, capacity, lay_out, spread_evenly
+from finebatch.core.piece.layout import capacity, lay_out, spread_evenly
+from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.refusal import Refusal
 
 sheets = st.builds(

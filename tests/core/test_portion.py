@@ -17,7 +17,7 @@ from finebatch.core.piece.portion import (
     shape_piece,
 )
 from finebatch.core.piece.thickness import baked_area_mm2, fill_share, height_half_spread_mm
-from finebatch.core.piece.tray import BOWL_LOSS, PieceSetting, count_pieces
+from finebatch.core.piece.tray import BOWL_LOSS, count_pieces
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 
@@ -91,14 +91,6 @@ def test_what_no_hand_shapes_is_refused_at_its_field(portion: object, field: str
     with pytest.raises(Refusal) as refused:
         shape_piece(portion, 1.2)  # type: ignore[arg-type]
     assert refused.value.faults[0].field == field
-
-
-@given(st.floats(8, 60), st.floats(3, 9))
-def test_the_rolled_piece_of_a_mass_has_that_mass(grams: float, thick: float) -> None:
-    setting = PieceSetting(grams, thickness_mm=thick)
-    for family in ("rolled", "shortbread", "drop"):
-        raw = shape_piece(setting.portion(family, 1.2), 1.2)  # type: ignore[arg-type]
-        assert raw.grams == pytest.approx(grams)
 
 
 @given(st.floats(50, 5000), st.floats(5, 200))

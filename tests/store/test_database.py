@@ -13,6 +13,7 @@ from alembic.migration import MigrationContext
 from sqlalchemy import create_engine, text
 from sqlalchemy.exc import IntegrityError
 
+from finebatch.core.piece.kinds import Rolled
 from finebatch.store.database import MIGRATIONS, Database, UnusableFile
 from finebatch.store.models import Base, VersionRow
 from finebatch.workflow.doughs import get_dough
@@ -150,3 +151,8 @@ def test_a_file_of_the_first_version_keeps_its_cards(tmp_path: Path) -> None:
         ]
         assert dough.revision == 3
         assert [v.number for v in history(session, 7)] == [1]
+        # 20 g at 5 mm was a round cutter of about 6.4 cm.
+        piece = dough.tray.piece
+        assert isinstance(piece, Rolled)
+        assert (piece.thickness_mm, piece.cutter.across_mm) == (5, 64)
+        assert (dough.tray.oven_c, dough.tray.chill_min) == (175, 60)

@@ -9,8 +9,9 @@ from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Line, WeighedDough
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.layout import Sheet
-from finebatch.core.piece.tray import PieceSetting, TrayAnswer, foresee_tray
+from finebatch.core.piece.kinds import Drop
+from finebatch.core.piece.rows import Sheet
+from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
 from finebatch.core.plan.prepare import bake_of, prepare
 from finebatch.core.plan.solver import best_plan
 from finebatch.facts import tables
@@ -41,16 +42,16 @@ def core_tray(served: Served) -> TrayAnswer:
     """What the core gives for this card in this kitchen, where other doughs were baked before."""
     with served.database.reading() as session:
         learnt = lessons(session).of_dough("a dough never baked")
-    return foresee_tray(
+    basis = TrayBasis(
         tables.models(),
         compose(core_dough().formula_g(), tables.larder()),
         "drop",
-        PieceSetting(PIECE_G),
         BakeConditions(21, 190, "conventional", "parchment"),
         Sheet(405, 305),
-        evenness="weighed",
+        "weighed",
         learnt=learnt,
     )
+    return foresee_tray(basis, Drop(PIECE_G))
 
 
 def figure(page: Page, name: str) -> Locator:

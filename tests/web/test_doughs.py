@@ -1,3 +1,4 @@
+from dataclasses import asdict
 from typing import Any
 
 import pytest
@@ -70,8 +71,8 @@ def test_another_family_brings_its_usual_tray(client: TestClient) -> None:
     changed = client.put(
         f"/api/doughs/{made['id']}", json={**CARD, "family": "twice_baked", "revision": 1}
     ).json()
-    assert made["tray"]["piece"]["grams"] == tables.families()["drop"].grams
-    assert changed["tray"]["piece"]["grams"] == tables.families()["twice_baked"].grams
+    assert made["tray"]["piece"] == asdict(tables.families()["drop"].piece)
+    assert changed["tray"]["piece"] == asdict(tables.families()["twice_baked"].piece)
 
 
 def test_a_dough_thrown_away_is_gone_with_its_bakes(client: TestClient) -> None:

@@ -5,8 +5,9 @@ from fastapi.testclient import TestClient
 
 from finebatch.core.formula.composition import compose
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.layout import Sheet
-from finebatch.core.piece.tray import PieceSetting, foresee_tray
+from finebatch.core.piece.kinds import Drop
+from finebatch.core.piece.rows import Sheet
+from finebatch.core.piece.tray import TrayBasis, foresee_tray
 from finebatch.facts import tables
 from tests.web.test_doughs import CARD
 
@@ -28,10 +29,11 @@ def test_the_api_gives_what_the_core_computes(client: TestClient) -> None:
     formula = {
         "flour_ap": 281.25, "butter_unsalted": 113.0, "sugar_white": 150.0, "egg_whole": 50.0,
     }  # fmt: skip
-    core = foresee_tray(
-        tables.models(), compose(formula, tables.larder()), "drop", PieceSetting(30),
-        BakeConditions(21, 180, "conventional", "parchment"), Sheet(405, 305), evenness="weighed",
+    basis = TrayBasis(
+        tables.models(), compose(formula, tables.larder()), "drop",
+        BakeConditions(21, 180, "conventional", "parchment"), Sheet(405, 305), "weighed",
     )  # fmt: skip
+    core = foresee_tray(basis, Drop(30))
     assert found["width"]["middle_mm"] == pytest.approx(core.foreseen.width.middle_mm)
     assert found["minutes"] == pytest.approx(core.foreseen.minutes)
     assert found["yields"]["pieces"] == core.yields.pieces
@@ -55,7 +57,9 @@ def test_each_family_is_portioned_its_own_way(client: TestClient, family: str) -
     dough = make(client, family=family)
     found = foresee(client, dough).json()
     raw = found["raw"]
-    assert raw["grams"] == pytest.approx(dough["tray"]["piece"]["grams"])
+    kinds = {"drop": "drop", "rolled": "rolled", "shortbread": "sliced"}
+    assert dough["tray"]["piece"]["kind"] == kinds.get(family, "twice_baked")
+    assert raw["grams"] == pytest.approx(found["piece_g"])
     assert found["width"]["middle_mm"] > raw["width_mm"] * 0.999
     assert (raw["length_mm"] is not None) == (family == "twice_baked")
     assert raw["flat"] == (family in ("rolled", "shortbread"))
@@ -66,9 +70,9 @@ def test_each_family_is_portioned_its_own_way(client: TestClient, family: str) -
 @pytest.mark.parametrize(
     ("setting", "field", "words"),
     [
-        ({"piece": {"grams": -5}}, "piece.grams", "above 0"),
-        ({"piece": {"grams": 0}}, "piece.grams", "above 0"),
-        ({"piece": {"grams": 1e12}}, "piece.grams", "at most"),
+        ({"piece": {"grams": -5}}, "piece.drop.grams", "above 0"),
+        ({"piece": {"grams": 0}}, "piece.drop.grams", "above 0"),
+        ({"piece": {"grams": 1e12}}, "piece.drop.grams", "at most"),
         ({"piece": {"grams": 0.5}}, "grams", "Between 2 and 400"),
         ({"piece": {"grams": 399}}, "grams", ""),
         ({"oven_c": 70}, "oven_c", "never be done"),
@@ -111,7 +115,7 @@ def test_a_piece_larger_than_the_sheet_is_refused(client: TestClient) -> None:
     assert client.put("/api/kitchen", json=small).status_code == 200
     answer = foresee(client, make(client), piece={"grams": 120})
     assert answer.status_code == 422
-    assert answer.json()["errors"][0]["field"] == "grams"
+    assert answer.json()["errors"][0]["field"] == "piece"
     assert "larger sheet" in answer.json()["detail"]
 
 

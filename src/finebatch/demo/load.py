@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field, TypeAdapter
 
 from finebatch.core.formula.dough import Card
+from finebatch.core.piece.kinds import Portioning
 from finebatch.store.database import Database
 from finebatch.web.cards import CardBody
 from finebatch.workflow import book, doughs
@@ -27,20 +28,15 @@ class DemoBake(BaseModel):
 class DemoTray(BaseModel):
     """What differs from the family's usual tray setting."""
 
-    grams: float
-    thickness_mm: float | None = None
-    log_diameter_mm: float | None = None
+    piece: Annotated[Portioning, Field(discriminator="kind")]
     dough_temp_c: float | None = None
     oven_c: float | None = None
     chill_min: int | None = None
 
     def setting(self, usual: doughs.TraySetting) -> doughs.TraySetting:
         """The family's usual setting with these figures in."""
-        given = self.model_dump(exclude_none=True)
-        piece = {
-            f: given.pop(f) for f in ("grams", "thickness_mm", "log_diameter_mm") if f in given
-        }
-        return replace(usual, piece=replace(usual.piece, **piece), **given)
+        given = self.model_dump(exclude_none=True, exclude={"piece"})
+        return replace(usual, piece=self.piece, **given)
 
 
 class DemoEarlier(BaseModel):

@@ -3,15 +3,16 @@
 from functools import cache
 from typing import Annotated
 
-from pydantic import Field, TypeAdapter
+from pydantic import BeforeValidator, Field, TypeAdapter
 
 from finebatch.core.formula.balance import Band, Figure
 from finebatch.core.formula.checks.amounts import Dose
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.swaps import Basis, Swap
+from finebatch.core.formula.tries import Try
 from finebatch.core.piece.character import Quality, Weight
-from finebatch.facts.rows import Percent, Row, Shares, Words, checked, table
+from finebatch.facts.rows import Percent, Row, Shares, Words, checked, settings, table
 from finebatch.facts.tables import effects, larder
 
 
@@ -153,3 +154,20 @@ def caution_texts() -> dict[str, str]:
     """The usual cautions by what calls for them (`cautions.csv`)."""
     found = checked(_Caution, "cautions.csv")
     return {row.trigger: row.text for row in found}
+
+
+class _Try(Row):
+    key: str
+    effect: str
+    label: str
+    roles: Words
+    traits: Words
+    factor: Annotated[float, Field(gt=0, le=4)]
+    mixing: Annotated[Mixing | None, BeforeValidator(lambda cell: cell or None)]
+    setting: Annotated[dict[str, str], BeforeValidator(settings)]
+
+
+@cache
+def tries() -> dict[str, Try]:
+    """Small changes to try, by key (`tries.csv`)."""
+    return {row.key: Try(**row.facts()) for row in checked(_Try, "tries.csv")}

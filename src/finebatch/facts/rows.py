@@ -22,6 +22,13 @@ def shares(value: str) -> list[tuple[str, float]]:
     return [(key, float(share)) for key, _, share in (p.partition(":") for p in split(value))]
 
 
+def settings(value: object) -> object:
+    """A cell of settings with their values: ``kind:drop;grams:28``."""
+    if not isinstance(value, str):
+        return value
+    return {key: told for key, _, told in (p.partition(":") for p in split(value))}
+
+
 Optional = Annotated[float | None, BeforeValidator(_blank)]
 OptionalText = Annotated[str | None, BeforeValidator(_blank)]
 Percent = Annotated[float, Field(ge=0, le=100)]

@@ -15,8 +15,10 @@ from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Ro
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.units import CountUnit
 from finebatch.core.piece.foresee import Models
+from finebatch.core.piece.kinds import Cutter, CutterShape, Pan, PanShape, Portioning
 from finebatch.core.piece.spread import Effect, SpreadModel
 from finebatch.core.piece.thickness import LiftModel
+from finebatch.core.piece.tools import NamedCutter, NamedPan, Scoop
 from finebatch.core.plan.prepare import FamilyHabits
 from finebatch.facts.rows import (
     Optional,
@@ -27,6 +29,7 @@ from finebatch.facts.rows import (
     Words,
     checked,
     read_json,
+    settings,
     split,
 )
 
@@ -211,11 +214,7 @@ class FamilyRow(Row):
 
     family: Family
     label: str
-    grams: Annotated[float, Field(gt=0)]
-    thickness_mm: Annotated[float, Field(gt=0)]
-    log_diameter_mm: Annotated[float, Field(gt=0)]
-    log_length_mm: Annotated[float, Field(gt=0)]
-    log_width_mm: Annotated[float, Field(gt=0)]
+    piece: Annotated[Portioning, Field(discriminator="kind"), BeforeValidator(settings)]
     dough_temp_c: float
     oven_c: float
     chill_min: Annotated[int, Field(ge=0)]
@@ -228,4 +227,59 @@ class FamilyRow(Row):
 def families() -> dict[Family, FamilyHabits]:
     """Each family's usual portion and times."""
     rows = checked(FamilyRow, "families.csv")
-    return {row.family: FamilyHabits(**row.model_dump()) for row in rows}
+    return {
+        row.family: FamilyHabits(**{name: getattr(row, name) for name in FamilyRow.model_fields})
+        for row in rows
+    }
+
+
+class ScoopRow(Row):
+    """One row of `scoops.csv`."""
+
+    name: str
+    ml: Annotated[float, Field(gt=0, le=500)]
+
+
+class CutterRow(Row):
+    """One row of `cutters.csv`."""
+
+    name: str
+    shape: CutterShape
+    across_mm: Annotated[float, Field(gt=0)]
+    down_mm: Annotated[float, Field(gt=0)]
+    area_cm2: Optional
+
+
+class PanRow(Row):
+    """One row of `pans.csv`."""
+
+    name: str
+    shape: PanShape
+    across_mm: Annotated[float, Field(gt=0)]
+    down_mm: Annotated[float, Field(gt=0)]
+    wall_mm: Annotated[float, Field(gt=0)]
+
+
+@cache
+def scoops() -> tuple[Scoop, ...]:
+    """Scoops and spoons that a kitchen usually has."""
+    return tuple(Scoop(**row.facts()) for row in checked(ScoopRow, "scoops.csv"))
+
+
+@cache
+def cutters() -> tuple[NamedCutter, ...]:
+    """Cutters that a kitchen usually has."""
+    rows = checked(CutterRow, "cutters.csv")
+    return tuple(
+        NamedCutter(row.name, Cutter(row.shape, row.across_mm, row.down_mm, row.area_cm2))
+        for row in rows
+    )
+
+
+@cache
+def pans() -> tuple[NamedPan, ...]:
+    """Pans that a kitchen usually has."""
+    rows = checked(PanRow, "pans.csv")
+    return tuple(
+        NamedPan(row.name, Pan(row.shape, row.across_mm, row.down_mm, row.wall_mm)) for row in rows
+    )

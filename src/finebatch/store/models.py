@@ -18,7 +18,7 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {dict[str, Any]: JSON, list[float]: JSON}
+    type_annotation_map = {dict[str, Any]: JSON, list[float]: JSON, list[dict[str, Any]]: JSON}
 
 
 class KitchenRow(Base):
@@ -38,6 +38,12 @@ class KitchenRow(Base):
     cup: Mapped[str] = mapped_column(server_default="spooned")
     egg: Mapped[str] = mapped_column(server_default="US large")
     own_units: Mapped[str] = mapped_column(server_default="grams")
+    hot_corners: Mapped[bool] = mapped_column(server_default="0")
+    fridge_c: Mapped[float] = mapped_column(server_default="4")
+    freezer_c: Mapped[float] = mapped_column(server_default="-18")
+    room_c: Mapped[float] = mapped_column(server_default="21")
+    scoops: Mapped[list[dict[str, Any]] | None]
+    cutters: Mapped[list[dict[str, Any]] | None]
 
 
 class DoughRow(Base):
@@ -94,23 +100,14 @@ class OwnNameRow(Base):
 
 
 class TraySettingRow(Base):
-    """How a dough is portioned and baked."""
+    """How a dough is portioned and baked, as a document."""
 
     __tablename__ = "tray_setting"
 
     dough_id: Mapped[int] = mapped_column(
         ForeignKey("dough.id", ondelete="CASCADE"), primary_key=True
     )
-    grams: Mapped[float]
-    thickness_mm: Mapped[float]
-    log_diameter_mm: Mapped[float]
-    log_length_mm: Mapped[float]
-    log_width_mm: Mapped[float]
-    evenness: Mapped[str]
-    dough_temp_c: Mapped[float]
-    oven_c: Mapped[float]
-    surface: Mapped[str]
-    chill_min: Mapped[int]
+    setting: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
 
 
 class SessionRow(Base):

@@ -18,7 +18,18 @@ from finebatch.store.database import Database
 from finebatch.web import problems
 from finebatch.web.clock import Clock, system_clock
 from finebatch.web.guard import Guard
-from finebatch.web.routers import book, changes, dough, exchange, larder, plan, study, tray
+from finebatch.web.routers import (
+    book,
+    changes,
+    chill,
+    dough,
+    exchange,
+    kitchen,
+    larder,
+    plan,
+    study,
+    tray,
+)
 
 STATIC = Path(__file__).parent / "static"
 
@@ -77,6 +88,8 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         larder.router,
         exchange.router,
         tray.router,
+        chill.router,
+        kitchen.router,
         plan.router,
         book.router,
     ):

@@ -14,10 +14,12 @@ from finebatch.core.formula.dough import (
     Step,
     WeighedDough,
 )
+from finebatch.core.heat.minutes import Doneness
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.piece.effects import Surface
-from finebatch.core.piece.tray import Evenness, PieceSetting
+from finebatch.core.piece.tray import Evenness
+from finebatch.web.portioning import PieceBody, portioning
 from finebatch.web.problems import FieldFault
 from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow import doughs
@@ -99,16 +101,6 @@ class CardBody(ValueBody):
         )
 
 
-class PieceBody(ValueBody):
-    """How a piece follows from its mass. g and mm."""
-
-    grams: Annotated[float, Field(gt=0, le=5000)]
-    thickness_mm: Annotated[float, Field(ge=1, le=60)]
-    log_diameter_mm: Annotated[float, Field(ge=10, le=150)]
-    log_length_mm: Annotated[float, Field(ge=50, le=600)]
-    log_width_mm: Annotated[float, Field(ge=15, le=200)]
-
-
 class TraySettingBody(ValueBody):
     """How a dough is portioned, chilled and baked."""
 
@@ -118,12 +110,13 @@ class TraySettingBody(ValueBody):
     oven_c: Annotated[float, Field(ge=60, le=300)]
     surface: Surface
     chill_min: Annotated[int, Field(ge=0, le=4320)]
+    doneness: Doneness | None = None
+    rested: bool = False
 
     def setting(self) -> doughs.TraySetting:
         """The workflow's setting."""
-        piece = PieceSetting(**self.piece.model_dump())
-        rest = self.model_dump(exclude={"piece"})
-        return doughs.TraySetting(piece=piece, **rest)
+        rest = {n: getattr(self, n) for n in TraySettingBody.model_fields if n != "piece"}
+        return doughs.TraySetting(piece=portioning(self.piece), **rest)
 
 
 class RangeOut(Out):

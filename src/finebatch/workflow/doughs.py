@@ -1,15 +1,19 @@
 """Doughs: keep what the baker wrote, exactly as written, and weigh it."""
 
 from dataclasses import dataclass, replace
+from typing import Annotated
 
+from pydantic import Field, TypeAdapter
 from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
 from finebatch.core.formula.dough import Card, Family, WeighedDough
 from finebatch.core.formula.weigh import MAX_LINES, weigh_card
+from finebatch.core.heat.minutes import Doneness
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import Surface
-from finebatch.core.piece.tray import Evenness, PieceSetting
+from finebatch.core.piece.kinds import Portioning
+from finebatch.core.piece.tray import Evenness
 from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.facts import tables
 from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
@@ -25,14 +29,22 @@ MOST_PARTS = 12
 
 @dataclass(frozen=True, slots=True)
 class TraySetting:
-    """How a dough is portioned, chilled and baked. g, mm, °C and minutes."""
+    """How a dough is portioned, chilled and baked. g, mm, °C and minutes.
 
-    piece: PieceSetting
+    Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight.
+    """
+
+    piece: Annotated[Portioning, Field(discriminator="kind")]
     evenness: Evenness
     dough_temp_c: float
     oven_c: float
     surface: Surface
     chill_min: int
+    doneness: Doneness | None = None
+    rested: bool = False
+
+
+_SETTING = TypeAdapter(TraySetting)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,23 +62,14 @@ class Dough:
 def usual_tray(family: Family) -> TraySetting:
     """The tray setting that a new dough of that family starts with."""
     habits = tables.families()[family]
-    piece = PieceSetting(
-        habits.grams, habits.thickness_mm, habits.log_diameter_mm, habits.log_length_mm,
-        habits.log_width_mm,
-    )  # fmt: skip
     return TraySetting(
-        piece, "weighed", habits.dough_temp_c, habits.oven_c, "parchment", habits.chill_min
+        habits.piece, "weighed", habits.dough_temp_c, habits.oven_c, "parchment", habits.chill_min
     )
 
 
 def tray_of(row: TraySettingRow) -> TraySetting:
     """The tray setting that a row holds."""
-    piece = PieceSetting(
-        row.grams, row.thickness_mm, row.log_diameter_mm, row.log_length_mm, row.log_width_mm
-    )
-    evenness: Evenness = row.evenness  # type: ignore[assignment]
-    surface: Surface = row.surface  # type: ignore[assignment]
-    return TraySetting(piece, evenness, row.dough_temp_c, row.oven_c, surface, row.chill_min)
+    return _SETTING.validate_python(row.setting)
 
 
 def _dough(row: DoughRow, pantry: Pantry) -> Dough:
@@ -148,13 +151,7 @@ def _checked(card: Card) -> Card:
 
 
 def _fill_tray(row: TraySettingRow, tray: TraySetting) -> None:
-    row.grams = tray.piece.grams
-    row.thickness_mm = tray.piece.thickness_mm
-    row.log_diameter_mm = tray.piece.log_diameter_mm
-    row.log_length_mm = tray.piece.log_length_mm
-    row.log_width_mm = tray.piece.log_width_mm
-    row.evenness, row.surface = tray.evenness, tray.surface
-    row.dough_temp_c, row.oven_c, row.chill_min = tray.dough_temp_c, tray.oven_c, tray.chill_min
+    row.setting = _SETTING.dump_python(tray, mode="json")
 
 
 def add_dough(

@@ -1,14 +1,16 @@
 """The kitchen: what there is to bake with."""
 
-from dataclasses import asdict, dataclass, fields
+from dataclasses import dataclass, field, fields
 
+from pydantic import TypeAdapter
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.oven import OvenMode
 from finebatch.core.larder.measuring import USUAL_EGG, CupHabit, Measuring
-from finebatch.core.piece.layout import Sheet
-from finebatch.core.refusal import refuse
+from finebatch.core.piece.rows import Sheet
+from finebatch.core.piece.tools import NamedCutter, Scoop
+from finebatch.core.refusal import Refusal, refuse
 from finebatch.facts import tables
 from finebatch.store.models import KitchenRow
 
@@ -17,7 +19,7 @@ from finebatch.store.models import KitchenRow
 class KitchenSetting:
     """Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode, habits.
 
-    `own_units` are those in which the baker likes to read amounts.
+    `own_units` are those in which the baker likes to read amounts; temperatures in °C.
     """
 
     sheet_width_mm: float = 405.0
@@ -30,11 +32,19 @@ class KitchenSetting:
     cup: CupHabit = "spooned"
     egg: str = USUAL_EGG
     own_units: UnitSystem = "grams"
+    hot_corners: bool = False
+    fridge_c: float = 4.0
+    freezer_c: float = -18.0
+    room_c: float = 21.0
+    scoops: tuple[Scoop, ...] = field(default_factory=tables.scoops)
+    cutters: tuple[NamedCutter, ...] = field(default_factory=tables.cutters)
 
     @property
     def sheet(self) -> Sheet:
         """One sheet, as the layout wants it."""
-        return Sheet(self.sheet_width_mm, self.sheet_depth_mm, self.margin_mm, self.gap_mm)
+        return Sheet(
+            self.sheet_width_mm, self.sheet_depth_mm, self.margin_mm, self.gap_mm, self.hot_corners
+        )
 
     @property
     def measuring(self) -> Measuring:
@@ -42,12 +52,18 @@ class KitchenSetting:
         return Measuring(self.cup, self.egg, tables.egg_sizes())
 
 
+_KITCHEN = TypeAdapter(KitchenSetting)
+MOST_TOOLS = 60
+
+
 def get_kitchen(session: Session) -> KitchenSetting:
     """The kitchen; the usual one until it was set."""
     row = session.get(KitchenRow, 1)
     if row is None:
         return KitchenSetting()
-    return KitchenSetting(**{f.name: getattr(row, f.name) for f in fields(KitchenSetting)})
+    kept = {f.name: getattr(row, f.name) for f in fields(KitchenSetting)}
+    # A list that was never touched is the usual one.
+    return _KITCHEN.validate_python({k: v for k, v in kept.items() if v is not None})
 
 
 def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
@@ -57,6 +73,15 @@ def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
         raise refuse("margin_mm", "The margin leaves no room on the sheet. Make it smaller.")
     if kitchen.egg not in tables.egg_sizes():
         raise refuse("egg", "Choose a market and size of egg from the list.")
-    session.merge(KitchenRow(id=1, **asdict(kitchen)))
+    names = [scoop.name for scoop in kitchen.scoops] + [cut.name for cut in kitchen.cutters]
+    if len(names) > MOST_TOOLS or len(set(names)) < len(names):
+        raise refuse("scoops", f"Give each tool a name of its own; {MOST_TOOLS} tools at most.")
+    for place, named in enumerate(kitchen.cutters):
+        try:
+            _ = named.cutter.area_mm2
+        except Refusal as refusal:
+            where = f"cutters.{place}.{refusal.faults[0].field.removeprefix('cutter.')}"
+            raise refuse(where, refusal.faults[0].message) from refusal
+    session.merge(KitchenRow(id=1, **_KITCHEN.dump_python(kitchen, mode="json")))
     session.flush()
     return kitchen

@@ -23,9 +23,9 @@ from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.measures.temperatures import find_temperatures
 from finebatch.core.piece.effects import measure_effects
-from finebatch.core.piece.foresee import Foreseen, foresee
+from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.spread import Vector
-from finebatch.core.piece.tray import PORTION_CV, count_pieces
+from finebatch.core.piece.tray import count
 from finebatch.core.refusal import Refusal
 from finebatch.facts import formula, tables
 from finebatch.store.models import DoughRow
@@ -137,13 +137,8 @@ def _wider(
 
 def foresee_piece(asked: TrayQuestion, bench: Bench, dough_id: int | None) -> Foreseen:
     """One piece of the dough as its tray has it; `Refusal` when nothing can be foreseen."""
-    dough = asked.composition(bench.reader.larder)
-    piece = asked.setting.piece.portion(asked.family, dough.density_g_cm3)
-    learnt = bench.lessons.of_dough(dough_id or 0)
-    return foresee(
-        tables.models(), dough, asked.family, piece, asked.conditions(),
-        portion_cv=PORTION_CV[asked.setting.evenness], shelves=bench.kitchen.shelves, learnt=learnt,
-    )  # fmt: skip
+    basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id or 0))
+    return basis.foresee(asked.setting.piece)
 
 
 def _piece(
@@ -152,10 +147,11 @@ def _piece(
 ) -> tuple[PieceStudy | None, str]:  # fmt: skip
     try:
         asked = question_of_card(card, weighed, tray, bench)
-        found = foresee_piece(asked, bench, dough_id)
+        basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id or 0))
+        found = basis.foresee(tray.piece)
+        pieces, leftover, _ = count(basis, tray.piece, found)
     except Refusal as refusal:
         return None, "" if weighed.faults else refusal.faults[0].message
-    pieces, leftover = count_pieces(weighed.total_g, tray.piece.grams)
     wider, others = _wider(session, card, dough_id, found, asked, bench)
     return PieceStudy(found, pieces, leftover, wider, others), ""
 
@@ -188,7 +184,7 @@ def _checks(
     known = None
     if piece is not None:
         minutes = whole_minutes(piece.foreseen.minutes)
-        known = ForeseenPiece(tray.piece.grams, minutes, piece.pieces)
+        known = ForeseenPiece(piece.foreseen.raw.grams, minutes, piece.pieces)
     found = cross_check(card, weighed, facts, known)
     found += [check for check in _tray_check(card, tray) if check.key not in card.settled]
     return tuple(found)

@@ -1,5 +1,6 @@
 """The tray: a dough foreseen in pieces on this kitchen's sheets, by what the book has taught."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -9,15 +10,32 @@ from sqlalchemy.orm import Session
 from finebatch.core.book.learn import Lessons, MeasuredBake, learn
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.heat.chilling import (
+    Chill,
+    Job,
+    Place,
+    Shape,
+    ball_shape,
+    chill,
+    disc_across_mm,
+    disc_shape,
+    log_shape,
+    slab_shape,
+)
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Learnt
-from finebatch.core.piece.portion import RawPiece
-from finebatch.core.piece.tray import TrayAnswer, foresee_tray
+from finebatch.core.piece.kinds import Pan, Rolled, Sliced, TwiceBaked, portion
+from finebatch.core.piece.making import cut_logs
+from finebatch.core.piece.portion import RawPiece, shape_piece
+from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
 from finebatch.facts import tables
 from finebatch.store.models import BakeRow
 from finebatch.workflow.doughs import Dough, TraySetting
 from finebatch.workflow.kitchen import KitchenSetting
+
+DISC_MM = 25.0
+"""How thick a part of dough is pressed to chill before it is rolled (household practice)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +60,16 @@ class TrayQuestion:
             oven_mode=self.kitchen.oven_mode,
             surface=self.setting.surface,
             mixing=self.mixing,
+            rested_overnight=self.setting.rested,
         )
+
+    def basis(self, larder: Larder, learnt: Learnt | None) -> TrayBasis:
+        """All that the answer rests on but the piece."""
+        return TrayBasis(
+            tables.models(), self.composition(larder), self.family, self.conditions(),
+            self.kitchen.sheet, self.setting.evenness, self.kitchen.shelves,
+            self.setting.doneness, learnt,
+        )  # fmt: skip
 
 
 def question(dough: Dough, setting: TraySetting, kitchen: KitchenSetting) -> TrayQuestion:
@@ -53,11 +80,7 @@ def question(dough: Dough, setting: TraySetting, kitchen: KitchenSetting) -> Tra
 
 def answer(asked: TrayQuestion, larder: Larder, learnt: Learnt | None) -> TrayAnswer:
     """Foresee the tray."""
-    return foresee_tray(
-        tables.models(), asked.composition(larder), asked.family, asked.setting.piece,
-        asked.conditions(), asked.kitchen.sheet,
-        evenness=asked.setting.evenness, shelves=asked.kitchen.shelves, learnt=learnt,
-    )  # fmt: skip
+    return foresee_tray(asked.basis(larder, learnt), asked.setting.piece)
 
 
 def measured_bake(row: BakeRow) -> MeasuredBake:
@@ -70,7 +93,7 @@ def measured_bake(row: BakeRow) -> MeasuredBake:
         raw=raw,
         plain_minutes=row.plain_minutes,
         portion_cv=row.portion_cv,
-        widths_mm=tuple(row.widths_mm),
+        widths_mm=tuple(mm - raw.beyond_mm for mm in row.widths_mm),
         minutes=row.minutes,
     )
 
@@ -86,3 +109,33 @@ def book_rows(session: Session, dough_id: int | None = None) -> list[BakeRow]:
 def lessons(session: Session) -> Lessons:
     """What the whole book has taught."""
     return learn(tables.models().spread, [measured_bake(row) for row in book_rows(session)])
+
+
+def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
+    """The shape in which this dough is best chilled, and what for: discs to roll, logs to slice,
+    portioned balls to bake, a filled pan."""
+    dough, piece = asked.composition(larder), asked.setting.piece
+    cm3 = dough.total_g / dough.density_g_cm3
+    match piece:
+        case Rolled():
+            part = cm3 / piece.parts
+            return disc_shape(disc_across_mm(part, DISC_MM), DISC_MM), "roll"
+        case Sliced():
+            logs = cut_logs(piece, dough.total_g, dough.density_g_cm3)
+            return log_shape(piece.log_diameter_mm, logs.lengths_mm[0]), "slice"
+        case Pan():
+            return slab_shape(piece.thickness_mm), "slice"
+        case TwiceBaked():
+            return log_shape(piece.width_mm, piece.length_mm), "scoop"
+        case _:
+            raw = shape_piece(portion(piece, dough.density_g_cm3), dough.density_g_cm3)
+            across = 10 * (6 * raw.volume_cm3 / math.pi) ** (1 / 3)
+            return ball_shape(across), "scoop"
+
+
+def chill_for(asked: TrayQuestion, larder: Larder, place: Place, start_c: float) -> Chill:
+    """How long this dough's shape takes in this kitchen's fridge or freezer, and back again."""
+    kitchen = asked.kitchen
+    shape, job = chill_shape(asked, larder)
+    air = {"fridge": kitchen.fridge_c, "freezer": kitchen.freezer_c, "room": kitchen.room_c}
+    return chill(shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c)

@@ -399,9 +399,149 @@ export interface paths {
         put?: never;
         /**
          * Foresee
-         * @description Foresee a dough in pieces with this setting, which is not kept.
+         * @description Foresee a dough in pieces with this setting, and with changes tried; nothing is kept.
          */
         post: operations["foresee"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/tries/{effect}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Offer Tries
+         * @description Changes that would move that effect, each with its piece; nothing is kept.
+         */
+        post: operations["offer_tries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/keep-tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Tried
+         * @description Keep what was tried as a new version of the dough and as its tray's setting.
+         */
+        post: operations["keep_tried"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turned Around
+         * @description The piece that bakes so wide, the dough for so many, or the sizes that leave nothing.
+         */
+        post: operations["turned_around"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ladder
+         * @description Each scoop, cutter, thickness or pan of the kitchen, and what it would give.
+         */
+        post: operations["ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Pans
+         * @description Pans that bakers have.
+         */
+        get: operations["list_pans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/same-depth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Same Depth
+         * @description The same depth in another pan.
+         */
+        post: operations["same_depth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/chill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chill
+         * @description How long this dough's shape takes in the cold, and back on the bench.
+         */
+        post: operations["chill"];
         delete?: never;
         options?: never;
         head?: never;
@@ -895,6 +1035,79 @@ export interface components {
             mend: components["schemas"]["MendOut"] | null;
         };
         /**
+         * ChillBody
+         * @description Where the dough is chilled, from what temperature in °C.
+         */
+        ChillBody: {
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "weighed" | "scooped" | "spooned";
+            /** Dough Temp C */
+            dough_temp_c: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
+            /** Chill Min */
+            chill_min: number;
+            /** Doneness */
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /**
+             * Rested
+             * @default false
+             */
+            rested: boolean;
+            /**
+             * Place
+             * @default fridge
+             * @enum {string}
+             */
+            place: "fridge" | "freezer";
+            /**
+             * Start C
+             * @default 23
+             */
+            start_c: number;
+        };
+        /**
+         * ChillOut
+         * @description How a shape chills for a job. Minutes; null where it never comes to that.
+         */
+        ChillOut: {
+            /** Shape */
+            shape: string;
+            /**
+             * Job
+             * @enum {string}
+             */
+            job: "roll" | "slice" | "scoop";
+            /** From C */
+            from_c: number;
+            /** Low C */
+            low_c: number;
+            /** High C */
+            high_c: number;
+            /** Ready Min */
+            ready_min: number | null;
+            /** Best Min */
+            best_min: number | null;
+            /** Hard Min */
+            hard_min: number | null;
+            /** Bench Min */
+            bench_min: number | null;
+            /** Temper Min */
+            temper_min: number | null;
+            cooling: components["schemas"]["CurveOut"];
+            warming: components["schemas"]["CurveOut"];
+        };
+        /**
          * CompareBody
          * @description Two cards, and the tray on which both are foreseen.
          */
@@ -922,6 +1135,50 @@ export interface components {
             after_pct: number | null;
             /** Changed */
             changed: boolean;
+        };
+        /**
+         * CurveOut
+         * @description A temperature over time in one place: °C every `every_min` minutes.
+         */
+        CurveOut: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer" | "room";
+            /** Air C */
+            air_c: number;
+            /** Every Min */
+            every_min: number;
+            /** Temps C */
+            temps_c: number[];
+        };
+        /**
+         * CutOut
+         * @description The middle of a cut on the slab, from its upper left corner.
+         */
+        CutOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * CutterBody
+         * @description A cutter by its bounding box, and its area in cm² for an outline of its own.
+         */
+        CutterBody: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle" | "hexagon" | "own";
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Area Cm2 */
+            area_cm2?: number | null;
         };
         /**
          * DeedBody
@@ -1001,6 +1258,52 @@ export interface components {
             doughs: components["schemas"]["DoughShort"][];
             /** Total */
             total: number;
+        };
+        /**
+         * DropBody
+         * @description A piece by its mass, or by a scoop of so many ml.
+         */
+        DropBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop";
+            /** Grams */
+            grams: number;
+            /**
+             * Shape
+             * @default ball
+             * @enum {string}
+             */
+            shape: "ball" | "left" | "tapped" | "pressed" | "dented";
+            /** Scoop Ml */
+            scoop_ml?: number | null;
+            /**
+             * Heaped
+             * @default false
+             */
+            heaped: boolean;
+            /**
+             * Press Mm
+             * @default 12
+             */
+            press_mm: number;
+            /**
+             * Filling G
+             * @default 0
+             */
+            filling_g: number;
+            /**
+             * Coat G
+             * @default 0
+             */
+            coat_g: number;
+            /**
+             * Topping G
+             * @default 0
+             */
+            topping_g: number;
         };
         /**
          * EffectOut
@@ -1184,7 +1487,7 @@ export interface components {
         };
         /**
          * KitchenBody
-         * @description Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode.
+         * @description Sheets (inner size, margin and gap in mm, and how many), shelves, oven, tools, cold in °C.
          */
         KitchenBody: {
             /** Sheet Width Mm */
@@ -1221,6 +1524,30 @@ export interface components {
              * @enum {string}
              */
             own_units: "grams" | "ounces" | "cups";
+            /**
+             * Hot Corners
+             * @default false
+             */
+            hot_corners: boolean;
+            /**
+             * Fridge C
+             * @default 4
+             */
+            fridge_c: number;
+            /**
+             * Freezer C
+             * @default -18
+             */
+            freezer_c: number;
+            /**
+             * Room C
+             * @default 21
+             */
+            room_c: number;
+            /** Scoops */
+            scoops?: components["schemas"]["ScoopBody"][];
+            /** Cutters */
+            cutters?: components["schemas"]["NamedCutterBody"][];
         };
         /**
          * LayoutOut
@@ -1231,15 +1558,11 @@ export interface components {
              * Pattern
              * @enum {string}
              */
-            pattern: "rows" | "staggered across" | "staggered down";
+            pattern: "rows" | "staggered across" | "staggered down" | "close";
             /** Centres */
             centres: components["schemas"]["PointOut"][];
             /** Rows */
             rows: number[];
-            /** Across Mm */
-            across_mm: number;
-            /** Down Mm */
-            down_mm: number;
             /** Nearest Mm */
             nearest_mm: number | null;
             /** Turned */
@@ -1301,6 +1624,25 @@ export interface components {
             cup?: ("spooned" | "sifted" | "dipped") | null;
             /** Egg */
             egg?: string | null;
+        };
+        /**
+         * LogsMakingOut
+         * @description The logs to shape and slice.
+         */
+        LogsMakingOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sliced";
+            /** Lengths Mm */
+            lengths_mm: number[];
+            /** Slices */
+            slices: number[];
+            /** Ends G */
+            ends_g: number;
+            /** Rest G */
+            rest_g: number;
         };
         /**
          * LookOut
@@ -1374,6 +1716,24 @@ export interface components {
             ingredient: string;
         };
         /**
+         * NamedCutterBody
+         * @description A cutter of the kitchen.
+         */
+        NamedCutterBody: {
+            /** Name */
+            name: string;
+            cutter: components["schemas"]["CutterBody"];
+        };
+        /**
+         * NamedPanOut
+         * @description A pan that bakers have.
+         */
+        NamedPanOut: {
+            /** Name */
+            name: string;
+            pan: components["schemas"]["PanBody"];
+        };
+        /**
          * NaturalUnitBody
          * @description What one of it is called and weighs.
          */
@@ -1418,6 +1778,100 @@ export interface components {
             total_g: number;
         };
         /**
+         * OtherPanBody
+         * @description A pan filled for this dough, and the one to use in its place.
+         */
+        OtherPanBody: {
+            pan: components["schemas"]["PanBody"];
+            other: components["schemas"]["PanBody"];
+        };
+        /**
+         * OtherPanOut
+         * @description How much of the dough fills the other pan to the same depth.
+         */
+        OtherPanOut: {
+            /** Factor */
+            factor: number;
+        };
+        /**
+         * OvenOut
+         * @description The oven's setting in every way that ovens are marked.
+         */
+        OvenOut: {
+            /** Still C */
+            still_c: number;
+            /** Fan C */
+            fan_c: number;
+            /** Still F */
+            still_f: number;
+            /** Fan F */
+            fan_f: number;
+            /** Gas */
+            gas: string;
+        };
+        /**
+         * PanBody
+         * @description Pressed in a pan and scored.
+         */
+        PanBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan";
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle";
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Scored Across
+             * @default 4
+             */
+            scored_across: number;
+            /**
+             * Scored Down
+             * @default 5
+             */
+            scored_down: number;
+            /**
+             * Wedges
+             * @default 8
+             */
+            wedges: number;
+        };
+        /**
+         * PanMakingOut
+         * @description Pans to fill and score.
+         */
+        PanMakingOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan";
+            /** Pans */
+            pans: number;
+            /** Full G */
+            full_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Piece G */
+            piece_g: number;
+        };
+        /**
          * PartBody
          * @description A small formula beside the dough, and how much of it a piece takes.
          */
@@ -1446,20 +1900,17 @@ export interface components {
             factor: number | null;
         };
         /**
-         * PieceBody
-         * @description How a piece follows from its mass. g and mm.
+         * PassOut
+         * @description One rolling: how many slabs, the pieces they give, and the scraps left.
          */
-        PieceBody: {
-            /** Grams */
-            grams: number;
-            /** Thickness Mm */
-            thickness_mm: number;
-            /** Log Diameter Mm */
-            log_diameter_mm: number;
-            /** Log Length Mm */
-            log_length_mm: number;
-            /** Log Width Mm */
-            log_width_mm: number;
+        PassOut: {
+            /** Slabs */
+            slabs: number;
+            slab: components["schemas"]["SlabOut"];
+            /** Pieces */
+            pieces: number;
+            /** Rest G */
+            rest_g: number;
         };
         /**
          * PointOut
@@ -1616,6 +2067,123 @@ export interface components {
             note: string;
         };
         /**
+         * RolledBody
+         * @description A slab rolled in parts, and the cutter.
+         */
+        RolledBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rolled";
+            /** Thickness Mm */
+            thickness_mm: number;
+            cutter: components["schemas"]["CutterBody"];
+            /**
+             * Web Mm
+             * @default 3
+             */
+            web_mm: number;
+            /**
+             * Parts
+             * @default 2
+             */
+            parts: number;
+            /**
+             * Staggered
+             * @default true
+             */
+            staggered: boolean;
+            /**
+             * Papers
+             * @default false
+             */
+            papers: boolean;
+        };
+        /**
+         * RolledMakingOut
+         * @description The slabs to roll, pass by pass.
+         */
+        RolledMakingOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rolled";
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
+            /** Pieces */
+            pieces: number;
+            /** Flour G */
+            flour_g: number;
+            /** Rest G */
+            rest_g: number;
+        };
+        /**
+         * RopeMakingOut
+         * @description How thick to roll the rope and how large it bakes.
+         */
+        RopeMakingOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
+            /** Rope Mm */
+            rope_mm: number;
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Hole Mm */
+            hole_mm: number | null;
+        };
+        /**
+         * RopedBody
+         * @description A rope, baked straight, as a ring or twisted.
+         */
+        RopedBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
+            /** Grams */
+            grams: number;
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Form
+             * @default straight
+             * @enum {string}
+             */
+            form: "straight" | "ring" | "twist";
+        };
+        /**
+         * RungOut
+         * @description One size of the ladder; figures are null, with a reason, where it cannot be.
+         */
+        RungOut: {
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            /** Fault */
+            fault: string;
+            /** Grams */
+            grams?: number | null;
+            /** Pieces */
+            pieces?: number | null;
+            /** Trays */
+            trays?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Height Mm */
+            height_mm?: number | null;
+            /** Whole Minutes */
+            whole_minutes?: number | null;
+        };
+        /**
          * ScaleBody
          * @description How much is wanted of a card: a factor, pieces of a mass, a total, or what there is.
          */
@@ -1684,6 +2252,33 @@ export interface components {
             /** Mix G */
             mix_g: number;
             card: components["schemas"]["CardBody"];
+        };
+        /**
+         * ScoopBody
+         * @description A scoop or spoon of the kitchen, level.
+         */
+        ScoopBody: {
+            /** Name */
+            name: string;
+            /** Ml */
+            ml: number;
+        };
+        /**
+         * SecondOut
+         * @description Slices laid out for the second bake, turned over after `turn_after` minutes.
+         */
+        SecondOut: {
+            /** Pieces */
+            pieces: number;
+            /** Whole Minutes */
+            whole_minutes: number;
+            /** Turn After */
+            turn_after: number | null;
+            footprint: components["schemas"]["FootprintOut"];
+            /** Trays */
+            trays: number[];
+            /** Layouts */
+            layouts: components["schemas"]["LayoutOut"][];
         };
         /**
          * SessionOut
@@ -1764,6 +2359,72 @@ export interface components {
             height_mm: number | null;
             /** Minutes */
             minutes: number | null;
+        };
+        /**
+         * SlabOut
+         * @description A rectangle of rolled dough with its cuts.
+         */
+        SlabOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Rows */
+            rows: number[];
+            /** Cuts */
+            cuts: components["schemas"]["CutOut"][];
+        };
+        /**
+         * SlicedBody
+         * @description Chilled logs, sliced.
+         */
+        SlicedBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sliced";
+            /** Log Diameter Mm */
+            log_diameter_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Ends Mm
+             * @default 4
+             */
+            ends_mm: number;
+            /**
+             * Longest Mm
+             * @default 300
+             */
+            longest_mm: number;
+        };
+        /**
+         * SlicesMakingOut
+         * @description One baked log in slices.
+         */
+        SlicesMakingOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twice_baked";
+            /** Log Mm */
+            log_mm: number;
+            /** Face Mm */
+            face_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Step Mm */
+            step_mm: number;
+            /** Per Log */
+            per_log: number;
+            /** Lost G */
+            lost_g: number;
+            /** Slice G */
+            slice_g: number;
+            /** Dried G */
+            dried_g: number;
         };
         /**
          * StandingOut
@@ -1895,9 +2556,11 @@ export interface components {
         };
         /**
          * TrayOut
-         * @description All that the Tray screen shows.
+         * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece.
          */
         TrayOut: {
+            /** Piece G */
+            piece_g: number;
             raw: components["schemas"]["RawOut"];
             width: components["schemas"]["WidthOut"];
             thickness: components["schemas"]["ThicknessOut"];
@@ -1912,10 +2575,14 @@ export interface components {
              * @enum {string}
              */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
+            oven: components["schemas"]["OvenOut"];
             yields: components["schemas"]["YieldOut"];
             footprint: components["schemas"]["FootprintOut"];
             /** Layouts */
             layouts: components["schemas"]["LayoutOut"][];
+            /** Making */
+            making: (components["schemas"]["RolledMakingOut"] | components["schemas"]["LogsMakingOut"] | components["schemas"]["SlicesMakingOut"] | components["schemas"]["PanMakingOut"] | components["schemas"]["RopeMakingOut"] | components["schemas"]["WaferMakingOut"]) | null;
+            second: components["schemas"]["SecondOut"] | null;
             /** Total G */
             total_g: number;
             /** Density G Cm3 */
@@ -1923,11 +2590,12 @@ export interface components {
             kitchen: components["schemas"]["KitchenBody"];
         };
         /**
-         * TraySettingBody
-         * @description How a dough is portioned, chilled and baked.
+         * TrayQuestionBody
+         * @description A tray setting with changes tried on the dough, by their keys; nothing is kept.
          */
-        TraySettingBody: {
-            piece: components["schemas"]["PieceBody"];
+        TrayQuestionBody: {
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
             /**
              * Evenness
              * @enum {string}
@@ -1941,9 +2609,49 @@ export interface components {
              * Surface
              * @enum {string}
              */
-            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated";
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
             /** Chill Min */
             chill_min: number;
+            /** Doneness */
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /**
+             * Rested
+             * @default false
+             */
+            rested: boolean;
+            /** Tried */
+            tried?: string[];
+        };
+        /**
+         * TraySettingBody
+         * @description How a dough is portioned, chilled and baked.
+         */
+        TraySettingBody: {
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "weighed" | "scooped" | "spooned";
+            /** Dough Temp C */
+            dough_temp_c: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
+            /** Chill Min */
+            chill_min: number;
+            /** Doneness */
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /**
+             * Rested
+             * @default false
+             */
+            rested: boolean;
         };
         /**
          * TrayWorkOut
@@ -1956,6 +2664,113 @@ export interface components {
             pieces: number;
             /** Bakes */
             bakes: number[];
+        };
+        /**
+         * TryOut
+         * @description A change to try: what the piece would be with it.
+         */
+        TryOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * TurnedBody
+         * @description The question turned around: a width in mm, a count, both, or nothing left over.
+         */
+        TurnedBody: {
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "weighed" | "scooped" | "spooned";
+            /** Dough Temp C */
+            dough_temp_c: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
+            /** Chill Min */
+            chill_min: number;
+            /** Doneness */
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /**
+             * Rested
+             * @default false
+             */
+            rested: boolean;
+            /** Tried */
+            tried?: string[];
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Pieces */
+            pieces?: number | null;
+            /**
+             * No Leftover
+             * @default false
+             */
+            no_leftover: boolean;
+        };
+        /**
+         * TurnedOut
+         * @description An answer: the portioning, how much of the dough it needs, and what comes of it.
+         */
+        TurnedOut: {
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            /** Factor */
+            factor: number;
+            /** Grams */
+            grams: number;
+            /** Pieces */
+            pieces: number;
+            /** Trays */
+            trays: number;
+            /** Leftover G */
+            leftover_g: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Whole Minutes */
+            whole_minutes: number;
+        };
+        /**
+         * TwiceBakedBody
+         * @description Logs baked whole, sliced and dried.
+         */
+        TwiceBakedBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twice_baked";
+            /** Grams */
+            grams: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /**
+             * Slice Mm
+             * @default 13
+             */
+            slice_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
         };
         /**
          * VersionCardOut
@@ -1985,6 +2800,48 @@ export interface components {
             said: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * WaferBody
+         * @description Spread thin and shaped while hot. Times in seconds.
+         */
+        WaferBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wafer";
+            /** Grams */
+            grams: number;
+            /** Spread Mm */
+            spread_mm: number;
+            /**
+             * Soft S
+             * @default 75
+             */
+            soft_s: number;
+            /**
+             * Shape S
+             * @default 12
+             */
+            shape_s: number;
+        };
+        /**
+         * WaferMakingOut
+         * @description The most on a tray that can be shaped in time.
+         */
+        WaferMakingOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wafer";
+            /** By Hand */
+            by_hand: number;
+            /** Soft S */
+            soft_s: number;
+            /** Each S */
+            each_s: number;
         };
         /**
          * WeighedLineOut
@@ -2092,6 +2949,13 @@ export interface components {
         finebatch__web__routers__plan__PieceOut: {
             /** Grams */
             grams: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "drop" | "rolled" | "sliced" | "pan" | "rope" | "twice_baked" | "wafer";
+            /** Slice Mm */
+            slice_mm: number | null;
             /** Oven C */
             oven_c: number;
             /**
@@ -4873,7 +5737,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TraySettingBody"];
+                "application/json": components["schemas"]["TrayQuestionBody"];
             };
         };
         responses: {
@@ -4884,6 +5748,811 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrayOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offer_tries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+                effect: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrayQuestionBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_tried: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrayQuestionBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoughOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    turned_around: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnedBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnedOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrayQuestionBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RungOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_pans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedPanOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    same_depth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherPanBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherPanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChillBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChillOut"];
                 };
             };
             /** @description Bad Request */

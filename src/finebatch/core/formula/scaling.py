@@ -174,7 +174,8 @@ def _rounded(line: Line) -> Line:
     return replace(line, amount=f"{low_text}–{high_text}" if high > low else low_text)
 
 
-def _scaled_line(line: Line, factor: Fraction) -> Line:
+def scale_line(line: Line, factor: Fraction) -> Line:
+    """A line times `factor`, as exactly as its unit is written."""
     if line.unit == "of_eggs":  # it follows the eggs
         return line
     amount, chosen = (
@@ -190,7 +191,7 @@ def scale_card(card: Card, factor: Fraction, *, rounded: bool = False) -> Card:
     What was written on the paper card no longer holds for a line, so its text goes. Parts follow
     the yield and stay as they are.
     """
-    lines = tuple(_scaled_line(line, factor) for line in card.lines)
+    lines = tuple(scale_line(line, factor) for line in card.lines)
     if rounded:
         lines = tuple(_rounded(line) for line in lines)
     pieces = round(card.stated_pieces * factor) if card.stated_pieces else None

@@ -64,6 +64,12 @@ def gas_celsius(mark: float) -> float:
     return celsius_of(250 + 25 * mark if mark >= 1 else 200 + 100 * mark)
 
 
+def nearest_gas(celsius: float) -> str:
+    """The gas mark nearest to °C: ``¼``, ``½``, ``1`` to ``10``."""
+    marks = {"¼": 0.25, "½": 0.5} | {str(n): float(n) for n in range(1, 11)}
+    return min(marks, key=lambda mark: abs(gas_celsius(marks[mark]) - celsius))
+
+
 def _gas_value(mark: str) -> float:
     if mark in _LOW_GAS_F:
         return (_LOW_GAS_F[mark] - 200) / 100

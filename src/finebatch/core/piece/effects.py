@@ -14,7 +14,7 @@ from finebatch.core.formula.dough import Mixing
 from finebatch.core.heat.oven import OvenMode, conventional_c
 from finebatch.core.piece.portion import RawPiece
 
-Surface = Literal["parchment", "bare", "greased", "silicone", "perforated", "insulated"]
+Surface = Literal["parchment", "bare", "greased", "silicone", "perforated", "insulated", "dark"]
 
 REFERENCE_SUGAR = 0.60
 REFERENCE_FAT = 0.60

@@ -1,6 +1,6 @@
 """Foresee one piece: everything that a baker wants to know of it before it is baked."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 from finebatch.core.formula.composition import Composition
@@ -94,8 +94,20 @@ def foresee(
         dough_temp_c=how.dough_temp_c,
         doneness=wanted,
         surface=how.surface,
-        is_log=raw.length_mm is not None,
+        is_log=raw.form == "log",
         shelves=shelves,
         learnt=learnt.minutes_shift if learnt else 0.0,
     )
-    return Foreseen(raw, width, thickness, minutes, wanted)
+    return Foreseen(raw, _as_cut(width, raw), thickness, minutes, wanted)
+
+
+def _as_cut(width: Width, raw: RawPiece) -> Width:
+    """The width across the piece as it was cut, for one that is not round."""
+    if not raw.beyond_mm:
+        return width
+    return replace(
+        width,
+        middle_mm=width.middle_mm + raw.beyond_mm,
+        low_mm=width.low_mm + raw.beyond_mm,
+        high_mm=width.high_mm + raw.beyond_mm,
+    )

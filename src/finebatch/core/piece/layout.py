@@ -4,183 +4,153 @@ All lengths in mm, the origin at the sheet's upper left inner corner, x to the r
 """
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import combinations
-from typing import Literal
+from functools import lru_cache
 
+from scipy.spatial.distance import pdist
+
+from finebatch.core.piece.packing import MOST_PACKED, pack
+from finebatch.core.piece.rows import Footprint, Grid, Pattern, Sheet, grids, room
 from finebatch.core.refusal import refuse
 
-Pattern = Literal["rows", "staggered across", "staggered down"]
+HOT_CORNER_MM = 70.0
+"""Where an oven is hot in the corners, this much of each stays free, both ways (about the width of
+one piece; usual guidance)."""
 
-TOUCH_MM = 1e-6
+MOST_MORE = 2
+"""A closer packing is looked for where so many pieces more on a sheet would save a tray."""
 
-
-@dataclass(frozen=True, slots=True)
-class Sheet:
-    """A baking sheet's inner size in mm, the margin kept free at its edge and the wanted gap."""
-
-    width_mm: float
-    depth_mm: float
-    margin_mm: float = 10.0
-    gap_mm: float = 12.0
-
-
-@dataclass(frozen=True, slots=True)
-class Footprint:
-    """Room that one baked piece may need: a circle, or a box for a log. Across and down in mm."""
-
-    across_mm: float
-    down_mm: float
-    is_round: bool
+Point = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """Where the pieces lie. `across_mm` and `down_mm` are the distances between middles in a
-    row and between rows; `nearest_mm` is the least distance between two middles, if there are
-    two."""
+    """Where the pieces lie. `rows` counts the pieces in each row; `nearest_mm` is the least
+    distance between two middles, if there are two. When `turned`, rows run down the sheet and
+    pieces that are not round lie a quarter turned."""
 
     pattern: Pattern
-    centres: tuple[tuple[float, float], ...]
+    centres: tuple[Point, ...]
     rows: tuple[int, ...]
-    across_mm: float
-    down_mm: float
     nearest_mm: float | None
     turned: bool = False
 
 
 @dataclass(frozen=True, slots=True)
-class _Grid:
-    """Rows of pieces before they are placed: counts, shifts and pitches."""
+class Shared:
+    """The most on a sheet, and each tray's layout, in order."""
 
-    pattern: Pattern
-    counts: tuple[int, ...]
-    shifts: tuple[float, ...]
-    pitch: float
-    row_pitch: float
+    most_on_sheet: int
+    layouts: tuple[Layout, ...]
 
     @property
-    def size(self) -> int:
-        return sum(self.counts)
+    def trays(self) -> tuple[int, ...]:
+        """Pieces on each tray."""
+        return tuple(len(layout.centres) for layout in self.layouts)
 
 
-def _spans(sheet: Sheet, foot: Footprint) -> tuple[float, float]:
-    across = sheet.width_mm - 2 * sheet.margin_mm - foot.across_mm
-    down = sheet.depth_mm - 2 * sheet.margin_mm - foot.down_mm
-    if across < 0 or down < 0:
-        need = f"{foot.across_mm / 10:.1f} × {foot.down_mm / 10:.1f} cm"
-        room = f"{(sheet.width_mm - 2 * sheet.margin_mm) / 10:.1f} × "
-        room += f"{(sheet.depth_mm - 2 * sheet.margin_mm) / 10:.1f} cm"
-        raise refuse(
-            "grams",
-            f"One piece may need {need}, and the sheet has {room} inside its margin. "
-            "Make the piece smaller or use a larger sheet.",
-        )
-    return across, down
+def _free(sheet: Sheet, foot: Footprint, turned: bool, point: Point) -> bool:
+    """Whether a piece there keeps out of the corners that are to stay free."""
+    if not sheet.hot_corners:
+        return True
+    across, down = foot.across_mm / 2, foot.down_mm / 2
+    if turned:
+        across, down = down, across
+    left = min(point[0], sheet.width_mm - point[0])
+    top = min(point[1], sheet.depth_mm - point[1])
+    if foot.is_round and left > HOT_CORNER_MM and top > HOT_CORNER_MM:
+        return math.dist((left, top), (HOT_CORNER_MM, HOT_CORNER_MM)) >= across
+    return left - across >= HOT_CORNER_MM or top - down >= HOT_CORNER_MM
 
 
-def _fit(span: float, pitch: float) -> int:
-    return math.floor(span / pitch + 1e-9) + 1
+Rows = list[list[Point]]
 
 
-def _even_pitch(span: float, least: float, steps: float, foot: float) -> float:
-    """How far apart `steps` + 1 pieces are when the room at the ends is half of that between."""
-    if steps == 0:
-        return least
-    return min(max((span + foot) / (steps + 1), least), span / steps)
+def _centred(rows: Rows, sheet: Sheet) -> Rows:
+    """The same rows in the middle of the sheet."""
+    xs, ys = zip(*(point for row in rows for point in row), strict=True)
+    shift_x = sheet.width_mm / 2 - (min(xs) + max(xs)) / 2
+    shift_y = sheet.depth_mm / 2 - (min(ys) + max(ys)) / 2
+    return [[(x + shift_x, y + shift_y) for x, y in row] for row in rows]
 
 
-def _aligned(span_x: float, span_y: float, foot: Footprint, gap: float) -> Iterator[_Grid]:
-    dx, dy = foot.across_mm + gap, foot.down_mm + gap
-    for c in range(1, _fit(span_x, dx) + 1):
-        for r in range(1, _fit(span_y, dy) + 1):
-            pitch = _even_pitch(span_x, dx, c - 1, foot.across_mm)
-            row_pitch = _even_pitch(span_y, dy, r - 1, foot.down_mm)
-            yield _Grid("rows", (c,) * r, (0.0,) * r, pitch, row_pitch)
+def _on_sheet(grid: Grid, turned: bool, sheet: Sheet, foot: Footprint) -> Rows:
+    """The whole grid in the middle of the sheet, without what lies in a corner that stays free."""
+    rows = [
+        [(shift + k * grid.pitch, down) for k in range(count)]
+        for count, shift, down in zip(grid.counts, grid.shifts, grid.downs, strict=True)
+    ]
+    if turned:
+        rows = [[(down, along) for along, down in row] for row in rows]
+    rows = _centred(rows, sheet)
+    kept = [[p for p in row if _free(sheet, foot, turned, p)] for row in rows]
+    return [row for row in kept if row]
 
 
-def _staggered(
-    span_x: float, span_y: float, foot: float, gap: float, pattern: Pattern
-) -> Iterator[_Grid]:
-    """Rows shifted by half a pitch; every second row equal or one shorter."""
-    d = foot + gap
-    for c in range(2, _fit(span_x, d) + 1):
-        for short in (True, False):
-            steps = c - 1 if short else c - 0.5
-            widest = span_x / steps
-            if widest < d - TOUCH_MM:
-                continue
-            pitches = (d, _even_pitch(span_x, d, steps, foot), widest) if d < widest else (widest,)
-            for pitch in pitches:
-                # Neighbouring rows touch along the slant, rows two apart straight down.
-                least = max(math.sqrt(max(d**2 - (pitch / 2) ** 2, 0.0)), d / 2)
-                for r in range(2, _fit(span_y, least) + 1):
-                    row_pitch = _even_pitch(span_y, least, r - 1, foot)
-                    counts = tuple(c - 1 if short and k % 2 else c for k in range(r))
-                    shifts = tuple(pitch / 2 if k % 2 else 0.0 for k in range(r))
-                    yield _Grid(pattern, counts, shifts, pitch, row_pitch)
+def _nearest(centres: tuple[Point, ...]) -> float | None:
+    return float(pdist(centres).min()) if len(centres) > 1 else None
 
 
-def _grids(sheet: Sheet, foot: Footprint) -> Iterator[tuple[_Grid, bool]]:
-    """Every grid that fits, with whether its rows run down the sheet."""
-    span_x, span_y = _spans(sheet, foot)
-    gap = sheet.gap_mm
-    for grid in _aligned(span_x, span_y, foot, gap):
-        yield grid, False
-    if foot.is_round:
-        for grid in _staggered(span_x, span_y, foot.across_mm, gap, "staggered across"):
-            yield grid, False
-        for grid in _staggered(span_y, span_x, foot.across_mm, gap, "staggered down"):
-            yield grid, True
+def _place(grid: Grid, turned: bool, sheet: Sheet, foot: Footprint, pieces: int) -> Layout | None:
+    """Just so many pieces of the grid, the surplus taken off the last row's ends; None when that
+    takes more than the last row."""
+    rows = _on_sheet(grid, turned, sheet, foot)
+    surplus = sum(map(len, rows)) - pieces
+    if surplus < 0 or not rows or surplus >= len(rows[-1]):
+        return None
+    for k in range(surplus):
+        del rows[-1][-1 if k % 2 == 0 else 0]
+    if surplus and not sheet.hot_corners:
+        rows = _centred(rows, sheet)
+    points = tuple(point for row in rows for point in row)
+    return Layout(grid.pattern, points, tuple(map(len, rows)), _nearest(points), turned)
+
+
+def _size(grid: Grid, turned: bool, sheet: Sheet, foot: Footprint) -> int:
+    if not sheet.hot_corners:
+        return grid.size
+    return sum(map(len, _on_sheet(grid, turned, sheet, foot)))
 
 
 def capacity(sheet: Sheet, foot: Footprint) -> int:
-    """The most pieces one sheet holds; `Refusal` when not even one fits."""
-    return max(grid.size for grid, _ in _grids(sheet, foot))
+    """The most pieces that rows, straight or staggered, put on one sheet; `Refusal` for none."""
+    most = max(_size(grid, turned, sheet, foot) for grid, turned in grids(sheet, foot))
+    if most < 1:
+        raise refuse(
+            "piece", "With its corners free the sheet has no room. Make the piece smaller."
+        )
+    return most
 
 
-def _nearest(centres: tuple[tuple[float, float], ...]) -> float | None:
-    return min((math.dist(a, b) for a, b in combinations(centres, 2)), default=None)
-
-
-def _thin_out(counts: tuple[int, ...], surplus: int) -> list[tuple[int, int]]:
-    """For each row the first and last place kept, the surplus taken off the last row's ends."""
-    kept = [[0, c - 1] for c in counts]
-    for k in range(surplus):
-        kept[-1][k % 2 == 0] += -1 if k % 2 == 0 else 1
-    return [(a, b) for a, b in kept]
-
-
-def _place(grid: _Grid, down: bool, n: int, sheet: Sheet) -> Layout:
-    rows = _thin_out(grid.counts, grid.size - n)
-    along = [
-        (grid.shifts[r] + k * grid.pitch, r * grid.row_pitch)
-        for r, (first, last) in enumerate(rows)
-        for k in range(first, last + 1)
-    ]
-    points = [(b, a) if down else (a, b) for a, b in along]
-    shift_x = sheet.width_mm / 2 - (min(p[0] for p in points) + max(p[0] for p in points)) / 2
-    shift_y = sheet.depth_mm / 2 - (min(p[1] for p in points) + max(p[1] for p in points)) / 2
-    centres = tuple((x + shift_x, y + shift_y) for x, y in points)
-    across, rows_apart = (grid.row_pitch, grid.pitch) if down else (grid.pitch, grid.row_pitch)
-    counts = tuple(last - first + 1 for first, last in rows)
-    return Layout(grid.pattern, centres, counts, across, rows_apart, _nearest(centres), down)
+@lru_cache(maxsize=256)
+def pack_closely(sheet: Sheet, foot: Footprint, pieces: int) -> Layout | None:
+    """So many round pieces closer than rows would lie, to be laid out by a template; None when
+    they do not fit, when there are more than can be laid out so, or when corners stay free."""
+    along, over = room(sheet, foot, turned=False)
+    if not foot.is_round or sheet.hot_corners or pieces > MOST_PACKED or min(along, over) < 0:
+        return None
+    points = pack(pieces, foot.across_mm + sheet.gap_mm, along, over)
+    if points is None:
+        return None
+    shift = sheet.margin_mm + foot.across_mm / 2
+    centres = sorted(((x + shift, y + shift) for x, y in points), key=lambda p: (p[1], p[0]))
+    return Layout("close", tuple(centres), (pieces,), _nearest(tuple(centres)))
 
 
 def lay_out(sheet: Sheet, foot: Footprint, pieces: int) -> Layout:
-    """Lay out exactly `pieces` pieces, as evenly as a simple pattern allows, and centre them.
+    """Lay out exactly `pieces` pieces in rows, as evenly as those allow, and centre them.
 
     Raises `Refusal` when they do not fit on one sheet.
     """
-    fitting = [
-        (grid, down) for grid, down in _grids(sheet, foot)
-        if grid.size >= pieces and grid.size - pieces < grid.counts[-1]
-    ]  # fmt: skip
-    if not fitting:
+    placed = [
+        (grid.size, found)
+        for grid, turned in grids(sheet, foot, pieces)
+        if grid.size >= pieces and (found := _place(grid, turned, sheet, foot, pieces))
+    ]
+    if not placed:
         raise refuse("pieces", f"{pieces} pieces do not fit on one sheet.")
-    least = min(grid.size for grid, _ in fitting)
-    best = [_place(grid, down, pieces, sheet) for grid, down in fitting if grid.size == least]
+    least = min(size for size, _ in placed)
+    best = [found for size, found in placed if size == least]
     return max(best, key=lambda lay: (round(_ease(lay, sheet, foot), 1), lay.pattern == "rows"))
 
 
@@ -189,11 +159,14 @@ def _ease(layout: Layout, sheet: Sheet, foot: Footprint) -> float:
     wide = max(foot.across_mm, foot.down_mm) if foot.is_round else 0.0
     between = math.inf if layout.nearest_mm is None else layout.nearest_mm - wide
     xs, ys = zip(*layout.centres, strict=True)
+    across, down = foot.across_mm / 2, foot.down_mm / 2
+    if layout.turned:
+        across, down = down, across
     edge = min(
-        min(xs) - foot.across_mm / 2,
-        sheet.width_mm - max(xs) - foot.across_mm / 2,
-        min(ys) - foot.down_mm / 2,
-        sheet.depth_mm - max(ys) - foot.down_mm / 2,
+        min(xs) - across,
+        sheet.width_mm - max(xs) - across,
+        min(ys) - down,
+        sheet.depth_mm - max(ys) - down,
     )
     return float(min(between, 2 * edge))
 
@@ -203,3 +176,22 @@ def spread_evenly(pieces: int, most: int) -> tuple[int, ...]:
     trays = math.ceil(pieces / most)
     each, over = divmod(pieces, trays) if trays else (0, 0)
     return tuple(each + (1 if k < over else 0) for k in range(trays))
+
+
+def share_out(sheet: Sheet, foot: Footprint, pieces: int, most: int | None = None) -> Shared:
+    """Pieces evenly over as few sheets as hold them, at most `most` on each where that is given.
+
+    Rows are easier to lay out; a closer packing is only taken where it saves a whole tray.
+    """
+    in_rows = capacity(sheet, foot)
+    holds = min(in_rows, most or in_rows)
+    fewer = math.ceil(pieces / in_rows) - 1
+    needed = math.ceil(pieces / fewer) if fewer else 0
+    if holds == in_rows and 0 < needed - in_rows <= MOST_MORE and needed <= (most or needed):
+        holds = needed if pack_closely(sheet, foot, needed) else in_rows
+    trays = spread_evenly(pieces, holds)
+    by_count = {
+        n: (pack_closely(sheet, foot, n) if n > in_rows else None) or lay_out(sheet, foot, n)
+        for n in set(trays)
+    }
+    return Shared(holds, tuple(by_count[n] for n in trays))

@@ -31,6 +31,16 @@ class CutDisc:
 
 
 @dataclass(frozen=True, slots=True)
+class Cut:
+    """A piece cut from a slab with any cutter: its bounding box and its area."""
+
+    across_mm: float
+    down_mm: float
+    area_mm2: float
+    thickness_mm: float
+
+
+@dataclass(frozen=True, slots=True)
 class LogSlice:
     """A slice of a chilled log."""
 
@@ -47,14 +57,36 @@ class Log:
     grams: float
 
 
-Portion = MassPortion | CutDisc | LogSlice | Log
+@dataclass(frozen=True, slots=True)
+class Rope:
+    """A rope rolled by hand, baked straight, as a ring or twisted."""
+
+    grams: float
+    length_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class PanFill:
+    """Dough pressed into a pan, which holds it where it is."""
+
+    across_mm: float
+    down_mm: float
+    area_mm2: float
+    thickness_mm: float
+
+
+Portion = MassPortion | CutDisc | Cut | LogSlice | Log | Rope | PanFill
+
+Form = Literal["mound", "disc", "log", "rope", "pan"]
 
 
 @dataclass(frozen=True, slots=True)
 class RawPiece:
-    """Raw geometry: mm, cm³ and grams. `length_mm` is set for a log only.
+    """Raw geometry: mm, cm³ and grams. `length_mm` is set for logs and ropes only.
 
-    `flat` tells a disc with an upright edge from a mound that the oven turns into a dome.
+    `flat` tells a disc with an upright edge from a mound that the oven turns into a dome. A piece
+    that is not round flows like the round one of the same area, `width_mm` wide; its own sides
+    are `beyond_mm` longer (across) and `beyond_down_mm` (down) than that.
     """
 
     grams: float
@@ -63,6 +95,14 @@ class RawPiece:
     height_mm: float
     flat: bool
     length_mm: float | None = None
+    form: Form = "mound"
+    beyond_mm: float = 0.0
+    beyond_down_mm: float = 0.0
+
+    @property
+    def across_mm(self) -> float:
+        """Its own width in mm as it lies on the sheet."""
+        return self.width_mm + self.beyond_mm
 
     @property
     def section_cm2(self) -> float:
@@ -85,6 +125,18 @@ def disc_thickness_mm(volume_cm3: float, diameter_mm: float) -> float:
 def disc_diameter_mm(volume_cm3: float, thickness_mm: float) -> float:
     """Diameter in mm of a disc of that volume and thickness."""
     return math.sqrt(1000 * volume_cm3 / (math.pi / 4 * thickness_mm))
+
+
+def _flat(
+    across: float, down: float, area_mm2: float, thickness: float, density: float, form: Form
+) -> RawPiece:
+    """A flat piece of any outline, as the round one of its area."""
+    round_mm = math.sqrt(4 * area_mm2 / math.pi)
+    volume = area_mm2 * thickness / 1000
+    return RawPiece(
+        volume * density, volume, round_mm, thickness, True, None, form,
+        across - round_mm, down - round_mm,
+    )  # fmt: skip
 
 
 def _check(grams: float, width_mm: float, most_g: float) -> None:
@@ -113,12 +165,31 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
             _check(raw.grams, raw.width_mm, MAX_PIECE_G)
         case CutDisc(diameter, thickness) | LogSlice(diameter, thickness):
             volume = disc_volume_cm3(diameter, thickness)
-            raw = RawPiece(volume * density_g_cm3, volume, diameter, thickness, flat=True)
+            raw = RawPiece(
+                volume * density_g_cm3, volume, diameter, thickness, flat=True, form="disc"
+            )
             _check(raw.grams, raw.width_mm, MAX_PIECE_G)
+        case Cut(across, down, area, thickness):
+            raw = _flat(across, down, area, thickness, density_g_cm3, "disc")
+            _check(raw.grams, raw.width_mm, MAX_PIECE_G)
+            if thickness > min(across, down):
+                message = f"The slab is {thickness:g} mm thick and the cutter only "
+                message += f"{min(across, down):g} mm across; roll it thinner than that."
+                raise refuse("thickness_mm", message)
+        case PanFill(across, down, area, thickness):
+            raw = _flat(across, down, area, thickness, density_g_cm3, "pan")
+        case Rope(grams, length):
+            volume = grams / density_g_cm3
+            width = 20 * math.sqrt(max(volume, 0.0) / (length / 10) / math.pi)
+            raw = RawPiece(grams, volume, width, width, False, length, "rope")
+            _check(raw.grams, max(raw.width_mm, 5.0), MAX_PIECE_G)
+            if width > length / 2:
+                message = f"{grams:g} g make a rope at least {4 * width:.0f} mm long; "
+                raise refuse("length_mm", f"{message}{length:g} mm would be a lump.")
         case Log(length, width, grams):
             volume = grams / density_g_cm3
             height = 1000 * volume / (length * width * LOG_FILL)
-            raw = RawPiece(grams, volume, width, height, flat=False, length_mm=length)
+            raw = RawPiece(grams, volume, width, height, False, length, "log")
             _check(raw.grams, raw.width_mm, MAX_LOG_G)
             if not 50 <= length <= MAX_WIDTH_MM:
                 message = f"A log is between 50 and {MAX_WIDTH_MM:g} mm long."

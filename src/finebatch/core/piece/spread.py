@@ -136,6 +136,8 @@ class Width:
 
 def baked_width_mm(raw: RawPiece, log_scale: float) -> tuple[float, float]:
     """Baked width in mm at that ln of the flow's scale, and d ln width / d scale (0 to 1)."""
+    if raw.form == "pan":
+        return raw.width_mm, 0.0
     if raw.length_mm is None:
         flow, power = math.exp(log_scale) * raw.volume_cm3**0.4, MOUND_POWER
     else:
@@ -179,7 +181,8 @@ def predict_width(
     variance = offset.variance + (0.0 if offset.bakes else unseen**2)
     formula_sd = sensitivity * math.sqrt(variance)
     oven_sd = sensitivity * offset.noise_sd
-    hands_sd = 0.4 * portion_cv
+    # A disc's width is the cutter's or the log's; uneven slices differ in height.
+    hands_sd = (0.4 if not raw.flat else 0.4 * sensitivity) * portion_cv
     sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + RULER_SD**2)
     half = EIGHT_IN_TEN * sd
     return Width(

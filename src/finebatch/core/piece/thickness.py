@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from finebatch.core.formula.dough import Family
 from finebatch.core.piece.portion import RawPiece
 
-DOME_FILL, DISC_FILL, LOG_FILL = 0.80, 0.95, 0.75
+DOME_FILL, DISC_FILL, LOG_FILL, PAN_FILL = 0.80, 0.95, 0.75, 1.0
 """Share of the enclosing cylinder (or box, for a log) that a baked piece fills."""
 
 WATER_LOSS: Mapping[Family, float] = {
@@ -39,6 +39,8 @@ class Thickness:
 
 def fill_share(raw: RawPiece) -> float:
     """How much of its enclosing cylinder or box the baked piece fills, 0 to 1."""
+    if raw.form == "pan":
+        return PAN_FILL
     if raw.length_mm is not None:
         return LOG_FILL
     return DISC_FILL if raw.flat else DOME_FILL

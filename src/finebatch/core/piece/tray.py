@@ -1,4 +1,4 @@
-"""The tray screen's question: this dough in pieces of that mass, on these sheets."""
+"""The tray screen's question: this dough, portioned so, on these sheets."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -6,19 +6,35 @@ from typing import Literal
 
 from finebatch.core.formula.composition import Composition
 from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import Doneness
+from finebatch.core.heat.minutes import Doneness, second_bake_minutes
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
-from finebatch.core.piece.layout import Footprint, Layout, Sheet, capacity, lay_out, spread_evenly
-from finebatch.core.piece.portion import (
-    CutDisc,
-    Log,
-    LogSlice,
-    MassPortion,
-    Portion,
-    disc_diameter_mm,
-    disc_thickness_mm,
+from finebatch.core.piece.kinds import (
+    Drop,
+    Pan,
+    Portioning,
+    Rolled,
+    Roped,
+    Sliced,
+    TwiceBaked,
+    Wafer,
+    portion,
 )
+from finebatch.core.piece.layout import Layout, share_out
+from finebatch.core.piece.making import (
+    LogsCut,
+    PanScored,
+    RopeBaked,
+    SlicesDried,
+    WaferLimit,
+    close_rope,
+    cut_logs,
+    dry_slices,
+    score_pan,
+    shape_in_time,
+)
+from finebatch.core.piece.rows import Footprint, Sheet
+from finebatch.core.piece.slab import RolledOut, roll_out
 from finebatch.core.refusal import refuse
 
 Evenness = Literal["weighed", "scooped", "spooned"]
@@ -30,35 +46,10 @@ BOWL_LOSS = 0.02
 """Share of the dough that stays on bowl and spoon (usual 1 to 3 %)."""
 
 MOST_PIECES = 2000
+SLICE_GAP_MM = 6.0
+"""Slices hardly grow in the second bake; air has to pass between them."""
 
-
-@dataclass(frozen=True, slots=True)
-class PieceSetting:
-    """How a family's piece follows from its mass: one fixed measure beside it, in mm.
-
-    For rolled dough the thickness of the slab, for shortbread the diameter of the log, for a
-    twice-baked log its length and raw width.
-    """
-
-    grams: float
-    thickness_mm: float = 6.0
-    log_diameter_mm: float = 50.0
-    log_length_mm: float = 300.0
-    log_width_mm: float = 55.0
-
-    def portion(self, family: Family, density_g_cm3: float) -> Portion:
-        """The portion that this mass makes in that family."""
-        volume = max(self.grams, 0.001) / density_g_cm3
-        match family:
-            case "drop":
-                return MassPortion(self.grams)
-            case "rolled":
-                return CutDisc(disc_diameter_mm(volume, self.thickness_mm), self.thickness_mm)
-            case "shortbread":
-                thickness = disc_thickness_mm(volume, self.log_diameter_mm)
-                return LogSlice(self.log_diameter_mm, thickness)
-            case "twice_baked":
-                return Log(self.log_length_mm, self.log_width_mm, self.grams)
+Making = RolledOut | LogsCut | SlicesDried | PanScored | RopeBaked | WaferLimit
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,22 +64,72 @@ class Yield:
 
 
 @dataclass(frozen=True, slots=True)
+class SecondBake:
+    """Slices laid out to dry: how many in all, on which sheets, for how long, sides together."""
+
+    pieces: int
+    minutes: float
+    footprint: Footprint
+    trays: tuple[int, ...]
+    layouts: tuple[Layout, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class TrayAnswer:
-    """One piece foreseen, the yield, and the layout of each tray (equal trays share one)."""
+    """One piece foreseen, the yield, and the layout of each tray (equal trays share one).
+
+    A pan has no layout: it is its own tray. `making` is what the kind asks of the baker.
+    """
 
     foreseen: Foreseen
     yields: Yield
     footprint: Footprint
     layouts: tuple[Layout, ...]
+    making: Making | None
+    second: SecondBake | None
 
 
-def footprint(found: Foreseen) -> Footprint:
+@dataclass(frozen=True, slots=True)
+class TrayBasis:
+    """Dough, kitchen and habits that a tray rests on, whatever the piece."""
+
+    models: Models
+    dough: Composition
+    family: Family
+    how: BakeConditions
+    sheet: Sheet
+    evenness: Evenness
+    shelves: int = 1
+    doneness: Doneness | None = None
+    learnt: Learnt | None = None
+
+    @property
+    def usable_g(self) -> float:
+        """Dough in grams once the bowl has kept its share."""
+        return self.dough.total_g * (1 - BOWL_LOSS)
+
+    def foresee(self, piece: Portioning) -> Foreseen:
+        """One piece foreseen."""
+        return foresee(
+            self.models, self.dough, self.family, portion(piece, self.dough.density_g_cm3),
+            self.how, doneness=self.doneness, portion_cv=PORTION_CV[self.evenness],
+            shelves=self.shelves, learnt=self.learnt,
+        )  # fmt: skip
+
+
+def footprint(found: Foreseen, piece: Portioning) -> Footprint:
     """Room for one piece up to the upper edge of its band; a log grows at both ends as well."""
-    wide = found.width.high_mm
-    if found.raw.length_mm is None:
-        return Footprint(wide, wide, is_round=True)
-    grows = wide - found.raw.width_mm
-    return Footprint(found.raw.length_mm + 0.5 * grows, wide, is_round=False)
+    raw, wide = found.raw, found.width.high_mm
+    if isinstance(piece, Roped):
+        baked = close_rope(piece, raw, wide)
+        return Footprint(baked.across_mm, baked.down_mm, is_round=piece.form == "ring")
+    if raw.length_mm is not None:
+        grows = wide - raw.width_mm
+        return Footprint(raw.length_mm + 0.5 * grows, wide, is_round=False)
+    if isinstance(piece, Rolled) and piece.cutter.shape not in ("round", "hexagon"):
+        return Footprint(wide, wide - raw.beyond_mm + raw.beyond_down_mm, is_round=False)
+    across = max(wide, wide - raw.beyond_mm + raw.beyond_down_mm)
+    return Footprint(across, across, is_round=True)
 
 
 def count_pieces(total_g: float, piece_g: float) -> tuple[int, float]:
@@ -98,33 +139,11 @@ def count_pieces(total_g: float, piece_g: float) -> tuple[int, float]:
     return pieces, max(usable - pieces * piece_g, 0.0)
 
 
-def foresee_tray(
-    models: Models,
-    dough: Composition,
-    family: Family,
-    piece: PieceSetting,
-    how: BakeConditions,
-    sheet: Sheet,
-    *,
-    evenness: Evenness,
-    shelves: int = 1,
-    doneness: Doneness | None = None,
-    learnt: Learnt | None = None,
-) -> TrayAnswer:
-    """Foresee the piece, count the yield and lay out every tray.
-
-    Raises `Refusal` where there is nothing to foresee: no dough, no piece, no room on the sheet.
-    """
-    found = foresee(
-        models, dough, family, piece.portion(family, dough.density_g_cm3), how,
-        doneness=doneness, portion_cv=PORTION_CV[evenness], shelves=shelves, learnt=learnt,
-    )  # fmt: skip
-    pieces, leftover = count_pieces(dough.total_g, piece.grams)
+def _check_count(pieces: int, piece_g: float, total_g: float) -> None:
     if pieces < 1:
         raise refuse(
             "grams",
-            f"The dough is {dough.total_g:.0f} g; that does not make one piece of "
-            f"{piece.grams:.0f} g.",
+            f"The dough is {total_g:.0f} g; that does not make one piece of {piece_g:.0f} g.",
         )
     if pieces > MOST_PIECES:
         raise refuse(
@@ -132,13 +151,67 @@ def foresee_tray(
             f"That makes {pieces:,} pieces; at most {MOST_PIECES:,} are laid out. Make the "
             "piece larger or the dough smaller.",
         )
-    foot = footprint(found)
-    most = capacity(sheet, foot)
-    trays = spread_evenly(pieces, most)
-    by_count = {n: lay_out(sheet, foot, n) for n in set(trays)}
-    return TrayAnswer(
-        foreseen=found,
-        yields=Yield(pieces, leftover, dough.total_g * BOWL_LOSS, most, trays),
-        footprint=foot,
-        layouts=tuple(by_count[n] for n in trays),
-    )
+
+
+def count(basis: TrayBasis, piece: Portioning, found: Foreseen) -> tuple[int, float, Making | None]:
+    """Pieces (logs, for twice-baked; pans, for a pan), grams left over, and how they are made."""
+    dough, usable = basis.dough, basis.usable_g
+    density = dough.density_g_cm3
+    pieces, left = count_pieces(dough.total_g, found.raw.grams)
+    making: Making | None = None
+    match piece:
+        case Rolled():
+            making = roll_out(piece, usable, density)
+            pieces, left = making.pieces, making.rest_g
+        case Sliced():
+            making = cut_logs(piece, usable, density)
+            pieces, left = making.pieces, making.rest_g + making.ends_g
+        case Pan():
+            making = score_pan(piece, found.raw.grams, pieces)
+        case Roped():
+            making = close_rope(piece, found.raw, found.width.middle_mm)
+        case Wafer():
+            making = shape_in_time(piece)
+        case TwiceBaked():
+            baked = found.thickness
+            making = dry_slices(
+                piece, found.raw, found.width.middle_mm, baked.height_mm, baked.baked_g
+            )
+        case Drop():
+            pass
+    _check_count(pieces, found.raw.grams, dough.total_g)
+    return pieces, left, making
+
+
+def _second_bake(basis: TrayBasis, piece: TwiceBaked, slices: SlicesDried, logs: int) -> SecondBake:
+    sheet = basis.sheet
+    foot = Footprint(slices.face_mm, slices.high_mm, is_round=False)
+    close = Sheet(sheet.width_mm, sheet.depth_mm, sheet.margin_mm, SLICE_GAP_MM)
+    pieces = logs * slices.per_log
+    shared = share_out(close, foot, pieces)
+    minutes = second_bake_minutes(piece.slice_mm, basis.how.oven_c)
+    return SecondBake(pieces, minutes, foot, shared.trays, shared.layouts)
+
+
+def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
+    """Foresee the piece, count the yield and lay out every tray.
+
+    Raises `Refusal` where there is nothing to foresee: no dough, no piece, no room on the sheet.
+    """
+    found = basis.foresee(piece)
+    pieces, leftover, making = count(basis, piece, found)
+    bowl = basis.dough.total_g * BOWL_LOSS
+    if isinstance(making, PanScored):
+        across, down = piece.box_mm if isinstance(piece, Pan) else (0.0, 0.0)
+        foot = Footprint(across, down, is_round=False)
+        each = making.pieces
+        yields = Yield(pieces * each, leftover, bowl, each, (each,) * pieces)
+        return TrayAnswer(found, yields, foot, (), making, None)
+    foot = footprint(found, piece)
+    by_hand = making.by_hand if isinstance(making, WaferLimit) else None
+    shared = share_out(basis.sheet, foot, pieces, by_hand)
+    second = None
+    if isinstance(making, SlicesDried) and isinstance(piece, TwiceBaked):
+        second = _second_bake(basis, piece, making, pieces)
+    yields = Yield(pieces, leftover, bowl, shared.most_on_sheet, shared.trays)
+    return TrayAnswer(found, yields, foot, shared.layouts, making, second)

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import SLICE_REFERENCE_MM, second_bake_minutes
 from finebatch.core.measures.rounding import whole_minutes
+from finebatch.core.piece.kinds import Portioning
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, TrayWork, Work
 
@@ -19,15 +19,11 @@ ROOM_C = 20.0
 
 @dataclass(frozen=True, slots=True)
 class FamilyHabits:
-    """A family's usual portion (g, mm), dough and oven (°C) and times (minutes, seconds)."""
+    """A family's usual portion, dough and oven (°C) and times (minutes, seconds)."""
 
     family: Family
     label: str
-    grams: float
-    thickness_mm: float
-    log_diameter_mm: float
-    log_length_mm: float
-    log_width_mm: float
+    piece: Portioning
     dough_temp_c: float
     oven_c: float
     chill_min: int
@@ -61,9 +57,9 @@ def prepare(
 ) -> Work:
     """The work of baking these trays. `trays` are pieces on each; the answer's when not given."""
     bakes = [bake_of(answer.foreseen.minutes)]
-    twice = habits.family == "twice_baked"
-    if twice:
-        bakes.append(bake_of(second_bake_minutes(SLICE_REFERENCE_MM, oven_c)))
+    twice = answer.second is not None
+    if answer.second is not None:
+        bakes.append(bake_of(answer.second.minutes))
     work = tuple(
         TrayWork(
             name=f"A{number + 1}",

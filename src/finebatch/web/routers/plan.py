@@ -7,6 +7,9 @@ from pydantic import Field, model_validator
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.dough import Family
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.kinds import Kind as PieceKind
+from finebatch.core.piece.kinds import TwiceBaked, batch_grams
 from finebatch.core.plan.explain import Cause
 from finebatch.core.plan.schedule import HAND_JOBS, Kind, Place
 from finebatch.core.refusal import refuse
@@ -14,7 +17,9 @@ from finebatch.store.models import SessionRow
 from finebatch.web.deps import Config, Data, Now
 from finebatch.web.types import Body, Id, Millis, Out
 from finebatch.workflow import baking, plans
+from finebatch.workflow.larder import get_larder
 from finebatch.workflow.plans import MINUTE, Wish
+from finebatch.workflow.trays import TrayQuestion
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
@@ -75,6 +80,8 @@ class PieceOut(Out):
     """What a piece of this session is: mass in g, temperatures in °C."""
 
     grams: float
+    kind: PieceKind
+    slice_mm: float | None
     oven_c: float
     family: Family
 
@@ -101,6 +108,17 @@ class SessionOut(Out):
     trays: list[TrayWorkOut]
     activities: list[ActivityOut]
     hold_ups: list[HoldUpOut]
+
+
+def _piece_out(asked: TrayQuestion, larder: Larder) -> PieceOut:
+    piece = asked.setting.piece
+    return PieceOut(
+        grams=batch_grams(piece, asked.composition(larder).density_g_cm3),
+        kind=piece.kind,
+        slice_mm=piece.slice_mm if isinstance(piece, TwiceBaked) else None,
+        oven_c=asked.setting.oven_c,
+        family=asked.family,
+    )
 
 
 def session_out(session: Session, row: SessionRow, now: int) -> SessionOut:
@@ -136,9 +154,7 @@ def session_out(session: Session, row: SessionRow, now: int) -> SessionOut:
         can_undo=bool(row.events),
         sheets=work.kitchen.sheets,
         shelves=work.kitchen.shelves,
-        piece=PieceOut(
-            grams=asked.setting.piece.grams, oven_c=asked.setting.oven_c, family=asked.family
-        ),
+        piece=_piece_out(asked, get_larder(session)),
         trays=[
             TrayWorkOut(name=t.name, pieces=t.pieces, bakes=[b.length for b in t.bakes])
             for t in work.trays

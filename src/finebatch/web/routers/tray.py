@@ -5,38 +5,33 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
-from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.minutes import Doneness
-from finebatch.core.heat.oven import OvenMode
-from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
-from finebatch.core.piece.layout import Layout, Pattern
+from finebatch.core.heat.oven import equivalents
+from finebatch.core.piece.layout import Layout
+from finebatch.core.piece.rows import Pattern
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import bake_of
-from finebatch.web.cards import TraySettingBody
-from finebatch.web.deps import Data
+from finebatch.facts import tables
+from finebatch.web.cards import DoughOut, TraySettingBody, dough_out
+from finebatch.web.deps import Data, Now
+from finebatch.web.makings import MakingOut, making_out
 from finebatch.web.pieces import RawOut, ThicknessOut, WidthOut
-from finebatch.web.types import Id, Length, Out, Text, ValueBody
-from finebatch.workflow import kitchen, trays
+from finebatch.web.portioning import PanBody, PieceBody
+from finebatch.web.routers.kitchen import KitchenBody
+from finebatch.web.types import Body, Id, Out, Text
+from finebatch.workflow import trays, tries, turned
 from finebatch.workflow.doughs import get_dough
-from finebatch.workflow.kitchen import KitchenSetting
-from finebatch.workflow.larder import get_larder
+from finebatch.workflow.study import get_bench
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
 
-class KitchenBody(ValueBody):
-    """Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode."""
+class TrayQuestionBody(TraySettingBody):
+    """A tray setting with changes tried on the dough, by their keys; nothing is kept."""
 
-    sheet_width_mm: Annotated[Length, Field(ge=100, le=1000)]
-    sheet_depth_mm: Annotated[Length, Field(ge=100, le=1000)]
-    margin_mm: Annotated[float, Field(ge=0, le=100)]
-    gap_mm: Annotated[float, Field(ge=0, le=100)]
-    sheets: Annotated[int, Field(ge=1, le=12)]
-    shelves: Annotated[int, Field(ge=1, le=4)]
-    oven_mode: OvenMode
-    cup: CupHabit = "spooned"
-    egg: Annotated[Text, Field(max_length=30)] = USUAL_EGG
-    own_units: UnitSystem = "grams"
+    tried: Annotated[list[Annotated[Text, Field(max_length=40)]], Field(max_length=20)] = Field(
+        default_factory=list
+    )
 
 
 class YieldOut(Out):
@@ -70,15 +65,35 @@ class LayoutOut(Out):
     pattern: Pattern
     centres: list[PointOut]
     rows: list[int]
-    across_mm: float
-    down_mm: float
     nearest_mm: float | None
     turned: bool
 
 
-class TrayOut(Out):
-    """All that the Tray screen shows."""
+class SecondOut(Out):
+    """Slices laid out for the second bake, turned over after `turn_after` minutes."""
 
+    pieces: int
+    whole_minutes: int
+    turn_after: int | None
+    footprint: FootprintOut
+    trays: list[int]
+    layouts: list[LayoutOut]
+
+
+class OvenOut(Out):
+    """The oven's setting in every way that ovens are marked."""
+
+    still_c: float
+    fan_c: float
+    still_f: float
+    fan_f: float
+    gas: str
+
+
+class TrayOut(Out):
+    """All that the Tray screen shows. `piece_g` is the raw dough of one piece."""
+
+    piece_g: float
     raw: RawOut
     width: WidthOut
     thickness: ThicknessOut
@@ -86,9 +101,12 @@ class TrayOut(Out):
     whole_minutes: int
     turn_after: int | None
     doneness: Doneness
+    oven: OvenOut
     yields: YieldOut
     footprint: FootprintOut
     layouts: list[LayoutOut]
+    making: MakingOut | None
+    second: SecondOut | None
     total_g: float
     density_g_cm3: float
     kitchen: KitchenBody
@@ -100,49 +118,185 @@ def _layout_out(layout: Layout) -> LayoutOut:
     return LayoutOut.model_validate(fields)
 
 
-def _layouts(found: TrayAnswer) -> list[LayoutOut]:
+def _layouts(layouts: tuple[Layout, ...]) -> list[LayoutOut]:
     """The layout of each size of tray, fullest first; equal trays share one."""
-    by_count = {len(layout.centres): layout for layout in found.layouts}
+    by_count = {len(layout.centres): layout for layout in layouts}
     return [_layout_out(by_count[n]) for n in sorted(by_count, reverse=True)]
 
 
-@router.post("/doughs/{dough_id}/foresee")
-def foresee(dough_id: Id, body: TraySettingBody, data: Data) -> TrayOut:
-    """Foresee a dough in pieces with this setting, which is not kept."""
-    with data.reading() as session:
-        dough = get_dough(session, dough_id)
-        here = kitchen.get_kitchen(session)
-        asked = trays.question(dough, body.setting(), here)
-        larder = get_larder(session)
-        found = trays.answer(asked, larder, trays.lessons(session).of_dough(dough_id))
-    bake = bake_of(found.foreseen.minutes)
-    return TrayOut(
-        raw=RawOut.model_validate(found.foreseen.raw),
-        width=WidthOut.model_validate(found.foreseen.width),
-        thickness=ThicknessOut.model_validate(found.foreseen.thickness),
-        minutes=found.foreseen.minutes,
+def _second_out(found: TrayAnswer) -> SecondOut | None:
+    second = found.second
+    if second is None:
+        return None
+    bake = bake_of(second.minutes)
+    return SecondOut(
+        pieces=second.pieces,
         whole_minutes=bake.minutes,
         turn_after=bake.turn_after,
-        doneness=found.foreseen.doneness,
-        yields=YieldOut.model_validate(found.yields),
-        footprint=FootprintOut.model_validate(found.footprint),
-        layouts=_layouts(found),
-        total_g=dough.weighed.total_g,
-        density_g_cm3=asked.composition(larder).density_g_cm3,
-        kitchen=KitchenBody.model_validate(here),
+        footprint=FootprintOut.model_validate(second.footprint),
+        trays=list(second.trays),
+        layouts=_layouts(second.layouts),
     )
 
 
-@router.get("/kitchen")
-def get_kitchen(data: Data) -> KitchenBody:
-    """What there is to bake with."""
+def _tray_out(asked: trays.TrayQuestion, found: TrayAnswer, total_g: float) -> TrayOut:
+    bake, piece = bake_of(found.foreseen.minutes), found.foreseen
+    return TrayOut(
+        piece_g=piece.raw.grams,
+        raw=RawOut.model_validate(piece.raw),
+        width=WidthOut.model_validate(piece.width),
+        thickness=ThicknessOut.model_validate(piece.thickness),
+        minutes=piece.minutes,
+        whole_minutes=bake.minutes,
+        turn_after=bake.turn_after,
+        doneness=piece.doneness,
+        oven=OvenOut.model_validate(equivalents(asked.setting.oven_c, asked.kitchen.oven_mode)),
+        yields=YieldOut.model_validate(found.yields),
+        footprint=FootprintOut.model_validate(found.footprint),
+        layouts=_layouts(found.layouts),
+        making=making_out(found.making),
+        second=_second_out(found),
+        total_g=total_g,
+        density_g_cm3=piece.raw.grams / piece.raw.volume_cm3,
+        kitchen=KitchenBody.model_validate(asked.kitchen),
+    )
+
+
+@router.post("/doughs/{dough_id}/foresee")
+def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
+    """Foresee a dough in pieces with this setting, and with changes tried; nothing is kept."""
     with data.reading() as session:
-        return KitchenBody.model_validate(kitchen.get_kitchen(session))
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    larder = bench.reader.larder
+    found = trays.answer(asked, larder, bench.lessons.of_dough(dough_id))
+    return _tray_out(asked, found, asked.composition(larder).total_g)
 
 
-@router.put("/kitchen")
-def change_kitchen(body: KitchenBody, data: Data) -> KitchenBody:
-    """Keep what there is to bake with."""
+class TryOut(Out):
+    """A change to try: what the piece would be with it."""
+
+    key: str
+    label: str
+    width_mm: float
+    height_mm: float
+    minutes: float
+
+
+@router.post("/doughs/{dough_id}/tries/{effect}")
+def offer_tries(
+    dough_id: Id,
+    effect: Annotated[str, Field(max_length=40, pattern="^[a-z_]+$")],
+    body: TrayQuestionBody,
+    data: Data,
+) -> list[TryOut]:
+    """Changes that would move that effect, each with its piece; nothing is kept."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    already = tries.find_tries(body.tried)
+    return [
+        TryOut(
+            key=offer.tried.key, label=offer.tried.label, width_mm=offer.width_mm,
+            height_mm=offer.height_mm, minutes=offer.minutes,
+        )
+        for offer in tries.offers(dough, body.setting(), already, effect, bench)
+    ]  # fmt: skip
+
+
+@router.post("/doughs/{dough_id}/keep-tried")
+def keep_tried(dough_id: Id, body: TrayQuestionBody, data: Data, now: Now) -> DoughOut:
+    """Keep what was tried as a new version of the dough and as its tray's setting."""
     with data.writing() as session:
-        kept = kitchen.change_kitchen(session, KitchenSetting(**body.model_dump()))
-        return KitchenBody.model_validate(kept)
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+        chosen = tries.find_tries(body.tried)
+        return dough_out(tries.keep_tried(session, dough, body.setting(), chosen, bench, now))
+
+
+class TurnedBody(TrayQuestionBody):
+    """The question turned around: a width in mm, a count, both, or nothing left over."""
+
+    width_mm: Annotated[float, Field(gt=0, le=1000)] | None = None
+    pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
+    no_leftover: bool = False
+
+
+class TurnedOut(Out):
+    """An answer: the portioning, how much of the dough it needs, and what comes of it."""
+
+    piece: PieceBody
+    factor: float
+    grams: float
+    pieces: int
+    trays: int
+    leftover_g: float
+    width_mm: float
+    whole_minutes: int
+
+
+@router.post("/doughs/{dough_id}/turned")
+def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[TurnedOut]:
+    """The piece that bakes so wide, the dough for so many, or the sizes that leave nothing."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id))
+    found = turned.answers(
+        basis, asked.setting.piece, body.width_mm, body.pieces, no_leftover=body.no_leftover
+    )
+    return [TurnedOut.model_validate(answer) for answer in found]
+
+
+class RungOut(Out):
+    """One size of the ladder; figures are null, with a reason, where it cannot be."""
+
+    name: str
+    piece: PieceBody
+    fault: str
+    grams: float | None = None
+    pieces: int | None = None
+    trays: int | None = None
+    width_mm: float | None = None
+    height_mm: float | None = None
+    whole_minutes: int | None = None
+
+
+@router.post("/doughs/{dough_id}/ladder")
+def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[RungOut]:
+    """Each scoop, cutter, thickness or pan of the kitchen, and what it would give."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id))
+    return [RungOut.model_validate(rung) for rung in turned.rungs(basis, asked)]
+
+
+class NamedPanOut(Out):
+    """A pan that bakers have."""
+
+    name: str
+    pan: PanBody
+
+
+@router.get("/pans")
+def list_pans() -> list[NamedPanOut]:
+    """Pans that bakers have."""
+    return [NamedPanOut.model_validate(pan) for pan in tables.pans()]
+
+
+class OtherPanBody(Body):
+    """A pan filled for this dough, and the one to use in its place."""
+
+    pan: PanBody
+    other: PanBody
+
+
+class OtherPanOut(Out):
+    """How much of the dough fills the other pan to the same depth."""
+
+    factor: float
+
+
+@router.post("/same-depth")
+def same_depth(body: OtherPanBody) -> OtherPanOut:
+    """The same depth in another pan."""
+    return OtherPanOut(factor=turned.same_depth(body.pan.pan(), body.other.pan()))

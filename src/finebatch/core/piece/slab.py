@@ -1,0 +1,189 @@
+"""Rolled dough: the rectangle to roll each part to, its cuts, and the scraps rolled again.
+
+A grid of cuts with a web between them; the slab's area is what the part's dough covers at the
+wanted thickness, so the rectangle follows from the dough and the grid from the rectangle.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from itertools import product
+
+from finebatch.core.piece.kinds import Rolled
+from finebatch.core.refusal import refuse
+
+FLOUR_PICKED_UP = 0.03
+"""Bench flour that each rolling takes up, as a share of the dough; none between papers (usual
+guidance: 3 % a pass)."""
+MOST_PASSES = 12
+MOST_ROWS = 200
+WIDEST_MM = 420.0
+"""The widest slab that a home rolling pin and bench take well."""
+SQUAREST, LONGEST = 1.0, 2.2
+"""A slab is rolled between a square and a little over twice as long as wide."""
+
+
+@dataclass(frozen=True, slots=True)
+class Slab:
+    """One rectangle of rolled dough, mm, with the middles of its cuts; `rows` counts each row."""
+
+    across_mm: float
+    down_mm: float
+    rows: tuple[int, ...]
+    cuts: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Pass:
+    """One rolling: how many slabs of `slab`, the pieces they give, and the scraps left (g)."""
+
+    slabs: int
+    slab: Slab
+    pieces: int
+    rest_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class RolledOut:
+    """All passes, the pieces they give, bench flour taken up and dough left at the end (g)."""
+
+    passes: tuple[Pass, ...]
+    pieces: int
+    flour_g: float
+    rest_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Grid:
+    rows: tuple[int, ...]
+    across_mm: float
+    down_mm: float
+    pitch_mm: float
+    row_pitch_mm: float
+    shift_mm: float
+
+
+def _row_pitch(rolled: Rolled) -> tuple[float, float]:
+    """From row to row in mm, and how far every second row is shifted."""
+    across, down = rolled.cutter.box_mm
+    pitch = across + rolled.web_mm
+    if not rolled.staggered or rolled.cutter.shape in ("square", "rectangle", "own"):
+        return down + rolled.web_mm, 0.0
+    return pitch * math.sqrt(3) / 2, pitch / 2
+
+
+def _grid(rolled: Rolled, columns: int, rows: int, *, equal: bool) -> _Grid:
+    """So many columns and rows; staggered rows are `equal` (half a pitch wider) or one shorter."""
+    across, down = rolled.cutter.box_mm
+    pitch = across + rolled.web_mm
+    row_pitch, shift = _row_pitch(rolled)
+    edge = 2 * rolled.web_mm
+    wide = (columns - 1) * pitch + across + edge
+    counts = [columns] * rows
+    if shift and rows > 1 and equal:
+        wide += shift
+    elif shift:
+        counts = [columns if k % 2 == 0 else columns - 1 for k in range(rows)]
+    tall = (rows - 1) * row_pitch + down + edge
+    return _Grid(tuple(counts), wide, tall, pitch, row_pitch, shift)
+
+
+def slab_for(rolled: Rolled, area_mm2: float) -> Slab | None:
+    """The rectangle of that area that gives the most pieces; None when it gives none.
+
+    Among equals the squarest, rolled no wider than `WIDEST_MM`.
+    """
+    best: tuple[int, float, Slab] | None = None
+    most_columns = max(1, math.ceil(WIDEST_MM / rolled.cutter.across_mm))
+    for columns, equal in product(range(1, most_columns + 1), (False, True)):
+        for rows in range(1, MOST_ROWS):
+            grid = _grid(rolled, columns, rows, equal=equal)
+            if grid.across_mm * grid.down_mm > area_mm2 or grid.across_mm > WIDEST_MM:
+                break
+            slab = _fill(rolled, grid, area_mm2)
+            if slab is None:
+                continue
+            ratio = max(slab.across_mm, slab.down_mm) / min(slab.across_mm, slab.down_mm)
+            score = (len(slab.cuts), -abs(ratio - 1.4))
+            if best is None or score > best[:2]:
+                best = (*score, slab)
+    return best[2] if best else None
+
+
+def _fill(rolled: Rolled, grid: _Grid, area_mm2: float) -> Slab | None:
+    """The grid on a rectangle of just that area, the spare room shared by both sides."""
+    if not sum(grid.rows):
+        return None
+    by = math.sqrt(area_mm2 / (grid.across_mm * grid.down_mm))
+    wide, tall = grid.across_mm * by, grid.down_mm * by
+    if wide > WIDEST_MM:
+        wide, tall = WIDEST_MM, area_mm2 / WIDEST_MM
+    if not SQUAREST <= max(wide, tall) / min(wide, tall) <= LONGEST and sum(grid.rows) > 2:
+        return None
+    across, down = rolled.cutter.box_mm
+    left = (wide - (grid.across_mm - 2 * rolled.web_mm)) / 2 + across / 2
+    top = (tall - (grid.down_mm - 2 * rolled.web_mm)) / 2 + down / 2
+    cuts = tuple(
+        (left + (grid.shift_mm if r % 2 else 0.0) + c * grid.pitch_mm, top + r * grid.row_pitch_mm)
+        for r, count in enumerate(grid.rows)
+        for c in range(count)
+    )
+    return Slab(wide, tall, tuple(n for n in grid.rows if n), cuts)
+
+
+def roll_out(rolled: Rolled, usable_g: float, density_g_cm3: float) -> RolledOut:
+    """Roll the dough part by part, then the gathered scraps until they give under two pieces.
+
+    Raises `Refusal` when the dough does not give one piece.
+    """
+    piece_g = rolled.cutter.area_mm2 * rolled.thickness_mm / 1000 * density_g_cm3
+    part_g = usable_g / rolled.parts
+    passes: list[Pass] = []
+    flour, rest, slabs = 0.0, usable_g, rolled.parts
+    while len(passes) < MOST_PASSES:
+        picked = 0.0 if rolled.papers else FLOUR_PICKED_UP * rest
+        if passes:
+            if rest < 2 * piece_g:
+                break
+            slabs = max(1, math.ceil((rest + picked) / part_g - 1e-9))
+        area = 1000 * (rest + picked) / slabs / density_g_cm3 / rolled.thickness_mm
+        slab = slab_for(rolled, area)
+        if slab is None:
+            break
+        flour, rest = flour + picked, rest + picked
+        pieces = slabs * len(slab.cuts)
+        rest -= pieces * piece_g
+        passes.append(Pass(slabs, slab, pieces, rest))
+    if not passes:
+        across = max(rolled.cutter.box_mm)
+        raise refuse(
+            "cutter.across_mm",
+            f"A {rolled.thickness_mm:g} mm slab of this dough has no room for a {across:.0f} mm "
+            "cutter. Roll it thinner, in fewer parts, or take a smaller cutter.",
+        )
+    return RolledOut(tuple(passes), sum(p.pieces for p in passes), flour, rest)
+
+
+def thickness_for(rolled: Rolled, pieces: int, usable_g: float, density_g_cm3: float) -> float:
+    """The greatest thickness in mm (to a tenth) that gives at least so many pieces.
+
+    Raises `Refusal` when even 2 mm does not, with the most that this dough gives.
+    """
+
+    def gives(tenths: int) -> int:
+        thin = replace(rolled, thickness_mm=tenths / 10)
+        try:
+            return roll_out(thin, usable_g, density_g_cm3).pieces
+        except ValueError:
+            return 0
+
+    low, high = 20, 250
+    most = gives(low)
+    if most < pieces:
+        raise refuse(
+            "pieces",
+            f"Rolled to 2 mm this dough gives {most}. Make more dough, or take a smaller cutter.",
+        )
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if gives(middle) >= pieces else (low, middle)
+    return low / 10

@@ -1,0 +1,82 @@
+"""Chilling: how long a dough's shape takes in the cold, and back on the bench."""
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter
+from pydantic import Field
+
+from finebatch.core.heat.chilling import Chill, Curve, Job, Place
+from finebatch.web.cards import TraySettingBody
+from finebatch.web.deps import Data
+from finebatch.web.types import Id, Out
+from finebatch.workflow import trays, tries
+from finebatch.workflow.doughs import get_dough
+from finebatch.workflow.study import get_bench
+
+router = APIRouter(prefix="/api", tags=["tray"])
+
+
+class ChillBody(TraySettingBody):
+    """Where the dough is chilled, from what temperature in °C."""
+
+    place: Literal["fridge", "freezer"] = "fridge"
+    start_c: Annotated[float, Field(ge=0, le=40)] = 23.0
+
+
+class CurveOut(Out):
+    """A temperature over time in one place: °C every `every_min` minutes."""
+
+    place: Place
+    air_c: float
+    every_min: float
+    temps_c: list[float]
+
+
+class ChillOut(Out):
+    """How a shape chills for a job. Minutes; null where it never comes to that."""
+
+    shape: str
+    job: Job
+    from_c: float
+    low_c: float
+    high_c: float
+    ready_min: float | None
+    best_min: float | None
+    hard_min: float | None
+    bench_min: float | None
+    temper_min: float | None
+    cooling: CurveOut
+    warming: CurveOut
+
+
+MOST_POINTS = 120
+
+
+def _curve_out(curve: Curve, step_min: float) -> CurveOut:
+    every = max(1, len(curve.temps_c) // MOST_POINTS)
+    return CurveOut(
+        place=curve.place, air_c=curve.air_c, every_min=every * step_min,
+        temps_c=[round(t, 2) for t in curve.temps_c[::every]],
+    )  # fmt: skip
+
+
+def _chill_out(found: Chill) -> ChillOut:
+    names = ("job", "from_c", "ready_min", "best_min", "hard_min", "bench_min", "temper_min")
+    plain = {name: getattr(found, name) for name in names}
+    return ChillOut(
+        **plain,
+        shape=found.shape.words,
+        low_c=found.to_c[0],
+        high_c=found.to_c[1],
+        cooling=_curve_out(found.cooling, found.cooling.step_min),
+        warming=_curve_out(found.warming, found.warming.step_min),
+    )
+
+
+@router.post("/doughs/{dough_id}/chill")
+def chill(dough_id: Id, body: ChillBody, data: Data) -> ChillOut:
+    """How long this dough's shape takes in the cold, and back on the bench."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    asked = tries.question_tried(dough, body.setting(), [], bench)
+    return _chill_out(trays.chill_for(asked, bench.reader.larder, body.place, body.start_c))

@@ -1,0 +1,245 @@
+"""Each kind of portioning: the raw piece, what is to be made, and what is refused."""
+
+import math
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.piece.kinds import (
+    HEAPED,
+    Cutter,
+    Drop,
+    Pan,
+    Portioning,
+    Rolled,
+    Roped,
+    Sliced,
+    TwiceBaked,
+    Wafer,
+    batch_grams,
+    portion,
+    with_grams,
+)
+from finebatch.core.piece.making import (
+    DRIED_LOSS,
+    close_rope,
+    cut_logs,
+    depth_in,
+    dry_slices,
+    score_pan,
+    shape_in_time,
+)
+from finebatch.core.piece.portion import RawPiece, shape_piece
+from finebatch.core.piece.slab import FLOUR_PICKED_UP, roll_out, slab_for, thickness_for
+from finebatch.core.refusal import Refusal
+
+DENSITY = 1.25
+LEAF = Cutter("own", 48, 82, 26)
+ALL: list[Portioning] = [
+    Drop(), Drop(shape="dented"), Rolled(), Rolled(cutter=LEAF), Sliced(), Pan(), Roped(),
+    TwiceBaked(), Wafer(),
+]  # fmt: skip
+
+
+def raw_of(piece: Portioning) -> RawPiece:
+    return shape_piece(portion(piece, DENSITY), DENSITY)
+
+
+@pytest.mark.parametrize("piece", ALL, ids=lambda p: p.kind)
+@given(by=st.floats(0.6, 1.8))
+def test_a_piece_of_another_mass_has_that_mass(piece: Portioning, by: float) -> None:
+    grams = batch_grams(piece, DENSITY) * by
+    assert batch_grams(with_grams(piece, grams, DENSITY), DENSITY) == pytest.approx(grams)
+
+
+def test_a_scoop_gives_its_volume_of_this_dough_and_a_heaped_one_more() -> None:
+    level = Drop(scoop_ml=24)
+    assert batch_grams(level, DENSITY) == pytest.approx(24 * DENSITY)
+    heaped = replace(level, heaped=True)
+    assert batch_grams(heaped, DENSITY) == pytest.approx(HEAPED * 24 * DENSITY)
+
+
+def test_tapped_dented_and_pressed_pieces_start_wider_and_lower_than_a_ball() -> None:
+    ball = raw_of(Drop(30))
+    shapes = [raw_of(Drop(30, shape=shape)) for shape in ("tapped", "dented")]
+    shapes.append(raw_of(Drop(30, shape="pressed", press_mm=10)))
+    for raw in shapes:
+        assert raw.grams == ball.grams
+        assert raw.width_mm > ball.width_mm
+        assert raw.height_mm < ball.height_mm
+    assert shapes[-1].height_mm == pytest.approx(10)
+
+
+def test_a_ball_is_not_pressed_higher_than_it_is() -> None:
+    with pytest.raises(Refusal, match="press it to less"):
+        portion(Drop(10, shape="pressed", press_mm=40), DENSITY)
+
+
+@pytest.mark.parametrize(
+    ("cutter", "area"),
+    [
+        (Cutter("round", 60, 0), math.pi * 900),
+        (Cutter("square", 50, 0), 2500),
+        (Cutter("rectangle", 30, 70), 2100),
+        (Cutter("hexagon", 60, 0), 3117.7),
+        (LEAF, 2600),
+    ],
+)
+def test_cutters_by_their_box_and_area(cutter: Cutter, area: float) -> None:
+    assert cutter.area_mm2 == pytest.approx(area, rel=1e-4)
+    raw = raw_of(Rolled(cutter=cutter))
+    assert raw.volume_cm3 == pytest.approx(area * 5 / 1000, rel=1e-4)
+    assert raw.across_mm == pytest.approx(cutter.box_mm[0])
+
+
+@pytest.mark.parametrize("area", [None, 0.0, 40.0])
+def test_an_outline_of_its_own_wants_an_area_within_its_box(area: float | None) -> None:
+    with pytest.raises(Refusal, match=r"Its box is 39\.4 cm²"):
+        _ = replace(LEAF, area_cm2=area).area_mm2
+
+
+def test_a_slab_thicker_than_its_cutter_is_refused() -> None:
+    with pytest.raises(Refusal, match="roll it thinner"):
+        raw_of(Rolled(thickness_mm=30, cutter=Cutter("square", 20)))
+
+
+thicknesses = st.floats(3, 9)
+cutters = st.one_of(
+    st.floats(30, 90).map(lambda w: Cutter("round", w)),
+    st.tuples(st.floats(30, 80), st.floats(30, 90)).map(lambda b: Cutter("rectangle", *b)),
+    st.floats(30, 80).map(lambda w: Cutter("hexagon", w)),
+)
+rolled_doughs = st.builds(
+    Rolled, thicknesses, cutters, st.floats(0, 6), st.integers(1, 4), st.booleans(), st.booleans()
+)
+
+
+@given(rolled_doughs, st.floats(400, 3000))
+def test_rolling_loses_no_dough_and_no_cut_touches_another(piece: Rolled, usable: float) -> None:
+    try:
+        out = roll_out(piece, usable, DENSITY)
+    except Refusal:
+        return
+    each = batch_grams(piece, DENSITY)
+    assert out.pieces * each + out.rest_g == pytest.approx(usable + out.flour_g)
+    assert out.pieces == sum(p.pieces for p in out.passes)
+    for done in out.passes:
+        assert done.slabs * len(done.slab.cuts) == done.pieces
+        wide, tall = piece.cutter.box_mm
+        for x, y in done.slab.cuts:
+            assert wide / 2 - 1e-6 <= x <= done.slab.across_mm - wide / 2 + 1e-6
+            assert tall / 2 - 1e-6 <= y <= done.slab.down_mm - tall / 2 + 1e-6
+    if piece.papers:
+        assert out.flour_g == 0
+
+
+@given(rolled_doughs, st.floats(400, 3000))
+def test_scraps_are_rolled_until_under_two_pieces_are_left(piece: Rolled, usable: float) -> None:
+    try:
+        out = roll_out(piece, usable, DENSITY)
+    except Refusal:
+        return
+    one = batch_grams(piece, DENSITY)
+    if out.rest_g >= 2 * one:
+        area = 1000 * out.rest_g * (1 + FLOUR_PICKED_UP) / DENSITY / piece.thickness_mm
+        assert slab_for(piece, area) is None or len(out.passes) == 12
+
+
+def test_the_rectangle_covers_what_the_part_weighs() -> None:
+    piece = Rolled(4, Cutter("round", 60), papers=True)
+    first = roll_out(piece, 800, DENSITY).passes[0]
+    volume = first.slab.across_mm * first.slab.down_mm * 4 / 1000
+    assert first.slabs * volume * DENSITY == pytest.approx(800)
+
+
+def test_thickness_from_the_pieces_wanted() -> None:
+    piece = Rolled()
+    thick = thickness_for(piece, 48, 800, DENSITY)
+    assert roll_out(replace(piece, thickness_mm=thick), 800, DENSITY).pieces >= 48
+    thicker = replace(piece, thickness_mm=thick + 0.1)
+    assert roll_out(thicker, 800, DENSITY).pieces < 48
+    with pytest.raises(Refusal, match="Rolled to 2 mm this dough gives"):
+        thickness_for(piece, 1000, 800, DENSITY)
+
+
+def test_logs_are_no_longer_than_the_shelf_and_lose_nothing() -> None:
+    sliced = Sliced(50, 7, ends_mm=4, longest_mm=250)
+    logs = cut_logs(sliced, 1500, DENSITY)
+    assert len(logs.lengths_mm) == 3
+    assert max(logs.lengths_mm) <= 250
+    one = batch_grams(sliced, DENSITY)
+    assert logs.pieces * one + logs.ends_g + logs.rest_g == pytest.approx(1500)
+    with pytest.raises(Refusal, match="nothing is left between its ends"):
+        cut_logs(replace(sliced, ends_mm=50), 100, DENSITY)
+
+
+BAKED_LOG = RawPiece(375, 300, 55, 20, False, 300, "log")
+
+
+def test_a_diagonal_cut_gives_longer_and_fewer_slices() -> None:
+    straight = dry_slices(TwiceBaked(), BAKED_LOG, 85, 24, 320)
+    slant = dry_slices(TwiceBaked(lean_deg=45), BAKED_LOG, 85, 24, 320)
+    assert straight.face_mm == pytest.approx(85)
+    assert slant.face_mm == pytest.approx(85 * math.sqrt(2))
+    assert slant.per_log < straight.per_log
+    for cut in (straight, slant):
+        assert cut.per_log * cut.slice_g + cut.lost_g == pytest.approx(320)
+        assert cut.dried_g == pytest.approx(cut.slice_g * (1 - DRIED_LOSS))
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"lean_deg": 90}, "the knife runs along the log"),
+        ({"lean_deg": 60, "slice_mm": 60}, "gives no whole slice"),
+    ],
+)
+def test_cuts_that_give_no_slice_are_refused(change: dict[str, float], words: str) -> None:
+    short = replace(BAKED_LOG, length_mm=120.0)
+    with pytest.raises(Refusal, match=words):
+        dry_slices(replace(TwiceBaked(), **change), short, 85, 24, 320)
+
+
+def test_a_pan_is_scored_in_a_grid_or_wedges() -> None:
+    grid = score_pan(Pan("square", 200, 200, scored_across=4, scored_down=5), 600, 1)
+    assert (grid.pieces, grid.across_mm, grid.down_mm, grid.piece_g) == (20, 50, 40, 30)
+    wedges = score_pan(Pan("round", 200, wedges=8), 600, 1)
+    assert wedges.pieces == 8
+    assert wedges.across_mm == pytest.approx(math.pi * 25)
+    with pytest.raises(Refusal, match="Score fewer"):
+        score_pan(Pan("square", 100, scored_across=30), 200, 1)
+
+
+def test_the_same_depth_in_another_pan_goes_by_area() -> None:
+    square, round_pan = Pan("square", 200), Pan("round", 200)
+    assert depth_in(square, round_pan) == pytest.approx(math.pi / 4)
+    assert depth_in(square, round_pan) * depth_in(round_pan, square) == pytest.approx(1)
+
+
+def test_a_pan_is_not_filled_over_its_wall() -> None:
+    with pytest.raises(Refusal, match="10 mm deep"):
+        portion(Pan(wall_mm=10, thickness_mm=12), DENSITY)
+
+
+def test_ropes_straight_twisted_and_closed() -> None:
+    rope = Roped(25, 140)
+    raw = raw_of(rope)
+    assert math.pi / 4 * raw.width_mm**2 * 140 / 1000 * DENSITY == pytest.approx(25)
+    straight = close_rope(rope, raw, 21)
+    twist = close_rope(replace(rope, form="twist"), raw, 21)
+    ring = close_rope(replace(rope, form="ring"), raw, 21)
+    assert straight.across_mm > twist.across_mm
+    assert twist.down_mm > straight.down_mm
+    assert ring.hole_mm == pytest.approx(140 / math.pi - 21)
+    with pytest.raises(Refusal, match="bake shut"):
+        close_rope(Roped(25, 80, "ring"), raw, 30)
+    with pytest.raises(Refusal, match="would be a lump"):
+        raw_of(Roped(60, 40))
+
+
+def test_only_as_many_wafers_as_can_be_shaped_in_time() -> None:
+    assert shape_in_time(Wafer(soft_s=75, shape_s=12)).by_hand == 6
+    with pytest.raises(Refusal, match="one at a time"):
+        shape_in_time(Wafer(soft_s=10, shape_s=12))
