@@ -23,6 +23,8 @@ from fit_models import fit_priors
 
 from finebatch.core.piece.cases import Case, Judged, judge, summarise
 from finebatch.core.piece.fit_models import fit_models
+from finebatch.core.piece.layout import share_out
+from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, TrayWork, Work
@@ -111,9 +113,54 @@ def measure_web(folder: str) -> None:
         "< 50 ms",
         found < 50,
     )
+    measure_kinds(ask)
     measure_bench(ask, dough)
     measure_drawer(ask)
     server.stop()
+
+
+HANDLES: list[tuple[dict[str, Any], str, float, float]] = [
+    ({"kind": "drop"}, "grams", 12, 1),
+    ({"kind": "rolled", "cutter": {"shape": "round", "across_mm": 55, "down_mm": 55}},
+     "thickness_mm", 3, 0.1),
+    ({"kind": "sliced", "log_diameter_mm": 48}, "thickness_mm", 4, 0.1),
+    ({"kind": "pan", "shape": "square", "across_mm": 200, "down_mm": 200, "wall_mm": 45},
+     "thickness_mm", 6, 0.1),
+    ({"kind": "rope", "length_mm": 150}, "grams", 12, 0.3),
+    ({"kind": "twice_baked", "length_mm": 300, "width_mm": 55, "lean_deg": 30}, "grams", 200, 5),
+    ({"kind": "wafer", "spread_mm": 70}, "grams", 5, 0.1),
+]  # fmt: skip
+"""A piece of each kind, the handle that is dragged, from where, and by how much."""
+
+
+def measure_kinds(ask: httpx.Client) -> None:
+    """Dragging a handle of each kind of portioning; the ladder; a template."""
+    tray = ask.get("/api/doughs/1").json()["tray"]
+    slowest, kind = 0.0, ""
+    for piece, handle, start, step in HANDLES:
+
+        def drag(n: int, piece: dict[str, Any] = piece) -> None:
+            moved = {**piece, handle: start + step * (n % 50)}  # noqa: B023
+            ask.post("/api/doughs/1/foresee", json={**tray, "piece": moved}).raise_for_status()
+
+        found = p95_ms(drag, 100)
+        slowest, kind = max((slowest, kind), (found, str(piece["kind"])))
+    row(f"a dragged handle, the slowest kind ({kind}), 95th percentile", f"{slowest:.1f} ms",
+        "< 50 ms", slowest < 50)  # fmt: skip
+    found = p95_ms(lambda n: ask.post("/api/doughs/1/ladder", json={**tray, "oven_c": 160 + n}), 20)
+    row("the ladder of sizes, 95th percentile", f"{found:.0f} ms")
+
+
+def measure_packing() -> None:
+    """Layouts of up to thirty pieces on a usual sheet, each anew."""
+    sheet = Sheet(405, 305)
+
+    def lay(n: int) -> None:
+        across = 45 + 0.3 * n
+        share_out(sheet, Footprint(across, across, is_round=True), 5 + n % 55)
+
+    found = p95_ms(lay, 150)
+    row("trays of any size laid out, 95th percentile", f"{found:.1f} ms", "< 30 ms", found < 30)
 
 
 def measure_bench(ask: httpx.Client, dough: dict[str, Any]) -> None:
@@ -227,6 +274,7 @@ def _first_scripts() -> list[str]:
 
 if __name__ == "__main__":
     measure_accuracy()
+    measure_packing()
     measure_plans()
     measure_download()
     with tempfile.TemporaryDirectory() as temporary:

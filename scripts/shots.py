@@ -59,6 +59,33 @@ def tray(page: Page, _clock: HandClock) -> None:
     expect(page.get_by_text("What moves it")).to_be_visible()
 
 
+def tab_of(page: Page, dough: int, tab: str) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/tray/{dough}")
+    page.get_by_role("tab", name=tab).click()
+    expect(page.get_by_role("tabpanel", name=tab).get_by_role("img").first).to_be_visible()
+    page.mouse.click(5, 400)
+
+
+def slab(page: Page, _clock: HandClock) -> None:
+    tab_of(page, 2, "Slab")
+
+
+def slices(page: Page, _clock: HandClock) -> None:
+    tab_of(page, 4, "Slices")
+
+
+def sizes(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/tray/1")
+    page.get_by_role("tab", name="Sizes").click()
+    page.get_by_role("button", name="Just 48 of them").click()
+    expect(page.get_by_text("48 pieces of")).to_be_visible()
+    expect(page.get_by_role("button", name="Take teaspoon")).to_be_visible()
+
+
+def chill(page: Page, _clock: HandClock) -> None:
+    tab_of(page, 3, "Chill")
+
+
 def plan(page: Page, _clock: HandClock) -> None:
     page.request.put(f"http://127.0.0.1:{PORT}/api/doughs/1/plan", data={"sheets": 3, "shelves": 2})
     page.goto(f"http://127.0.0.1:{PORT}/plan/1")
@@ -87,6 +114,7 @@ def book(page: Page, _clock: HandClock) -> None:
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray,
+    "slab": slab, "slices": slices, "sizes": sizes, "chill": chill,
     "plan": plan, "book": book, "bake": bake,
 }  # fmt: skip
 

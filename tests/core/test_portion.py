@@ -111,7 +111,8 @@ def test_spreading_makes_a_piece_lower(grams: float, factor: float) -> None:
     raw = shape_piece(MassPortion(grams), 1.2)
     narrow = height_half_spread_mm(raw, raw.width_mm * 1.5)
     assert height_half_spread_mm(raw, raw.width_mm * 1.5 * factor) <= narrow
-    assert 0 < fill_share(raw) < 1
+    assert 0 < fill_share(raw, 10, 60) < 1
+    assert fill_share(raw, 20, 60) <= fill_share(raw, 10, 60)
 
 
 def test_a_log_keeps_its_length_and_grows_at_its_ends() -> None:

@@ -21,22 +21,44 @@ def floats(locator: Locator, *names: str) -> list[float]:
     return [float(locator.get_attribute(name) or "nan") for name in names]
 
 
-@pytest.mark.parametrize("family", ["drop", "rolled", "shortbread"])
+def middle_of(group: Locator) -> list[float]:
+    """Where a drawn piece lies, by the shift of its group."""
+    found = re.match(r"translate\(([\d.]+) ([\d.]+)\)", group.get_attribute("transform") or "")
+    assert found
+    return [float(found[1]), float(found[2])]
+
+
+@pytest.mark.parametrize("family", ["drop", "shortbread"])
 def test_round_pieces_are_drawn_in_millimetres(page: Page, served: Served, family: str) -> None:
     page.goto(f"{served.address}/tray/{DOUGHS[family]}")
     sheet = page.get_by_role("img", name=re.compile("^Sheet"))
     found = foreseen(page, served, DOUGHS[family])
     layout = found["layouts"][0]
-    pieces = sheet.locator("g", has=page.locator("circle:nth-of-type(3)"))
+    pieces = sheet.locator("g[transform]")
     expect(pieces).to_have_count(len(layout["centres"]))
     for n, centre in enumerate(layout["centres"]):
-        rim, baked, raw = (pieces.nth(n).locator("circle").nth(k) for k in range(3))
-        assert floats(baked, "cx", "cy") == pytest.approx([centre["x"], centre["y"]], abs=0.01)
-        wide = [floats(c, "r")[0] * 2 for c in (rim, baked, raw)]
+        assert middle_of(pieces.nth(n)) == pytest.approx([centre["x"], centre["y"]], abs=0.01)
+        circles = [pieces.nth(n).locator("circle").nth(k) for k in range(3)]
+        wide = [floats(c, "r")[0] * 2 for c in circles]
         assert wide == pytest.approx(
             [found["width"]["high_mm"], found["width"]["middle_mm"], found["raw"]["width_mm"]],
             abs=0.01,
         )
+
+
+def test_cut_leaves_are_drawn_in_millimetres(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/2")
+    sheet = page.get_by_role("img", name=re.compile("^Sheet"))
+    found = foreseen(page, served, 2)
+    pieces = sheet.locator("g[transform^=translate]")
+    expect(pieces).to_have_count(len(found["layouts"][0]["centres"]))
+    rim = pieces.first.locator("rect").first
+    assert floats(rim, "width", "height") == pytest.approx(
+        [found["footprint"]["across_mm"], found["footprint"]["down_mm"]], abs=0.01
+    )
+    by = pieces.first.locator("g[transform^=scale]").get_attribute("transform") or ""
+    grown = float(re.findall(r"[\d.]+", by)[0])
+    assert grown == pytest.approx(found["width"]["middle_mm"] / found["raw"]["across_mm"])
 
 
 def test_logs_are_drawn_in_millimetres(page: Page, served: Served) -> None:

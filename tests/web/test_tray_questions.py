@@ -104,7 +104,7 @@ def test_an_effect_that_nothing_here_moves_offers_nothing(demo: TestClient) -> N
 
 @pytest.mark.parametrize(
     ("dough", "job", "shape"),
-    [(1, "scoop", "balls"), (2, "roll", "disc"), (3, "slice", "log"), (4, "scoop", "log")],
+    [(1, "scoop", "balls"), (2, "roll", "a disc"), (3, "slice", "a log"), (4, "scoop", "a log")],
 )
 def test_each_dough_is_chilled_in_its_shape(
     demo: TestClient, dough: int, job: str, shape: str

@@ -28,6 +28,7 @@ from finebatch.web.routers import (
     larder,
     plan,
     study,
+    template,
     tray,
 )
 
@@ -89,6 +90,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         exchange.router,
         tray.router,
         chill.router,
+        template.router,
         kitchen.router,
         plan.router,
         book.router,

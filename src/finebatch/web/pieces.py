@@ -1,5 +1,6 @@
 """One piece in answers: raw and baked."""
 
+from finebatch.core.piece.portion import Form
 from finebatch.web.types import Out
 
 
@@ -12,6 +13,9 @@ class RawOut(Out):
     height_mm: float
     length_mm: float | None
     flat: bool
+    form: Form
+    across_mm: float
+    down_mm: float | None
 
 
 class MoverOut(Out):

@@ -28,6 +28,7 @@ from finebatch.core.piece.foresee import Learnt
 from finebatch.core.piece.kinds import Pan, Rolled, Sliced, TwiceBaked, portion
 from finebatch.core.piece.making import cut_logs
 from finebatch.core.piece.portion import RawPiece, shape_piece
+from finebatch.core.piece.template import Template, What, sheet_template, slab_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
 from finebatch.facts import tables
 from finebatch.store.models import BakeRow
@@ -139,3 +140,12 @@ def chill_for(asked: TrayQuestion, larder: Larder, place: Place, start_c: float)
     shape, job = chill_shape(asked, larder)
     air = {"fridge": kitchen.fridge_c, "freezer": kitchen.freezer_c, "room": kitchen.room_c}
     return chill(shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c)
+
+
+def template(name: str, asked: TrayQuestion, found: TrayAnswer, what: What, tray: int) -> Template:
+    """The paper template of a tray, the fullest first, or of the slab."""
+    kitchen, piece = asked.kitchen, asked.setting.piece
+    if what == "slab":
+        return slab_template(name, found, piece)
+    sheet_mm = (kitchen.sheet_width_mm, kitchen.sheet_depth_mm)
+    return sheet_template(name, found, piece, sheet_mm, tray)

@@ -488,6 +488,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheet-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Sheet
+         * @description Which pieces, moved by hand, would touch each other or the sheet's edge.
+         */
+        post: operations["check_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pans": {
         parameters: {
             query?: never;
@@ -542,6 +562,26 @@ export interface paths {
          * @description How long this dough's shape takes in the cold, and back on the bench.
          */
         post: operations["chill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Template
+         * @description A template to print at its own size and slide under the paper.
+         */
+        post: operations["template"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1428,6 +1468,18 @@ export interface components {
             text: string;
         };
         /**
+         * FootprintBody
+         * @description Room for one piece, in mm.
+         */
+        FootprintBody: {
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Is Round */
+            is_round: boolean;
+        };
+        /**
          * FootprintOut
          * @description Room for one piece up to the upper edge of its band, in mm.
          */
@@ -1651,6 +1703,18 @@ export interface components {
         LookOut: {
             /** Doughs */
             doughs: components["schemas"]["BroughtOut"][];
+        };
+        /**
+         * MeetingOut
+         * @description Two pieces whose rims would meet, by their places, and by how many mm.
+         */
+        MeetingOut: {
+            /** One */
+            one: number;
+            /** Other */
+            other: number;
+            /** Over Mm */
+            over_mm: number;
         };
         /**
          * MendOut
@@ -1913,6 +1977,40 @@ export interface components {
             rest_g: number;
         };
         /**
+         * PlacedBody
+         * @description Pieces as they were moved by hand on the kitchen's sheet.
+         */
+        PlacedBody: {
+            footprint: components["schemas"]["FootprintBody"];
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+            /** Centres */
+            centres: components["schemas"]["PointBody"][];
+        };
+        /**
+         * PlacedOut
+         * @description What is wrong with pieces moved by hand, if anything.
+         */
+        PlacedOut: {
+            /** Meetings */
+            meetings: components["schemas"]["MeetingOut"][];
+            /** Off Sheet */
+            off_sheet: number[];
+        };
+        /**
+         * PointBody
+         * @description A place on the sheet in mm from its upper left inner corner.
+         */
+        PointBody: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PointOut
          * @description A place on the sheet in mm from its upper left inner corner.
          */
@@ -1981,6 +2079,15 @@ export interface components {
             length_mm: number | null;
             /** Flat */
             flat: boolean;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "mound" | "disc" | "log" | "rope" | "pan";
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number | null;
         };
         /**
          * ReadCardOut
@@ -2541,6 +2648,62 @@ export interface components {
             tray: components["schemas"]["TraySettingBody"];
             /** Dough Id */
             dough_id?: number | null;
+        };
+        /**
+         * TemplateBody
+         * @description Which template, of which tray (by size, the fullest first), on what.
+         */
+        TemplateBody: {
+            /** Piece */
+            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "weighed" | "scooped" | "spooned";
+            /** Dough Temp C */
+            dough_temp_c: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
+            /** Chill Min */
+            chill_min: number;
+            /** Doneness */
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /**
+             * Rested
+             * @default false
+             */
+            rested: boolean;
+            /** Tried */
+            tried?: string[];
+            /**
+             * What
+             * @default sheet
+             * @enum {string}
+             */
+            what: "sheet" | "slab";
+            /**
+             * Form
+             * @default pdf
+             * @enum {string}
+             */
+            form: "pdf" | "svg";
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper: "A4" | "Letter";
+            /**
+             * Tray
+             * @default 0
+             */
+            tray: number;
         };
         /**
          * ThicknessOut
@@ -6307,6 +6470,120 @@ export interface operations {
             };
         };
     };
+    check_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlacedBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_pans: {
         parameters: {
             query?: never;
@@ -6554,6 +6831,120 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ChillOut"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

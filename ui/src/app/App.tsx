@@ -10,6 +10,7 @@ const PlanView = lazy(() => import("../views/plan/PlanView"));
 const BookView = lazy(() => import("../views/book/BookView"));
 const LarderView = lazy(() => import("../views/larder/LarderView"));
 const PrintCard = lazy(() => import("../views/print/PrintCard"));
+const PrintTray = lazy(() => import("../views/print/PrintTray"));
 
 /** The dough that the address names; a screen for it, or the Dough screen to choose one. */
 function ForDough({ screen: Screen }: { screen: React.ComponentType<{ doughId: number }> }) {
@@ -37,6 +38,7 @@ export function App() {
           <Route path="bake" element={<Bake />} />
           <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
           <Route path="larder" element={<LarderView />} />
+          <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
           <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
           <Route path="*" element={<Navigate to="/dough" replace />} />
         </Routes>

@@ -8,12 +8,22 @@ interface NumberFieldProps {
   onChange: (value: number) => void;
   fault?: string | undefined;
   className?: string;
+  /** How far the up and down arrows move it. */
+  step?: number;
 }
 
 const shown = (value: number): string => String(Math.round(value * 10) / 10);
 
 /** A number typed in; what is typed stays as it is, the last number in it counts. */
-export function NumberField({ label, unit, value, onChange, fault, className }: NumberFieldProps) {
+export function NumberField({
+  label,
+  unit,
+  value,
+  onChange,
+  fault,
+  className,
+  step,
+}: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const broken = typed !== null && !Number.isFinite(parse(typed));
   return (
@@ -29,6 +39,13 @@ export function NumberField({ label, unit, value, onChange, fault, className }: 
             setTyped(event.target.value);
             const number = parse(event.target.value);
             if (Number.isFinite(number)) onChange(number);
+          }}
+          onKeyDown={(event) => {
+            const way = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
+            if (!step || !way) return;
+            event.preventDefault();
+            setTyped(null);
+            onChange(Math.round((value + way * step) * 1000) / 1000);
           }}
           onBlur={() =>
             setTyped((text) => (text !== null && !Number.isFinite(parse(text)) ? text : null))

@@ -5,18 +5,21 @@ import { Dimension } from "./Ruler";
 /** One piece from the side, raw and baked, standing on a ruler. */
 export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickness"> }) {
   const { raw, width, thickness } = tray;
-  const span = Math.max(width.middle_mm, raw.width_mm);
+  const span = Math.max(width.middle_mm, raw.across_mm);
   const high = Math.max(raw.height_mm, thickness.height_mm);
   const side = Math.max(span / 0.58, 60);
   const scale = side / 100;
   const text = 7.2 * scale;
   const [w, h] = [width.middle_mm, thickness.height_mm];
-  const dimension = -high - 6 * scale;
+  const widthText = `${cm(w)} cm`;
+  // On a narrow piece the figure stands under its line, which then needs room above the piece.
+  const narrow = w <= widthText.length * text * 0.56 + 10;
+  const dimension = -high - 6 * scale - (narrow ? text + 3 : 0);
   return (
     <figure>
       <svg
         role="img"
-        aria-label={`From the side: raw ${cm(raw.width_mm)} cm wide and ${cm(raw.height_mm)} cm high, baked ${cm(w)} cm wide and ${h.toFixed(1)} mm high.`}
+        aria-label={`From the side: raw ${cm(raw.across_mm)} cm wide and ${cm(raw.height_mm)} cm high, baked ${cm(w)} cm wide and ${h.toFixed(1)} mm high.`}
         viewBox={`${-span / 2 - 0.1 * side} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
         className="w-full"
       >
@@ -29,7 +32,7 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
         <Dimension
           from={[-w / 2, dimension]}
           to={[w / 2, dimension]}
-          text={`${cm(w)} cm`}
+          text={widthText}
           fontSize={text}
         />
         <text
@@ -44,7 +47,7 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
         <Scale from={-span / 2 - 0.1 * side} side={side} zero={-w / 2} scale={scale} />
       </svg>
       <figcaption className="text-center text-[0.9375rem] text-soft">
-        {cm(raw.width_mm)} cm raw (dashed), {cm(w)} cm baked; ruler in cm
+        {cm(raw.across_mm)} cm raw (dashed), {cm(w)} cm baked; ruler in cm
       </figcaption>
     </figure>
   );
@@ -58,14 +61,14 @@ function RawOutline({ raw, scale }: { raw: Tray["raw"]; scale: number }) {
   };
   if (!raw.flat && raw.length_mm === null) {
     return (
-      <ellipse cy={-raw.height_mm / 2} rx={raw.width_mm / 2} ry={raw.height_mm / 2} {...line} />
+      <ellipse cy={-raw.height_mm / 2} rx={raw.across_mm / 2} ry={raw.height_mm / 2} {...line} />
     );
   }
   return (
     <rect
-      x={-raw.width_mm / 2}
+      x={-raw.across_mm / 2}
       y={-raw.height_mm}
-      width={raw.width_mm}
+      width={raw.across_mm}
       height={raw.height_mm}
       rx={raw.length_mm === null ? 0.6 : raw.height_mm / 2}
       {...line}

@@ -47,14 +47,14 @@ class Shape:
 def disc_shape(diameter_mm: float, thickness_mm: float) -> Shape:
     """A flat disc."""
     over = diameter_mm * thickness_mm / (2 * diameter_mm + 4 * thickness_mm)
-    words = f"disc {diameter_mm / 10:.0f} cm wide, {thickness_mm:.0f} mm thick"
+    words = f"a disc {diameter_mm / 10:.0f} cm wide, {thickness_mm:.0f} mm thick"
     return Shape(words, over)
 
 
 def log_shape(diameter_mm: float, length_mm: float) -> Shape:
     """A round log."""
     over = diameter_mm * length_mm / (4 * length_mm + 2 * diameter_mm)
-    return Shape(f"log {diameter_mm / 10:.1f} cm across, {length_mm / 10:.0f} cm long", over)
+    return Shape(f"a log {diameter_mm / 10:.1f} cm across, {length_mm / 10:.0f} cm long", over)
 
 
 def ball_shape(diameter_mm: float) -> Shape:
@@ -64,7 +64,7 @@ def ball_shape(diameter_mm: float) -> Shape:
 
 def slab_shape(thickness_mm: float) -> Shape:
     """A wide slab or a filled pan."""
-    return Shape(f"slab {thickness_mm:.0f} mm thick", thickness_mm / 2)
+    return Shape(f"a slab {thickness_mm:.0f} mm thick", thickness_mm / 2)
 
 
 def time_constant_min(shape: Shape, place: Place) -> float:

@@ -98,14 +98,16 @@ def fit_lift(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior])
         raw = _raw(case, larder)
         measured = measure_effects(case.composition(larder), raw, case.how)
         rows.append([1.0, measured["soda"], measured["powder"], 1 - measured["eggless"]])
-        baked = fill_share(raw) * baked_area_mm2(raw, case.observed_mm)
-        lifts.append(math.log(baked * case.observed_thickness_mm / (1000 * raw.volume_cm3)))
+        wide, high = case.observed_mm, case.observed_thickness_mm
+        baked = fill_share(raw, high, wide) * baked_area_mm2(raw, wide)
+        lifts.append(math.log(baked * high / (1000 * raw.volume_cm3)))
     matrix = np.array(rows)
     found = fit_posterior(
         lambda beta: list(np.array(lifts) - matrix @ beta),
         [priors[name].mean for name in LIFT_FIGURES],
         [priors[name].sd for name in LIFT_FIGURES],
         LIFT_NOISE_SD,
+        tails="cauchy",
     )
     plain, soda, powder, egg = _rounded(found)
     return LiftModel(plain, soda, powder, egg, LIFT_NOISE_SD)

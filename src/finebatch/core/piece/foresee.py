@@ -95,6 +95,7 @@ def foresee(
         doneness=wanted,
         surface=how.surface,
         is_log=raw.form == "log",
+        in_pan=raw.form == "pan",
         shelves=shelves,
         learnt=learnt.minutes_shift if learnt else 0.0,
     )

@@ -4,13 +4,15 @@ All lengths in mm, the origin at the sheet's upper left inner corner, x to the r
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import combinations
 
 from scipy.spatial.distance import pdist
 
 from finebatch.core.piece.packing import MOST_PACKED, pack
-from finebatch.core.piece.rows import Footprint, Grid, Pattern, Sheet, grids, room
+from finebatch.core.piece.rows import TOUCH_MM, Footprint, Grid, Pattern, Sheet, grids, room
 from finebatch.core.refusal import refuse
 
 HOT_CORNER_MM = 70.0
@@ -92,14 +94,16 @@ def _nearest(centres: tuple[Point, ...]) -> float | None:
 
 
 def _place(grid: Grid, turned: bool, sheet: Sheet, foot: Footprint, pieces: int) -> Layout | None:
-    """Just so many pieces of the grid, the surplus taken off the last row's ends; None when that
-    takes more than the last row."""
+    """Just so many pieces of the grid, the surplus taken off the last rows' ends; None when it
+    does not hold them."""
     rows = _on_sheet(grid, turned, sheet, foot)
     surplus = sum(map(len, rows)) - pieces
-    if surplus < 0 or not rows or surplus >= len(rows[-1]):
+    if surplus < 0:
         return None
     for k in range(surplus):
         del rows[-1][-1 if k % 2 == 0 else 0]
+        if not rows[-1]:
+            rows.pop()
     if surplus and not sheet.hot_corners:
         rows = _centred(rows, sheet)
     points = tuple(point for row in rows for point in row)
@@ -195,3 +199,42 @@ def share_out(sheet: Sheet, foot: Footprint, pieces: int, most: int | None = Non
         for n in set(trays)
     }
     return Shared(holds, tuple(by_count[n] for n in trays))
+
+
+@dataclass(frozen=True, slots=True)
+class Meeting:
+    """Two pieces whose rims would meet, by their places, and by how many mm."""
+
+    one: int
+    other: int
+    over_mm: float
+
+
+def _clear_mm(one: Point, other: Point, across: float, down: float, *, is_round: bool) -> float:
+    """Free mm between the rims of two pieces; negative where they lie over each other."""
+    if is_round:
+        return math.dist(one, other) - across
+    return max(abs(one[0] - other[0]) - across, abs(one[1] - other[1]) - down)
+
+
+def meetings(foot: Footprint, centres: Sequence[Point], *, turned: bool) -> list[Meeting]:
+    """Pieces that would touch when baked, the worst first."""
+    across, down = (foot.down_mm, foot.across_mm) if turned else (foot.across_mm, foot.down_mm)
+    found = [
+        Meeting(n, m, -clear)
+        for (n, one), (m, other) in combinations(enumerate(centres), 2)
+        if (clear := _clear_mm(one, other, across, down, is_round=foot.is_round)) < -TOUCH_MM
+    ]
+    return sorted(found, key=lambda met: -met.over_mm)
+
+
+def off_sheet(
+    sheet: Sheet, foot: Footprint, centres: Sequence[Point], *, turned: bool
+) -> list[int]:
+    """Pieces whose rims would run over the sheet's edge."""
+    across, down = (foot.down_mm, foot.across_mm) if turned else (foot.across_mm, foot.down_mm)
+    return [
+        n
+        for n, (x, y) in enumerate(centres)
+        if min(x, sheet.width_mm - x) < across / 2 or min(y, sheet.depth_mm - y) < down / 2
+    ]

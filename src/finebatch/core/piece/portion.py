@@ -105,6 +105,11 @@ class RawPiece:
         return self.width_mm + self.beyond_mm
 
     @property
+    def down_mm(self) -> float | None:
+        """Its own length in mm as it lies on the sheet; None for logs and ropes."""
+        return None if self.length_mm is not None else self.width_mm + self.beyond_down_mm
+
+    @property
     def section_cm2(self) -> float:
         """Cross-section of a log in cm²."""
         if self.length_mm is None:

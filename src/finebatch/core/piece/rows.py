@@ -10,7 +10,6 @@ from finebatch.core.refusal import refuse
 Pattern = Literal["rows", "staggered across", "staggered down", "close"]
 
 TOUCH_MM = 1e-6
-CORNER_ROWS = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,16 +100,16 @@ class _Wanted:
     """Which grids are worth building: the fullest, or those that just hold so many pieces."""
 
     pieces: int | None
-    more_rows: int = 0
+    corners_free: bool = False
 
     def rows(self, size: Callable[[int], int], least: int, most: int) -> Iterable[int]:
         """Numbers of rows between `least` and `most`, where so many rows hold `size` pieces."""
         if most < least:
             return ()
         if self.pieces is None:
-            return range(least if self.more_rows else most, most + 1)
+            return range(least if self.corners_free else most, most + 1)
         first = next((r for r in range(least, most + 1) if size(r) >= self.pieces), most + 1)
-        return range(first, min(first + self.more_rows, most) + 1)
+        return range(first, (most if self.corners_free else min(first, most)) + 1)
 
 
 def _aligned(
@@ -198,7 +197,7 @@ def grids(sheet: Sheet, foot: Footprint, pieces: int | None = None) -> Iterator[
     """Every grid worth building, with whether its rows run down the sheet."""
     _check_room(sheet, foot)
     # Where corners stay free, a grid loses pieces there and needs rows to make up for them.
-    wanted = _Wanted(pieces, CORNER_ROWS if sheet.hot_corners else 0)
+    wanted = _Wanted(pieces, sheet.hot_corners)
     patterns: tuple[Pattern, Pattern] = ("staggered across", "staggered down")
     for turned, pattern in zip((False, True), patterns, strict=True):
         along, over = room(sheet, foot, turned=turned)

@@ -7,8 +7,11 @@ from dataclasses import dataclass
 from finebatch.core.formula.dough import Family
 from finebatch.core.piece.portion import RawPiece
 
-DOME_FILL, DISC_FILL, LOG_FILL, PAN_FILL = 0.80, 0.95, 0.75, 1.0
-"""Share of the enclosing cylinder (or box, for a log) that a baked piece fills."""
+RIM, LEAST_FILL = 4 / 3, 0.60
+DISC_FILL, LOG_FILL, PAN_FILL = 0.95, 2 / 3, 1.0
+"""Share of the enclosing cylinder (or box) that a baked piece fills: a mound 1 less 4/3 of its
+height over its width, about 0.80 for most drops; a log's section is near a parabola's."""
+SETTLES = 40
 
 WATER_LOSS: Mapping[Family, float] = {
     "drop": 0.10, "rolled": 0.12, "shortbread": 0.09, "twice_baked": 0.14,
@@ -37,13 +40,16 @@ class Thickness:
     baked_g: float
 
 
-def fill_share(raw: RawPiece) -> float:
-    """How much of its enclosing cylinder or box the baked piece fills, 0 to 1."""
+def fill_share(raw: RawPiece, height_mm: float, width_mm: float) -> float:
+    """How much of its enclosing cylinder or box the baked piece fills, 0 to 1.
+
+    A mound is flat on top with a rim as round as it is high, so that a taller one fills less.
+    """
     if raw.form == "pan":
         return PAN_FILL
     if raw.length_mm is not None:
         return LOG_FILL
-    return DISC_FILL if raw.flat else DOME_FILL
+    return DISC_FILL if raw.flat else max(1 - RIM * height_mm / width_mm, LEAST_FILL)
 
 
 def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:
@@ -72,7 +78,10 @@ def predict_thickness(
 ) -> Thickness:
     """Height, W/T and baked mass of a piece that bakes to `width_mm`."""
     volume_mm3 = 1000 * raw.volume_cm3 * lift(model, measured)
-    height = volume_mm3 / (fill_share(raw) * baked_area_mm2(raw, width_mm))
+    even = volume_mm3 / baked_area_mm2(raw, width_mm)
+    height = even
+    for _ in range(SETTLES):
+        height = (height + even / fill_share(raw, height, width_mm)) / 2
     return Thickness(height, width_mm / height, raw.grams * (1 - WATER_LOSS[family]))
 
 

@@ -7,8 +7,8 @@ from pydantic import Field
 
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import equivalents
-from finebatch.core.piece.layout import Layout
-from finebatch.core.piece.rows import Pattern
+from finebatch.core.piece.layout import Layout, meetings, off_sheet
+from finebatch.core.piece.rows import Footprint, Pattern
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import bake_of
 from finebatch.facts import tables
@@ -21,6 +21,7 @@ from finebatch.web.routers.kitchen import KitchenBody
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow import trays, tries, turned
 from finebatch.workflow.doughs import get_dough
+from finebatch.workflow.kitchen import get_kitchen
 from finebatch.workflow.study import get_bench
 
 router = APIRouter(prefix="/api", tags=["tray"])
@@ -268,6 +269,59 @@ def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[RungOut]:
     asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
     basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id))
     return [RungOut.model_validate(rung) for rung in turned.rungs(basis, asked)]
+
+
+class FootprintBody(Body):
+    """Room for one piece, in mm."""
+
+    across_mm: Annotated[float, Field(gt=0, le=1000)]
+    down_mm: Annotated[float, Field(gt=0, le=1000)]
+    is_round: bool
+
+
+class PointBody(Body):
+    """A place on the sheet in mm from its upper left inner corner."""
+
+    x: Annotated[float, Field(ge=-2000, le=2000)]
+    y: Annotated[float, Field(ge=-2000, le=2000)]
+
+
+class PlacedBody(Body):
+    """Pieces as they were moved by hand on the kitchen's sheet."""
+
+    footprint: FootprintBody
+    turned: bool = False
+    centres: Annotated[list[PointBody], Field(max_length=300)]
+
+
+class MeetingOut(Out):
+    """Two pieces whose rims would meet, by their places, and by how many mm."""
+
+    one: int
+    other: int
+    over_mm: float
+
+
+class PlacedOut(Out):
+    """What is wrong with pieces moved by hand, if anything."""
+
+    meetings: list[MeetingOut]
+    off_sheet: list[int]
+
+
+@router.post("/sheet-check")
+def check_sheet(body: PlacedBody, data: Data) -> PlacedOut:
+    """Which pieces, moved by hand, would touch each other or the sheet's edge."""
+    with data.reading() as session:
+        sheet = get_kitchen(session).sheet
+    foot = Footprint(**body.footprint.model_dump())
+    centres = [(point.x, point.y) for point in body.centres]
+    return PlacedOut(
+        meetings=[
+            MeetingOut.model_validate(met) for met in meetings(foot, centres, turned=body.turned)
+        ],
+        off_sheet=off_sheet(sheet, foot, centres, turned=body.turned),
+    )
 
 
 class NamedPanOut(Out):

@@ -1,5 +1,5 @@
 import type { Activity, BakingSession } from "../../api/client";
-import { length } from "../../app/format";
+import { grams, length } from "../../app/format";
 
 /** The jobs for the hands that are still to do, in the order in which they are due. */
 export const pendingJobs = (session: BakingSession): Activity[] =>
@@ -46,8 +46,8 @@ export function sayJob(job: Activity, session: BakingSession): Said {
   const second =
     job.key.endsWith("2") && (job.kind === "load" || job.kind === "out" || job.kind === "turn");
   const minutes = tray?.bakes[second ? 1 : 0] ?? 0;
-  const logs = session.piece.family === "twice_baked";
-  const pieces = `${tray?.pieces ?? 0} ${logs ? "logs" : "pieces"}`;
+  const { kind, slice_mm } = session.piece;
+  const pieces = `${tray?.pieces ?? 0} ${kind === "twice_baked" ? "logs" : "pieces"}`;
   const shelf = session.activities.find((a) => a.key === job.key.replace(job.kind, "bake"))?.shelf;
   const name = `tray ${job.tray}`;
   const on = job.sheet ? ` on sheet ${job.sheet}` : "";
@@ -64,7 +64,10 @@ export function sayJob(job: Activity, session: BakingSession): Said {
       return {
         short: `portion ${name}`,
         title: `Portion ${name}`,
-        detail: `${pieces} of ${session.piece.grams} g${on}`,
+        detail:
+          kind === "pan"
+            ? `${grams(session.piece.grams)} g in the pan, scored in ${pieces}`
+            : `${pieces} of ${grams(session.piece.grams)} g${on}`,
         cue: "All the same size bake the same.",
         caution: null,
       };
@@ -91,14 +94,14 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         short: `take ${name} out`,
         title: `Take ${name} out`,
         detail: `${pieces}, ${minutes} min in all`,
-        cue: CUES[session.piece.family],
+        cue: AFTER[kind] ?? CUES[session.piece.family],
         caution: HOT,
       };
     case "slice":
       return {
         short: `slice ${name}`,
         title: `Slice ${name}`,
-        detail: `${pieces}, slices of 13 mm, laid flat`,
+        detail: `${pieces}, slices of ${slice_mm ?? 13} mm, laid flat`,
         cue: "Serrated knife, long strokes; press a crumbling end together.",
         caution: "The logs are still hot inside, the knife is sharp.",
       };
@@ -112,6 +115,12 @@ export function sayJob(job: Activity, session: BakingSession): Said {
       };
   }
 }
+
+/** What cannot wait once a tray of that kind is out. */
+const AFTER: Partial<Record<BakingSession["piece"]["kind"], string>> = {
+  pan: "Re-cut along the scores within two minutes; later it shatters.",
+  wafer: "Shape them at once, the first out first; half a minute in the oven softens them again.",
+};
 
 const CUES: Record<BakingSession["piece"]["family"], string> = {
   drop: "Edges just gold, top still soft. It goes on cooking on the sheet.",

@@ -43,7 +43,7 @@ const useBakedSession = (doughId: number, id: number | null) =>
 function BookPage({ dough, session }: { dough: Dough; session: BakingSession | null }) {
   const bakes = useBakes(dough.id);
   const ready = dough.card.lines.length > 0;
-  const foreseen = useForeseen(dough.id, dough.tray, ready);
+  const foreseen = useForeseen(dough.id, dough.tray, [], ready);
   const width = foreseen.data?.width;
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[23rem_minmax(0,1fr)]">

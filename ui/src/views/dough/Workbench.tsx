@@ -119,7 +119,12 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
             <Parts card={card} words={words} study={study.data} change={change} />
           </Tabs.Content>
           <Tabs.Content value="scale" tabIndex={-1}>
-            <ScalePanel card={plain} words={words} pieceG={tray.piece.grams} change={change} />
+            <ScalePanel
+              card={plain}
+              words={words}
+              pieceG={study.data?.piece?.raw.grams ?? 28}
+              change={change}
+            />
           </Tabs.Content>
           <Tabs.Content value="swap" tabIndex={-1}>
             <SwapPanel

@@ -11,6 +11,7 @@ export function useDraft(dough: Dough) {
   const [draft, change] = useReducer(reduce, dough, draftOf);
   const [problem, setProblem] = useState<Error | null>(null);
   const [kept, setKept] = useState<Card>(draft.card);
+  const [underWay, setUnderWay] = useState(0);
   const revision = useRef(dough.revision);
   const saving = useRef<Promise<void> | null>(null);
   const latest = useRef(draft);
@@ -19,6 +20,7 @@ export function useDraft(dough: Dough) {
 
   const keep = useCallback(
     async ({ card, reason }: Pick<Draft, "card" | "reason">) => {
+      setUnderWay((saves) => saves + 1);
       await saving.current;
       const save = body(
         api.PUT("/api/doughs/{dough_id}", {
@@ -39,6 +41,7 @@ export function useDraft(dough: Dough) {
       );
       saving.current = save;
       await save;
+      setUnderWay((saves) => saves - 1);
     },
     [dough.id, queries],
   );
@@ -78,7 +81,8 @@ export function useDraft(dough: Dough) {
   };
 
   const conflict = problem instanceof ProblemError && problem.status === CONFLICT;
-  const saved = draft.card === kept;
+  // While another save is under way it may yet put an older card over this one.
+  const saved = draft.card === kept && underWay === 0;
   return { draft, change, problem, saved, conflict, keepMine, takeTheirs };
 }
 

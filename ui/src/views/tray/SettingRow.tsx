@@ -1,11 +1,12 @@
-import type { Dough, Kitchen, TraySetting } from "../../api/client";
+import type { Kitchen, Tray, TraySetting } from "../../api/client";
 import { NumberField } from "../../parts/NumberField";
+import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
 
 interface SettingRowProps {
-  family: Dough["card"]["family"];
   setting: TraySetting;
   kitchen: Kitchen;
+  oven: Tray["oven"] | undefined;
   fault: (field: string) => string | undefined;
   onSetting: (change: (before: TraySetting) => TraySetting) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
@@ -18,12 +19,7 @@ const SURFACES = [
   ["silicone", "silicone"],
   ["perforated", "perforated"],
   ["insulated", "insulated"],
-] as const;
-
-const EVENNESS = [
-  ["weighed", "weighed"],
-  ["scooped", "scooped"],
-  ["spooned", "spooned"],
+  ["dark", "dark sheet"],
 ] as const;
 
 const OVENS = [
@@ -31,44 +27,34 @@ const OVENS = [
   ["fan", "with fan"],
 ] as const;
 
-const FIXED_MEASURE = {
-  drop: null,
-  rolled: ["thickness_mm", "Rolled to"],
-  shortbread: ["log_diameter_mm", "Log across"],
-  twice_baked: ["log_length_mm", "Log long"],
-} as const;
+const DONENESS = [
+  ["", "as usual"],
+  ["soft_centre", "soft in the middle"],
+  ["chewy", "chewy"],
+  ["set", "set"],
+  ["crisp", "crisp"],
+  ["dry", "dry"],
+] as const;
 
 /** How the dough is baked and on what sheet, in one row. */
 export function SettingRow({
-  family,
   setting,
   kitchen,
+  oven,
   fault,
   onSetting,
   onKitchen,
 }: SettingRowProps) {
   const set = (part: Partial<TraySetting>) => onSetting((before) => ({ ...before, ...part }));
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
-  const measure = FIXED_MEASURE[family];
   const field = "w-[4.25rem] font-semibold";
   return (
     <section aria-label="How it is baked" className="flex flex-wrap items-start gap-x-3 gap-y-2">
-      {measure && (
-        <NumberField
-          label={measure[1]}
-          unit="mm"
-          className={field}
-          value={setting.piece[measure[0]]}
-          fault={fault(measure[0])}
-          onChange={(mm) =>
-            onSetting((before) => ({ ...before, piece: { ...before.piece, [measure[0]]: mm } }))
-          }
-        />
-      )}
       <NumberField
         label="Dough at"
         unit="°C"
         className={field}
+        step={1}
         value={setting.dough_temp_c}
         fault={fault("dough_temp_c")}
         onChange={(dough_temp_c) => set({ dough_temp_c })}
@@ -77,6 +63,7 @@ export function SettingRow({
         label="Oven at"
         unit="°C"
         className={field}
+        step={5}
         value={setting.oven_c}
         fault={fault("oven_c")}
         onChange={(oven_c) => set({ oven_c })}
@@ -94,14 +81,31 @@ export function SettingRow({
         onChange={(surface) => set({ surface })}
       />
       <Select
-        label="Portions"
-        value={setting.evenness}
-        options={EVENNESS}
-        onChange={(evenness) => set({ evenness })}
+        label="Bake it"
+        value={setting.doneness ?? ""}
+        options={DONENESS}
+        onChange={(doneness) => set({ doneness: doneness || null })}
       />
+      <label className="flex items-center gap-2 self-end pb-1.5">
+        <input
+          type="checkbox"
+          className="min-h-5 min-w-5"
+          checked={setting.rested ?? false}
+          onChange={(event) => set({ rested: event.target.checked })}
+        />
+        rested overnight
+      </label>
+      {oven && (
+        <p className="self-end pb-1.5 text-[0.9375rem] text-soft" data-figure="oven">
+          Still {oven.still_c.toFixed(0)} °C or {round5(oven.still_f)} °F, fan{" "}
+          {oven.fan_c.toFixed(0)} °C or {round5(oven.fan_f)} °F, gas {oven.gas}
+        </p>
+      )}
     </section>
   );
 }
+
+const round5 = (degrees: number) => 5 * Math.round(degrees / 5);
 
 interface SheetFieldsProps {
   kitchen: Kitchen;
@@ -114,7 +118,7 @@ export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
   const field = "w-[4.25rem] font-semibold";
   return (
-    <section aria-label="The sheet" className="flex flex-wrap items-start gap-x-4 gap-y-2">
+    <section aria-label="The sheet" className="contents">
       <NumberField
         label="Sheet across"
         unit="mm"
@@ -134,11 +138,29 @@ export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
       <NumberField
         label="Gap"
         unit="mm"
+        step={1}
         className="w-14 font-semibold"
         value={kitchen.gap_mm}
         fault={fault("gap_mm")}
         onChange={(gap_mm) => setIn({ gap_mm })}
       />
+      <RulerSlider
+        label="Gap between baked pieces"
+        unit="mm"
+        range={[0, 40]}
+        step={1}
+        value={kitchen.gap_mm}
+        onChange={(gap_mm) => setIn({ gap_mm })}
+      />
+      <label className="flex items-center gap-2 self-center">
+        <input
+          type="checkbox"
+          className="min-h-5 min-w-5"
+          checked={kitchen.hot_corners ?? false}
+          onChange={(event) => setIn({ hot_corners: event.target.checked })}
+        />
+        leave hot corners free
+      </label>
     </section>
   );
 }

@@ -3,94 +3,195 @@ import type { Tray } from "../../api/client";
 import { cm, grams } from "../../app/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import { distances } from "./distances";
+import type { Piece } from "./kinds";
+import { PieceOnSheet } from "./PieceOnSheet";
+import { type Placed, usePlaced } from "./usePlaced";
+
+interface SheetDrawingProps {
+  tray: Tray;
+  piece: Piece;
+  /** On paper: nothing to press. */
+  plain?: boolean;
+  children: React.ReactNode;
+}
 
 /** The sheet to scale: raw pieces, baked outlines, the band's rim, and how to lay them out. */
-export function SheetDrawing({ tray, children }: { tray: Tray; children: React.ReactNode }) {
+export function SheetDrawing({ tray, piece, plain = false, children }: SheetDrawingProps) {
   const [shown, setShown] = useState(0);
   const { kitchen, layouts, yields } = tray;
   const layout = layouts[Math.min(shown, layouts.length - 1)];
+  const placed = usePlaced(tray, layout);
   if (!layout) return null;
-  const { sheet_width_mm: width, sheet_depth_mm: depth, margin_mm: margin } = kitchen;
+  const { sheet_width_mm: width, sheet_depth_mm: depth } = kitchen;
   const [left, right, top, bottom] = [42, 66, 36, 40];
-  const found = distances(layout.centres);
-  const first = layout.centres[0];
   const alike = yields.trays.filter((n) => n === layout.centres.length).length;
 
   return (
     <figure className="min-w-0">
       <svg
-        role="img"
-        aria-label={describe(tray, layout, found)}
+        role={placed.moving ? "group" : "img"}
+        aria-label={
+          placed.moving
+            ? "Pieces on the sheet: choose one, move it with the arrows"
+            : describe(tray, layout)
+        }
+        ref={placed.svg}
         viewBox={`${-left} ${-top} ${width + left + right} ${depth + top + bottom}`}
-        className="max-h-[24rem] w-full"
+        className="max-h-[21rem] w-full"
       >
         <Ruler length={width} />
         <Ruler length={depth} down />
-        <rect
-          width={width}
-          height={depth}
-          rx={6}
-          className="fill-sheet stroke-ink"
-          strokeWidth={1.4}
-        />
-        <rect
-          x={margin}
-          y={margin}
-          width={width - 2 * margin}
-          height={depth - 2 * margin}
-          className="fill-none stroke-line"
-          strokeDasharray="3 3"
-          strokeWidth={0.8}
-        />
-        {layout.centres.map(({ x, y }) => (
-          <PieceOnSheet key={`${x} ${y}`} tray={tray} x={x} y={y} />
+        <SheetEdge tray={tray} />
+        {placed.points.map((point) => (
+          <PieceOnSheet
+            key={point.place}
+            tray={tray}
+            piece={piece}
+            point={point}
+            turned={layout.turned}
+            placed={placed}
+          />
         ))}
         <Leftover tray={tray} x={width + 30} y={depth - 34} />
-        {first && (
-          <Dimension from={[0, depth + 14]} to={[first.x, depth + 14]} text={`${cm(first.x)} cm`} />
-        )}
-        {first && found.across !== null && (
-          <Dimension
-            from={[first.x, depth + 14]}
-            to={[first.x + found.across, depth + 14]}
-            text={`${cm(found.across)} cm`}
-          />
-        )}
-        {first && <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={cm(first.y)} />}
-        {first && found.down !== null && (
-          <Dimension
-            from={[width + 8, first.y]}
-            to={[width + 8, first.y + found.down]}
-            text={cm(found.down)}
-          />
-        )}
+        {!placed.moved && <Distances tray={tray} layout={layout} />}
       </svg>
       <figcaption className="flex flex-col gap-2 text-[0.9375rem]">
         <span className="flex flex-wrap justify-between gap-x-6">
           <Legend />
           <span>
-            {layout.pattern}, {alike} {alike === 1 ? "tray" : "trays"} like this
+            {PATTERNS[layout.pattern]}, {alike} {alike === 1 ? "tray" : "trays"} like this
           </span>
         </span>
-        <span className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <Moved placed={placed} />
+        <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
           {children}
-          <span className="flex flex-wrap items-center justify-end gap-2">
-            {layouts.length > 1 &&
-              layouts.map((each, n) => (
-                <button
-                  key={each.centres.length}
-                  type="button"
-                  aria-pressed={n === shown}
-                  className="press min-h-9 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
-                  onClick={() => setShown(n)}
-                >
-                  {each.centres.length} on a tray
-                </button>
-              ))}
-          </span>
+          {!plain && <Presses placed={placed} layouts={layouts} shown={shown} onShow={setShown} />}
         </span>
       </figcaption>
     </figure>
+  );
+}
+
+interface PressesProps {
+  placed: Placed;
+  layouts: Tray["layouts"];
+  shown: number;
+  onShow: (place: number) => void;
+}
+
+function Presses({ placed, layouts, shown, onShow }: PressesProps) {
+  return (
+    <span className="ml-auto flex flex-wrap items-center justify-end gap-2">
+      <button
+        type="button"
+        aria-pressed={placed.moving}
+        className="press min-h-9 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
+        onClick={placed.toggle}
+      >
+        Move pieces
+      </button>
+      {layouts.length > 1 &&
+        layouts.map((each, n) => (
+          <button
+            key={each.centres.length}
+            type="button"
+            aria-pressed={n === shown}
+            className="press min-h-9 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
+            onClick={() => onShow(n)}
+          >
+            {each.centres.length} on a tray
+          </button>
+        ))}
+    </span>
+  );
+}
+
+const PATTERNS: Record<Tray["layouts"][number]["pattern"], string> = {
+  rows: "rows",
+  "staggered across": "staggered across",
+  "staggered down": "staggered down",
+  close: "closer than rows: lay out by the paper template",
+};
+
+/** What was moved by hand, and what is wrong with it. */
+function Moved({ placed }: { placed: Placed }) {
+  if (!placed.moving) return null;
+  const worst = placed.check?.meetings[0];
+  const off = placed.check?.off_sheet.length ?? 0;
+  return (
+    <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <span role="status">
+        {worst ? (
+          <strong className="text-caution">
+            Look: {placed.check?.meetings.length}{" "}
+            {placed.check?.meetings.length === 1 ? "pair of rims" : "pairs of rims"} would meet, by
+            up to {worst.over_mm.toFixed(0)} mm.
+          </strong>
+        ) : off > 0 ? (
+          <strong className="text-caution">
+            Look: {off === 1 ? "one piece runs" : `${off} pieces run`} over the edge.
+          </strong>
+        ) : (
+          "Drag a piece, or choose it and press the arrows (1 mm, with Shift 10); Delete takes it off."
+        )}
+      </span>
+      {placed.moved && (
+        <button type="button" className="underline" onClick={placed.reset}>
+          Put them back
+        </button>
+      )}
+    </span>
+  );
+}
+
+function SheetEdge({ tray }: { tray: Tray }) {
+  const { sheet_width_mm: width, sheet_depth_mm: depth, margin_mm: margin } = tray.kitchen;
+  return (
+    <>
+      <rect
+        width={width}
+        height={depth}
+        rx={6}
+        className="fill-sheet stroke-ink"
+        strokeWidth={1.4}
+      />
+      <rect
+        x={margin}
+        y={margin}
+        width={width - 2 * margin}
+        height={depth - 2 * margin}
+        className="fill-none stroke-line"
+        strokeDasharray="3 3"
+        strokeWidth={0.8}
+      />
+    </>
+  );
+}
+
+function Distances({ tray, layout }: { tray: Tray; layout: Tray["layouts"][number] }) {
+  const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
+  const first = layout.centres[0];
+  const found = distances(layout.centres);
+  if (!first || layout.pattern === "close") return null;
+  return (
+    <>
+      <Dimension from={[0, depth + 14]} to={[first.x, depth + 14]} text={`${cm(first.x)} cm`} />
+      {found.across !== null && (
+        <Dimension
+          from={[first.x, depth + 14]}
+          to={[first.x + found.across, depth + 14]}
+          text={`${cm(found.across)} cm`}
+        />
+      )}
+      <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={cm(first.y)} />
+      {found.down !== null && (
+        <Dimension
+          from={[width + 8, first.y]}
+          to={[width + 8, first.y + found.down]}
+          text={cm(found.down)}
+        />
+      )}
+    </>
   );
 }
 
@@ -114,56 +215,6 @@ function Leftover({ tray, x, y }: { tray: Tray; x: number; y: number }) {
       <text x={x} y={y + 30} textAnchor="middle" fontSize={13} className="fill-ink">
         left
       </text>
-    </g>
-  );
-}
-
-function PieceOnSheet({ tray, x, y }: { tray: Tray; x: number; y: number }) {
-  const { raw, width, footprint } = tray;
-  if (raw.length_mm === null) {
-    return (
-      <g>
-        <circle cx={x} cy={y} r={width.high_mm / 2} className="fill-amber/30" />
-        <circle
-          cx={x}
-          cy={y}
-          r={width.middle_mm / 2}
-          className="fill-blond stroke-amber"
-          strokeWidth={1.2}
-        />
-        <circle
-          cx={x}
-          cy={y}
-          r={raw.width_mm / 2}
-          className={raw.flat ? "fill-none stroke-dark" : "fill-raw stroke-dark"}
-          strokeDasharray="2 2"
-          strokeWidth={0.8}
-        />
-      </g>
-    );
-  }
-  const box = (across: number, down: number, round: number) => ({
-    x: x - across / 2,
-    y: y - down / 2,
-    width: across,
-    height: down,
-    rx: round,
-  });
-  const grown = raw.length_mm + 0.5 * (width.middle_mm - raw.width_mm);
-  return (
-    <g>
-      <rect {...box(footprint.across_mm, footprint.down_mm, 24)} className="fill-amber/30" />
-      <rect
-        {...box(grown, width.middle_mm, 24)}
-        className="fill-blond stroke-amber"
-        strokeWidth={1.2}
-      />
-      <rect
-        {...box(raw.length_mm, raw.width_mm, 20)}
-        className="fill-raw stroke-dark"
-        strokeDasharray="2 2"
-        strokeWidth={0.8}
-      />
     </g>
   );
 }
@@ -203,16 +254,13 @@ function Swatch({
   );
 }
 
-function describe(
-  tray: Tray,
-  layout: Tray["layouts"][number],
-  found: ReturnType<typeof distances>,
-): string {
+function describe(tray: Tray, layout: Tray["layouts"][number]): string {
   const first = layout.centres[0];
+  const found = distances(layout.centres);
   const parts = [
     `Sheet ${cm(tray.kitchen.sheet_width_mm)} by ${cm(tray.kitchen.sheet_depth_mm)} cm`,
     `${layout.centres.length} pieces, ${layout.pattern}: ${layout.rows.join(", ")}`,
-    `raw ${cm(tray.raw.width_mm)} cm, baked ${cm(tray.width.middle_mm)} cm, at most ${cm(tray.width.high_mm)} cm in nine of ten`,
+    `raw ${cm(tray.raw.across_mm)} cm, baked ${cm(tray.width.middle_mm)} cm, at most ${cm(tray.width.high_mm)} cm in nine of ten`,
   ];
   if (first) parts.push(`first middle ${cm(first.x)} cm in and ${cm(first.y)} cm down`);
   if (found.across !== null) parts.push(`${cm(found.across)} cm from middle to middle across`);

@@ -1,4 +1,6 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useState } from "react";
 import {
   api,
   body,
@@ -10,13 +12,22 @@ import {
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
 import { useDough } from "../dough/queries";
+import { BandMakeUp } from "./BandMakeUp";
+import { ChillPanel } from "./ChillPanel";
+import { Figures } from "./Figures";
+import type { Piece } from "./kinds";
+import { MAKING_TAB, MakingPanel } from "./MakingPanel";
 import { Movers } from "./Movers";
+import { PortionPanel } from "./PortionPanel";
+import { PrintPanel } from "./PrintPanel";
 import { useForeseen, useKitchen } from "./queries";
 import { SettingRow, SheetFields } from "./SettingRow";
 import { SheetDrawing } from "./SheetDrawing";
-import { TrayFigures } from "./TrayFigures";
+import { SizesPanel } from "./SizesPanel";
 import { TraySentence } from "./TraySentence";
+import { TryBanner } from "./TryBanner";
 import { useKept } from "./useKept";
+import { useScaleDough } from "./useScaleDough";
 
 export default function TrayView({ doughId }: { doughId: number }) {
   const dough = useDough(doughId);
@@ -49,48 +60,164 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
   const [kitchen, setKitchen, kitchenProblem] = useKept<Kitchen>(atFirst, async (changed) => {
     queries.setQueryData(["kitchen"], await body(api.PUT("/api/kitchen", { body: changed })));
     await queries.invalidateQueries({ queryKey: ["foresee"] });
+    await queries.invalidateQueries({ queryKey: ["ladder"] });
+    await queries.invalidateQueries({ queryKey: ["chill"] });
   });
-  const foreseen = useForeseen(dough.id, setting);
+  const [tries, setTries] = useState<{ key: string; label: string }[]>([]);
+  const tried = tries.map(({ key }) => key);
+  const foreseen = useForeseen(dough.id, setting, tried);
   const tray = foreseen.data;
-  const problem = foreseen.error ?? settingProblem ?? kitchenProblem;
+  const keepTried = useMutation({
+    mutationFn: () =>
+      body(
+        api.POST("/api/doughs/{dough_id}/keep-tried", {
+          params: { path: { dough_id: dough.id } },
+          body: { ...setting, tried },
+        }),
+      ),
+    onSuccess: (after) => {
+      queries.setQueryData(["dough", dough.id], after);
+      queries.invalidateQueries({ queryKey: ["versions", dough.id] });
+      queries.invalidateQueries({ queryKey: ["doughs"] });
+      queries.invalidateQueries({ queryKey: ["foresee", dough.id] });
+      setSetting(after.tray);
+      setTries([]);
+    },
+  });
+  const scaling = useScaleDough(dough);
+  const problem = foreseen.error ?? settingProblem ?? kitchenProblem ?? keepTried.error;
   const fault = (field: string) =>
     problem instanceof ProblemError ? problem.at(field) : undefined;
-  const setGrams = (grams: number) =>
-    setSetting((before) => ({ ...before, piece: { ...before.piece, grams } }));
+  const setPiece = (change: (before: Piece) => Piece) =>
+    setSetting((before) => ({ ...before, piece: change(before.piece) }));
+  const making = MAKING_TAB[setting.piece.kind];
+  const sheetFields = <SheetFields kitchen={kitchen} fault={fault} onKitchen={setKitchen} />;
 
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 sm:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17.5rem]">
-      <TrayFigures
+    <div className="grid flex-1 content-start gap-x-7 gap-y-4 p-5 max-sm:p-3 sm:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17rem]">
+      <PortionPanel
         dough={dough}
         setting={setting}
         tray={tray}
-        fault={fault("grams")}
-        onGrams={setGrams}
+        kitchen={kitchen}
+        fault={fault}
+        onPiece={setPiece}
+        onEvenness={(evenness) => setSetting((before) => ({ ...before, evenness }))}
       />
-      <div className="flex min-w-0 flex-col gap-3 sm:max-lg:order-3 sm:max-lg:col-span-2">
+      <div className="flex min-w-0 flex-col gap-3">
         <SettingRow
-          family={dough.card.family}
           setting={setting}
           kitchen={kitchen}
+          oven={tray?.oven}
           fault={fault}
           onSetting={setSetting}
           onKitchen={setKitchen}
         />
         <Notice problem={problem} />
-        {tray && (
-          <SheetDrawing tray={tray}>
-            <SheetFields kitchen={kitchen} fault={fault} onKitchen={setKitchen} />
-          </SheetDrawing>
-        )}
-        {!tray && <SheetFields kitchen={kitchen} fault={fault} onKitchen={setKitchen} />}
+        <TryBanner
+          tries={tries}
+          saving={keepTried.isPending}
+          onKeep={() => keepTried.mutate()}
+          onLeave={() => setTries([])}
+        />
+        <TrayTabs
+          // A kind without a drawing of its own falls back to the sheet.
+          key={making ?? "none"}
+          tabs={[
+            ...(setting.piece.kind === "pan" ? [] : ["Sheet"]),
+            ...(making ? [making] : []),
+            "Sizes",
+            "Chill",
+            "Print",
+          ]}
+        >
+          {(tab) => {
+            switch (tab) {
+              case "Sheet":
+                return tray ? (
+                  <SheetDrawing tray={tray} piece={setting.piece}>
+                    {sheetFields}
+                  </SheetDrawing>
+                ) : (
+                  sheetFields
+                );
+              case "Sizes":
+                return (
+                  <SizesPanel
+                    doughId={dough.id}
+                    setting={setting}
+                    tried={tried}
+                    onPiece={(piece) => setPiece(() => piece)}
+                    onScale={(factor, piece, said) => {
+                      setPiece(() => piece);
+                      scaling.mutate({ factor, said });
+                    }}
+                    problem={scaling.error}
+                  />
+                );
+              case "Chill":
+                return (
+                  <ChillPanel
+                    doughId={dough.id}
+                    setting={setting}
+                    kitchen={kitchen}
+                    onKitchen={setKitchen}
+                    onMinutes={(chill_min) => setSetting((before) => ({ ...before, chill_min }))}
+                  />
+                );
+              case "Print":
+                return <PrintPanel dough={dough} setting={setting} tried={tried} tray={tray} />;
+              default:
+                return tray ? <MakingPanel tray={tray} piece={setting.piece} /> : null;
+            }
+          }}
+        </TrayTabs>
         {tray && <TraySentence doughId={dough.id} tray={tray} />}
       </div>
       {tray && (
-        <div className="flex flex-col gap-6">
-          <SideView tray={tray} />
-          <Movers tray={tray} />
+        <div className="flex flex-col gap-4 sm:max-lg:col-span-2 sm:max-lg:grid sm:max-lg:grid-cols-2">
+          <Figures tray={tray} />
+          {setting.piece.kind !== "pan" && <SideView tray={tray} />}
+          <BandMakeUp width={tray.width} />
+          <Movers
+            tray={tray}
+            doughId={dough.id}
+            setting={setting}
+            tried={tried}
+            onTry={(key, label) => setTries((before) => [...before, { key, label }])}
+          />
         </div>
       )}
     </div>
+  );
+}
+
+interface TrayTabsProps {
+  tabs: string[];
+  children: (tab: string) => React.ReactNode;
+}
+
+/** The drawings and answers of the tray, one at a time. */
+function TrayTabs({ tabs, children }: TrayTabsProps) {
+  const [tab, setTab] = useState(tabs[0] ?? "");
+  return (
+    <Tabs.Root value={tab} onValueChange={setTab} className="flex min-w-0 flex-col gap-3">
+      <Tabs.List aria-label="Of this tray" className="flex flex-wrap border-b border-ink">
+        {tabs.map((name) => (
+          <Tabs.Trigger
+            key={name}
+            value={name}
+            className="min-h-9 border-b-4 border-transparent px-3 font-semibold text-soft hover:text-ink data-[state=active]:border-enamel data-[state=active]:text-ink"
+          >
+            {name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {tabs.map((name) => (
+        <Tabs.Content key={name} value={name} className="min-w-0">
+          {name === tab && children(name)}
+        </Tabs.Content>
+      ))}
+    </Tabs.Root>
   );
 }

@@ -2,14 +2,19 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, body, type TraySetting } from "../../api/client";
 
 /** The tray foreseen with a setting that need not be kept; the last answer stays meanwhile. */
-export const useForeseen = (doughId: number, setting: TraySetting, enabled = true) =>
+export const useForeseen = (
+  doughId: number,
+  setting: TraySetting,
+  tried: string[] = [],
+  enabled = true,
+) =>
   useQuery({
-    queryKey: ["foresee", doughId, setting],
+    queryKey: ["foresee", doughId, setting, tried],
     queryFn: ({ signal }) =>
       body(
         api.POST("/api/doughs/{dough_id}/foresee", {
           params: { path: { dough_id: doughId } },
-          body: setting,
+          body: { ...setting, tried },
           signal,
         }),
       ),

@@ -1,0 +1,42 @@
+"""Paper templates at 1 : 1: the sheet with its pieces, the slab with its cuts."""
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import Field
+
+from finebatch.core.piece.template import What
+from finebatch.formats.template_pdf import Paper, write_pdf
+from finebatch.formats.template_svg import write_svg
+from finebatch.web.deps import Data
+from finebatch.web.routers.tray import TrayQuestionBody
+from finebatch.web.types import Id
+from finebatch.workflow import trays, tries
+from finebatch.workflow.doughs import get_dough
+from finebatch.workflow.study import get_bench
+
+router = APIRouter(prefix="/api", tags=["tray"])
+
+
+class TemplateBody(TrayQuestionBody):
+    """Which template, of which tray (by size, the fullest first), on what."""
+
+    what: What = "sheet"
+    form: Literal["pdf", "svg"] = "pdf"
+    paper: Paper = "A4"
+    tray: Annotated[int, Field(ge=0, le=50)] = 0
+
+
+@router.post("/doughs/{dough_id}/template", response_class=Response)
+def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
+    """A template to print at its own size and slide under the paper."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    learnt = bench.lessons.of_dough(dough_id)
+    found = trays.answer(asked, bench.reader.larder, learnt)
+    drawn = trays.template(dough.card.name, asked, found, body.what, body.tray)
+    if body.form == "svg":
+        return Response(write_svg(drawn), media_type="image/svg+xml")
+    return Response(write_pdf(drawn, body.paper), media_type="application/pdf")

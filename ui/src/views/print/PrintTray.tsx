@@ -1,0 +1,67 @@
+import { Link } from "react-router";
+import type { Dough, Tray } from "../../api/client";
+import { cm, grams } from "../../app/format";
+import { Notice } from "../../parts/Notice";
+import { useDough } from "../dough/queries";
+import { Figures } from "../tray/Figures";
+import { MakingPanel } from "../tray/MakingPanel";
+import { useForeseen } from "../tray/queries";
+import { SheetDrawing } from "../tray/SheetDrawing";
+import { trayInWords } from "../tray/TraySentence";
+
+/** The tray card: how to portion and lay out, on one page for the bench. */
+export default function PrintTray({ doughId }: { doughId: number }) {
+  const dough = useDough(doughId);
+  const setting = dough.data?.tray;
+  const foreseen = useForeseen(doughId, setting as Dough["tray"], [], Boolean(setting));
+  const problem = dough.error ?? foreseen.error;
+  if (problem) {
+    return (
+      <div className="p-8">
+        <Notice problem={problem} />
+      </div>
+    );
+  }
+  if (!dough.data || !foreseen.data) return <p className="p-8 text-soft">One moment…</p>;
+  return (
+    <div className="mx-auto w-full max-w-3xl p-6 print:max-w-none print:p-0">
+      <div className="mb-4 flex gap-3 print:hidden">
+        <button type="button" className="press press-main" onClick={() => window.print()}>
+          Print this page
+        </button>
+        <Link className="press" to={`/tray/${doughId}`}>
+          Back to the tray
+        </Link>
+      </div>
+      <Card dough={dough.data} tray={foreseen.data} />
+    </div>
+  );
+}
+
+function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
+  const { tray: setting } = dough;
+  return (
+    <article className="print-sheet bg-sheet p-6 print:p-0">
+      <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold">{dough.card.name}: the tray</h1>
+      <p className="mt-1 text-lg">
+        {grams(tray.total_g)} g of dough at {setting.dough_temp_c} °C, {setting.surface}; oven{" "}
+        {tray.oven.still_c.toFixed(0)} °C still, {tray.oven.fan_c.toFixed(0)} °C fan, gas{" "}
+        {tray.oven.gas}. {trayInWords(tray)}
+      </p>
+      <div className="mt-3 grid grid-cols-[14rem_minmax(0,1fr)] gap-6">
+        <Figures tray={tray} />
+        <div className="flex flex-col gap-4">
+          {setting.piece.kind !== "pan" && (
+            <SheetDrawing tray={tray} piece={setting.piece} plain>
+              <span>
+                The sheet is {cm(tray.kitchen.sheet_width_mm)} × {cm(tray.kitchen.sheet_depth_mm)}{" "}
+                cm inside; {tray.kitchen.gap_mm} mm stay free between rims.
+              </span>
+            </SheetDrawing>
+          )}
+          <MakingPanel tray={tray} piece={setting.piece} />
+        </div>
+      </div>
+    </article>
+  );
+}

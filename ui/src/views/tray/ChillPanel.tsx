@@ -1,0 +1,226 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, body, type Kitchen, type Schemas, type TraySetting } from "../../api/client";
+import { length } from "../../app/format";
+import { Choice } from "../../parts/Choice";
+import { Notice } from "../../parts/Notice";
+import { NumberField } from "../../parts/NumberField";
+
+interface ChillPanelProps {
+  doughId: number;
+  setting: TraySetting;
+  kitchen: Kitchen;
+  onKitchen: (change: (before: Kitchen) => Kitchen) => void;
+  onMinutes: (minutes: number) => void;
+}
+
+const PLACES = [
+  ["fridge", "fridge"],
+  ["freezer", "freezer"],
+] as const;
+
+const JOBS: Record<Schemas["ChillOut"]["job"], string> = {
+  roll: "to roll it",
+  slice: "to slice it",
+  scoop: "to shape and bake it",
+};
+
+/** How long this dough's shape takes in the cold, the curve, and when to take it out. */
+export function ChillPanel({ doughId, setting, kitchen, onKitchen, onMinutes }: ChillPanelProps) {
+  const [place, setPlace] = useState<"fridge" | "freezer">("fridge");
+  const [start, setStart] = useState(23);
+  const chill = useQuery({
+    queryKey: ["chill", doughId, setting, place, start, kitchen],
+    queryFn: () =>
+      body(
+        api.POST("/api/doughs/{dough_id}/chill", {
+          params: { path: { dough_id: doughId } },
+          body: { ...setting, place, start_c: start },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+  const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
+  const field = "w-16 font-semibold";
+  return (
+    <section aria-label="Chill for this shape" className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-end gap-3">
+        <Choice label="In the" value={place} options={PLACES} onChange={setPlace} />
+        <NumberField
+          label={`The ${place} is at`}
+          unit="°C"
+          step={1}
+          className={field}
+          value={place === "fridge" ? kitchen.fridge_c : kitchen.freezer_c}
+          onChange={(c) => setIn(place === "fridge" ? { fridge_c: c } : { freezer_c: c })}
+        />
+        <NumberField
+          label="Dough from the bowl"
+          unit="°C"
+          step={1}
+          className={field}
+          value={start}
+          onChange={setStart}
+        />
+        <NumberField
+          label="Room"
+          unit="°C"
+          step={1}
+          className={field}
+          value={kitchen.room_c}
+          onChange={(room_c) => setIn({ room_c })}
+        />
+      </div>
+      <Notice problem={chill.error} />
+      {chill.data && !chill.error && (
+        <>
+          <p className="text-lg">{inWords(chill.data, place)}</p>
+          <Curves found={chill.data} />
+          <div className="flex flex-wrap items-center gap-3">
+            {chill.data.best_min !== null && (
+              <button
+                type="button"
+                className="press"
+                onClick={() => onMinutes(Math.round(chill.data.best_min ?? 0))}
+              >
+                Plan {Math.round(chill.data.best_min)} min of chilling
+              </button>
+            )}
+            <span className="text-soft">{setting.chill_min} min are planned now.</span>
+          </div>
+          <p className="text-[0.9375rem] text-soft">
+            Wrapped, in still air, from usual figures for dough; a full fridge takes longer. Keep
+            dough with egg or dairy no longer than two hours in all at room temperature, the fridge
+            at 4 °C or below, and follow your local food authority.
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
+
+function inWords(found: Schemas["ChillOut"], place: string): string {
+  const { ready_min, best_min, hard_min, bench_min, temper_min } = found;
+  const parts = [
+    `Shaped as ${found.shape}, it is cold enough ${JOBS[found.job]} (${found.low_c} to ${found.high_c} °C)`,
+    ready_min === 0 ? "at once" : `after ${length(ready_min ?? 0)}`,
+  ];
+  if (best_min !== null) parts.push(`and best after ${length(best_min)}`);
+  const more = [
+    hard_min === null
+      ? `It does not get too cold in this ${place}.`
+      : `From ${length(hard_min)} on it is too hard${temper_min ? `, and after a night wants ${length(temper_min)} on the bench first` : ""}.`,
+    bench_min === null ? "" : `On the bench it stays workable for ${length(bench_min)}.`,
+  ];
+  return `${parts.join(" ")}. ${more.join(" ")}`;
+}
+
+const [WIDE, TALL, LEFT, BOTTOM] = [640, 230, 48, 34];
+
+/** Both curves against minutes, with the working temperatures as a band. */
+function Curves({ found }: { found: Schemas["ChillOut"] }) {
+  const { cooling, warming } = found;
+  const ends = (curve: Schemas["CurveOut"]) => (curve.temps_c.length - 1) * curve.every_min;
+  const shownTo = Math.min(
+    Math.max(ends(cooling), 30),
+    2.2 * (found.hard_min ?? found.best_min ?? ends(cooling)),
+  );
+  const span = Math.max(shownTo, 20);
+  const temps = [...cooling.temps_c, found.from_c, found.high_c + 4];
+  const high = Math.max(...temps);
+  const low = Math.min(
+    found.low_c - 4,
+    ...cooling.temps_c.filter((_, n) => n * cooling.every_min <= span),
+  );
+  const x = (min: number) => LEFT + (min / span) * (WIDE - LEFT - 10);
+  const y = (c: number) => 8 + ((high - c) / (high - low)) * (TALL - BOTTOM - 8);
+  const line = (curve: Schemas["CurveOut"]) =>
+    curve.temps_c
+      .map((c, n) => [n * curve.every_min, c] as const)
+      .filter(([min, c]) => min <= span && c >= low)
+      .map(([min, c]) => `${x(min).toFixed(1)},${y(c).toFixed(1)}`)
+      .join(" ");
+  const every = [5, 10, 15, 30, 60, 120, 240].find((step) => span / step <= 9) ?? 480;
+  const ticks = Array.from({ length: Math.floor(span / every) + 1 }, (_, n) => n * every);
+  const degrees = Array.from(
+    { length: Math.floor((high - low) / 5) + 1 },
+    (_, n) => Math.ceil(low / 5) * 5 + n * 5,
+  ).filter((c) => c <= high);
+  return (
+    <svg
+      role="img"
+      aria-label={`The dough's temperature over ${Math.round(span)} minutes, from ${found.from_c} °C towards ${cooling.air_c} °C; workable between ${found.high_c} and ${found.low_c} °C, from minute ${Math.round(found.ready_min ?? 0)} to ${found.hard_min === null ? "the end" : Math.round(found.hard_min)}.`}
+      viewBox={`0 0 ${WIDE} ${TALL}`}
+      className="w-full"
+    >
+      <rect
+        x={LEFT}
+        y={y(found.high_c)}
+        width={WIDE - LEFT - 10}
+        height={y(found.low_c) - y(found.high_c)}
+        className="fill-cold"
+      />
+      {degrees.map((c) => (
+        <g key={c}>
+          <line x1={LEFT} x2={WIDE - 10} y1={y(c)} y2={y(c)} className="stroke-line" />
+          <text x={LEFT - 6} y={y(c) + 4} textAnchor="end" fontSize={13} className="fill-ink">
+            {c} °C
+          </text>
+        </g>
+      ))}
+      {ticks.map((min) => (
+        <text
+          key={min}
+          x={x(min)}
+          y={TALL - 14}
+          textAnchor="middle"
+          fontSize={13}
+          className="fill-ink"
+        >
+          {min === 0 ? "0 min" : min}
+        </text>
+      ))}
+      <polyline points={line(cooling)} className="fill-none stroke-enamel" strokeWidth={2.5} />
+      <polyline
+        points={line(warming)}
+        className="fill-none stroke-ink"
+        strokeWidth={1.5}
+        strokeDasharray="6 4"
+      />
+      {found.best_min !== null && found.best_min <= span && (
+        <g>
+          <line
+            x1={x(found.best_min)}
+            x2={x(found.best_min)}
+            y1={8}
+            y2={TALL - BOTTOM}
+            className="stroke-yolk"
+            strokeWidth={3}
+          />
+          <text
+            x={x(found.best_min) + 6}
+            y={20}
+            fontSize={13}
+            fontWeight={650}
+            className="fill-ink"
+          >
+            take it out, {Math.round(found.best_min)} min
+          </text>
+        </g>
+      )}
+      <text
+        x={WIDE - 12}
+        y={y(found.high_c) + 15}
+        textAnchor="end"
+        fontSize={13}
+        className="fill-ink"
+      >
+        workable
+      </text>
+      <text x={LEFT} y={TALL - 1} fontSize={12} className="fill-soft">
+        line: in the cold; dashed: back on the bench, from as cold as it gets
+      </text>
+    </svg>
+  );
+}

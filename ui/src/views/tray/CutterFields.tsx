@@ -1,0 +1,84 @@
+import type { Kitchen } from "../../api/client";
+import { NumberField } from "../../parts/NumberField";
+import { Select } from "../../parts/Select";
+import type { PieceOf } from "./kinds";
+
+type Cutter = PieceOf<"rolled">["cutter"];
+
+interface CutterFieldsProps {
+  piece: PieceOf<"rolled">;
+  kitchen: Kitchen;
+  fault: (field: string) => string | undefined;
+  onCutter: (cutter: Cutter) => void;
+}
+
+const SHAPES = [
+  ["round", "round"],
+  ["square", "square"],
+  ["rectangle", "rectangle"],
+  ["hexagon", "hexagon"],
+  ["own", "its own outline"],
+] as const;
+
+const same = (a: Cutter, b: Cutter) =>
+  a.shape === b.shape &&
+  a.across_mm === b.across_mm &&
+  (a.shape === "rectangle" || a.shape === "own" ? a.down_mm === b.down_mm : true);
+
+/** One of the kitchen's cutters, or any by its outline, box and area. */
+export function CutterFields({ piece, kitchen, fault, onCutter }: CutterFieldsProps) {
+  const { cutter } = piece;
+  const named = kitchen.cutters?.find((c) => same(c.cutter, cutter));
+  const boxed = cutter.shape === "rectangle" || cutter.shape === "own";
+  return (
+    <>
+      <Select
+        label="Cutter"
+        value={named?.name ?? ""}
+        options={[
+          ...(named ? [] : [["", "another"] as const]),
+          ...(kitchen.cutters ?? []).map((c) => [c.name, c.name] as const),
+        ]}
+        onChange={(name) => {
+          const chosen = kitchen.cutters?.find((c) => c.name === name);
+          if (chosen) onCutter(chosen.cutter);
+        }}
+      />
+      <Select
+        label="Outline"
+        value={cutter.shape}
+        options={SHAPES}
+        onChange={(shape) =>
+          onCutter({
+            ...cutter,
+            shape,
+            area_cm2:
+              shape === "own" ? Math.round((0.65 * cutter.across_mm * cutter.down_mm) / 100) : null,
+          })
+        }
+      />
+      {boxed && (
+        <NumberField
+          label="Cutter down"
+          unit="mm"
+          step={1}
+          className="w-16 font-semibold"
+          value={cutter.down_mm}
+          fault={fault("down_mm")}
+          onChange={(down_mm) => onCutter({ ...cutter, down_mm })}
+        />
+      )}
+      {cutter.shape === "own" && (
+        <NumberField
+          label="It cuts out"
+          unit="cm²"
+          step={1}
+          className="w-16 font-semibold"
+          value={cutter.area_cm2 ?? 0}
+          fault={fault("area_cm2")}
+          onChange={(area_cm2) => onCutter({ ...cutter, area_cm2 })}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,102 @@
+import type { Tray } from "../../api/client";
+import { cm, grams, signed } from "../../app/format";
+
+/** All that follows from the portion: the yield, the baked piece, its minutes. */
+export function Figures({ tray }: { tray: Tray }) {
+  const { width } = tray;
+  return (
+    <section aria-label="What comes of it">
+      <dl aria-live="polite" className="grid grid-cols-2 gap-x-4">
+        {rows(tray).map(([label, key, value]) => (
+          <div
+            key={key}
+            className={`flex items-baseline justify-between gap-2 border-t border-line py-1 ${WIDE.has(key) ? "col-span-2" : ""}`}
+          >
+            <dt className="text-soft">{label}</dt>
+            <dd className="text-right text-lg leading-tight font-bold" data-figure={key}>
+              {value}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-[0.9375rem]" data-figure="learnt">
+        {width.bakes > 0 ? (
+          <>
+            Shifted by <strong>{signed(width.learnt_mm)} mm</strong> from {width.bakes} of your
+            bakes.
+          </>
+        ) : Math.abs(width.learnt_mm) >= 0.05 ? (
+          <>
+            Shifted by <strong>{signed(width.learnt_mm)} mm</strong> by other bakes in this kitchen.
+          </>
+        ) : (
+          "Not baked here yet: measure a few and this learns."
+        )}
+      </p>
+    </section>
+  );
+}
+
+/** What does not fit beside another figure. */
+const WIDE = new Set(["trays", "width", "band", "down", "piece", "minutes", "second"]);
+
+type Row = [string, string, React.ReactNode];
+
+function rows(tray: Tray): Row[] {
+  const { yields, width, thickness, making, second } = tray;
+  const isPan = making?.kind === "pan";
+  const each = isPan ? making.pieces : 1;
+  const found: Row[] = [
+    [second ? "logs" : "pieces", "pieces", yields.pieces],
+    ["left over", "leftover", `${grams(yields.leftover_g)} g`],
+    [isPan ? "pans" : "trays", "trays", `${yields.trays.length}, ${inWords(yields.trays)}`],
+    ["each", "piece-mass", `${grams(isPan ? making.piece_g : tray.piece_g)} g`],
+    ["baked", "baked-mass", `${grams(thickness.baked_g / each)} g`],
+  ];
+  if (!isPan) {
+    found.push(
+      [
+        second ? "baked wide" : making?.kind === "rope" ? "rope baked" : "across",
+        "width",
+        `${cm(width.middle_mm)} cm`,
+      ],
+      ["eight in ten", "band", `${cm(width.low_mm)} to ${cm(width.high_mm)} cm`],
+    );
+    if (tray.raw.down_mm !== null && tray.raw.down_mm !== tray.raw.across_mm)
+      found.push([
+        "and down",
+        "down",
+        `${cm(width.middle_mm - tray.raw.across_mm + tray.raw.down_mm)} cm`,
+      ]);
+  }
+  if (making?.kind === "rope")
+    found.push([
+      making.hole_mm === null ? "piece" : "ring",
+      "piece",
+      making.hole_mm === null
+        ? `${cm(making.across_mm)} × ${cm(making.down_mm)} cm`
+        : `${cm(making.across_mm)} cm, hole ${cm(making.hole_mm)} cm`,
+    ]);
+  found.push(["thick", "thickness", `${thickness.height_mm.toFixed(1)} mm`]);
+  if (!isPan) found.push(["W/T", "ratio", thickness.width_to_thickness.toFixed(1)]);
+  found.push(["bake", "minutes", bakeWords(tray.whole_minutes, tray.turn_after)]);
+  if (second)
+    found.push(
+      ["slices", "slices", `${second.pieces}`],
+      ["dry", "second", bakeWords(second.whole_minutes, second.turn_after, "over")],
+    );
+  if (making?.kind === "twice_baked")
+    found.push(["dried", "slice-mass", `${grams(making.dried_g)} g`]);
+  return found;
+}
+
+function inWords(trays: number[]): string {
+  const most = Math.max(...trays);
+  const least = Math.min(...trays);
+  return most === least ? `${most} on each` : `${least} or ${most} on each`;
+}
+
+function bakeWords(minutes: number, turn: number | null, how = "at"): string {
+  if (turn === null) return `${minutes} min`;
+  return how === "at" ? `${minutes} min, turn at ${turn}` : `${minutes} min, turn over at ${turn}`;
+}

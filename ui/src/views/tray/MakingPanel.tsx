@@ -1,0 +1,46 @@
+import type { Tray } from "../../api/client";
+import type { Piece } from "./kinds";
+import { LogsDrawing } from "./LogsDrawing";
+import { PanDrawing } from "./PanDrawing";
+import { RopeDrawing } from "./RopeDrawing";
+import { SlabDrawing } from "./SlabDrawing";
+import { SlicesDrawing } from "./SlicesDrawing";
+
+/** What the tab of a kind's own drawing is called; none for what is only dropped. */
+export const MAKING_TAB: Partial<Record<Piece["kind"], string>> = {
+  rolled: "Slab",
+  sliced: "Logs",
+  pan: "Pan",
+  rope: "Rope",
+  twice_baked: "Slices",
+  wafer: "Shaping",
+};
+
+/** What the kind asks of the baker beside laying pieces out, drawn to scale. */
+export function MakingPanel({ tray, piece }: { tray: Tray; piece: Piece }) {
+  const { making } = tray;
+  // While another kind is being asked for, the old answer does not fit the new piece.
+  if (making === null || making.kind !== piece.kind) return null;
+  switch (making.kind) {
+    case "rolled":
+      return piece.kind === "rolled" ? <SlabDrawing making={making} piece={piece} /> : null;
+    case "sliced":
+      return piece.kind === "sliced" ? <LogsDrawing making={making} piece={piece} /> : null;
+    case "pan":
+      return piece.kind === "pan" ? <PanDrawing making={making} piece={piece} /> : null;
+    case "rope":
+      return piece.kind === "rope" ? <RopeDrawing making={making} piece={piece} /> : null;
+    case "twice_baked":
+      return piece.kind === "twice_baked" ? (
+        <SlicesDrawing making={making} piece={piece} tray={tray} />
+      ) : null;
+    case "wafer":
+      return (
+        <p className="text-lg">
+          They stay soft for {making.soft_s} s and one takes {making.each_s} s to shape: at most{" "}
+          <strong>{making.by_hand} on a tray</strong>. If they set before you reach them, half a
+          minute back in the oven softens them again.
+        </p>
+      );
+  }
+}

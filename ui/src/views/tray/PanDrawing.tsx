@@ -1,0 +1,103 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, body, type Schemas } from "../../api/client";
+import { cm, grams } from "../../app/format";
+import { Dimension, Ruler } from "../../parts/Ruler";
+import type { PieceOf } from "./kinds";
+
+/** The pan from above with its scores, and how much dough another pan takes to the same depth. */
+export function PanDrawing({
+  making,
+  piece,
+}: {
+  making: Schemas["PanMakingOut"];
+  piece: PieceOf<"pan">;
+}) {
+  const wide = piece.across_mm;
+  const tall = piece.shape === "rectangle" ? piece.down_mm : wide;
+  const count = piece.shape === "round" ? `${making.pieces} wedges` : `${making.pieces} pieces`;
+  const said = `${making.pans === 1 ? "One pan" : `${making.pans} pans`} ${cm(wide)} by ${cm(tall)} cm, ${grams(making.full_g)} g pressed ${piece.thickness_mm} mm deep in each, scored in ${count} of ${cm(making.across_mm)} by ${cm(making.down_mm)} cm.`;
+  return (
+    <figure className="min-w-0">
+      <svg
+        role="img"
+        aria-label={said}
+        viewBox={`-42 -36 ${wide + 100} ${tall + 76}`}
+        className="max-h-[20rem] w-full"
+      >
+        <Ruler length={wide} />
+        <Ruler length={tall} down />
+        {piece.shape === "round" ? <Wedges piece={piece} /> : <Grid piece={piece} tall={tall} />}
+        <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={`${cm(wide)} cm`} />
+        <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={cm(tall)} />
+      </svg>
+      <figcaption>
+        <p className="text-lg">{said}</p>
+        <OtherPans piece={piece} />
+      </figcaption>
+    </figure>
+  );
+}
+
+function Grid({ piece, tall }: { piece: PieceOf<"pan">; tall: number }) {
+  const { scored_across: across = 4, scored_down: down = 5 } = piece;
+  const wide = piece.across_mm;
+  return (
+    <g className="stroke-dark" strokeWidth={0.9}>
+      <rect width={wide} height={tall} rx={5} className="fill-raw stroke-ink" strokeWidth={1.4} />
+      {Array.from({ length: across - 1 }, (_, n) => ((n + 1) * wide) / across).map((x) => (
+        <line key={x} x1={x} x2={x} y1={0} y2={tall} strokeDasharray="5 3" />
+      ))}
+      {Array.from({ length: down - 1 }, (_, n) => ((n + 1) * tall) / down).map((y) => (
+        <line key={y} x1={0} x2={wide} y1={y} y2={y} strokeDasharray="5 3" />
+      ))}
+    </g>
+  );
+}
+
+function Wedges({ piece }: { piece: PieceOf<"pan"> }) {
+  const r = piece.across_mm / 2;
+  const wedges = piece.wedges ?? 8;
+  return (
+    <g className="stroke-dark" strokeWidth={0.9}>
+      <circle cx={r} cy={r} r={r} className="fill-raw stroke-ink" strokeWidth={1.4} />
+      {Array.from({ length: wedges }, (_, n) => (2 * Math.PI * n) / wedges).map((a) => (
+        <line
+          key={a}
+          x1={r}
+          y1={r}
+          x2={r + r * Math.sin(a)}
+          y2={r - r * Math.cos(a)}
+          strokeDasharray="5 3"
+        />
+      ))}
+    </g>
+  );
+}
+
+function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
+  const others = useQuery({
+    queryKey: ["other-pans", piece],
+    queryFn: async () => {
+      const pans = await body(api.GET("/api/pans"));
+      return Promise.all(
+        pans.map(async ({ name, pan }) => ({
+          name,
+          ...(await body(api.POST("/api/same-depth", { body: { pan: piece, other: pan } }))),
+        })),
+      );
+    },
+  });
+  if (!others.data) return null;
+  return (
+    <p className="mt-1 text-[0.9375rem]">
+      To the same depth:{" "}
+      {others.data.map(({ name, factor }, n) => (
+        <span key={name}>
+          {n > 0 && "; "}
+          {name} takes × {factor.toFixed(2)}
+        </span>
+      ))}
+      .
+    </p>
+  );
+}

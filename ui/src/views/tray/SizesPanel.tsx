@@ -1,0 +1,213 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, body, type Schemas, type TraySetting } from "../../api/client";
+import { cm, grams } from "../../app/format";
+import { Notice } from "../../parts/Notice";
+import { NumberField } from "../../parts/NumberField";
+import type { Piece } from "./kinds";
+
+interface SizesPanelProps {
+  doughId: number;
+  setting: TraySetting;
+  tried: string[];
+  onPiece: (piece: Piece) => void;
+  onScale: (factor: number, piece: Piece, said: string) => void;
+  problem: Error | null;
+}
+
+/** The question turned around, and what each size of the kitchen would give, side by side. */
+export function SizesPanel(props: SizesPanelProps) {
+  return (
+    <div className="flex flex-col gap-4">
+      <TurnedAround {...props} />
+      <Ladder {...props} />
+    </div>
+  );
+}
+
+type Asked = { width_mm?: number; pieces?: number; no_leftover?: boolean };
+
+function TurnedAround({ doughId, setting, tried, onPiece, onScale, problem }: SizesPanelProps) {
+  const [wide, setWide] = useState(7);
+  const [many, setMany] = useState(48);
+  const ask = useMutation({
+    mutationFn: (asked: Asked) =>
+      body(
+        api.POST("/api/doughs/{dough_id}/turned", {
+          params: { path: { dough_id: doughId } },
+          body: { ...setting, tried, no_leftover: false, ...asked },
+        }),
+      ),
+  });
+  return (
+    <section aria-label="Turned around">
+      <h2 className="heading">What shall come out?</h2>
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        <NumberField
+          label="Pieces"
+          value={many}
+          step={1}
+          onChange={setMany}
+          className="w-16 font-semibold"
+        />
+        <NumberField
+          label="Baked across"
+          unit="cm"
+          value={wide}
+          step={0.5}
+          onChange={setWide}
+          className="w-16 font-semibold"
+        />
+        <button type="button" className="press" onClick={() => ask.mutate({ width_mm: 10 * wide })}>
+          As many as it gives
+        </button>
+        <button
+          type="button"
+          className="press"
+          onClick={() => ask.mutate({ width_mm: 10 * wide, pieces: many })}
+        >
+          Just {many} of them
+        </button>
+        <button type="button" className="press" onClick={() => ask.mutate({ no_leftover: true })}>
+          Nothing left over
+        </button>
+      </div>
+      <Notice problem={ask.error ?? problem} />
+      <ul aria-label="Answers">
+        {ask.data?.map((answer) => (
+          <Answer
+            key={`${answer.grams} ${answer.pieces}`}
+            answer={answer}
+            onPiece={onPiece}
+            onScale={onScale}
+          />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+interface AnswerProps {
+  answer: Schemas["TurnedOut"];
+  onPiece: SizesPanelProps["onPiece"];
+  onScale: SizesPanelProps["onScale"];
+}
+
+function Answer({ answer, onPiece, onScale }: AnswerProps) {
+  const scaled = Math.abs(answer.factor - 1) > 0.002;
+  const said = `${answer.pieces} pieces of ${grams(answer.grams)} g, ${cm(answer.width_mm)} cm baked`;
+  return (
+    <li className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line pt-2">
+      <span className="text-lg">
+        <strong>{said}</strong>
+        {scaled && `, from ${answer.factor.toFixed(2)} times this dough`}; {answer.trays}{" "}
+        {answer.trays === 1 ? "tray" : "trays"}, {answer.whole_minutes} min,{" "}
+        {grams(answer.leftover_g)} g left.
+      </span>
+      <span className="flex gap-2">
+        <button type="button" className="press min-h-9" onClick={() => onPiece(answer.piece)}>
+          Take this size
+        </button>
+        {scaled && (
+          <button
+            type="button"
+            className="press min-h-9"
+            onClick={() => onScale(answer.factor, answer.piece, said)}
+          >
+            and scale the dough
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}
+
+function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
+  const ladder = useQuery({
+    queryKey: ["ladder", doughId, setting, tried],
+    queryFn: ({ signal }) =>
+      body(
+        api.POST("/api/doughs/{dough_id}/ladder", {
+          params: { path: { dough_id: doughId } },
+          body: { ...setting, tried },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+  const rungs = ladder.data ?? [];
+  const most = Math.max(1, ...rungs.map((r) => r.width_mm ?? 0));
+  return (
+    <section aria-label="Sizes side by side">
+      <h2 className="heading">Sizes side by side</h2>
+      <Notice problem={ladder.error} />
+      <table className="mt-1 w-full border-collapse">
+        <thead>
+          <tr className="border-b border-ink text-left text-[0.9375rem] text-soft">
+            <th className="font-normal">size</th>
+            <th className="text-right font-normal">each</th>
+            <th className="text-right font-normal">pieces</th>
+            <th className="text-right font-normal">trays</th>
+            <th className="w-2/5 pl-4 font-normal">baked across</th>
+            <th className="text-right font-normal">bake</th>
+            <th>
+              <span className="sr-only">take it</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rungs.map((rung) => (
+            <tr key={rung.name} className="border-b border-line">
+              <th scope="row" className="py-1 text-left font-semibold">
+                {rung.name}
+              </th>
+              {rung.fault ? (
+                <td colSpan={5} className="py-1 text-[0.9375rem] text-soft">
+                  {rung.fault}
+                </td>
+              ) : (
+                <>
+                  <td className="text-right">{grams(rung.grams ?? 0)} g</td>
+                  <td className="text-right font-bold">{rung.pieces}</td>
+                  <td className="text-right">{rung.trays}</td>
+                  <td className="pl-4">
+                    <span className="flex items-center gap-2">
+                      <svg
+                        aria-hidden="true"
+                        viewBox={`0 0 ${most} 8`}
+                        preserveAspectRatio="none"
+                        className="h-3 min-w-0 flex-1"
+                      >
+                        <rect
+                          width={rung.width_mm ?? 0}
+                          height={8}
+                          className="fill-blond stroke-amber"
+                          vectorEffect="non-scaling-stroke"
+                        />
+                      </svg>
+                      <span className="w-14 text-right">{cm(rung.width_mm ?? 0)} cm</span>
+                    </span>
+                  </td>
+                  <td className="pl-3 text-right">{rung.whole_minutes} min</td>
+                </>
+              )}
+              <td className="py-1 pl-3 text-right">
+                {!rung.fault && (
+                  <button
+                    type="button"
+                    className="press min-h-8 px-2"
+                    aria-label={`Take ${rung.name}`}
+                    onClick={() => onPiece(rung.piece)}
+                  >
+                    Take
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,125 @@
+import type { Schemas } from "../../api/client";
+import { cm, grams } from "../../app/format";
+import { Dimension, Ruler } from "../../parts/Ruler";
+import type { PieceOf } from "./kinds";
+
+type RolledOut = Schemas["RolledMakingOut"];
+
+/** The slab to roll each part to, with its cuts; and the scraps, pass by pass. */
+export function SlabDrawing({ making, piece }: { making: RolledOut; piece: PieceOf<"rolled"> }) {
+  const first = making.passes[0];
+  if (!first) return null;
+  const { slab } = first;
+  const [left, right, top, bottom] = [42, 60, 36, 40];
+  const said = `Roll ${each(first.slabs)} to ${cm(slab.across_mm)} by ${cm(slab.down_mm)} cm, ${piece.thickness_mm} mm thick: ${slab.cuts.length} pieces each, in rows of ${slab.rows.join(", ")}.`;
+  return (
+    <figure className="min-w-0">
+      <svg
+        role="img"
+        aria-label={said}
+        viewBox={`${-left} ${-top} ${slab.across_mm + left + right} ${slab.down_mm + top + bottom}`}
+        className="max-h-[22rem] w-full"
+      >
+        <Ruler length={slab.across_mm} />
+        <Ruler length={slab.down_mm} down />
+        <rect
+          width={slab.across_mm}
+          height={slab.down_mm}
+          className="fill-raw stroke-ink"
+          strokeWidth={1.4}
+        />
+        {slab.cuts.map(({ x, y }) => (
+          <CutOutline key={`${x} ${y}`} cutter={piece.cutter} x={x} y={y} />
+        ))}
+        <Dimension
+          from={[0, slab.down_mm + 16]}
+          to={[slab.across_mm, slab.down_mm + 16]}
+          text={`${cm(slab.across_mm)} cm`}
+        />
+        <Dimension
+          from={[slab.across_mm + 10, 0]}
+          to={[slab.across_mm + 10, slab.down_mm]}
+          text={cm(slab.down_mm)}
+        />
+      </svg>
+      <figcaption>
+        <p className="text-lg">{said}</p>
+        <ol className="mt-2" aria-label="Passes">
+          {making.passes.map((pass, n) => (
+            <li
+              // biome-ignore lint/suspicious/noArrayIndexKey: passes have no other name
+              key={n}
+              className="flex flex-wrap justify-between gap-x-4 border-t border-line py-1"
+            >
+              <span>
+                {n === 0 ? "First rolling" : `Scraps, ${ordinal(n)} time`}: {pass.slabs} ×{" "}
+                {cm(pass.slab.across_mm)} × {cm(pass.slab.down_mm)} cm
+              </span>
+              <span>
+                <strong>{pass.pieces}</strong> pieces, {grams(pass.rest_g)} g of scraps
+              </span>
+            </li>
+          ))}
+        </ol>
+        <p className="mt-1 text-[0.9375rem] text-soft">
+          {making.flour_g > 0
+            ? `The bench gives it ${grams(making.flour_g)} g of flour in all; each pass is a little tougher. `
+            : "Between papers it takes up no flour. "}
+          {grams(making.rest_g)} g stay at the end: under two pieces, or too little for the cutter.
+        </p>
+      </figcaption>
+    </figure>
+  );
+}
+
+const each = (slabs: number) => (slabs === 1 ? "it" : `each of ${slabs} parts`);
+const ordinal = (n: number) => ["", "first", "second", "third", "fourth"][n] ?? `${n}th`;
+
+/** What a cutter cuts, about its middle. */
+export function CutOutline({
+  cutter,
+  x,
+  y,
+  className = "fill-sheet/50 stroke-dark",
+}: {
+  cutter: PieceOf<"rolled">["cutter"];
+  x: number;
+  y: number;
+  className?: string;
+}) {
+  const line = { className, strokeWidth: 0.9 };
+  const w = cutter.across_mm;
+  const h =
+    cutter.shape === "rectangle" || cutter.shape === "own"
+      ? cutter.down_mm
+      : cutter.shape === "hexagon"
+        ? (w * 2) / Math.sqrt(3)
+        : w;
+  if (cutter.shape === "round") return <circle cx={x} cy={y} r={w / 2} {...line} />;
+  if (cutter.shape === "hexagon") {
+    const corners = [
+      [0, -h / 2],
+      [w / 2, -h / 4],
+      [w / 2, h / 4],
+      [0, h / 2],
+      [-w / 2, h / 4],
+      [-w / 2, -h / 4],
+    ];
+    return (
+      <polygon points={corners.map(([a = 0, b = 0]) => `${x + a},${y + b}`).join(" ")} {...line} />
+    );
+  }
+  if (cutter.shape === "own") {
+    // Only the box and the area are known: an outline of that area, drawn as a leaf.
+    const share = Math.min((cutter.area_cm2 ?? 0) / ((w * h) / 100), 1);
+    const k = Math.min(Math.max((share - 0.5) / 0.5, 0), 1);
+    const c = (w / 2) * (0.55 + 0.45 * k);
+    return (
+      <path
+        d={`M${x} ${y - h / 2} C${x + c} ${y - h / 2 + h * (0.3 - 0.3 * k)} ${x + w / 2} ${y - h * 0.2} ${x + w / 2} ${y} C${x + w / 2} ${y + h * 0.2} ${x + c} ${y + h / 2 - h * (0.3 - 0.3 * k)} ${x} ${y + h / 2} C${x - c} ${y + h / 2 - h * (0.3 - 0.3 * k)} ${x - w / 2} ${y + h * 0.2} ${x - w / 2} ${y} C${x - w / 2} ${y - h * 0.2} ${x - c} ${y - h / 2 + h * (0.3 - 0.3 * k)} ${x} ${y - h / 2} Z`}
+        {...line}
+      />
+    );
+  }
+  return <rect x={x - w / 2} y={y - h / 2} width={w} height={h} {...line} />;
+}
