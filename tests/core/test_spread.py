@@ -213,3 +213,17 @@ def test_evaluate_refuses_an_unknown_ingredient_and_a_missing_file(tmp_path: Pat
     ran = run_evaluate(str(file))
     assert (ran.returncode, "stardust" in ran.stderr) == (2, True)
     assert run_evaluate(str(tmp_path / "none.json")).returncode == 2
+
+
+def test_evaluate_says_which_case_cannot_be_foreseen_and_goes_on(tmp_path: Path) -> None:
+    whole = json.loads(CASES.read_text())
+    whole["cases"][1]["formula_g"] = {"flour_ap": 50, "milk_whole": 300, "egg_whole": 100}
+    file = tmp_path / "cases.json"
+    file.write_text(json.dumps(whole))
+    ran = run_evaluate(str(file), "--json")
+    assert ran.returncode == 0, ran.stderr
+    told = json.loads(ran.stdout)
+    assert told["cases"][1]["predicted_mm"] is None
+    assert "a batter" in told["cases"][1]["refused"]
+    assert told["summary"]["n"] == len(whole["cases"]) - 1
+    assert "a batter" in run_evaluate(str(file)).stdout

@@ -1,3 +1,4 @@
+import json
 import os
 import signal
 import sqlite3
@@ -13,10 +14,11 @@ from alembic.migration import MigrationContext
 from sqlalchemy import create_engine, text
 from sqlalchemy.exc import IntegrityError
 
-from finebatch.core.piece.kinds import Rolled
+from finebatch.core.piece.kinds import Rolled, Sliced
 from finebatch.store.database import MIGRATIONS, Database, UnusableFile
-from finebatch.store.models import Base, VersionRow
+from finebatch.store.models import Base, SessionRow, VersionRow
 from finebatch.workflow.doughs import get_dough
+from finebatch.workflow.plans import question_of
 from finebatch.workflow.versions import history
 
 
@@ -156,3 +158,47 @@ def test_a_file_of_the_first_version_keeps_its_cards(tmp_path: Path) -> None:
         assert isinstance(piece, Rolled)
         assert (piece.thickness_mm, piece.cutter.across_mm) == (5, 64)
         assert (dough.tray.oven_c, dough.tray.chill_min) == (175, 60)
+
+
+def test_a_planned_session_of_an_earlier_version_can_still_be_started(tmp_path: Path) -> None:
+    """Its snapshot carried the portion as four figures; they become a document of its kind."""
+    file = tmp_path / "data.sqlite3"
+    engine = create_engine(f"sqlite:///{file}")
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    old_piece = {
+        "grams": 16, "thickness_mm": 6, "log_diameter_mm": 50, "log_length_mm": 300,
+        "log_width_mm": 55,
+    }  # fmt: skip
+    setting = {
+        "piece": old_piece, "evenness": "weighed", "dough_temp_c": 6, "oven_c": 160,
+        "surface": "parchment", "chill_min": 85,
+    }  # fmt: skip
+    kitchen = {
+        "sheet_width_mm": 405, "sheet_depth_mm": 305, "margin_mm": 10, "gap_mm": 12, "sheets": 2,
+        "shelves": 1, "oven_mode": "conventional", "cup": "spooned", "egg": "US large",
+        "own_units": "grams",
+    }  # fmt: skip
+    question = {
+        "formula_g": {"flour_ap": 250, "butter_unsalted": 200, "sugar_white": 100},
+        "family": "shortbread", "mixing": "creamed", "setting": setting, "kitchen": kitchen,
+    }  # fmt: skip
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0002")
+        connection.execute(
+            text(
+                "INSERT INTO session (id, state, start_at, snapshot, work, bound, changed_at) "
+                "VALUES (1, 'planned', 0, :snapshot, '{}', 0, 0)"
+            ),
+            {"snapshot": json.dumps({"name": "Old rounds", "question": question})},
+        )
+    engine.dispose()
+    with Database(file).reading() as session:
+        asked = question_of(session.get_one(SessionRow, 1))
+    piece = asked.setting.piece
+    assert isinstance(piece, Sliced)
+    # 16 g of a 50 mm log were slices of 6.5 mm.
+    assert (piece.log_diameter_mm, piece.thickness_mm) == (50, 6.5)
+    assert asked.setting.oven_c == 160
+    assert asked.kitchen.scoops
