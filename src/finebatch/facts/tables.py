@@ -283,3 +283,17 @@ def pans() -> tuple[NamedPan, ...]:
     return tuple(
         NamedPan(row.name, Pan(row.shape, row.across_mm, row.down_mm, row.wall_mm)) for row in rows
     )
+
+
+class SheetRow(Row):
+    """One row of `sheets.csv`: an inner size."""
+
+    name: str
+    width_mm: Annotated[float, Field(gt=0)]
+    depth_mm: Annotated[float, Field(gt=0)]
+
+
+@cache
+def sheets() -> tuple[SheetRow, ...]:
+    """Sheets that bakers have."""
+    return tuple(checked(SheetRow, "sheets.csv"))

@@ -588,6 +588,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sheets
+         * @description Sheets that bakers have.
+         */
+        get: operations["list_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen": {
         parameters: {
             query?: never;
@@ -1388,6 +1408,21 @@ export interface components {
             grams: number;
         };
         /**
+         * ExtraOut
+         * @description What goes on or into each piece beside the dough, in g.
+         */
+        ExtraOut: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "filling" | "coat" | "topping";
+            /** Each G */
+            each_g: number;
+            /** Total G */
+            total_g: number;
+        };
+        /**
          * FactsBody
          * @description What is known of an ingredient: percent of mass, grams a US cup.
          */
@@ -1796,6 +1831,18 @@ export interface components {
             /** Name */
             name: string;
             pan: components["schemas"]["PanBody"];
+        };
+        /**
+         * NamedSheetOut
+         * @description A sheet that bakers have, by its inner size in mm.
+         */
+        NamedSheetOut: {
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
         };
         /**
          * NaturalUnitBody
@@ -2746,6 +2793,8 @@ export interface components {
             /** Making */
             making: (components["schemas"]["RolledMakingOut"] | components["schemas"]["LogsMakingOut"] | components["schemas"]["SlicesMakingOut"] | components["schemas"]["PanMakingOut"] | components["schemas"]["RopeMakingOut"] | components["schemas"]["WaferMakingOut"]) | null;
             second: components["schemas"]["SecondOut"] | null;
+            /** Extras */
+            extras: components["schemas"]["ExtraOut"][];
             /** Total G */
             total_g: number;
             /** Density G Cm3 */
@@ -6945,6 +6994,116 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedSheetOut"][];
+                };
             };
             /** @description Bad Request */
             400: {

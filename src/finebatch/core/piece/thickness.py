@@ -11,7 +11,6 @@ RIM, LEAST_FILL = 4 / 3, 0.60
 DISC_FILL, LOG_FILL, PAN_FILL = 0.95, 2 / 3, 1.0
 """Share of the enclosing cylinder (or box) that a baked piece fills: a mound 1 less 4/3 of its
 height over its width, about 0.80 for most drops; a log's section is near a parabola's."""
-SETTLES = 40
 
 WATER_LOSS: Mapping[Family, float] = {
     "drop": 0.10, "rolled": 0.12, "shortbread": 0.09, "twice_baked": 0.14,
@@ -69,6 +68,16 @@ def lift(model: LiftModel, measured: Mapping[str, float]) -> float:
     )
 
 
+def _height_mm(raw: RawPiece, even_mm: float, width_mm: float) -> float:
+    """The height at which a piece `even_mm` high if it were a box holds the same volume."""
+    if raw.flat or raw.length_mm is not None:
+        return even_mm / fill_share(raw, even_mm, width_mm)
+    # h · (1 - RIM · h / w) = even, up to where a mound fills least.
+    if even_mm / width_mm >= (1 - LEAST_FILL) / RIM * LEAST_FILL:
+        return even_mm / LEAST_FILL
+    return width_mm / (2 * RIM) * (1 - math.sqrt(1 - 4 * RIM * even_mm / width_mm))
+
+
 def predict_thickness(
     model: LiftModel,
     measured: Mapping[str, float],
@@ -79,9 +88,7 @@ def predict_thickness(
     """Height, W/T and baked mass of a piece that bakes to `width_mm`."""
     volume_mm3 = 1000 * raw.volume_cm3 * lift(model, measured)
     even = volume_mm3 / baked_area_mm2(raw, width_mm)
-    height = even
-    for _ in range(SETTLES):
-        height = (height + even / fill_share(raw, height, width_mm)) / 2
+    height = _height_mm(raw, even, width_mm)
     return Thickness(height, width_mm / height, raw.grams * (1 - WATER_LOSS[family]))
 
 

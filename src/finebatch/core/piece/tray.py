@@ -64,6 +64,26 @@ class Yield:
 
 
 @dataclass(frozen=True, slots=True)
+class Extra:
+    """What goes on or into each piece beside the dough: grams each, and of all pieces."""
+
+    what: Literal["filling", "coat", "topping"]
+    each_g: float
+    total_g: float
+
+
+def extras(piece: Portioning, pieces: int) -> tuple[Extra, ...]:
+    """Filling, coat and topping of so many pieces, those that there are."""
+    if not isinstance(piece, Drop):
+        return ()
+    filling = piece.filling_g if piece.shape == "dented" else 0.0
+    each: tuple[tuple[Literal["filling", "coat", "topping"], float], ...] = (
+        ("filling", filling), ("coat", piece.coat_g), ("topping", piece.topping_g),
+    )  # fmt: skip
+    return tuple(Extra(what, grams, grams * pieces) for what, grams in each if grams > 0)
+
+
+@dataclass(frozen=True, slots=True)
 class SecondBake:
     """Slices laid out to dry: how many in all, on which sheets, for how long, sides together."""
 

@@ -11,7 +11,7 @@ from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
 from finebatch.facts import tables
 from finebatch.web.deps import Data
 from finebatch.web.portioning import NamedCutterBody, ScoopBody
-from finebatch.web.types import Length, Text, ValueBody
+from finebatch.web.types import Length, Out, Text, ValueBody
 from finebatch.workflow import kitchen
 from finebatch.workflow.kitchen import KitchenSetting
 
@@ -56,6 +56,20 @@ class KitchenBody(ValueBody):
             scoops=tuple(scoop.scoop() for scoop in self.scoops),
             cutters=tuple(named.named() for named in self.cutters),
         )
+
+
+class NamedSheetOut(Out):
+    """A sheet that bakers have, by its inner size in mm."""
+
+    name: str
+    width_mm: float
+    depth_mm: float
+
+
+@router.get("/sheets")
+def list_sheets() -> list[NamedSheetOut]:
+    """Sheets that bakers have."""
+    return [NamedSheetOut.model_validate(sheet) for sheet in tables.sheets()]
 
 
 @router.get("/kitchen")

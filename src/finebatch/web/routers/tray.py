@@ -1,6 +1,6 @@
 """The Tray screen: one dough foreseen in pieces on the kitchen's sheets."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
 from pydantic import Field
@@ -9,7 +9,7 @@ from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import equivalents
 from finebatch.core.piece.layout import Layout, meetings, off_sheet
 from finebatch.core.piece.rows import Footprint, Pattern
-from finebatch.core.piece.tray import TrayAnswer
+from finebatch.core.piece.tray import TrayAnswer, extras
 from finebatch.core.plan.prepare import bake_of
 from finebatch.facts import tables
 from finebatch.web.cards import DoughOut, TraySettingBody, dough_out
@@ -81,6 +81,14 @@ class SecondOut(Out):
     layouts: list[LayoutOut]
 
 
+class ExtraOut(Out):
+    """What goes on or into each piece beside the dough, in g."""
+
+    what: Literal["filling", "coat", "topping"]
+    each_g: float
+    total_g: float
+
+
 class OvenOut(Out):
     """The oven's setting in every way that ovens are marked."""
 
@@ -108,6 +116,7 @@ class TrayOut(Out):
     layouts: list[LayoutOut]
     making: MakingOut | None
     second: SecondOut | None
+    extras: list[ExtraOut]
     total_g: float
     density_g_cm3: float
     kitchen: KitchenBody
@@ -157,6 +166,10 @@ def _tray_out(asked: trays.TrayQuestion, found: TrayAnswer, total_g: float) -> T
         layouts=_layouts(found.layouts),
         making=making_out(found.making),
         second=_second_out(found),
+        extras=[
+            ExtraOut.model_validate(extra)
+            for extra in extras(asked.setting.piece, found.yields.pieces)
+        ],
         total_g=total_g,
         density_g_cm3=piece.raw.grams / piece.raw.volume_cm3,
         kitchen=KitchenBody.model_validate(asked.kitchen),

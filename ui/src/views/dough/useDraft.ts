@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
+import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, ProblemError } from "../../api/client";
 import { type Card, type Draft, draftOf, plainCard, reduce } from "./draft";
 
@@ -35,7 +36,7 @@ export function useDraft(dough: Dough) {
           queries.setQueryData(["dough", dough.id], after);
           queries.invalidateQueries({ queryKey: ["doughs"] });
           queries.invalidateQueries({ queryKey: ["versions", dough.id] });
-          queries.invalidateQueries({ queryKey: ["foresee", dough.id] });
+          void askAgain(queries, ["foresee", dough.id]);
         },
         (error: Error) => setProblem(error),
       );

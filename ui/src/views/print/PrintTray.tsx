@@ -48,7 +48,7 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
         {tray.oven.still_c.toFixed(0)} °C still, {tray.oven.fan_c.toFixed(0)} °C fan, gas{" "}
         {tray.oven.gas}. {trayInWords(tray)}
       </p>
-      <div className="mt-3 grid grid-cols-[14rem_minmax(0,1fr)] gap-6">
+      <div className="mt-3 grid grid-cols-[17rem_minmax(0,1fr)] gap-6">
         <Figures tray={tray} />
         <div className="flex flex-col gap-4">
           {setting.piece.kind !== "pan" && (

@@ -2,6 +2,7 @@ import type { Kitchen } from "../../api/client";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import type { PieceOf } from "./kinds";
+import { OwnTool } from "./OwnTool";
 
 type Cutter = PieceOf<"rolled">["cutter"];
 
@@ -10,6 +11,7 @@ interface CutterFieldsProps {
   kitchen: Kitchen;
   fault: (field: string) => string | undefined;
   onCutter: (cutter: Cutter) => void;
+  onKitchen: (change: (before: Kitchen) => Kitchen) => void;
 }
 
 const SHAPES = [
@@ -26,7 +28,7 @@ const same = (a: Cutter, b: Cutter) =>
   (a.shape === "rectangle" || a.shape === "own" ? a.down_mm === b.down_mm : true);
 
 /** One of the kitchen's cutters, or any by its outline, box and area. */
-export function CutterFields({ piece, kitchen, fault, onCutter }: CutterFieldsProps) {
+export function CutterFields({ piece, kitchen, fault, onCutter, onKitchen }: CutterFieldsProps) {
   const { cutter } = piece;
   const named = kitchen.cutters?.find((c) => same(c.cutter, cutter));
   const boxed = cutter.shape === "rectangle" || cutter.shape === "own";
@@ -79,6 +81,23 @@ export function CutterFields({ piece, kitchen, fault, onCutter }: CutterFieldsPr
           onChange={(area_cm2) => onCutter({ ...cutter, area_cm2 })}
         />
       )}
+      <OwnTool
+        what="cutter"
+        named={named?.name}
+        suggested={`${cutter.shape === "own" ? "cutter" : cutter.shape} ${cutter.across_mm / 10}${boxed ? ` × ${cutter.down_mm / 10}` : ""} cm`}
+        onKeep={(name) =>
+          onKitchen((before) => ({
+            ...before,
+            cutters: [...(before.cutters ?? []).filter((c) => c.name !== name), { name, cutter }],
+          }))
+        }
+        onForget={(name) =>
+          onKitchen((before) => ({
+            ...before,
+            cutters: (before.cutters ?? []).filter((c) => c.name !== name),
+          }))
+        }
+      />
     </>
   );
 }

@@ -9,11 +9,14 @@ export function Figures({ tray }: { tray: Tray }) {
       <dl aria-live="polite" className="grid grid-cols-2 gap-x-4">
         {rows(tray).map(([label, key, value]) => (
           <div
-            key={key}
+            key={`${key} ${label}`}
             className={`flex items-baseline justify-between gap-2 border-t border-line py-1 ${WIDE.has(key) ? "col-span-2" : ""}`}
           >
             <dt className="text-soft">{label}</dt>
-            <dd className="text-right text-lg leading-tight font-bold" data-figure={key}>
+            <dd
+              className="text-right text-lg leading-tight font-bold whitespace-nowrap"
+              data-figure={key}
+            >
               {value}
             </dd>
           </div>
@@ -38,7 +41,7 @@ export function Figures({ tray }: { tray: Tray }) {
 }
 
 /** What does not fit beside another figure. */
-const WIDE = new Set(["trays", "width", "band", "down", "piece", "minutes", "second"]);
+const WIDE = new Set(["trays", "width", "band", "down", "piece", "extra", "minutes", "second"]);
 
 type Row = [string, string, React.ReactNode];
 
@@ -79,6 +82,8 @@ function rows(tray: Tray): Row[] {
     ]);
   found.push(["thick", "thickness", `${thickness.height_mm.toFixed(1)} mm`]);
   if (!isPan) found.push(["W/T", "ratio", thickness.width_to_thickness.toFixed(1)]);
+  for (const { what, each_g, total_g } of tray.extras)
+    found.push([what, "extra", `${grams(each_g)} g each, ${grams(total_g)} g in all`]);
   found.push(["bake", "minutes", bakeWords(tray.whole_minutes, tray.turn_after)]);
   if (second)
     found.push(

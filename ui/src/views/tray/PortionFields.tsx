@@ -4,6 +4,7 @@ import { Select } from "../../parts/Select";
 import { Stepper } from "../../parts/Stepper";
 import { CutterFields } from "./CutterFields";
 import type { Kind, Piece, PieceOf } from "./kinds";
+import { OwnTool } from "./OwnTool";
 import { PanFields } from "./PanFields";
 
 interface FieldsProps {
@@ -13,6 +14,7 @@ interface FieldsProps {
   fault: (field: string) => string | undefined;
   onPiece: (change: (before: Piece) => Piece) => void;
   onEvenness: (evenness: TraySetting["evenness"]) => void;
+  onKitchen: (change: (before: Kitchen) => Kitchen) => void;
 }
 
 const EVENNESS = [
@@ -113,6 +115,31 @@ function DropFields(props: Part<"drop">) {
           onChange={(filled) => set({ heaped: filled === "heaped" })}
         />
       )}
+      {piece.scoop_ml != null && (
+        <>
+          <Millimetres {...props} field="scoop_ml" label="Scoop holds" unit="ml" by={0.5} />
+          <OwnTool
+            what="scoop"
+            named={scoop?.name}
+            suggested={`scoop ${piece.scoop_ml} ml`}
+            onKeep={(name) =>
+              props.onKitchen((before) => ({
+                ...before,
+                scoops: [
+                  ...(before.scoops ?? []).filter((s) => s.name !== name),
+                  { name, ml: piece.scoop_ml ?? 0 },
+                ],
+              }))
+            }
+            onForget={(name) =>
+              props.onKitchen((before) => ({
+                ...before,
+                scoops: (before.scoops ?? []).filter((s) => s.name !== name),
+              }))
+            }
+          />
+        </>
+      )}
       <Select label="Portions" value={evenness} options={EVENNESS} onChange={onEvenness} />
       <Select
         label="Then"
@@ -146,6 +173,7 @@ function RolledFields(props: Part<"rolled">) {
         kitchen={props.kitchen}
         fault={props.fault}
         onCutter={(cutter) => set({ cutter })}
+        onKitchen={props.onKitchen}
       />
       <Stepper
         label="Rolled in parts"

@@ -14,6 +14,7 @@ interface PortionPanelProps {
   fault: (field: string) => string | undefined;
   onPiece: (change: (before: Piece) => Piece) => void;
   onEvenness: (evenness: TraySetting["evenness"]) => void;
+  onKitchen: (change: (before: Kitchen) => Kitchen) => void;
 }
 
 const round = (value: number) => Math.round(value * 10) / 10;
@@ -45,7 +46,7 @@ export function PortionPanel(props: PortionPanelProps) {
             unit={first.unit}
             value={at(first.field)}
             onChange={set(first.field)}
-            fault={fault(first.field)}
+            fault={fault(first.field) ?? fault("piece")}
             step={first.step}
             className="h-14 w-32 text-4xl font-bold"
           />
@@ -73,6 +74,7 @@ export function PortionPanel(props: PortionPanelProps) {
         fault={fault}
         onPiece={onPiece}
         onEvenness={props.onEvenness}
+        onKitchen={props.onKitchen}
       />
     </section>
   );

@@ -1,4 +1,5 @@
-import type { Kitchen, Tray, TraySetting } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, body, type Kitchen, type Tray, type TraySetting } from "../../api/client";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
@@ -117,8 +118,24 @@ interface SheetFieldsProps {
 export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
   const field = "w-[4.25rem] font-semibold";
+  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => body(api.GET("/api/sheets")) });
+  const named = sheets.data?.find(
+    (s) => s.width_mm === kitchen.sheet_width_mm && s.depth_mm === kitchen.sheet_depth_mm,
+  );
   return (
     <section aria-label="The sheet" className="contents">
+      <Select
+        label="Sheet"
+        value={named?.name ?? ""}
+        options={[
+          ...(named ? [] : [["", "my own"] as const]),
+          ...(sheets.data ?? []).map((s) => [s.name, s.name] as const),
+        ]}
+        onChange={(name) => {
+          const chosen = sheets.data?.find((s) => s.name === name);
+          if (chosen) setIn({ sheet_width_mm: chosen.width_mm, sheet_depth_mm: chosen.depth_mm });
+        }}
+      />
       <NumberField
         label="Sheet across"
         unit="mm"

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
+import { askAgain } from "../../api/askAgain";
 import {
   api,
   body,
@@ -59,9 +60,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
   });
   const [kitchen, setKitchen, kitchenProblem] = useKept<Kitchen>(atFirst, async (changed) => {
     queries.setQueryData(["kitchen"], await body(api.PUT("/api/kitchen", { body: changed })));
-    await queries.invalidateQueries({ queryKey: ["foresee"] });
-    await queries.invalidateQueries({ queryKey: ["ladder"] });
-    await queries.invalidateQueries({ queryKey: ["chill"] });
+    await askAgain(queries, ["foresee"], ["ladder"], ["chill"]);
   });
   const [tries, setTries] = useState<{ key: string; label: string }[]>([]);
   const tried = tries.map(({ key }) => key);
@@ -77,11 +76,10 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
       ),
     onSuccess: (after) => {
       queries.setQueryData(["dough", dough.id], after);
-      queries.invalidateQueries({ queryKey: ["versions", dough.id] });
-      queries.invalidateQueries({ queryKey: ["doughs"] });
-      queries.invalidateQueries({ queryKey: ["foresee", dough.id] });
       setSetting(after.tray);
       setTries([]);
+      const keys = ["versions", "foresee", "ladder"].map((key) => [key, dough.id]);
+      return askAgain(queries, ...keys, ["doughs"]);
     },
   });
   const scaling = useScaleDough(dough);
@@ -103,6 +101,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
         fault={fault}
         onPiece={setPiece}
         onEvenness={(evenness) => setSetting((before) => ({ ...before, evenness }))}
+        onKitchen={setKitchen}
       />
       <div className="flex min-w-0 flex-col gap-3">
         <SettingRow

@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough } from "../../api/client";
 
 /** Scale the dough for a wish, as a version of its own that says for what. */
@@ -23,9 +24,8 @@ export function useScaleDough(dough: Dough) {
         // What is being set on this screen is kept by itself.
         tray: before?.tray ?? after.tray,
       }));
-      for (const key of ["versions", "foresee", "ladder"])
-        queries.invalidateQueries({ queryKey: [key, dough.id] });
-      queries.invalidateQueries({ queryKey: ["doughs"] });
+      const keys = ["versions", "foresee", "ladder"].map((key) => [key, dough.id]);
+      return askAgain(queries, ...keys, ["doughs"]);
     },
   });
 }

@@ -1,0 +1,12 @@
+import type { QueryClient } from "@tanstack/react-query";
+
+/**
+ * Ask anew for all that rests on what was just kept.
+ *
+ * A first answer still under way was asked before the change; it is called off, or it would count
+ * as fresh when it comes.
+ */
+export async function askAgain(queries: QueryClient, ...keys: unknown[][]): Promise<void> {
+  await Promise.all(keys.map((queryKey) => queries.cancelQueries({ queryKey })));
+  await Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
+}
