@@ -170,7 +170,7 @@ def test_the_gap_is_dragged_and_corners_left_free(page: Page, served: Served) ->
     expect(page.get_by_label("Gap", exact=True)).to_have_value("40")
     expect(page.locator("[data-figure=trays]")).to_contain_text(re.compile("^[4-9]"))
     page.keyboard.press("Home")
-    page.get_by_label("leave hot corners free").check()
+    page.get_by_label("hot corners free").check()
     page.get_by_role("button", name="Move pieces").click()
     first = page.get_by_role("button", name=re.compile("^Piece 1,"))
     expect(first).to_have_accessible_name(re.compile(r"Piece 1, (\d\d|[7-9])\.\d cm in|down"))
@@ -222,3 +222,51 @@ def test_what_cannot_be_says_so_at_its_field(page: Page, served: Served) -> None
     expect(page.get_by_label("Cut leans")).to_have_attribute("aria-invalid", "true")
     page.get_by_label("Cut leans").fill("30")
     expect(page.get_by_text("the knife runs along the log")).to_have_count(0)
+
+
+def test_a_cutter_of_ones_own_is_kept_in_the_kitchen_and_taken_out(
+    page: Page, served: Served
+) -> None:
+    open_tray(page, served, 2)
+    page.get_by_label("Cutter across").first.fill("52")
+    page.get_by_label("Name of this cutter").fill("Bay leaf")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_label("Cutter", exact=True)).to_have_value("Bay leaf")
+    page.get_by_role("tab", name="Sizes").click()
+    expect(page.get_by_role("button", name="Take Bay leaf")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Cutter", exact=True)).to_have_value("Bay leaf")
+    page.get_by_role("button", name="Take this cutter out of the kitchen").click()
+    expect(page.get_by_label("Cutter", exact=True)).to_have_value("")
+
+
+def test_another_sheet_is_chosen_by_its_name(page: Page, served: Served) -> None:
+    open_tray(page, served)
+    before = page.locator("[data-figure=trays]").inner_text()
+    page.get_by_role("combobox", name="Sheet", exact=True).select_option("table-top oven")
+    expect(page.get_by_label("Sheet across")).to_have_value("280")
+    expect(page.locator("[data-figure=trays]")).not_to_have_text(before)
+    page.get_by_label("Sheet across").fill("285")
+    expect(page.get_by_role("combobox", name="Sheet", exact=True)).to_have_value("")
+
+
+def test_a_filling_is_counted_for_all_pieces(page: Page, served: Served) -> None:
+    open_tray(page, served)
+    page.get_by_label("Then").select_option("dented")
+    page.get_by_label("Filling each").fill("4")
+    expect(page.locator("[data-figure=extra]")).to_have_text("4 g each, 140 g in all")
+    page.get_by_text("Dipped or topped").click()
+    page.get_by_label("Coat each").fill("1.5")
+    expect(page.locator("[data-figure=extra]")).to_have_count(2)
+
+
+def test_a_wanted_doneness_and_another_oven_change_the_minutes(page: Page, served: Served) -> None:
+    open_tray(page, served)
+    minutes = page.locator("[data-figure=minutes]")
+    before = minutes.inner_text()
+    page.get_by_label("Bake it").select_option("dry")
+    expect(minutes).not_to_have_text(before)
+    page.get_by_label("Oven", exact=True).select_option("fan")
+    expect(page.locator("[data-figure=oven]")).to_contain_text("Still 200 °C")
+    page.get_by_label("rested overnight").check()
+    expect(page.get_by_role("button", name=re.compile("overnight rest"))).to_be_visible()

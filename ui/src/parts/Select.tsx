@@ -5,14 +5,21 @@ interface SelectProps<T extends string> {
   value: T;
   options: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
+  className?: string;
 }
 
 /** One of a list. */
-export function Select<T extends string>({ label, value, options, onChange }: SelectProps<T>) {
+export function Select<T extends string>(props: SelectProps<T>) {
+  const { label, value, options, onChange, className } = props;
   return (
     <Field label={label}>
-      {(props) => (
-        <select {...props} value={value} onChange={(event) => onChange(event.target.value as T)}>
+      {(named) => (
+        <select
+          {...named}
+          className={className}
+          value={value}
+          onChange={(event) => onChange(event.target.value as T)}
+        >
           {options.map(([key, word]) => (
             <option key={key} value={key}>
               {word}

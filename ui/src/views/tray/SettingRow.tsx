@@ -126,6 +126,7 @@ export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
     <section aria-label="The sheet" className="contents">
       <Select
         label="Sheet"
+        className="w-32"
         value={named?.name ?? ""}
         options={[
           ...(named ? [] : [["", "my own"] as const]),
@@ -161,6 +162,15 @@ export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
         fault={fault("gap_mm")}
         onChange={(gap_mm) => setIn({ gap_mm })}
       />
+      <label className="flex items-center gap-2 self-end pb-1.5">
+        <input
+          type="checkbox"
+          className="min-h-5 min-w-5"
+          checked={kitchen.hot_corners ?? false}
+          onChange={(event) => setIn({ hot_corners: event.target.checked })}
+        />
+        hot corners free
+      </label>
       <RulerSlider
         label="Gap between baked pieces"
         unit="mm"
@@ -169,15 +179,6 @@ export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
         value={kitchen.gap_mm}
         onChange={(gap_mm) => setIn({ gap_mm })}
       />
-      <label className="flex items-center gap-2 self-center">
-        <input
-          type="checkbox"
-          className="min-h-5 min-w-5"
-          checked={kitchen.hot_corners ?? false}
-          onChange={(event) => setIn({ hot_corners: event.target.checked })}
-        />
-        leave hot corners free
-      </label>
     </section>
   );
 }

@@ -37,7 +37,7 @@ export function SheetDrawing({ tray, piece, plain = false, children }: SheetDraw
         }
         ref={placed.svg}
         viewBox={`${-left} ${-top} ${width + left + right} ${depth + top + bottom}`}
-        className="max-h-[21rem] w-full"
+        className="max-h-[19.5rem] w-full"
       >
         <Ruler length={width} />
         <Ruler length={depth} down />

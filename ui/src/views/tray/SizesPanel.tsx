@@ -146,10 +146,10 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
         <thead>
           <tr className="border-b border-ink text-left text-[0.9375rem] text-soft">
             <th className="font-normal">size</th>
-            <th className="text-right font-normal">each</th>
-            <th className="text-right font-normal">pieces</th>
-            <th className="text-right font-normal">trays</th>
-            <th className="w-2/5 pl-4 font-normal">baked across</th>
+            <th className="px-2 text-right font-normal">each</th>
+            <th className="px-2 text-right font-normal">pieces</th>
+            <th className="px-2 text-right font-normal">trays</th>
+            <th className="w-1/3 pl-4 font-normal">baked across</th>
             <th className="text-right font-normal">bake</th>
             <th>
               <span className="sr-only">take it</span>
@@ -168,9 +168,9 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
                 </td>
               ) : (
                 <>
-                  <td className="text-right">{grams(rung.grams ?? 0)} g</td>
-                  <td className="text-right font-bold">{rung.pieces}</td>
-                  <td className="text-right">{rung.trays}</td>
+                  <td className="px-2 text-right whitespace-nowrap">{grams(rung.grams ?? 0)} g</td>
+                  <td className="px-2 text-right font-bold">{rung.pieces}</td>
+                  <td className="px-2 text-right">{rung.trays}</td>
                   <td className="pl-4">
                     <span className="flex items-center gap-2">
                       <svg
@@ -189,7 +189,7 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
                       <span className="w-14 text-right">{cm(rung.width_mm ?? 0)} cm</span>
                     </span>
                   </td>
-                  <td className="pl-3 text-right">{rung.whole_minutes} min</td>
+                  <td className="pl-3 text-right whitespace-nowrap">{rung.whole_minutes} min</td>
                 </>
               )}
               <td className="py-1 pl-3 text-right">
