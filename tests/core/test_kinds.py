@@ -243,3 +243,11 @@ def test_only_as_many_wafers_as_can_be_shaped_in_time() -> None:
     assert shape_in_time(Wafer(soft_s=75, shape_s=12)).by_hand == 6
     with pytest.raises(Refusal, match="one at a time"):
         shape_in_time(Wafer(soft_s=10, shape_s=12))
+
+
+def test_more_dough_than_the_bench_takes_is_rolled_in_more_parts() -> None:
+    out = roll_out(Rolled(parts=1), 12_000, DENSITY)
+    assert out.passes[0].slabs > 1
+    for done in out.passes:
+        assert max(done.slab.across_mm, done.slab.down_mm) < 1000
+    assert out.pieces > 500

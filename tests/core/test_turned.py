@@ -65,14 +65,13 @@ def test_a_pans_pieces_are_as_wide_as_they_are_scored() -> None:
 
 @pytest.mark.parametrize("piece", ALL, ids=lambda p: p.kind)
 @settings(max_examples=15)
-@given(wanted=st.integers(5, 120))
+@given(wanted=st.integers(5, 400))
 def test_so_many_need_just_so_much(piece: Portioning, wanted: int) -> None:
     factor = factor_for(BASIS, piece, wanted)
 
     def gives(by: float) -> int:
-        dough = replace(BASIS.dough, total_g=BASIS.dough.total_g * by)
         try:
-            found = foresee_tray(replace(BASIS, dough=dough), piece)
+            found = foresee_tray(replace(BASIS, batches=by), piece)
         except Refusal:
             return 0
         return found.second.pieces if found.second else found.yields.pieces
@@ -117,7 +116,7 @@ def test_the_ladder_has_a_rung_for_each_size(piece: Portioning) -> None:
 
 
 def test_a_rung_that_cannot_be_says_why() -> None:
-    small = replace(BASIS, dough=replace(BASIS.dough, total_g=30.0))
+    small = replace(BASIS, batches=0.025)
     rungs = ladder(small, Drop(), tables.scoops(), (), ())
     assert any("does not make one piece" in rung.fault for rung in rungs)
 

@@ -270,3 +270,21 @@ def test_a_wanted_doneness_and_another_oven_change_the_minutes(page: Page, serve
     expect(page.locator("[data-figure=oven]")).to_contain_text("Still 200 °C")
     page.get_by_label("rested overnight").check()
     expect(page.get_by_role("button", name=re.compile("overnight rest"))).to_be_visible()
+
+
+def test_so_many_leaves_from_this_dough_are_rolled_thinner(page: Page, served: Served) -> None:
+    open_tray(page, served, 2)
+    page.get_by_role("tab", name="Sizes").click()
+    page.get_by_label("Pieces", exact=True).fill("60")
+    page.get_by_role("button", name="60 of this size").click()
+    answers = page.get_by_role("list", name="Answers").get_by_role("listitem")
+    expect(answers).to_have_count(2)
+    answers.nth(1).get_by_role("button", name="Take this size").click()
+    expect(page.locator("[data-figure=pieces]")).to_have_text(re.compile("^6[0-2]$"))
+
+
+def test_the_dough_is_shared_out_over_so_many_logs(page: Page, served: Served) -> None:
+    open_tray(page, served, 4)
+    page.get_by_role("button", name="More: Logs, all of it").click()
+    expect(page.locator("[data-figure=pieces]")).to_have_text("3")
+    expect(page.locator("[data-figure=leftover]")).to_have_text(re.compile(r"^0(\.\d)? g$"))

@@ -159,3 +159,14 @@ def test_the_same_depth_in_another_pan(demo: TestClient) -> None:
     body = {"pan": pans["square 20 cm"], "other": pans["round 20 cm"]}
     factor = demo.post("/api/same-depth", json=body).json()["factor"]
     assert factor == pytest.approx(0.785, abs=0.001)
+
+
+def test_so_many_of_a_cutter_by_more_dough_or_a_thinner_slab(demo: TestClient) -> None:
+    more, thinner = ask(demo, 2, "turned", pieces=60).json()
+    assert (more["pieces"], thinner["pieces"]) == (60, pytest.approx(60, abs=2))
+    assert more["factor"] > 1
+    assert more["piece"]["thickness_mm"] == 4.5
+    assert thinner["factor"] == 1
+    assert thinner["piece"]["thickness_mm"] < 4.5
+    # Where no slab is thin enough, only more dough helps.
+    assert len(ask(demo, 2, "turned", pieces=400).json()) == 1

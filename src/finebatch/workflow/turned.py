@@ -3,11 +3,12 @@
 from dataclasses import dataclass, replace
 
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import Pan, Portioning
+from finebatch.core.piece.kinds import Pan, Portioning, Rolled
 from finebatch.core.piece.making import PanScored, depth_in
+from finebatch.core.piece.slab import thickness_for
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
 from finebatch.core.piece.turned import factor_for, ladder, piece_of_width, without_leftover
-from finebatch.core.refusal import refuse
+from finebatch.core.refusal import Refusal, refuse
 from finebatch.facts import tables
 from finebatch.workflow.trays import TrayQuestion
 
@@ -38,8 +39,7 @@ def _grams(found: TrayAnswer) -> float:
 
 
 def _turned(basis: TrayBasis, piece: Portioning, factor: float = 1.0) -> Turned:
-    dough = replace(basis.dough, total_g=basis.dough.total_g * factor)
-    found = foresee_tray(replace(basis, dough=dough), piece)
+    found = foresee_tray(replace(basis, batches=factor), piece)
     return Turned(
         piece, factor, _grams(found), _pieces(found), len(found.yields.trays),
         found.yields.leftover_g, found.foreseen.width.middle_mm,
@@ -58,7 +58,19 @@ def answers(
         raise refuse("width_mm", "Say how wide, how many, or that nothing shall be left over.")
     sized = piece if width_mm is None else piece_of_width(basis, piece, width_mm)
     factor = 1.0 if pieces is None else factor_for(basis, sized, pieces)
-    return [_turned(basis, sized, factor)]
+    found = [_turned(basis, sized, factor)]
+    if width_mm is None and pieces is not None and isinstance(piece, Rolled):
+        found += _rolled_to(basis, piece, pieces)
+    return found
+
+
+def _rolled_to(basis: TrayBasis, piece: Rolled, pieces: int) -> list[Turned]:
+    """This dough rolled as thick as so many pieces allow, where it can be."""
+    try:
+        thick = thickness_for(piece, pieces, basis.usable_g, basis.dough.density_g_cm3)
+    except Refusal:
+        return []
+    return [_turned(basis, replace(piece, thickness_mm=thick))]
 
 
 @dataclass(frozen=True, slots=True)

@@ -2384,6 +2384,8 @@ export interface components {
             kitchen: string;
             /** Error Pct */
             error_pct: number;
+            /** Noted */
+            noted: boolean;
         };
         /**
          * ScalingOut

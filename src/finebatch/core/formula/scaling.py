@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from finebatch.core.formula.dough import Card, Line, WeighedDough
-from finebatch.core.formula.kitchen_amounts import UnitSystem, kitchen_amount
+from finebatch.core.formula.kitchen_amounts import NOTED_ERROR_PCT, UnitSystem, kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
@@ -67,6 +67,11 @@ class ScaledLine:
     grams: float | None
     kitchen: str
     error_pct: float
+
+    @property
+    def noted(self) -> bool:
+        """Whether its rounding error is worth saying."""
+        return abs(self.error_pct) > NOTED_ERROR_PCT
 
 
 @dataclass(frozen=True, slots=True)

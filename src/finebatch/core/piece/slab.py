@@ -20,6 +20,8 @@ WIDEST_MM = 420.0
 """The widest slab that a home rolling pin and bench take well."""
 SQUAREST, LONGEST = 1.0, 2.2
 """A slab is rolled between a square and a little over twice as long as wide."""
+LARGEST_MM2 = 0.8 * WIDEST_MM**2 * LONGEST
+"""More dough than covers this is rolled in more parts than were asked for."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +133,8 @@ def _fill(rolled: Rolled, grid: _Grid, area_mm2: float) -> Slab | None:
 
 
 def roll_out(rolled: Rolled, usable_g: float, density_g_cm3: float) -> RolledOut:
-    """Roll the dough part by part, then the gathered scraps until they give under two pieces.
+    """Roll the dough part by part (in more where a part would be too large for the bench), then the
+    gathered scraps until they give under two pieces.
 
     Raises `Refusal` when the dough does not give one piece.
     """
@@ -145,7 +148,9 @@ def roll_out(rolled: Rolled, usable_g: float, density_g_cm3: float) -> RolledOut
             if rest < 2 * piece_g:
                 break
             slabs = max(1, math.ceil((rest + picked) / part_g - 1e-9))
-        area = 1000 * (rest + picked) / slabs / density_g_cm3 / rolled.thickness_mm
+        whole = 1000 * (rest + picked) / density_g_cm3 / rolled.thickness_mm
+        slabs = max(slabs, math.ceil(whole / LARGEST_MM2))
+        area = whole / slabs
         slab = slab_for(rolled, area)
         if slab is None:
             break

@@ -111,7 +111,10 @@ class TrayAnswer:
 
 @dataclass(frozen=True, slots=True)
 class TrayBasis:
-    """Dough, kitchen and habits that a tray rests on, whatever the piece."""
+    """Dough, kitchen and habits that a tray rests on, whatever the piece.
+
+    `batches` is how many times the dough is made.
+    """
 
     models: Models
     dough: Composition
@@ -122,11 +125,17 @@ class TrayBasis:
     shelves: int = 1
     doneness: Doneness | None = None
     learnt: Learnt | None = None
+    batches: float = 1.0
+
+    @property
+    def total_g(self) -> float:
+        """All dough in grams: so many batches of it."""
+        return self.dough.total_g * self.batches
 
     @property
     def usable_g(self) -> float:
         """Dough in grams once the bowl has kept its share."""
-        return self.dough.total_g * (1 - BOWL_LOSS)
+        return self.total_g * (1 - BOWL_LOSS)
 
     def foresee(self, piece: Portioning) -> Foreseen:
         """One piece foreseen."""
@@ -175,9 +184,8 @@ def _check_count(pieces: int, piece_g: float, total_g: float) -> None:
 
 def count(basis: TrayBasis, piece: Portioning, found: Foreseen) -> tuple[int, float, Making | None]:
     """Pieces (logs, for twice-baked; pans, for a pan), grams left over, and how they are made."""
-    dough, usable = basis.dough, basis.usable_g
-    density = dough.density_g_cm3
-    pieces, left = count_pieces(dough.total_g, found.raw.grams)
+    usable, density = basis.usable_g, basis.dough.density_g_cm3
+    pieces, left = count_pieces(basis.total_g, found.raw.grams)
     making: Making | None = None
     match piece:
         case Rolled():
@@ -199,7 +207,7 @@ def count(basis: TrayBasis, piece: Portioning, found: Foreseen) -> tuple[int, fl
             )
         case Drop():
             pass
-    _check_count(pieces, found.raw.grams, dough.total_g)
+    _check_count(pieces, found.raw.grams, basis.total_g)
     return pieces, left, making
 
 
@@ -220,7 +228,7 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     """
     found = basis.foresee(piece)
     pieces, leftover, making = count(basis, piece, found)
-    bowl = basis.dough.total_g * BOWL_LOSS
+    bowl = basis.total_g * BOWL_LOSS
     if isinstance(making, PanScored):
         across, down = piece.box_mm if isinstance(piece, Pan) else (0.0, 0.0)
         foot = Footprint(across, down, is_round=False)

@@ -87,9 +87,8 @@ def factor_for(basis: TrayBasis, piece: Portioning, pieces: int) -> float:
     found = basis.foresee(piece)
 
     def gives(factor: float) -> int:
-        dough = replace(basis.dough, total_g=basis.dough.total_g * factor)
         try:
-            number, _, making = count(replace(basis, dough=dough), piece, found)
+            number, _, making = count(replace(basis, batches=factor), piece, found)
         except Refusal:
             return 0
         per_log = getattr(making, "per_log", 1)

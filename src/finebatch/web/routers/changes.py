@@ -182,6 +182,7 @@ class ScaledLineOut(Out):
     grams: float | None
     kitchen: str
     error_pct: float
+    noted: bool
 
 
 class ScalingOut(Out):
@@ -215,6 +216,7 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
             ScaledLineOut(
                 amount=x.line.amount, unit=x.line.unit, ingredient=x.line.ingredient,
                 grams=x.grams, kitchen=x.kitchen, error_pct=x.error_pct,
+                noted=x.noted,
             )
             for x in found.lines
         ],

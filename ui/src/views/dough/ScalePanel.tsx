@@ -309,7 +309,7 @@ function ScaledLines({ found, card, words }: ScaledLinesProps) {
             <td className="text-right">{line.grams === null ? "–" : `${grams(line.grams)} g`}</td>
             <td className="text-right">{line.kitchen}</td>
             <td className="text-right">
-              {Math.abs(line.error_pct) > 3
+              {line.noted
                 ? `${line.error_pct > 0 ? "+" : "−"}${Math.abs(line.error_pct).toFixed(0)} %`
                 : ""}
             </td>

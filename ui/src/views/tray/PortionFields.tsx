@@ -1,4 +1,4 @@
-import type { Kitchen, TraySetting } from "../../api/client";
+import type { Kitchen, Tray, TraySetting } from "../../api/client";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { Stepper } from "../../parts/Stepper";
@@ -9,6 +9,7 @@ import { PanFields } from "./PanFields";
 
 interface FieldsProps {
   piece: Piece;
+  tray: Tray | undefined;
   kitchen: Kitchen;
   evenness: TraySetting["evenness"];
   fault: (field: string) => string | undefined;
@@ -214,8 +215,20 @@ function SlicedFields(props: Part<"sliced">) {
 }
 
 function TwiceFields(props: Part<"twice_baked">) {
+  const { tray, set } = props;
+  const logs = tray?.second ? tray.yields.pieces : null;
   return (
     <>
+      {tray && logs !== null && (
+        <Stepper
+          label="Logs, all of it"
+          value={logs}
+          range={[1, 30]}
+          onChange={(n) =>
+            set({ grams: Math.floor((10 * (tray.total_g - tray.yields.bowl_loss_g)) / n) / 10 })
+          }
+        />
+      )}
       <Millimetres {...props} field="length_mm" label="Log long" by={5} />
       <Millimetres {...props} field="width_mm" label="Log wide" />
       <Millimetres {...props} field="lean_deg" label="Cut leans" unit="°" by={5} />

@@ -69,6 +69,7 @@ export function PortionPanel(props: PortionPanelProps) {
       ))}
       <PortionFields
         piece={piece}
+        tray={tray}
         kitchen={kitchen}
         evenness={setting.evenness}
         fault={fault}

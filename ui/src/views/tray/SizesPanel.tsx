@@ -68,6 +68,9 @@ function TurnedAround({ doughId, setting, tried, onPiece, onScale, problem }: Si
         >
           Just {many} of them
         </button>
+        <button type="button" className="press" onClick={() => ask.mutate({ pieces: many })}>
+          {many} of this size
+        </button>
         <button type="button" className="press" onClick={() => ask.mutate({ no_leftover: true })}>
           Nothing left over
         </button>
@@ -95,7 +98,8 @@ interface AnswerProps {
 
 function Answer({ answer, onPiece, onScale }: AnswerProps) {
   const scaled = Math.abs(answer.factor - 1) > 0.002;
-  const said = `${answer.pieces} pieces of ${grams(answer.grams)} g, ${cm(answer.width_mm)} cm baked`;
+  const thick = answer.piece.kind === "rolled" ? `, rolled to ${answer.piece.thickness_mm} mm` : "";
+  const said = `${answer.pieces} pieces of ${grams(answer.grams)} g${thick}, ${cm(answer.width_mm)} cm baked`;
   return (
     <li className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line pt-2">
       <span className="text-lg">
