@@ -38,17 +38,22 @@ export function useNow(session: BakingSession | null | undefined): number {
 export function useDeeds(session: BakingSession) {
   const queries = useQueryClient();
   const params = { params: { path: { session_id: session.id } } };
-  const onSuccess = (after: BakingSession) => {
+  // A look at the session that was asked before the deed must not be shown after it.
+  const onMutate = () => queries.cancelQueries({ queryKey: KEY });
+  const onSuccess = async (after: BakingSession) => {
+    await onMutate();
     remember(after.now);
     queries.setQueryData(KEY, after);
   };
   const deed = useMutation({
     mutationFn: (what: Schemas["DeedBody"]) =>
       body(api.POST("/api/sessions/{session_id}/events", { ...params, body: what })),
+    onMutate,
     onSuccess,
   });
   const undo = useMutation({
     mutationFn: () => body(api.POST("/api/sessions/{session_id}/undo", params)),
+    onMutate,
     onSuccess,
   });
   return { deed, undo };
