@@ -39,6 +39,15 @@ def test_a_plain_dough_at_room_temperature_is_near_the_reference() -> None:
     assert abs(found["fat"]) < 0.1
 
 
+def test_too_little_flour_and_egg_runs_to_lace() -> None:
+    assert effects()["lace"] == 0
+    lace = {"flour_ap": 60.0, "butter_unsalted": 60.0, "sugar_white": 60.0, "egg_whole": 0.0,
+            "golden_syrup": 60.0}  # fmt: skip
+    assert effects(lace)["lace"] == 1
+    assert effects({**lace, "flour_ap": 100.0})["lace"] < 1
+    assert effects({**lace, "egg_whole": 60.0})["lace"] == 0
+
+
 @pytest.mark.parametrize(
     ("change", "key", "value"),
     [

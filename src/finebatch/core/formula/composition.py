@@ -27,9 +27,11 @@ class Composition:
 
     `base_g` is flour, starch and grain; `structure_g` adds what stands in for flour. `sugar_g`
     are the added sweeteners' dissolving sugars. `water_added_g` leaves out flour's own moisture.
+    `paste_g` is all but pieces and melting candy.
     """
 
     total_g: float
+    paste_g: float
     base_g: float
     structure_g: float
     fat_g: float
@@ -110,6 +112,7 @@ def compose(formula_g: Mapping[str, float], larder: Larder) -> Composition:
     traits = _grouped(items, lambda i: i.traits)
     return Composition(
         total_g=total,
+        paste_g=sum(g for _, g in paste),
         base_g=base,
         structure_g=structure,
         fat_g=sum(i.fat_pct / 100 * g for i, g in paste),

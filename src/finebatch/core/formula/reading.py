@@ -20,12 +20,23 @@ HABITS_MARGIN, OUNCES_MARGIN, COUNT_MARGIN = 0.08, 0.06, 0.15
 weight, ounces rounded to grams, eggs and sticks."""
 
 MOST_LETTERS = 500
+UNKNOWN_EGG = "?"
 
 _MARKETS = {"eu": "EU/UK", "uk": "EU/UK", "us": "US", "usa": "US", "au": "AU", "ca": "CA"}
-_SIZES = ("extra large", "very large", "small", "medium", "large", "jumbo")
+_SIZES = {
+    r"(?:extra|x)[ -]?la?rge?|xl": "extra large", r"very[ -]large": "very large",
+    r"small|sm": "small", r"medium|med": "medium", r"large|lge?|lrg": "large", r"jumbo": "jumbo",
+}  # fmt: skip
+"""Sizes of eggs by the ways in which they are written, the longer ones first."""
 _STATES = ("softened", "melted", "beaten", "cold", "browned", "toasted", "room temperature")
 _HEAD_ENDS = re.compile(r"[,;:–—]| - |\b(?:or|until|as needed|to taste|for|plus)\b", re.IGNORECASE)
 """Where a line stops to name and begins to explain."""
+_LIKED = re.compile(
+    r"\b(?:I (?:like|use|used|prefer|take|took|find)|prefer(?:ably|red|ence)?|ideally|usually"
+    r"|best(?: with| at)?|better(?: with| at)?)\b:?\s*(?P<amount>\d[\d\s/.,]*)(?P<unit>[a-z]+\b)?",
+    re.IGNORECASE,
+)
+"""What a baker says of a range: “80–110 g sugar, I like 90”."""
 _EACH = re.compile(r"^(?P<amount>.*?\d.*?)\s+each(?: of)?:?\s+(?P<names>.+)$", re.IGNORECASE)
 _JOINED = re.compile(r"\s+(?:plus|and|\+|&)\s+(?=\d)", re.IGNORECASE)
 
@@ -94,7 +105,7 @@ class Reader:
 
     def read(self, line: str) -> ReadLine:
         """Understand one line, as far as it can be understood."""
-        text = plain_text(line[:MOST_LETTERS])
+        text, liked = _without_liked(plain_text(line[:MOST_LETTERS]))
         groups = find_quantities(text)
         named, name = self._name(text, groups)
         asks = [named.ask] if named and named.ask else []
@@ -105,6 +116,13 @@ class Reader:
         conflict = False
         if named and chosen:
             conflict = bool(self.disagreeing(chosen, said, self.larder[named.key]))
+        if chosen and chosen.egg == UNKNOWN_EGG:
+            asks.append("No egg of that size is known here: the kitchen's usual one is taken.")
+            chosen = replace(chosen, egg=None)
+        if chosen and chosen.quantity.unsure:
+            asks.append("Is that the size of each, or of all together? All together is taken.")
+        if said and (over := _left_over(text, groups)):
+            asks.append(f"“{over}” is not counted. Is it more of the same?")
         if conflict:
             asks.append("Its two amounts contradict each other: the weight is used. Is it right?")
         if chosen is None and (named is not None or not groups):
@@ -112,15 +130,24 @@ class Reader:
         state = next((s for s in _STATES if s in text.casefold()), None)
         key = named.key if named else None
         ranged = chosen is not None and chosen.quantity.is_range
+        line_read, grams = self._line(key, chosen), None
+        if chosen is not None:
+            grams = (chosen.low_g + chosen.high_g) / 2
+        if named and chosen and ranged and liked:
+            wish = self._liked(liked, text, chosen, self.larder[named.key])
+            if wish is None:
+                asks.append("What is liked is outside of the range: choose an amount.")
+            else:
+                line_read, grams = replace(line_read, chosen=self._as_chosen(wish, line_read)), wish
         return ReadLine(
             text=line,
             ingredient=key,
-            grams=(chosen.low_g + chosen.high_g) / 2 if chosen else None,
+            grams=grams,
             range_g=(chosen.low_g, chosen.high_g) if chosen and ranged else None,
             conflict=conflict,
             state=state,
             asks=tuple(asks),
-            line=replace(self._line(key, chosen), text=line.strip()[:MOST_LETTERS]),
+            line=replace(line_read, text=line.strip()[:MOST_LETTERS]),
             name=name,
         )
 
@@ -135,8 +162,17 @@ class Reader:
         return [s for s in said if s is not chosen and not _agree(grams, s, ingredient)]
 
     def _said(self, text: str, groups: list[list[Quantity]], ingredient: Ingredient) -> list[Said]:
-        weighed = (self._weigh(q, ingredient, text) for q in _amounts(groups, text))
-        return [said for said in weighed if said is not None]
+        weighed = [self._weigh(q, ingredient, text) for q in _amounts(groups, text)]
+        said = [one for one in weighed if one is not None]
+        for group in _added(groups):
+            more = [one for q in group if (one := self._weigh(q, ingredient, text)) is not None]
+            if more:
+                best = min(more, key=lambda one: _trust(one.quantity))
+                said = [
+                    replace(one, low_g=one.low_g + best.low_g, high_g=one.high_g + best.high_g)
+                    for one in said
+                ]
+        return said
 
     def _line(self, key: str | None, chosen: Said | None) -> Line:
         """The line as a dough keeps it."""
@@ -154,6 +190,26 @@ class Reader:
                 return Line(amount, unit, key, cup=chosen.cup, egg=chosen.egg)
         low, high = (f"{g:.3g}" if g < 100 else f"{g:.0f}" for g in (chosen.low_g, chosen.high_g))
         return Line(f"{low}–{high}" if quantity.is_range else low, "g", key)
+
+    def _liked(
+        self, liked: re.Match[str], text: str, chosen: Said, ingredient: Ingredient
+    ) -> float | None:
+        """Grams of what the baker likes within a range; none when it is outside."""
+        said = text[chosen.quantity.start : chosen.quantity.end]
+        unit = liked["unit"] or re.sub(r"^.*\d", "", said)
+        quantities = [q for group in find_quantities(f"{liked['amount']}{unit}") for q in group]
+        weighed = self._weigh(quantities[0], ingredient, text) if quantities else None
+        if weighed is None or not chosen.low_g <= weighed.low_g * 1.0001 <= chosen.high_g * 1.0002:
+            return None
+        return weighed.low_g
+
+    def _as_chosen(self, grams: float, line: Line) -> str:
+        """A chosen weight in the unit of its line."""
+        each = 1.0
+        if line.ingredient is not None and line.unit != "g":
+            here = self.measuring.where(line.cup, line.egg)
+            each = self.larder[line.ingredient].grams(1, line.unit, here)
+        return _range_text(grams / each, grams / each) or f"{grams / each:.3g}"
 
     def _name(self, text: str, groups: list[list[Quantity]]) -> tuple[Named | None, str]:
         """The ingredient that a line names, and the words that name it."""
@@ -179,25 +235,37 @@ class Reader:
         natural = ingredient.natural_unit
         if natural is None or (q.unit == "stick" and natural.unit != "stick"):
             return None
-        if q.unit not in ("stick", "each"):
+        if q.unit not in ("stick", "each") or (q.unit == "each" and natural.unit == "stick"):
             return None
         egg = self._egg(text) if ingredient.role == "egg" else None
-        each = ingredient.grams(1, natural.unit, self.measuring.where(None, egg))
+        known = None if egg == UNKNOWN_EGG else egg
+        each = ingredient.grams(1, natural.unit, self.measuring.where(None, known))
         return Said(q, q.low * each, q.high * each, egg=egg)
 
     def _egg(self, text: str) -> str | None:
-        """The market and size of egg that a line names; none when it leaves that to the kitchen."""
+        """The market and size of egg that a line names; none when it leaves that to the kitchen.
+
+        A size that no market of the table has is `UNKNOWN_EGG`.
+        """
         written = text.casefold()
         own_market, _, own_size = self.measuring.egg.partition(" ")
         markets = (m for word, m in _MARKETS.items() if re.search(rf"\b{word}\b", written))
         market = next(markets, None)
-        size = next((s for s in _SIZES if re.search(rf"\b{s}\b", written)), None)
+        size = next((s for w, s in _SIZES.items() if re.search(rf"\b(?:{w})\b", written)), None)
         if market is None and size is None:
             return None
         size = size or own_size
         named = (f"{market or own_market} {size}", f"US {size}")
-        egg = next((key for key in named if key in self.measuring.egg_sizes), None)
+        egg = next((key for key in named if key in self.measuring.egg_sizes), UNKNOWN_EGG)
         return None if egg == self.measuring.egg else egg
+
+
+def _without_liked(text: str) -> tuple[str, re.Match[str] | None]:
+    """A line without what it says of the baker's own choice, and that."""
+    liked = _LIKED.search(text)
+    if liked is None:
+        return text, None
+    return f"{text[: liked.start()]} {text[liked.end() :]}".strip(" ,;("), liked
 
 
 def _sifted(ingredient: Ingredient, text: str, q: Quantity) -> CupHabit | None:
@@ -241,7 +309,7 @@ def _amounts(groups: list[list[Quantity]], text: str) -> list[Quantity]:
     """
     found: list[Quantity] = []
     for number, group in enumerate(groups):
-        for q in group:
+        for q in group if not group[0].adds else ():
             bare = q.dimension == "count" and q.unit == "each"
             at_edge = not text[: q.start].strip(" -*•") or not text[q.end :].strip(" .)")
             after_of = text[: q.start].rstrip().endswith(("of", ":"))
@@ -250,3 +318,17 @@ def _amounts(groups: list[list[Quantity]], text: str) -> list[Quantity]:
             if number == 0 or not found or q.dimension == "mass":
                 found.append(q)
     return found
+
+
+def _added(groups: list[list[Quantity]]) -> list[list[Quantity]]:
+    """The groups that come on top of the first: “1/2 cup (1 stick) plus 1 tbsp”."""
+    return [group for group in groups[1:] if group[0].adds and group[0].unit != "each"]
+
+
+def _left_over(text: str, groups: list[list[Quantity]]) -> str | None:
+    """A measured amount behind the name that nothing was made of: “100 g butter, plus 2 tbsp”."""
+    for group in groups[1:]:
+        q = group[0]
+        if q.dimension == "volume" and not q.adds:
+            return text[q.start : q.end].strip()
+    return None

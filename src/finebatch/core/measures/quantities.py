@@ -44,6 +44,7 @@ _UNITS: dict[str, tuple[Dimension, float, str]] = {
 is taken as 1/16 and a dash as 1/8 teaspoon (usual measuring-spoon sets)."""
 
 _HEAPS = {
+    "well rounded": 1.25, "well-rounded": 1.25,
     "heaped": 1.5, "heaping": 1.5, "rounded": 1.25, "generous": 1.1, "good": 1.1, "scant": 0.9,
     "level": 1.0, "flat": 1.0, "packed": 1.0, "firmly packed": 1.0, "lightly packed": 1.0,
     "struck": 1.0,
@@ -71,8 +72,10 @@ _DOZEN = re.compile(r"(\d+) dozen\s*", re.IGNORECASE)
 _BARE_UNIT = re.compile(
     rf"^(?:(?:{_HEAP})\s+)?(?:pinch|dash|cup|tablespoon|tbsp|teaspoon|tsp|stick)\b", re.IGNORECASE
 )
+_EACH_ONE = re.compile(r"\s*(?:each|ea\b|apiece|a piece)", re.IGNORECASE)
+_IN_ALL = re.compile(r"\s*(?:in all|in total|total|together|altogether)\b", re.IGNORECASE)
 _JOINTS: tuple[tuple[Joint, str], ...] = (
-    ("plus", r"\s*(?:plus|and|\+|&)\s*"),
+    ("plus", r"\s*\)?,?\s*(?:plus|and|\+|&)\s*"),
     ("less", r"\s*,?\s*(?:less|minus)\s*"),
     ("times", r"\s*(?:x|×|times)?\s*\(?\s*"),
     ("or", r"\s*(?:\(|/|=|,|or|;)\s*(?:or\s+)?"),
@@ -84,6 +87,9 @@ class Quantity:
     """An amount with its unit: grams, cups, or a count. `low` and `high` differ for a range.
 
     `unit` is the unit's name as written, in short; `start` and `end` are places in the line.
+    `adds` says that it comes on top of the amount before it, which is of another kind:
+    ``1/2 cup (1 stick) plus 1 tbsp``. `unsure` says that the line leaves it open whether it is the
+    size of one of several packets or of all of them together.
     """
 
     dimension: Dimension
@@ -92,6 +98,8 @@ class Quantity:
     unit: str
     start: int
     end: int
+    adds: bool = False
+    unsure: bool = False
 
     @property
     def is_range(self) -> bool:
@@ -153,6 +161,18 @@ def _join(one: Quantity, other: Quantity, joint: Joint) -> Quantity | None:
     return replace(kind, low=low, high=high, start=one.start, end=other.end)
 
 
+def _in_packets(one: Quantity, other: Quantity, after: str) -> Quantity | None:
+    """What packets hold whose size is said behind them: ``2 packets (7 g each)``."""
+    if one.unit != "container" or other.dimension not in ("mass", "volume"):
+        return None
+    each = _EACH_ONE.match(after) is not None
+    times = one.low if each else 1.0
+    return replace(
+        other, low=times * other.low, high=times * other.high, start=one.start,
+        unsure=one.low > 1 and not each and not _IN_ALL.match(after),
+    )  # fmt: skip
+
+
 def find_quantities(text: str) -> list[list[Quantity]]:
     """Groups of quantities in a plain line: those of a group are the same amount said twice."""
     groups: list[list[Quantity]] = []
@@ -164,9 +184,16 @@ def find_quantities(text: str) -> list[list[Quantity]]:
             before = groups[-1][-1]
             joint = _joint(text[before.end : found.start])
             joined = _join(before, found, joint) if joint else None
+            if joint in ("or", "times"):
+                joined = joined or _in_packets(before, found, text[found.end :])
             if joined is not None:
                 groups[-1][-1] = joined
                 continue
+            if joint == "plus":
+                if len(groups[-1]) > 1 and ")" not in text[before.end : found.start]:
+                    groups[-1].pop()  # the same amount in mixed units: "125 g (1 stick + 1 tbsp)"
+                    continue
+                found = replace(found, adds=True)
             if joint in ("or", "times"):
                 groups[-1].append(found)
                 continue

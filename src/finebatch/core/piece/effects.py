@@ -29,6 +29,11 @@ POWDER_USUAL = 0.040
 """Usual doses in grams a gram of flour: 1.2 g of soda or 5 g of baking powder for 125 g."""
 
 
+LACE_FROM, LACE_OVER = 0.34, 0.09
+"""Share of the paste's mass below which flour and egg no longer hold it, and over how much it lets
+go (household recipes: drops, macaroons over 0.36; lace, florentines 0.15 to 0.27)."""
+
+
 @dataclass(frozen=True, slots=True)
 class BakeConditions:
     """How a piece is baked. Temperatures in °C; `oven_c` is what the dial says in `oven_mode`."""
@@ -67,6 +72,15 @@ def sandiness(dough: Composition) -> float:
     return dry * plain
 
 
+def laciness(dough: Composition) -> float:
+    """0 to 1: too little flour and egg to hold what melts, so that the dough runs to lace.
+
+    Grain holds half as much as flour; nut butter's solids hold as much again as they bind.
+    """
+    holding = dough.structure_g - dough.grain_g / 2 + 0.35 * dough.nut_butter_g + dough.egg_g
+    return min(max((LACE_FROM - _ratio(holding, dough.paste_g)) / LACE_OVER, 0.0), 1.0)
+
+
 def _formula_effects(dough: Composition) -> dict[str, float]:
     base, structure = dough.base_g, dough.structure_g
     sweet = sum(dough.sweetener_g.values())
@@ -80,6 +94,7 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "plastic_fat": _ratio(dough.fat_by_kind_g.get("plastic", 0.0), fats),
         "free_water": math.tanh(free + 0.35),
         "sandy": sandiness(dough),
+        "lace": laciness(dough),
         "icing_sugar": _ratio(dough.sweetener_g.get("icing_sugar", 0.0), sweet),
         "syrup": _ratio(dough.sweetener_g.get("syrup", 0.0), sweet),
         "brown_sugar": _ratio(dough.sweetener_g.get("brown", 0.0), sweet),

@@ -30,6 +30,10 @@ SCALES = ("scale", "log_scale")
 RULER_SD = 0.007
 """A width read off with a ruler is never surer than about half a mm in seven cm."""
 
+EDGE_SD = 0.012
+"""What the edge of a wide raw piece does when it hardly flows: it leans out or draws in by half a
+mm or so (rolled pieces of household recipes end 0 to 4 % wider than the cutter)."""
+
 Vector = npt.NDArray[np.float64]
 
 
@@ -183,7 +187,8 @@ def predict_width(
     oven_sd = sensitivity * offset.noise_sd
     # A disc's width is the cutter's or the log's; uneven slices differ in height.
     hands_sd = (0.4 if not raw.flat else 0.4 * sensitivity) * portion_cv
-    sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + RULER_SD**2)
+    edge_sd = EDGE_SD * (1 - sensitivity)
+    sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + edge_sd**2 + RULER_SD**2)
     half = EIGHT_IN_TEN * sd
     return Width(
         middle_mm=middle,
