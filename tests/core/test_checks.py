@@ -90,6 +90,7 @@ def test_amounts_that_cannot_be(line: str, title: str, mend: tuple[str, str] | N
         ("180 °F", "No oven bakes cookies at that", "180 °C"),
         ("190 °C (350 °F)", "°C and °F do not match", "190 °C (375 °F)"),
         ("177 °C (425 °F)", "°C and °F do not match", "220 °C (425 °F)"),
+        ("350°F (200°C / gas 4)", "°C and °F do not match", "350°F (175 °C / gas 4)"),
         ("180 °C, gas 7", "The gas mark does not match", "180 °C, gas 4"),
         ("180 °C (fan 180 °C)", "The fan setting does not match", "180 °C (160 °C fan)"),
     ],
@@ -130,6 +131,14 @@ def test_an_ingredient_that_no_step_uses_and_a_step_that_uses_what_is_not_listed
     found = {c.key: c for c in checks(card_of(GOOD, steps=steps))}
     assert set(found) == {"unused:baking_powder", "unused:salt_fine", "unlisted:raisins"}
     assert found["unlisted:raisins"].where == "steps.1"
+
+
+def test_a_step_may_name_an_ingredient_in_short() -> None:
+    good = card_of(GOOD)
+    lines = (*good.lines, Line("1/2", "tsp", "baking_soda"), Line("50", "g", "peanut_butter"))
+    steps = (Step("Cream butter, sugar, egg, salt and baking powder; add flour and the soda."),)
+    found = [c.key for c in checks(replace(good, lines=lines, steps=steps))]
+    assert found == ["unused:peanut_butter"]
 
 
 def test_greased_sheets_and_part_lines_are_not_missing() -> None:

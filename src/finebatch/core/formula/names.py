@@ -75,6 +75,13 @@ class Names:
         """What an ingredient is called, the usual name first."""
         return [" ".join(name.words) for name in self._by_words.values() if name.key == key]
 
+    def in_short(self, key: str, text: str) -> bool:
+        """Whether a sentence names it by its last word alone, when nothing else is called so:
+        “the soda”, “the chips”, but not “the butter” for peanut butter."""
+        words = {_singular(word) for word in split_words(text)}
+        ends = {name.words[-1] for name in self._by_words.values() if name.key == key}
+        return any(_singular(e) in words and (_singular(e),) not in self._by_words for e in ends)
+
     def mentioned(self, text: str) -> list[tuple[str, str]]:
         """The ingredients that a sentence names, with the words that name them, in order."""
         words = [_singular(word) for word in split_words(text)]

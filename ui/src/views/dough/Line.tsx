@@ -55,7 +55,7 @@ export function Line(props: LineProps) {
         <input
           aria-label={`Amount, ${name}`}
           aria-invalid={Boolean(fault("amount"))}
-          className="border-transparent text-right text-lg font-semibold [font-variant-numeric:diagonal-fractions] hover:border-line"
+          className={`border-transparent text-right font-semibold ${line.amount.length > 5 ? "px-0.5 text-base" : "text-lg"} [font-variant-numeric:diagonal-fractions] hover:border-line`}
           value={line.amount}
           maxLength={40}
           autoComplete="off"

@@ -48,7 +48,9 @@ class ForeseenPiece:
 
 
 def _mentions(card: Card, names: Names, larder: Larder) -> tuple[set[str], set[str], set[str]]:
-    """Keys and roles that the steps name, and the words that name them."""
+    """Keys and roles that the steps name, and the words that name what is in no list: “flour”
+    may stand for the rye flour that is."""
+    listed = {line.ingredient for line in card.lines}
     keys: set[str] = set()
     roles: set[str] = set()
     words: set[str] = set()
@@ -56,7 +58,8 @@ def _mentions(card: Card, names: Names, larder: Larder) -> tuple[set[str], set[s
         text = _AROUND.sub(" ", step.text)
         for key, said in names.mentioned(text):
             keys.add(key)
-            words.add(said)
+            if key not in listed:
+                words.add(said)
             roles.add(larder[key].role)
         if _EVERYTHING.search(text):
             roles.update(role for group in GROUPS.values() for role in group)
@@ -80,6 +83,8 @@ def unused(card: Card, names: Names, larder: Larder) -> list[Check]:
             continue
         own = set(re.findall(r"[a-z]+", ingredient.name.lower()))
         if ingredient.key in keys or ingredient.role in roles or own & last_words:
+            continue
+        if any(names.in_short(ingredient.key, step.text) for step in card.steps):
             continue
         name = short_name(ingredient)
         found.append(

@@ -62,8 +62,15 @@ def _alone(one: Temperature, text: str, step: int | None, where: str) -> Check |
                  f"“{text}”: {one} is {one.celsius:.0f} °C.", likely, mend)  # fmt: skip
 
 
-def _pair(c: Temperature, f: Temperature, text: str, step: int | None, where: str) -> Check | None:
-    """°C beside °F: swapped, or badly rounded."""
+def _pair(
+    c: Temperature,
+    f: Temperature,
+    gas: Temperature | None,
+    text: str,
+    step: int | None,
+    where: str,
+) -> Check | None:
+    """°C beside °F: swapped, or badly rounded. A gas mark that agrees with one of them decides."""
     if abs(c.value - f.celsius) <= ROUNDING_C:
         return None
     key, evidence = (
@@ -76,6 +83,9 @@ def _pair(c: Temperature, f: Temperature, text: str, step: int | None, where: st
         return Check(key, where, "°C and °F are swapped", evidence,
                      f"{f.value:g} °C, which is {c.value:g} °F.", mend)  # fmt: skip
     keep_c = _possible(c.value) and (not _possible(f.celsius) or c.value % 10 == 0)
+    if gas:
+        keep_c = abs(gas.celsius - c.value) <= abs(gas.celsius - f.celsius)
+        evidence = f"{evidence} {gas} is about {_nearest_5(gas.celsius)} °C."
     if keep_c:
         right = f"{_nearest_5(fahrenheit_of(c.value))} °F"
         mend = _rewrite(f"Make it {right}", text, step, [(f, right)])
@@ -124,7 +134,7 @@ def _group(
     by_scale = {t.scale: t for t in reversed(still)}
     c, f, gas = by_scale.get("C"), by_scale.get("F"), by_scale.get("gas")
     if c and f:
-        pair = _pair(c, f, text, step, where)
+        pair = _pair(c, f, gas, text, step, where)
         yield pair
         if pair:
             return
