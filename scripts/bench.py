@@ -1,6 +1,6 @@
 """Measure what bakers feel: predictions while dragging, plans, start-up, and the first download.
 
-    python scripts/bench.py
+    python scripts/bench.py [--long]
 
 Every row names its target. Times are of this machine at this moment: read them as a whole.
 """
@@ -19,15 +19,13 @@ from pathlib import Path
 from typing import Any
 
 import httpx
+from bench_plans import measure_plans
 from fit_models import fit_priors
 
 from finebatch.core.piece.cases import Case, Judged, judge, summarise
 from finebatch.core.piece.fit_models import fit_models
 from finebatch.core.piece.layout import share_out
 from finebatch.core.piece.rows import Footprint, Sheet
-from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.solver import best_plan
-from finebatch.core.plan.work import Bake, DoughWork, Kitchen, TrayWork, Work
 from finebatch.facts import tables
 from finebatch.formats.cases import read_cases
 
@@ -208,30 +206,6 @@ def measure_drawer(ask: httpx.Client) -> None:
         found < 300)  # fmt: skip
 
 
-def drops(trays: int, sheets: int, shelves: int) -> Work:
-    each = [TrayWork(f"A{n + 1}", 12, 5, (Bake(12, 6),), 3, 25) for n in range(trays)]
-    return Work(DoughWork(15, 30), tuple(each), Kitchen(sheets, shelves, 20))
-
-
-def measure_plans() -> None:
-    for trays, sheets, shelves in ((4, 2, 1), (6, 2, 1), (6, 3, 2), (12, 3, 2)):
-        work = drops(trays, sheets, shelves)
-        begin = time.perf_counter()
-        quick = quick_plan(work)
-        middle = time.perf_counter()
-        best = best_plan(work)
-        end = time.perf_counter()
-        name = f"{trays} trays, {sheets} sheets, {shelves} {'shelf' if shelves == 1 else 'shelves'}"
-        quick_ms = 1000 * (middle - begin)
-        row(f"{name}: quick plan", f"{quick_ms:.1f} ms", "< 50 ms", quick_ms < 50)
-        gap = "proven" if best.proven else f"gap {best.finish - best.bound} min"
-        saved = quick.finish - best.finish
-        figure = f"{end - middle:.2f} s, {gap}"
-        wanted = "proven, < 1 s" if trays <= 6 else "proven"
-        met = best.proven and (trays > 6 or end - middle < 1)
-        row(f"{name}: best plan ({saved} min sooner)", figure, wanted, met)
-
-
 def leave_one_out(cases: list[Case]) -> list[Judged]:
     """Each case judged by models that never saw it."""
     judged = []
@@ -275,7 +249,7 @@ def _first_scripts() -> list[str]:
 if __name__ == "__main__":
     measure_accuracy()
     measure_packing()
-    measure_plans()
+    measure_plans("--long" in sys.argv)
     measure_download()
     with tempfile.TemporaryDirectory() as temporary:
         measure_web(temporary)

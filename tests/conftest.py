@@ -62,6 +62,7 @@ def cases() -> dict[str, Case]:
 def app(tmp_path: Path, clock: HandClock) -> Iterator[FastAPI]:
     made = create_app(Settings(data_file=tmp_path / "test.sqlite3", plan_seconds=0.5), clock)
     yield made
+    made.state.searches.close()
     made.state.database.close()
 
 

@@ -1,19 +1,25 @@
+from dataclasses import replace
+
 import pytest
 
+from finebatch.core.formula.dough import Step
+from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.explain import critical_chain, hold_ups, mark_critical
-from finebatch.core.plan.prepare import bake_of, heating_minutes
+from finebatch.core.plan.prepare import bake_of, makes
 from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
-from finebatch.core.plan.quick import plain_bound, quick_plan
-from finebatch.core.plan.schedule import times_of
+from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.schedule import place, times_of
+from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan, replan
+from finebatch.core.plan.work import Make, Oven
 from tests.core.test_plan import drops, twice_baked
 
 
 def test_the_jobs_before_a_job_are_those_of_its_tray_and_the_mixing() -> None:
     work = drops(2)
-    assert order_of(work, "dough.mix") == []
-    assert order_of(work, "A2.load") == ["dough.mix", "A2.portion"]
-    assert order_of(work, "A1.rack") == ["dough.mix", "A1.portion", "A1.load", "A1.out"]
+    assert order_of(work, "A.mix") == []
+    assert order_of(work, "A2.load") == ["A.mix", "A2.portion"]
+    assert order_of(work, "A1.rack") == ["A.mix", "A1.portion", "A1.load", "A1.out"]
     assert order_of(work, "A1.turn")[-1] == "A1.load"
 
 
@@ -32,7 +38,7 @@ def test_minutes_more_add_up_on_their_own_bake() -> None:
 def test_two_presses_within_a_minute_still_take_their_time() -> None:
     work = drops(1)
     plan = best_plan(work)
-    done = {"dough.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.1, "A1.out": 50.2}
+    done = {"A.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.1, "A1.out": 50.2}
     happened = happened_by(work, plan, done, 51)
     assert happened.done["A1.load"] == 50
     assert happened.done["A1.out"] == 51
@@ -43,11 +49,11 @@ def test_a_long_job_under_way_is_begun_and_a_short_one_is_not() -> None:
     work = drops(2)
     plan = best_plan(work)
     begun = happened_by(work, plan, {}, 5).begun
-    assert begun == {"dough.mix": 0}
+    assert begun == {"A.mix": 0}
     portion = next(a for a in plan.activities if a.id == "A1.portion")
-    later = happened_by(work, plan, {"dough.mix": 15.0}, portion.start + 2)
+    later = happened_by(work, plan, {"A.mix": 15.0}, portion.start + 2)
     assert later.begun == {"A1.portion": portion.start}
-    waiting = happened_by(work, plan, {"dough.mix": 15.0}, portion.start - 5)
+    waiting = happened_by(work, plan, {"A.mix": 15.0}, portion.start - 5)
     assert waiting.begun == {}
 
 
@@ -55,8 +61,8 @@ def test_a_job_under_way_that_takes_longer_ends_no_sooner_than_now() -> None:
     work = drops(2)
     plan = best_plan(work)
     happened = happened_by(work, plan, {}, 22)
-    again = replan(work, happened, times_of(plan, work))
-    mix = next(a for a in again.activities if a.id == "dough.mix")
+    again = replan(work, happened, times_of(plan.activities))
+    mix = next(a for a in again.activities if a.id == "A.mix")
     assert (mix.start, mix.end) == (0, 22)
     assert again.finish == plan.finish + 7
 
@@ -64,19 +70,16 @@ def test_a_job_under_way_that_takes_longer_ends_no_sooner_than_now() -> None:
 def test_a_turn_whose_chance_has_passed_is_left_out() -> None:
     work = drops(1)
     plan = best_plan(work)
-    done = {"dough.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.0}
-    again = replan(work, happened_by(work, plan, done, 61), times_of(plan, work))
+    done = {"A.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.0}
+    again = replan(work, happened_by(work, plan, done, 61), times_of(plan.activities))
     assert not [a for a in again.activities if a.kind == "turn"]
 
 
 def test_times_read_back_from_a_plan_make_the_same_plan() -> None:
     work = twice_baked(2, 2, 2)
     plan = best_plan(work)
-    times = times_of(plan, work)
-    assert [t.portion for t in times.trays] == [
-        next(a.start for a in plan.activities if a.id == f"{t.name}.portion") for t in work.trays
-    ]
-    assert all(len(t.bakes) == 2 and t.slice is not None for t in times.trays)
+    again = place(work, times_of(plan.activities), plan.bound)
+    assert again == plan
 
 
 @pytest.mark.parametrize("work", [drops(4), drops(6, 3, 2), twice_baked(3, 3, 1)])
@@ -104,6 +107,24 @@ def test_a_bake_is_whole_minutes_and_turned_at_half(
     assert (bake.minutes, bake.turn_after) == (whole, turn)
 
 
-def test_an_oven_rises_eight_degrees_a_minute() -> None:
-    assert heating_minutes(180) == 20
-    assert heating_minutes(220) == 25
+def test_an_oven_rises_eight_degrees_a_minute_and_falls_five() -> None:
+    oven = Oven(1)
+    assert oven.heat_min(180) == 20
+    assert oven.heat_min(220) == 25
+    assert (oven.change_min(160, 180, 5), oven.change_min(180, 160, 5)) == (3, 4)
+    assert oven.change_min(176, 180, 5) == 0
+
+
+def test_steps_up_to_each_wait_are_one_job() -> None:
+    steps = (Step("Melt the butter; stir.", 3), Step("Let it cool until warm.", 1, 20),
+             Step("Beat in the egg.", 2), Step("Fold in the flour.", 2))  # fmt: skip
+    assert makes(steps) == (Make("Let it cool until warm", 4, 20), Make("Mix the dough", 4))
+    assert makes(()) == (Make("Mix the dough", 1),)
+
+
+def test_times_moved_keep_their_distances() -> None:
+    work = replace(drops(2), ready_by=300)
+    plan = shift_plan(best_plan(drops(2)), 45)
+    assert plan.begin == 45
+    moved = shift_work(work, -45)
+    assert moved.ready_by == 255

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests.plans import plan_in
 from tests.ui.conftest import Served
 
 DOUGHS = {"drop": 1, "rolled": 2, "shortbread": 3, "twice_baked": 4}
@@ -118,18 +119,17 @@ def test_each_size_of_tray_is_shown_when_asked(page: Page, served: Served) -> No
 
 
 def test_the_day_is_drawn_to_its_minutes(page: Page, served: Served) -> None:
-    page.request.put(f"{served.address}/api/doughs/1/plan", data={"sheets": 3, "shelves": 2})
+    plan = plan_in(page.request, served.address, 1, sheets=3, shelves=2)
     page.goto(f"{served.address}/plan/1")
     day = page.get_by_role("img", name=re.compile("^The day from"))
     expect(day).to_be_visible()
-    plan = page.request.get(f"{served.address}/api/doughs/1/plan").json()
     begin = min(a["start_at"] for a in plan["activities"])
     whole = plan["finish_at"] - begin
     scale = (900 - 116 - 14) / whole
     wanted = sorted(
         116 + (a["start_at"] - begin) * scale for a in plan["activities"] if a["kind"] == "bake"
     )
-    drawn = day.locator("rect[height='44'][fill]")
+    drawn = day.locator("rect[height='40'][fill]")
     expect(drawn).to_have_count(len(wanted))
     lefts = sorted(floats(drawn.nth(n), "x")[0] for n in range(len(wanted)))
     assert lefts == pytest.approx(wanted, abs=0.1)
@@ -138,16 +138,16 @@ def test_the_day_is_drawn_to_its_minutes(page: Page, served: Served) -> None:
 def test_one_tray_can_be_followed_alone(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("button", name="A2", exact=True).click()
-    expect(page.locator("svg g[opacity='0.15']")).to_have_count(2)
+    expect(page.locator("svg g[opacity='0.12']")).to_have_count(2)
     page.get_by_role("button", name="all trays").click()
-    expect(page.locator("svg g[opacity='0.15']")).to_have_count(0)
+    expect(page.locator("svg g[opacity='0.12']")).to_have_count(0)
 
 
 def test_the_run_sheet_says_what_the_drawing_shows(page: Page, served: Served) -> None:
-    page.goto(f"{served.address}/plan/1")
+    plan = plan_in(page.request, served.address, 1)
+    page.goto(f"{served.address}/plan")
     rows = page.get_by_role("row")
     expect(rows.nth(1)).to_contain_text("Mix the dough")
-    plan = page.request.get(f"{served.address}/api/doughs/1/plan").json()
     assert rows.count() == 1 + sum(a["hands"] for a in plan["activities"])
 
 

@@ -6,13 +6,14 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.dough import Line, WeighedDough
+from finebatch.core.formula.dough import Line, Step, WeighedDough
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.kinds import Drop
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
-from finebatch.core.plan.prepare import bake_of, prepare
+from finebatch.core.plan.habits import Planning
+from finebatch.core.plan.prepare import Portioned, bake_of, prepare
 from finebatch.core.plan.solver import best_plan
 from finebatch.facts import tables
 from finebatch.workflow.trays import lessons
@@ -142,11 +143,11 @@ def test_a_card_of_ten_lines_from_dough_to_book(page: Page, served: Served) -> N
 
 def check_plan(page: Page, tray: TrayAnswer) -> None:
     """The plan on the screen takes as long as the core's own plan of the same work."""
-    mixing = 15
-    work = prepare(
-        tray, tables.families()["drop"], mix_min=mixing, chill_min=0, oven_c=190, sheets=3,
-        shelves=1,
+    dough = Portioned(
+        "A", tray, tables.families()["drop"].piece, tables.families()["drop"],
+        (Step("Mix", 15),), "creamed", (), 190, 0,
     )  # fmt: skip
+    work = prepare([dough], Planning().kitchen(3, 1, ()), tables.part_habits())
     shown = page.get_by_text(re.compile("cold and ready; begin")).inner_text()
     hours = re.search(r"(?:(\d+) h ?)?(\d+)?(?: min)? in all", shown)
     assert hours, shown

@@ -6,13 +6,10 @@ from fastapi.testclient import TestClient
 from finebatch.core.plan.checker import find_faults
 from finebatch.workflow import plans
 from tests.conftest import HandClock
+from tests.plans import plan
 from tests.web.test_doughs import CARD
 
 MINUTE = 60_000
-
-
-def plan(client: TestClient, dough: int = 1, **wish: Any) -> Any:
-    return client.put(f"/api/doughs/{dough}/plan", json={"sheets": 2, "shelves": 1, **wish})
 
 
 @pytest.fixture
@@ -63,7 +60,7 @@ def test_ready_by_counts_back_from_the_time(demo: TestClient, clock: HandClock) 
 def test_start_at_is_kept(demo: TestClient, clock: HandClock) -> None:
     at = clock() + 90 * MINUTE
     assert plan(demo, start_at=at).json()["start_at"] == at
-    assert demo.get("/api/doughs/1/plan").json()["start_at"] == at
+    assert demo.get("/api/plan").json()["start_at"] == at
 
 
 @pytest.mark.parametrize(
@@ -82,7 +79,7 @@ def test_impossible_wishes_are_refused(demo: TestClient, wish: dict[str, int], f
     answer = plan(demo, **wish)
     assert answer.status_code == 422
     assert field in [e["field"] for e in answer.json()["errors"]]
-    assert demo.get("/api/doughs/1/plan").json() is None
+    assert demo.get("/api/plan").json() is None
 
 
 def test_a_plan_says_when_the_dough_changed_since(demo: TestClient) -> None:
@@ -90,7 +87,7 @@ def test_a_plan_says_when_the_dough_changed_since(demo: TestClient) -> None:
     dough = demo.get("/api/doughs/1").json()
     tray = {**dough["tray"], "piece": {**dough["tray"]["piece"], "grams": 50}}
     demo.put("/api/doughs/1/tray", json=tray)
-    assert demo.get("/api/doughs/1/plan").json()["stale"] is True
+    assert demo.get("/api/plan").json()["stale"] is True
     assert plan(demo).json()["stale"] is False
 
 
@@ -98,7 +95,7 @@ def test_done_is_kept_and_the_countdown_is_exact(
     demo: TestClient, running: dict[str, Any], clock: HandClock
 ) -> None:
     clock.pass_minutes(15)
-    say(demo, running, "dough.mix")
+    say(demo, running, "A.mix")
     clock.pass_minutes(35.5)
     say(demo, running, "A1.portion")
     clock.pass_minutes(1.25)
@@ -117,19 +114,19 @@ def test_a_job_done_twice_is_done_once(
     demo: TestClient, running: dict[str, Any], clock: HandClock
 ) -> None:
     clock.pass_minutes(14)
-    first = say(demo, running, "dough.mix").json()
+    first = say(demo, running, "A.mix").json()
     clock.pass_minutes(1)
-    again = say(demo, running, "dough.mix").json()
-    assert job(again, "dough.mix")["done_at"] == job(first, "dough.mix")["done_at"]
+    again = say(demo, running, "A.mix").json()
+    assert job(again, "A.mix")["done_at"] == job(first, "A.mix")["done_at"]
 
 
 def test_a_step_can_be_taken_back(
     demo: TestClient, running: dict[str, Any], clock: HandClock
 ) -> None:
     clock.pass_minutes(14)
-    say(demo, running, "dough.mix")
+    say(demo, running, "A.mix")
     back = demo.post(f"/api/sessions/{running['id']}/undo").json()
-    assert job(back, "dough.mix")["done_at"] is None
+    assert job(back, "A.mix")["done_at"] is None
     assert back["can_undo"] is False
     assert demo.post(f"/api/sessions/{running['id']}/undo").status_code == 409
 
@@ -137,7 +134,7 @@ def test_a_step_can_be_taken_back(
 @pytest.mark.parametrize(
     ("body", "status", "words"),
     [
-        ({"activity": "A1.load"}, 409, "First: dough, mix."),
+        ({"activity": "A1.load"}, 409, "First: A, mix."),
         ({"activity": "A9.load"}, 404, "is not there"),
         ({"activity": "A1.cool"}, 409, "ends by itself"),
         ({"activity": "A1.bake", "kind": "more", "minutes": 3}, 409, "in the oven now"),
@@ -159,7 +156,7 @@ def test_what_cannot_have_happened_is_refused(
 def test_a_full_oven_takes_no_other_tray(
     demo: TestClient, running: dict[str, Any], clock: HandClock
 ) -> None:
-    for key in ("dough.mix", "A1.portion", "A1.load", "A2.portion"):
+    for key in ("A.mix", "A1.portion", "A1.load", "A2.portion"):
         clock.pass_minutes(5)
         assert say(demo, running, key).status_code == 200
     answer = say(demo, running, "A2.load")
@@ -211,7 +208,7 @@ def test_a_session_is_baked_to_its_end_and_recorded(
 def test_a_planned_session_survives_its_dough(demo: TestClient, running: dict[str, Any]) -> None:
     demo.delete("/api/doughs/1")
     kept = demo.get("/api/sessions/current").json()
-    assert (kept["dough_id"], kept["name"]) == (None, running["name"])
+    assert (kept["doughs"][0]["dough_id"], kept["name"]) == (None, running["name"])
 
 
 def test_a_dough_is_baked_with_lines_to_spare(client: TestClient) -> None:

@@ -3,6 +3,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.plans import plan
+
 
 def width(client: TestClient, dough: int = 3) -> dict[str, Any]:
     setting = client.get(f"/api/doughs/{dough}").json()["tray"]
@@ -78,7 +80,7 @@ def test_a_note_alone_is_enough(demo: TestClient) -> None:
 
 def test_a_bake_of_no_dough_or_another_dough_s_session_is_refused(demo: TestClient) -> None:
     assert record(demo, dough_id=99, note="x").status_code == 404
-    made = demo.put("/api/doughs/1/plan", json={"sheets": 2, "shelves": 1}).json()
+    made = plan(demo, 1).json()
     answer = record(demo, session_id=made["id"], widths_mm=[60])
     assert answer.status_code == 404
 

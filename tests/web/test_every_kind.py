@@ -11,6 +11,7 @@ from pypdf import PdfReader
 
 from finebatch.core.piece.kinds import Portioning
 from tests.pieces import portionings
+from tests.plans import plan
 
 PIECES: dict[str, dict[str, Any]] = {
     "drop": {"kind": "drop", "grams": 30, "shape": "dented", "filling_g": 4},
@@ -50,16 +51,17 @@ def test_a_setting_is_kept_as_it_was_given(demo: TestClient, name: str) -> None:
 def test_every_kind_is_planned_and_started(demo: TestClient, name: str) -> None:
     tray = keep(demo, PIECES[name])
     found = demo.post("/api/doughs/1/foresee", json=tray).json()
-    plan = demo.put("/api/doughs/1/plan", json={"sheets": 3, "shelves": 1}).json()
-    assert [t["pieces"] for t in plan["trays"]] == found["yields"]["trays"]
-    assert plan["piece"]["kind"] == PIECES[name]["kind"]
-    assert plan["piece"]["grams"] == pytest.approx(found["piece_g"])
-    bakes = {len(t["bakes"]) for t in plan["trays"]}
+    made = plan(demo, 1, sheets=3).json()
+    (dough,) = made["doughs"]
+    assert [t["pieces"] for t in made["trays"]] == found["yields"]["trays"]
+    assert dough["kind"] == PIECES[name]["kind"]
+    assert dough["grams"] == pytest.approx(found["piece_g"])
+    bakes = {len(t["bakes"]) for t in made["trays"]}
     assert bakes == ({2} if name == "twice_baked" else {1})
     if name == "twice_baked":
-        assert plan["piece"]["slice_mm"] == 15
-        assert plan["trays"][0]["bakes"][1] == found["second"]["whole_minutes"]
-    started = demo.post(f"/api/sessions/{plan['id']}/start").json()
+        assert dough["slice_mm"] == 15
+        assert made["trays"][0]["bakes"][1] == found["second"]["whole_minutes"]
+    started = demo.post(f"/api/sessions/{made['id']}/start").json()
     assert started["state"] == "running"
 
 

@@ -3,6 +3,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.plans import plan
+
 
 def foresee(client: TestClient, dough: int = 1) -> dict[str, Any]:
     tray = client.get(f"/api/doughs/{dough}").json()["tray"]
@@ -46,7 +48,7 @@ def test_a_larger_sheet_holds_more_and_a_larger_gap_less(demo: TestClient) -> No
 
 
 def test_planning_keeps_the_sheets_and_shelves_asked_for(demo: TestClient) -> None:
-    demo.put("/api/doughs/1/plan", json={"sheets": 3, "shelves": 2})
+    assert plan(demo, 1, sheets=3, shelves=2).status_code == 200
     kitchen = demo.get("/api/kitchen").json()
     assert (kitchen["sheets"], kitchen["shelves"]) == (3, 2)
 

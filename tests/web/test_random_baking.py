@@ -6,6 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import HandClock
+from tests.plans import plan
 
 
 @pytest.mark.parametrize("seed", range(4))
@@ -13,9 +14,9 @@ def test_presses_at_random_never_break_a_session(
     demo: TestClient, clock: HandClock, seed: int
 ) -> None:
     chance = random.Random(seed)
-    dough = chance.choice([1, 2, 4])
+    doughs = chance.sample([1, 2, 3, 4], chance.randint(1, 2))
     wish = {"sheets": chance.randint(1, 3), "shelves": chance.randint(1, 2)}
-    made = demo.put(f"/api/doughs/{dough}/plan", json=wish).json()
+    made = plan(demo, *doughs, **wish).json()
     path = f"/api/sessions/{made['id']}"
     session = demo.post(f"{path}/start").json()
     said = 0

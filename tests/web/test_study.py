@@ -9,6 +9,7 @@ from fastapi.testclient import TestClient
 from finebatch.core.formula.composition import compose
 from finebatch.facts import tables
 from tests.conftest import HandClock
+from tests.plans import plan
 
 MINUTE = 60_000
 
@@ -90,9 +91,13 @@ def test_the_plan_counts_the_doughs_own_steps(demo: TestClient) -> None:
     card = dough(demo, 1)["card"]
     steps = [{"text": "Stir.", "hands_min": 7, "wait_min": 20}]
     keep(demo, {**card, "steps": steps})
-    plan = demo.put("/api/doughs/1/plan", json={"sheets": 2, "shelves": 1}).json()
-    mix = next(a for a in plan["activities"] if a["key"] == "dough.mix")
-    assert mix["end_at"] - mix["start_at"] == 27 * MINUTE
+    made = plan(demo, 1).json()
+    mix, wait = (
+        next(a for a in made["activities"] if a["key"] == key) for key in ("A.mix", "A.wait")
+    )
+    assert mix["end_at"] - mix["start_at"] == 7 * MINUTE
+    assert wait["end_at"] - wait["start_at"] == 20 * MINUTE
+    assert mix["label"] == "Stir"
 
 
 @pytest.mark.parametrize(

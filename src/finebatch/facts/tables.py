@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import BeforeValidator, Field, model_validator
 
-from finebatch.core.formula.dough import Family
+from finebatch.core.formula.dough import Family, PartKind
 from finebatch.core.formula.names import Name, Names, split_words
 from finebatch.core.formula.reading import Reader
 from finebatch.core.heat.minutes import HeatModel
@@ -19,7 +19,7 @@ from finebatch.core.piece.kinds import Cutter, CutterShape, Pan, PanShape, Porti
 from finebatch.core.piece.spread import Effect, SpreadModel
 from finebatch.core.piece.thickness import LiftModel
 from finebatch.core.piece.tools import NamedCutter, NamedPan, Scoop
-from finebatch.core.plan.prepare import FamilyHabits
+from finebatch.core.plan.prepare import FamilyHabits, PartHabits
 from finebatch.facts.rows import (
     Optional,
     OptionalText,
@@ -231,6 +231,23 @@ def families() -> dict[Family, FamilyHabits]:
         row.family: FamilyHabits(**{name: getattr(row, name) for name in FamilyRow.model_fields})
         for row in rows
     }
+
+
+class PartRow(Row):
+    """One row of `part_habits.csv`."""
+
+    kind: PartKind
+    hands_min: Annotated[int, Field(ge=1)]
+    wanted: Literal["portion", "finish"]
+    each_s: Annotated[float, Field(ge=0)]
+    set_min: Annotated[int, Field(ge=0)]
+
+
+@cache
+def part_habits() -> dict[PartKind, PartHabits]:
+    """How long each kind of part takes to make, to put on and to set."""
+    rows = checked(PartRow, "part_habits.csv")
+    return {row.kind: PartHabits(**row.facts(), source=row.source) for row in rows}
 
 
 class ScoopRow(Row):

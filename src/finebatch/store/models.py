@@ -44,6 +44,7 @@ class KitchenRow(Base):
     room_c: Mapped[float] = mapped_column(server_default="21")
     scoops: Mapped[list[dict[str, Any]] | None]
     cutters: Mapped[list[dict[str, Any]] | None]
+    planning: Mapped[dict[str, Any] | None]
 
 
 class DoughRow(Base):
@@ -113,8 +114,9 @@ class TraySettingRow(Base):
 class SessionRow(Base):
     """What is baked together: planned, then running, then finished.
 
-    `snapshot` is the dough, its tray setting and kitchen as planned; `work` the trays and times
-    that the planner was asked for; `start_at` minute 0 of its activities.
+    `snapshot` is what was asked for and each dough with its tray setting and kitchen as planned;
+    `work` the doughs, trays and times that the planner was asked for; `start_at` minute 0 of its
+    activities. `dough_id` is that of a session of one dough alone.
     """
 
     __tablename__ = "session"
@@ -156,6 +158,10 @@ class ActivityRow(Base):
     sheet: Mapped[int | None]
     shelf: Mapped[int | None]
     critical: Mapped[bool]
+    dough: Mapped[str | None]
+    oven: Mapped[int | None]
+    who: Mapped[int | None]
+    label: Mapped[str] = mapped_column(server_default="")
 
 
 class EventRow(Base):

@@ -31,6 +31,7 @@ from finebatch.web.routers import (
     template,
     tray,
 )
+from finebatch.workflow.search import Searches
 
 STATIC = Path(__file__).parent / "static"
 
@@ -63,10 +64,12 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     Raises `UnusableFile` when the data file cannot be used.
     """
     database = Database(settings.data_file)
+    searches = Searches(database, settings.plan_seconds)
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         yield
+        searches.close()
         database.close()
 
     app = FastAPI(
@@ -81,6 +84,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         lifespan=lifespan,
     )
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
+    app.state.searches = searches
     problems.install(app)
     for router in (
         dough.router,

@@ -6,6 +6,7 @@ from fastapi import Depends, Request
 
 from finebatch.settings import Settings
 from finebatch.store.database import Database
+from finebatch.workflow.search import Searches
 
 
 def _database(request: Request) -> Database:
@@ -23,6 +24,12 @@ def _settings(request: Request) -> Settings:
     return settings
 
 
+def _searches(request: Request) -> Searches:
+    searches: Searches = request.app.state.searches
+    return searches
+
+
 Data = Annotated[Database, Depends(_database)]
 Now = Annotated[int, Depends(_now)]
 Config = Annotated[Settings, Depends(_settings)]
+Planner = Annotated[Searches, Depends(_searches)]

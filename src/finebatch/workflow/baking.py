@@ -9,12 +9,20 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
-from finebatch.core.plan.schedule import HAND_JOBS, Plan, times_of
+from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.solver import replan
-from finebatch.core.plan.work import Work
+from finebatch.core.plan.work import HAND_JOBS, Work
 from finebatch.store.models import EventRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
-from finebatch.workflow.plans import MINUTE, find_session, plan_of, work_of, write_activities
+from finebatch.workflow.plans import (
+    MINUTE,
+    find_session,
+    keep_work,
+    plan_of,
+    work_of,
+    write_activities,
+)
 
 EventKind = Literal["done", "more"]
 MOST_MORE = 60
@@ -42,9 +50,13 @@ def start(session: Session, session_id: int, now: int) -> SessionRow:
     if running is not None and running.id != row.id:
         raise Conflict(f"“{running.snapshot['name']}” is being baked. Finish it first.")
     if row.state == "finished":
-        raise Conflict("This session is finished. Plan the dough again to bake it again.")
+        raise Conflict("This session is finished. Plan it again to bake it again.")
     if row.state == "planned":
+        work = work_of(row)
+        keep_work(row, shift_work(work, -round((now - row.start_at) / MINUTE)))
         row.state, row.start_at, row.changed_at = "running", now, now
+        if work.pins or any(worker.away for worker in work.kitchen.workers):
+            _plan_rest(row, now)
     return row
 
 
@@ -118,12 +130,12 @@ def _plan_rest(row: SessionRow, now: int) -> None:
     done = {key: _minutes(row, at) for key, at in done_at(row).items()}
     clock = max(math.ceil(_minutes(row, now)), 0)
     happened = happened_by(work, before, done, clock)
-    after = replan(work, happened, times_of(before, work_of(row)))
+    after = replan(work, happened, times_of(before.activities))
     row.said = _what_moved(before, after, set(done))
     row.bound = after.bound
     row.changed_at = now
     write_activities(row, after)
-    if all(a.key in done for a in row.activities if a.kind == "rack"):
+    if all(a.key in done for a in row.activities if a.kind in ("rack", "finish")):
         row.state = "finished"
 
 

@@ -13,7 +13,7 @@ from finebatch.workflow.doughs import get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen import get_kitchen
 from finebatch.workflow.larder import get_larder
-from finebatch.workflow.plans import find_session, question_of
+from finebatch.workflow.plans import asked_of, find_session
 from finebatch.workflow.trays import TrayQuestion, answer, book_rows, lessons, question
 
 COLOURS = ("raw", "pale", "blond", "gold", "amber", "brown", "dark")
@@ -68,9 +68,7 @@ def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow |
     if record.session_id is None:
         return question(dough, dough.tray, get_kitchen(session)), None
     row = find_session(session, record.session_id)
-    if row.dough_id != record.dough_id:
-        raise Missing("This dough's session")
-    return question_of(row), row
+    return asked_of(row, record.dough_id).question, row
 
 
 def add_bake(session: Session, record: Record, now: int) -> BakeRow:

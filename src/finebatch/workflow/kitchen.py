@@ -10,6 +10,7 @@ from finebatch.core.heat.oven import OvenMode
 from finebatch.core.larder.measuring import USUAL_EGG, CupHabit, Measuring
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tools import NamedCutter, Scoop
+from finebatch.core.plan.habits import Planning
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.facts import tables
 from finebatch.store.models import KitchenRow
@@ -38,6 +39,7 @@ class KitchenSetting:
     room_c: float = 21.0
     scoops: tuple[Scoop, ...] = field(default_factory=tables.scoops)
     cutters: tuple[NamedCutter, ...] = field(default_factory=tables.cutters)
+    planning: Planning = field(default_factory=Planning)
 
     @property
     def sheet(self) -> Sheet:

@@ -632,7 +632,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/doughs/{dough_id}/plan": {
+    "/api/plan": {
         parameters: {
             query?: never;
             header?: never;
@@ -641,15 +641,79 @@ export interface paths {
         };
         /**
          * Get Plan
-         * @description The dough's plan that has not been started; null when there is none.
+         * @description The plan that has not been started; null when there is none.
          */
         get: operations["get_plan"];
         /**
-         * Plan Dough
-         * @description Plan the dough's trays; takes the place of its earlier plan.
+         * Make Plan
+         * @description Plan a session: a quick plan at once, better ones as they are found (ask again).
          */
-        put: operations["plan_dough"];
+        put: operations["make_plan"];
         post?: never;
+        /**
+         * Drop Plan
+         * @description Throw the plan that has not been started away.
+         */
+        delete: operations["drop_plan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Search
+         * @description Look no further: the best plan so far stands.
+         */
+        post: operations["stop_search"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/ideas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Ideas
+         * @description What may be tried to be ready sooner.
+         */
+        get: operations["list_ideas"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/ideas/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Idea
+         * @description Plan the session again with that one thing changed, and keep nothing of it.
+         */
+        post: operations["try_idea"];
         delete?: never;
         options?: never;
         head?: never;
@@ -827,6 +891,8 @@ export interface components {
         /**
          * ActivityOut
          * @description One activity. Times in UTC ms; `due_at` is exact for a tray in the oven.
+         *
+         *     `who` is the pair of hands, 0 the baker's own.
          */
         ActivityOut: {
             /** Key */
@@ -835,7 +901,9 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "mix" | "chill" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "rest" | "slice" | "rack" | "cool" | "sheet";
+            kind: "mix" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
+            /** Dough */
+            dough: string | null;
             /** Tray */
             tray: string | null;
             /**
@@ -855,8 +923,14 @@ export interface components {
             done_at: number | null;
             /** Sheet */
             sheet: number | null;
+            /** Oven */
+            oven: number | null;
             /** Shelf */
             shelf: number | null;
+            /** Who */
+            who: number | null;
+            /** Label */
+            label: string;
             /** Critical */
             critical: boolean;
         };
@@ -869,6 +943,26 @@ export interface components {
             name: string;
             /** Brought By */
             brought_by: string[];
+        };
+        /**
+         * AwayBody
+         * @description When the baker is away or asleep (UTC ms).
+         */
+        AwayBody: {
+            /** From At */
+            from_at: number;
+            /** To At */
+            to_at: number;
+        };
+        /**
+         * AwayOut
+         * @description When the baker is away (UTC ms).
+         */
+        AwayOut: {
+            /** From At */
+            from_at: number;
+            /** To At */
+            to_at: number;
         };
         /**
          * BakeOut
@@ -1527,6 +1621,29 @@ export interface components {
             is_round: boolean;
         };
         /**
+         * HelpOut
+         * @description What an idea brings: minutes sooner, planned anew.
+         */
+        HelpOut: {
+            /** Number */
+            number: number;
+            /** Saves Min */
+            saves_min: number;
+        };
+        /**
+         * HelperBody
+         * @description Somebody who helps; a child takes no hot or sharp job.
+         */
+        HelperBody: {
+            /** Name */
+            name: string;
+            /**
+             * Child
+             * @default false
+             */
+            child: boolean;
+        };
+        /**
          * HoldUpOut
          * @description Minutes of the chain that sets the finish, by cause.
          */
@@ -1535,11 +1652,28 @@ export interface components {
              * Cause
              * @enum {string}
              */
-            cause: "mixing" | "chilling" | "heating" | "portioning" | "oven" | "slicing" | "hands" | "resting" | "sheet" | "cooling";
+            cause: "mixing" | "chilling" | "heating" | "portioning" | "oven" | "slicing" | "hands" | "resting" | "sheet" | "cooling" | "finishing" | "waiting";
             /** Minutes */
             minutes: number;
             /** Trays */
             trays: string[];
+        };
+        /**
+         * IdeaOut
+         * @description One thing that might help; `number` names it.
+         */
+        IdeaOut: {
+            /** Number */
+            number: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "sheet" | "shelf" | "helper" | "evening" | "order";
+            /** Letter */
+            letter: string | null;
+            /** First C */
+            first_c: number | null;
         };
         /**
          * IngredientOut
@@ -1559,6 +1693,22 @@ export interface components {
             depends_on_habit: boolean;
             /** Allergens */
             allergens: string[];
+        };
+        /**
+         * ItemBody
+         * @description One dough: so many of its pieces (all when null), mixed in the session or from the cold.
+         */
+        ItemBody: {
+            /** Dough Id */
+            dough_id: number;
+            /** Pieces */
+            pieces?: number | null;
+            /**
+             * Joins
+             * @default fresh
+             * @enum {string}
+             */
+            joins: "fresh" | "fridge" | "freezer";
         };
         /**
          * KitchenAmountOut
@@ -1635,6 +1785,27 @@ export interface components {
             scoops?: components["schemas"]["ScoopBody"][];
             /** Cutters */
             cutters?: components["schemas"]["NamedCutterBody"][];
+            /**
+             * @default {
+             *       "second_oven": 0,
+             *       "rise_c_min": 8,
+             *       "fall_c_min": 5,
+             *       "tolerance_c": 5,
+             *       "slides": false,
+             *       "racks": 12,
+             *       "fridge_places": 6,
+             *       "mixers": 1,
+             *       "pace": 1,
+             *       "load_min": 1,
+             *       "turn_min": 1,
+             *       "out_min": 1,
+             *       "rack_min": 1,
+             *       "sheet_ready_min": 8,
+             *       "raw_wait_min": 45,
+             *       "helpers": []
+             *     }
+             */
+            planning: components["schemas"]["PlanningBody"];
         };
         /**
          * LayoutOut
@@ -2024,6 +2195,32 @@ export interface components {
             rest_g: number;
         };
         /**
+         * PieceOut
+         * @description One piece raw and baked (g, mm, min), and how many there are.
+         *
+         *     `wider_pct` is against the same piece of the baker's `others` doughs of that family.
+         */
+        PieceOut: {
+            raw: components["schemas"]["RawOut"];
+            width: components["schemas"]["WidthOut"];
+            thickness: components["schemas"]["ThicknessOut"];
+            /** Minutes */
+            minutes: number;
+            /**
+             * Doneness
+             * @enum {string}
+             */
+            doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
+            /** Pieces */
+            pieces: number;
+            /** Leftover G */
+            leftover_g: number;
+            /** Wider Pct */
+            wider_pct: number | null;
+            /** Others */
+            others: number;
+        };
+        /**
          * PlacedBody
          * @description Pieces as they were moved by hand on the kitchen's sheet.
          */
@@ -2046,6 +2243,92 @@ export interface components {
             meetings: components["schemas"]["MeetingOut"][];
             /** Off Sheet */
             off_sheet: number[];
+        };
+        /**
+         * PlanningBody
+         * @description What the planner takes of a kitchen: a second oven, heat, room, helpers, minutes a job.
+         */
+        PlanningBody: {
+            /**
+             * Second Oven
+             * @default 0
+             */
+            second_oven: number;
+            /**
+             * Rise C Min
+             * @default 8
+             */
+            rise_c_min: number;
+            /**
+             * Fall C Min
+             * @default 5
+             */
+            fall_c_min: number;
+            /**
+             * Tolerance C
+             * @default 5
+             */
+            tolerance_c: number;
+            /**
+             * Slides
+             * @default false
+             */
+            slides: boolean;
+            /**
+             * Racks
+             * @default 12
+             */
+            racks: number;
+            /**
+             * Fridge Places
+             * @default 6
+             */
+            fridge_places: number;
+            /**
+             * Mixers
+             * @default 1
+             */
+            mixers: number;
+            /**
+             * Pace
+             * @default 1
+             */
+            pace: number;
+            /**
+             * Load Min
+             * @default 1
+             */
+            load_min: number;
+            /**
+             * Turn Min
+             * @default 1
+             */
+            turn_min: number;
+            /**
+             * Out Min
+             * @default 1
+             */
+            out_min: number;
+            /**
+             * Rack Min
+             * @default 1
+             */
+            rack_min: number;
+            /**
+             * Sheet Ready Min
+             * @default 8
+             */
+            sheet_ready_min: number;
+            /**
+             * Raw Wait Min
+             * @default 45
+             */
+            raw_wait_min: number;
+            /**
+             * Helpers
+             * @default []
+             */
+            helpers: components["schemas"]["HelperBody"][];
         };
         /**
          * PointBody
@@ -2437,14 +2720,51 @@ export interface components {
             layouts: components["schemas"]["LayoutOut"][];
         };
         /**
+         * SessionDoughOut
+         * @description One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
+         *
+         *     `dough_id` is null once the dough was thrown away.
+         */
+        SessionDoughOut: {
+            /** Letter */
+            letter: string;
+            /** Dough Id */
+            dough_id: number | null;
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "drop" | "rolled" | "sliced" | "pan" | "rope" | "twice_baked" | "wafer";
+            /** Slice Mm */
+            slice_mm: number | null;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "drop" | "rolled" | "shortbread" | "twice_baked";
+            /**
+             * Joins
+             * @enum {string}
+             */
+            joins: "fresh" | "fridge" | "freezer";
+            /** Kept */
+            kept: number;
+        };
+        /**
          * SessionOut
          * @description A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
+         *
+         *     `searching` says that better plans are being looked for; `ovens` are the shelves of each.
          */
         SessionOut: {
             /** Id */
             id: number;
-            /** Dough Id */
-            dough_id: number | null;
             /** Name */
             name: string;
             /** State */
@@ -2461,6 +2781,8 @@ export interface components {
             gap_min: number;
             /** Proven */
             proven: boolean;
+            /** Searching */
+            searching: boolean;
             /** Stale */
             stale: boolean;
             /** Said */
@@ -2471,13 +2793,19 @@ export interface components {
             sheets: number;
             /** Shelves */
             shelves: number;
-            piece: components["schemas"]["finebatch__web__routers__plan__PieceOut"];
+            /** Ovens */
+            ovens: number[];
+            /** Workers */
+            workers: string[];
+            /** Doughs */
+            doughs: components["schemas"]["SessionDoughOut"][];
             /** Trays */
             trays: components["schemas"]["TrayWorkOut"][];
             /** Activities */
             activities: components["schemas"]["ActivityOut"][];
             /** Hold Ups */
             hold_ups: components["schemas"]["HoldUpOut"][];
+            wish: components["schemas"]["WishOut"] | null;
         };
         /**
          * ShelfOut
@@ -2495,6 +2823,26 @@ export interface components {
             made_of: string[];
             /** Doughs */
             doughs: number;
+        };
+        /**
+         * ShelfPinBody
+         * @description A tray put on a shelf, counted from the top.
+         */
+        ShelfPinBody: {
+            /** Tray */
+            tray: string;
+            /** Shelf */
+            shelf: number;
+        };
+        /**
+         * ShelfPinOut
+         * @description A tray put on a shelf.
+         */
+        ShelfPinOut: {
+            /** Tray */
+            tray: string;
+            /** Shelf */
+            shelf: number;
         };
         /**
          * SideOut
@@ -2652,7 +3000,7 @@ export interface components {
             balance: components["schemas"]["BalanceOut"] | null;
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
-            piece: components["schemas"]["finebatch__web__routers__study__PieceOut"] | null;
+            piece: components["schemas"]["PieceOut"] | null;
             /** Piece Fault */
             piece_fault: string;
             /** Steps */
@@ -2767,6 +3115,26 @@ export interface components {
             baked_g: number;
         };
         /**
+         * TimedPinBody
+         * @description A job put at a time (UTC ms).
+         */
+        TimedPinBody: {
+            /** Job */
+            job: string;
+            /** Start At */
+            start_at: number;
+        };
+        /**
+         * TimedPinOut
+         * @description A job put at a time (UTC ms).
+         */
+        TimedPinOut: {
+            /** Job */
+            job: string;
+            /** Start At */
+            start_at: number;
+        };
+        /**
          * TrayOut
          * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece.
          */
@@ -2869,15 +3237,21 @@ export interface components {
         };
         /**
          * TrayWorkOut
-         * @description One tray: its pieces and the minutes of its bakes, those added included.
+         * @description One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
          */
         TrayWorkOut: {
             /** Name */
             name: string;
+            /** Dough */
+            dough: string;
             /** Pieces */
             pieces: number;
             /** Bakes */
             bakes: number[];
+            /** Scraps */
+            scraps: boolean;
+            /** Pinned Shelf */
+            pinned_shelf: number | null;
         };
         /**
          * TryOut
@@ -3110,9 +3484,11 @@ export interface components {
         };
         /**
          * WishBody
-         * @description Sheets and shelves, and either a start or a ready-by time (UTC ms), or neither for now.
+         * @description Doughs, sheets and shelves, and either a start or a ready-by (UTC ms), or neither for now.
          */
         WishBody: {
+            /** Items */
+            items: components["schemas"]["ItemBody"][];
             /** Sheets */
             sheets: number;
             /** Shelves */
@@ -3121,6 +3497,62 @@ export interface components {
             start_at?: number | null;
             /** Ready By */
             ready_by?: number | null;
+            /**
+             * Away
+             * @default []
+             */
+            away: components["schemas"]["AwayBody"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["TimedPinBody"][];
+            /**
+             * Shelf Pins
+             * @default []
+             */
+            shelf_pins: components["schemas"]["ShelfPinBody"][];
+            /** First C */
+            first_c?: number | null;
+        };
+        /**
+         * WishItemOut
+         * @description One dough that was asked for.
+         */
+        WishItemOut: {
+            /** Dough Id */
+            dough_id: number;
+            /** Pieces */
+            pieces: number | null;
+            /**
+             * Joins
+             * @enum {string}
+             */
+            joins: "fresh" | "fridge" | "freezer";
+        };
+        /**
+         * WishOut
+         * @description What was asked for, to change and ask again.
+         */
+        WishOut: {
+            /** Items */
+            items: components["schemas"]["WishItemOut"][];
+            /** Sheets */
+            sheets: number;
+            /** Shelves */
+            shelves: number;
+            /** Start At */
+            start_at: number | null;
+            /** Ready By */
+            ready_by: number | null;
+            /** Away */
+            away: components["schemas"]["AwayOut"][];
+            /** Pins */
+            pins: components["schemas"]["TimedPinOut"][];
+            /** Shelf Pins */
+            shelf_pins: components["schemas"]["ShelfPinOut"][];
+            /** First C */
+            first_c: number | null;
         };
         /**
          * WordsOut
@@ -3155,54 +3587,6 @@ export interface components {
             most_on_sheet: number;
             /** Trays */
             trays: number[];
-        };
-        /**
-         * PieceOut
-         * @description What a piece of this session is: mass in g, temperatures in °C.
-         */
-        finebatch__web__routers__plan__PieceOut: {
-            /** Grams */
-            grams: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "drop" | "rolled" | "sliced" | "pan" | "rope" | "twice_baked" | "wafer";
-            /** Slice Mm */
-            slice_mm: number | null;
-            /** Oven C */
-            oven_c: number;
-            /**
-             * Family
-             * @enum {string}
-             */
-            family: "drop" | "rolled" | "shortbread" | "twice_baked";
-        };
-        /**
-         * PieceOut
-         * @description One piece raw and baked (g, mm, min), and how many there are.
-         *
-         *     `wider_pct` is against the same piece of the baker's `others` doughs of that family.
-         */
-        finebatch__web__routers__study__PieceOut: {
-            raw: components["schemas"]["RawOut"];
-            width: components["schemas"]["WidthOut"];
-            thickness: components["schemas"]["ThicknessOut"];
-            /** Minutes */
-            minutes: number;
-            /**
-             * Doneness
-             * @enum {string}
-             */
-            doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
-            /** Pieces */
-            pieces: number;
-            /** Leftover G */
-            leftover_g: number;
-            /** Wider Pct */
-            wider_pct: number | null;
-            /** Others */
-            others: number;
         };
     };
     responses: never;
@@ -7427,9 +7811,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                dough_id: number;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -7535,13 +7917,11 @@ export interface operations {
             };
         };
     };
-    plan_dough: {
+    make_plan: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                dough_id: number;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
@@ -7557,6 +7937,446 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_ideas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdeaOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_idea: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelpOut"];
                 };
             };
             /** @description Bad Request */

@@ -34,6 +34,7 @@ export function App() {
           <Route path="dough" element={<DoughView />} />
           <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
           <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
+          <Route path="plan" element={<PlanView />} />
           <Route path="plan/:doughId" element={<ForDough screen={PlanView} />} />
           <Route path="bake" element={<Bake />} />
           <Route path="book/:doughId" element={<ForDough screen={BookView} />} />

@@ -1,15 +1,19 @@
 """An independent check of a finished plan: does it keep every rule, read off its activities alone?
 
-Shares no code with the quick plan or the solver.
+Shares no code with the quick plan, the model or its network: it reads the work and the plan.
 """
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
 
 from finebatch.core.plan.schedule import Placed, Plan
-from finebatch.core.plan.work import TrayWork, Work
+from finebatch.core.plan.work import DoughWork, Oven, TrayWork, Work
 
-HANDS = ("mix", "portion", "load", "turn", "out", "slice", "rack")
+HANDS = ("mix", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice", "rack",
+         "finish")  # fmt: skip
+
+Own = dict[str, Placed]
 
 
 def _overlaps(spans: Iterable[tuple[int, int, str]]) -> Iterator[tuple[str, str]]:
@@ -21,10 +25,28 @@ def _overlaps(spans: Iterable[tuple[int, int, str]]) -> Iterator[tuple[str, str]
             yield name, other
 
 
-def _check_lengths(tray: TrayWork, own: dict[str, Placed]) -> Iterator[str]:
+def _most_at_once(spans: Iterable[tuple[int, int]]) -> int:
+    steps = sorted(
+        [(start, 1) for start, end in spans if end > start]
+        + [(end, -1) for start, end in spans if end > start]
+    )
+    most = now = 0
+    for _, step in steps:
+        now += step
+        most = max(most, now)
+    return most
+
+
+def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
     wanted = {"portion": tray.portion_min, "cool": tray.cool_min}
-    if tray.slice_min and len(tray.bakes) > 1:
+    if len(tray.bakes) > 1:
         wanted["slice"] = tray.slice_min
+    if tray.shape_min:
+        wanted["shape"] = tray.shape_min
+    if tray.finish_min:
+        wanted["finish"] = tray.finish_min
+        if tray.set_min:
+            wanted["set"] = tray.set_min
     for n, bake in enumerate(tray.bakes):
         wanted["bake" + ("2" if n else "")] = bake.length
     for kind, minutes in wanted.items():
@@ -34,77 +56,212 @@ def _check_lengths(tray: TrayWork, own: dict[str, Placed]) -> Iterator[str]:
             yield f"{tray.name} {kind} takes {own[kind].end - own[kind].start}, not {minutes}"
 
 
-def _check_tray(tray: TrayWork, own: dict[str, Placed], work: Work) -> Iterator[str]:
+def _check_bake(tray: TrayWork, own: Own, n: int, work: Work) -> Iterator[str]:
+    tail = "2" if n else ""
+    bake, load, out = own["bake" + tail], own["load" + tail], own["out" + tail]
+    raw_from = own["slice" if n else "portion"].end
+    if load.start < raw_from:
+        yield f"{tray.name} goes in before it is made"
+    if load.start - raw_from > work.kitchen.raw_wait_min:
+        yield f"{tray.name} waits {load.start - raw_from} min for the oven"
+    if load.end != bake.start or out.start != bake.end:
+        yield f"{tray.name} is not loaded or taken out at its bake's ends"
+    turn = own.get("turn" + tail)
+    half = tray.bakes[n].turn_after
+    if (turn is None) != (half is None):
+        yield f"{tray.name} has a turn too many or too few"
+    if turn is not None and half is not None:
+        if not bake.start <= turn.start <= turn.end <= bake.end:
+            yield f"{tray.name} is turned outside its bake"
+        elif abs(turn.start - bake.start - half) > 1:
+            yield f"{tray.name} is turned at {turn.start - bake.start}, not {half}"
+
+
+def _check_tray(tray: TrayWork, own: Own, work: Work) -> Iterator[str]:
     k = work.kitchen
     for n in range(len(tray.bakes)):
-        tail = "2" if n else ""
-        bake, load, out = own["bake" + tail], own["load" + tail], own["out" + tail]
-        raw_from = own["slice" if n else "portion"].end
-        if load.start < raw_from:
-            yield f"{tray.name} goes in before it is made"
-        if load.start - raw_from > k.raw_wait_min:
-            yield f"{tray.name} waits {load.start - raw_from} min for the oven"
-        if load.end != bake.start or out.start != bake.end:
-            yield f"{tray.name} is not loaded or taken out at its bake's ends"
-        turn = own.get("turn" + tail)
-        if (turn is None) != (tray.bakes[n].turn_after is None):
-            yield f"{tray.name} has a turn too many or too few"
-        if turn is not None and not bake.start < turn.start <= turn.end <= bake.end:
-            yield f"{tray.name} is turned outside its bake"
-        follows = own["slice"] if n == 0 and len(tray.bakes) > 1 else own["rack"]
-        rested = follows.start - out.end
-        if not tray.rest_min <= rested <= tray.rest_min + k.rest_over_min:
-            yield f"{tray.name} rests {rested} min on the sheet"
+        yield from _check_bake(tray, own, n, work)
+        if n:
+            rested = own["slice"].start - own["out"].end
+            if not tray.rest_min <= rested <= tray.rest_min + k.rest_over_min:
+                yield f"{tray.name} rests {rested} min before it is sliced"
+    here = own["out2" if len(tray.bakes) > 1 else "out"].end
+    if tray.shape_min:
+        wait = own["shape"].start - here
+        if not 0 <= wait <= tray.shape_within:
+            yield f"{tray.name} is shaped {wait} min after it is out"
+        here = own["shape"].end
+    rested = own["rack"].start - here
+    if not tray.rest_min <= rested <= tray.rest_min + k.rest_over_min:
+        yield f"{tray.name} rests {rested} min on the sheet"
     if own["cool"].start < own["rack"].end:
         yield f"{tray.name} cools before it is on the rack"
+    if tray.finish_min and own["finish"].start < own["cool"].end:
+        yield f"{tray.name} is finished before it is cold"
+
+
+def _check_dough(dough: DoughWork, alone: dict[str, Placed], trays: dict[str, Own],
+                 work: Work) -> Iterator[str]:  # fmt: skip
+    """Its steps in order, its windows before portioning, its parts in time."""
+    letter, ready, last = dough.letter, 0, None
+    for n, make in enumerate(dough.makes):
+        step = alone[f"{letter}.mix" + (str(n + 1) if n else "")]
+        if step.start < ready:
+            yield f"{step.id} begins before the step before it is over"
+        if step.end - step.start != make.hands_min:
+            yield f"{step.id} takes {step.end - step.start}, not {make.hands_min}"
+        ready, last = step.end + make.wait_min, step.end
+    for tray in work.trays_of(letter):
+        own = trays[tray.name]
+        portion, load = own["portion"], own["load"]
+        if last is not None:
+            if portion.start < ready + dough.chill_min + dough.temper_min:
+                yield f"{tray.name} is portioned before the dough is ready"
+            most = dough.chill_most
+            if most is not None and portion.start > ready + most + dough.temper_min:
+                yield f"{tray.name} is portioned after the dough has been cold too long"
+            if dough.bake_within is not None and load.start - last > dough.bake_within:
+                yield f"{tray.name} goes in {load.start - last} min after mixing"
+        for n, part in enumerate(dough.parts):
+            made = alone[f"{letter}.part" + (str(n + 1) if n else "")]
+            wanted = own.get(part.wanted)
+            if wanted is not None and made.end > wanted.start:
+                yield f"{made.id} is not ready for {tray.name}"
+        if tray.scraps:
+            others = [trays[t.name]["portion"].end for t in work.trays_of(letter) if not t.scraps]
+            if any(portion.start < end + dough.scrap_chill_min for end in others):
+                yield f"{tray.name} is rolled before the scraps are chilled"
 
 
 def find_faults(plan: Plan, work: Work) -> list[str]:
     """Every rule that the plan breaks, in words; an empty list for a good plan."""
     faults: list[str] = []
-    by_tray: dict[str, dict[str, Placed]] = defaultdict(dict)
+    by_tray: dict[str, Own] = defaultdict(dict)
     for a in plan.activities:
         if a.start < 0 or a.end < a.start:
             faults.append(f"{a.id} runs from {a.start} to {a.end}")
         if a.tray is not None:
             by_tray[a.tray][a.id.split(".", 1)[1]] = a
     alone = {a.id: a for a in plan.activities if a.tray is None}
+    whole = True
     for tray in work.trays:
-        own = by_tray[tray.name]
-        missing = list(_check_lengths(tray, own))
-        faults += missing
-        if not missing:
-            faults += _check_tray(tray, own, work)
-            if own["portion"].start < alone["dough.mix"].end + work.dough.chill_min:
-                faults.append(f"{tray.name} is portioned before the dough is ready")
-            if own["load"].end < work.kitchen.oven_heat_min:
-                faults.append(f"{tray.name} goes into a cold oven")
-    faults += _check_shared(plan, work, by_tray)
-    if plan.finish != max(a.end for a in plan.activities if a.kind == "cool"):
-        faults.append("the finish is not when the last tray is cold")
+        missing = list(_check_lengths(tray, by_tray[tray.name]))
+        faults += missing or list(_check_tray(tray, by_tray[tray.name], work))
+        whole &= not missing
+    if whole:
+        for dough in work.doughs:
+            faults += _check_dough(dough, alone, by_tray, work)
+    faults += _check_hands(plan, work)
+    faults += _check_ovens(work, by_tray)
+    faults += _check_rooms(work, alone, by_tray)
+    starts = {a.id: a.start for a in plan.activities}
+    faults += [f"{pin.job} is not at {pin.start}" for pin in work.pins
+               if starts.get(pin.job, pin.start) != pin.start]  # fmt: skip
+    if plan.finish != max(a.end for a in plan.activities if a.kind in ("cool", "set", "finish")):
+        faults.append("the finish is not when the last tray is ready")
     return faults
 
 
-def _check_shared(plan: Plan, work: Work, by_tray: dict[str, dict[str, Placed]]) -> Iterator[str]:
-    jobs = [(a.start, a.end, a.id) for a in plan.activities if a.kind in HANDS]
-    for one, other in _overlaps(jobs):
-        yield f"two jobs at once for one pair of hands: {one} and {other}"
-    shelves: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
-    sheets: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
-    for name, own in by_tray.items():
-        for n in range(2):
+def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
+    workers = work.kitchen.workers
+    by_hand: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
+    for a in plan.activities:
+        if a.kind not in HANDS:
+            continue
+        who = a.who or 0
+        if who >= len(workers):
+            yield f"nobody does {a.id}"
+        elif a.kind not in workers[who].jobs:
+            yield f"{workers[who].name} may not do {a.id}"
+        else:
+            by_hand[who].append((a.start, a.end, a.id))
+    for who, jobs in by_hand.items():
+        for one, other in _overlaps(jobs):
+            yield f"two jobs at once for one pair of hands: {one} and {other}"
+        for start, end in workers[who].away:
+            for one in (key for a, b, key in jobs if a < end and b > start and b > a):
+                yield f"{one} is to be done while {workers[who].name} is away"
+    mixing = [(a.start, a.end) for a in plan.activities if a.kind == "mix"]
+    if _most_at_once(mixing) > work.kitchen.mixers:
+        yield "more doughs are mixed at once than there are mixers"
+
+
+def _minutes(oven: Oven, before: float, after: float, tolerance: float) -> int:
+    if abs(after - before) <= tolerance:
+        return 0
+    rate = oven.rise_c_min if after > before else oven.fall_c_min
+    return math.ceil(abs(after - before) / rate)
+
+
+def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
+    """One tray a shelf, and every bake in an oven that is as hot as it wants."""
+    places: dict[tuple[int, int], list[tuple[int, int, str]]] = defaultdict(list)
+    inside: dict[int, list[tuple[Placed, Placed, Placed, int]]] = defaultdict(list)
+    for tray in work.trays:
+        for n, wanted in enumerate(tray.bakes):
             tail = "2" if n else ""
-            if bake := own.get("bake" + tail):
-                span = (own["load" + tail].start, own["out" + tail].end, bake.id)
-                shelves[bake.shelf or 0].append(span)
-        portion, ready = own["portion"], own["sheet"]
-        sheets[portion.sheet or 0].append((portion.start, ready.end, name))
-    for place, spans, most in (
-        ("shelf", shelves, work.kitchen.shelves),
-        ("sheet", sheets, work.kitchen.sheets),
-    ):
-        if not set(spans) <= set(range(1, most + 1)):
-            yield f"there is no {place} {max(spans)}"
-        for number, stays in spans.items():
-            for one, other in _overlaps(stays):
-                yield f"{place} {number} holds {one} and {other} at once"
+            bake = by_tray[tray.name].get("bake" + tail)
+            if bake is None:
+                continue
+            load, out = by_tray[tray.name]["load" + tail], by_tray[tray.name]["out" + tail]
+            oven, shelf = bake.oven or 0, bake.shelf or 0
+            if not (0 < oven <= len(work.kitchen.ovens)):
+                yield f"there is no oven {oven}"
+                continue
+            if not (0 < shelf <= work.kitchen.ovens[oven - 1].shelves):
+                yield f"there is no shelf {shelf}"
+            if tray.shelf and shelf != tray.shelf:
+                yield f"{tray.name} is not on shelf {tray.shelf}"
+            places[oven, shelf].append((load.start, out.end, bake.id))
+            inside[oven].append((load, bake, out, wanted.oven_c))
+    for (_, shelf), spans in places.items():
+        for one, other in _overlaps(spans):
+            yield f"shelf {shelf} holds {one} and {other} at once"
+    for number, stays in inside.items():
+        yield from _check_heat(work.kitchen.ovens[number - 1], stays, work.kitchen.tolerance_c)
+
+
+def _check_heat(
+    oven: Oven, stays: list[tuple[Placed, Placed, Placed, int]], tolerance_c: int
+) -> Iterator[str]:
+    for load, bake, out, oven_c in stays:
+        if load.end < math.ceil((oven_c - oven.room_c) / oven.rise_c_min):
+            yield f"{bake.tray} goes into a cold oven"
+        for _, later, _, later_c in stays:
+            change = _minutes(oven, oven_c, later_c, tolerance_c)
+            if not change or later is bake or later.start < bake.start:
+                continue
+            if later.start < out.end + change:
+                yield f"{later.id} goes in {later.start - out.end} min after {bake.id}"
+
+
+def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) -> Iterator[str]:
+    k = work.kitchen
+    sheets: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
+    racked = []
+    for name, own in by_tray.items():
+        if "portion" not in own or "sheet" not in own:
+            continue
+        first = own["load"] if k.slides else own["portion"]
+        sheets[own["portion"].sheet or 0].append((first.start, own["sheet"].end, name))
+        racked.append((own["cool"].start, own["cool"].end))
+        if own["sheet"].end - own["rack"].end != k.sheet_ready_min:
+            yield f"the sheet of {name} is not given time to cool"
+    if not set(sheets) <= set(range(1, k.sheets + 1)):
+        yield f"there is no sheet {max(sheets)}"
+    for number, stays in sheets.items():
+        for one, other in _overlaps(stays):
+            yield f"sheet {number} holds {one} and {other} at once"
+    if _most_at_once(racked) > k.racks:
+        yield "more trays cool than the rack holds"
+    cold = []
+    for dough in work.doughs:
+        if dough.chill_min and dough.makes:
+            mixed = alone[
+                f"{dough.letter}.mix" + (str(len(dough.makes)) if dough.makes[1:] else "")
+            ]
+            trays = [by_tray[t.name]["portion"].start for t in work.trays_of(dough.letter)
+                     if "portion" in by_tray[t.name]]  # fmt: skip
+            cold.append((mixed.end, max(trays, default=mixed.end)))
+    if _most_at_once(cold) > k.fridge:
+        yield "more doughs are cold than the fridge holds"

@@ -5,20 +5,23 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.plan.schedule import Placed, Plan
+from finebatch.core.plan.work import Kind
 
 Cause = Literal["mixing", "chilling", "heating", "portioning", "oven", "slicing", "hands",
-                "resting", "sheet", "cooling"]  # fmt: skip
+                "resting", "sheet", "cooling", "finishing", "waiting"]  # fmt: skip
 
-_CAUSE_OF: dict[str, Cause] = {
-    "mix": "mixing", "chill": "chilling", "heat": "heating", "portion": "portioning",
-    "load": "hands", "bake": "oven", "turn": "hands", "out": "hands", "rest": "resting",
+_CAUSE_OF: dict[Kind, Cause] = {
+    "mix": "mixing", "wait": "mixing", "part": "mixing", "freeze": "mixing", "chill": "chilling",
+    "temper": "chilling", "heat": "heating", "portion": "portioning", "load": "hands",
+    "bake": "oven", "turn": "hands", "out": "hands", "shape": "hands", "rest": "resting",
     "slice": "slicing", "rack": "hands", "cool": "cooling", "sheet": "sheet",
+    "finish": "finishing", "set": "finishing",
 }  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class HoldUp:
-    """Minutes of the chain that have one cause, with the trays concerned in order."""
+    """Minutes of the chain that have one cause, with the trays or doughs concerned in order."""
 
     cause: Cause
     minutes: int
@@ -27,34 +30,44 @@ class HoldUp:
 
 def _waits_for(later: Placed, before: Placed) -> bool:
     """Whether `later` could not start until `before` ended."""
-    if before.end != later.start or before.end == before.start:
+    if before.end > later.start or before.end == before.start:
         return False
     if later.tray == before.tray and later.tray is not None:
         # A sheet being cleaned and a turn inside a bake hold nothing of their own tray up.
-        return before.kind not in ("sheet", "turn", "cool")
-    if before.kind in ("mix", "chill"):
-        return later.kind in ("chill", "portion")
+        if before.kind in ("sheet", "turn"):
+            return False
+        return before.kind != "cool" or later.kind == "finish"
+    if before.kind in ("mix", "wait", "chill", "temper", "part", "freeze") and not before.hands:
+        return later.dough == before.dough and later.kind in (
+            "mix", "chill", "temper", "portion", "freeze",
+        )  # fmt: skip
     if before.kind == "heat":
-        # The oven is switched on in good time; only one that heats from the start holds up.
-        return later.kind in ("load", "bake") and before.start == 0
+        return later.kind in ("load", "bake") and later.oven == before.oven
     if before.kind == "sheet":
-        return later.kind == "portion" and later.sheet == before.sheet
-    return later.hands and before.hands
+        return later.kind in ("portion", "load") and later.sheet == before.sheet
+    if before.kind == "mix" and later.kind in ("wait", "chill", "temper"):
+        return later.dough == before.dough
+    if before.kind == "out" and later.kind == "heat":
+        return later.oven == before.oven
+    return later.hands and before.hands and later.who == before.who
 
 
 def critical_chain(plan: Plan) -> tuple[Placed, ...]:
-    """Walk back from the last tray that is cold to the first activity that it waits for."""
-    last = max(plan.activities, key=lambda a: (a.kind == "cool", a.end, a.id))
+    """Walk back from the last tray that is ready to the first activity that it waits for."""
+    last = max(
+        (a for a in plan.activities if a.kind in ("cool", "finish", "set")),
+        key=lambda a: (a.end, a.id),
+    )
     chain = [last]
     while True:
         here = chain[-1]
-        tight = [
-            a for a in plan.activities
-            if a.end <= here.start and a not in chain and _waits_for(here, a)
-        ]  # fmt: skip
-        if not tight:
+        before = [a for a in plan.activities if a not in chain and _waits_for(here, a)]
+        if not before:
             break
-        same = [a for a in tight if a.tray == here.tray]
+        # What ended last held it up; where there is a gap, a window or a break lies between.
+        end = max(a.end for a in before)
+        tight = [a for a in before if a.end == end]
+        same = [a for a in tight if a.tray == here.tray and a.dough == here.dough]
         chain.append(min(same or tight, key=lambda a: (a.start, a.id)))
     return tuple(reversed(chain))
 
@@ -70,11 +83,16 @@ def mark_critical(plan: Plan) -> Plan:
 def hold_ups(chain: Sequence[Placed]) -> tuple[HoldUp, ...]:
     """The chain summed up by cause, in the order in which the causes first come."""
     minutes: dict[Cause, int] = {}
-    trays: dict[Cause, list[str]] = {}
-    for a in chain:
+    names: dict[Cause, list[str]] = {}
+    for before, a in zip((None, *chain), chain, strict=False):
+        gap = a.start - before.end if before else a.start
+        if gap > 0:
+            minutes["waiting"] = minutes.get("waiting", 0) + gap
+            names.setdefault("waiting", [])
         cause = _CAUSE_OF[a.kind]
         minutes[cause] = minutes.get(cause, 0) + a.end - a.start
-        names = trays.setdefault(cause, [])
-        if a.tray is not None and a.tray not in names:
-            names.append(a.tray)
-    return tuple(HoldUp(c, m, tuple(trays[c])) for c, m in minutes.items() if m)
+        known = names.setdefault(cause, [])
+        name = a.tray or a.dough
+        if name is not None and name not in known:
+            known.append(name)
+    return tuple(HoldUp(c, m, tuple(names[c])) for c, m in minutes.items() if m)

@@ -1,20 +1,30 @@
-"""From a foreseen tray to the work that the planner places: how long each job takes these hands."""
+"""From foreseen trays to the work that the planner places: how long each job takes these hands."""
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
 
-from finebatch.core.formula.dough import Family
+from finebatch.core.formula.dough import Family, Mixing, PartKind, Step
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import Portioning
+from finebatch.core.piece.kinds import Portioning, Wafer
+from finebatch.core.piece.making import PanScored
+from finebatch.core.piece.slab import RolledOut
 from finebatch.core.piece.tray import TrayAnswer
-from finebatch.core.plan.work import Bake, DoughWork, Kitchen, TrayWork, Work
+from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, PartWork, TrayWork, Work
 
 LAY_SHEET_MIN = 1
 LEAST_TURN_MIN = 6
 SLICE_LOG_MIN = 4
-OVEN_MIN_PER_C = 1 / 8
-ROOM_C = 20.0
+WRAP_MIN = 2
+RECUT_S = 4
+"""Seconds to re-cut one scored piece (household practice)."""
+BATTER_WITHIN_MIN = 45
+"""A whisked batter sinks: it is in the oven within this (household practice)."""
+LONGEST_LABEL = 48
+
+Joins = Literal["fresh", "fridge", "freezer"]
+"""Where a dough comes from: mixed in the session, or kept cold from before."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,44 +43,150 @@ class FamilyHabits:
     source: str
 
 
-def heating_minutes(oven_c: float) -> int:
-    """Minutes for a cold oven to reach `oven_c`, about one for each 8 °C."""
-    return math.ceil((oven_c - ROOM_C) * OVEN_MIN_PER_C)
+@dataclass(frozen=True, slots=True)
+class PartHabits:
+    """How long a kind of part takes: to make, on each piece, and to set; when it is wanted."""
+
+    kind: PartKind
+    hands_min: int
+    wanted: Literal["portion", "finish"]
+    each_s: float
+    set_min: int
+    source: str
 
 
-def bake_of(minutes: float) -> Bake:
+@dataclass(frozen=True, slots=True)
+class Portioned:
+    """One dough of a session, foreseen in trays.
+
+    `trays` are the pieces on each tray; all of the answer's when not given. `kept` pieces are
+    portioned for another day. `oven_c` is the dial as a still oven's setting. `pace` is how much
+    longer than usual this baker takes to portion.
+    """
+
+    letter: str
+    answer: TrayAnswer
+    piece: Portioning
+    habits: FamilyHabits
+    steps: Sequence[Step]
+    mixing: Mixing
+    parts: Sequence[tuple[PartKind, str]]
+    oven_c: float
+    chill_min: int
+    joins: Joins = "fresh"
+    temper_min: int = 0
+    trays: Sequence[int] | None = None
+    kept: int = 0
+    pace: float = 1.0
+
+
+def bake_of(minutes: float, oven_c: float = 180) -> Bake:
     """A stay in the oven in whole minutes, turned at half unless it is too short for that."""
     whole = whole_minutes(minutes)
-    return Bake(whole, whole // 2 if whole >= LEAST_TURN_MIN else None)
+    return Bake(whole, whole // 2 if whole >= LEAST_TURN_MIN else None, round(oven_c))
+
+
+def _label(text: str) -> str:
+    """A step in short: its first sentence, no longer than a line."""
+    short = text.split(". ", maxsplit=1)[0].split("; ", maxsplit=1)[0].rstrip(".")
+    if len(short) <= LONGEST_LABEL:
+        return short
+    return short[:LONGEST_LABEL].rsplit(" ", 1)[0] + "…"
+
+
+def makes(steps: Sequence[Step]) -> tuple[Make, ...]:
+    """The jobs of mixing: steps up to each wait are one job."""
+    found: list[Make] = []
+    hands = 0
+    for step in steps:
+        hands += step.hands_min
+        if step.wait_min:
+            found.append(Make(_label(step.text), max(hands, 1), step.wait_min))
+            hands = 0
+    if hands or not found:
+        found.append(Make("Mix the dough", max(hands, 1)))
+    return tuple(found)
+
+
+def _minutes(seconds: float) -> int:
+    return math.ceil(seconds / 60)
+
+
+def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> DoughWork:
+    each = dough.habits.portion_s * dough.pace
+    batter = dough.mixing == "whisked" or isinstance(dough.piece, Wafer)
+    fresh = dough.joins == "fresh"
+    return DoughWork(
+        dough.letter,
+        makes(dough.steps) if fresh else (),
+        chill_min=dough.chill_min if fresh else 0,
+        temper_min=dough.temper_min if fresh else 0,
+        bake_within=BATTER_WITHIN_MIN + dough.chill_min if batter and fresh else None,
+        freeze_min=WRAP_MIN + _minutes(dough.kept * each) if dough.kept else 0,
+        parts=tuple(
+            PartWork(f"{name or kind}", habits[kind].hands_min, habits[kind].wanted)
+            for kind, name in dough.parts
+        ),
+    )
+
+
+def _shape_min(dough: Portioned, pieces: int) -> tuple[int, int]:
+    """Minutes of hot work on a tray, and how soon it has to begin."""
+    if isinstance(dough.piece, Wafer):
+        return _minutes(pieces * dough.piece.shape_s), 0
+    if isinstance(dough.answer.making, PanScored):
+        return _minutes(pieces * RECUT_S), 1
+    return 0, 2
+
+
+def _tray_works(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tuple[TrayWork, ...]:
+    answer, usual = dough.answer, dough.habits
+    bakes = [bake_of(answer.foreseen.minutes, dough.oven_c)]
+    if answer.second is not None:
+        bakes.append(bake_of(answer.second.minutes, dough.oven_c))
+    kinds = [habits[kind] for kind, _ in dough.parts]
+    raw_s = usual.portion_s * dough.pace + sum(k.each_s for k in kinds if k.wanted == "portion")
+    done = [k for k in kinds if k.wanted == "finish"]
+    making = answer.making
+    first = making.passes[0].pieces if isinstance(making, RolledOut) else None
+    found, before = [], 0
+    for number, pieces in enumerate(answer.yields.trays if dough.trays is None else dough.trays):
+        shape_min, within = _shape_min(dough, pieces)
+        found.append(
+            TrayWork(
+                name=f"{dough.letter}{number + 1}",
+                dough=dough.letter,
+                pieces=pieces,
+                portion_min=LAY_SHEET_MIN + _minutes(pieces * raw_s),
+                bakes=tuple(bakes),
+                rest_min=0 if isinstance(dough.piece, Wafer) else usual.rest_min,
+                cool_min=usual.cool_min,
+                slice_min=SLICE_LOG_MIN * pieces if len(bakes) > 1 else 0,
+                shape_min=shape_min,
+                shape_within=within,
+                finish_min=_minutes(pieces * sum(k.each_s for k in done)) if done else 0,
+                set_min=max((k.set_min for k in done), default=0),
+                scraps=first is not None and before >= first,
+            )
+        )
+        before += pieces
+    return tuple(found)
 
 
 def prepare(
-    answer: TrayAnswer,
-    habits: FamilyHabits,
-    *,
-    mix_min: int,
-    chill_min: int,
-    oven_c: float,
-    sheets: int,
-    shelves: int,
-    trays: Sequence[int] | None = None,
+    doughs: Sequence[Portioned], kitchen: Kitchen, habits: Mapping[PartKind, PartHabits]
 ) -> Work:
-    """The work of baking these trays. `trays` are pieces on each; the answer's when not given."""
-    bakes = [bake_of(answer.foreseen.minutes)]
-    twice = answer.second is not None
-    if answer.second is not None:
-        bakes.append(bake_of(answer.second.minutes))
-    work = tuple(
-        TrayWork(
-            name=f"A{number + 1}",
-            pieces=pieces,
-            portion_min=LAY_SHEET_MIN + math.ceil(pieces * habits.portion_s / 60),
-            bakes=tuple(bakes),
-            rest_min=habits.rest_min,
-            cool_min=habits.cool_min,
-            slice_min=SLICE_LOG_MIN * pieces if twice else 0,
-        )
-        for number, pieces in enumerate(answer.yields.trays if trays is None else trays)
-    )
-    kitchen = Kitchen(sheets, shelves, heating_minutes(oven_c))
-    return Work(DoughWork(mix_min, chill_min), work, kitchen)
+    """The work of baking these doughs in this kitchen."""
+    works = tuple(_dough_work(dough, habits) for dough in doughs)
+    trays = tuple(tray for dough in doughs for tray in _tray_works(dough, habits))
+    return Work(works, trays, kitchen)
+
+
+def mixed_before(work: Work, letter: str) -> Work:
+    """The same work with that dough mixed and chilled the evening before."""
+    doughs = tuple(
+        replace(d, makes=(), chill_min=0, freeze_min=0, bake_within=None)
+        if d.letter == letter else d
+        for d in work.doughs
+    )  # fmt: skip
+    return replace(work, doughs=doughs)

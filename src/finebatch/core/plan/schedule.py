@@ -1,23 +1,29 @@
-"""A plan: every activity placed in time, with its place, sheet and shelf."""
+"""A plan: every activity placed in time, with its place, sheet, shelf and pair of hands."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Literal
 
-from finebatch.core.plan.work import TrayWork, Work, job_id
+from finebatch.core.plan.network import Network, after_last, last_of, mixed, network
+from finebatch.core.plan.work import HAND_JOBS, DoughWork, Kind, Oven, TrayWork, Work, job_id
 
-Kind = Literal[
-    "mix", "chill", "heat", "portion", "load", "bake", "turn", "out", "rest", "slice", "rack",
-    "cool", "sheet",
-]  # fmt: skip
 Place = Literal["hands", "cold", "bench", "oven", "rack"]
 
-HAND_JOBS = frozenset({"mix", "portion", "load", "turn", "out", "slice", "rack"})
+_PLACE_OF: Mapping[Kind, Place] = {
+    "mix": "bench", "wait": "bench", "part": "bench", "freeze": "cold", "chill": "cold",
+    "temper": "bench", "heat": "oven", "portion": "bench", "load": "oven", "bake": "oven",
+    "turn": "oven", "out": "oven", "shape": "bench", "rest": "rack", "slice": "bench",
+    "rack": "rack", "cool": "rack", "finish": "bench", "set": "rack", "sheet": "bench",
+}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """One activity from `start` to `end` (minutes). `shelf` and `sheet` count from 1."""
+    """One activity from `start` to `end` (minutes). `shelf`, `sheet` and `oven` count from 1.
+
+    `dough` is its dough's letter; `who` the pair of hands, 0 the baker's own; `label` says what a
+    mixing step or part is.
+    """
 
     id: str
     kind: Kind
@@ -28,40 +34,36 @@ class Placed:
     sheet: int | None = None
     shelf: int | None = None
     critical: bool = False
+    dough: str | None = None
+    oven: int | None = None
+    who: int | None = None
+    label: str = ""
 
     @property
     def hands(self) -> bool:
-        """Whether it takes the baker's hands."""
+        """Whether it takes hands."""
         return self.kind in HAND_JOBS
 
 
 @dataclass(frozen=True, slots=True)
-class BakeTimes:
-    """When one bake starts and ends, and when its tray is turned, if it is."""
+class JobTime:
+    """When a job of the hands starts and ends, and whose hands."""
 
     start: int
     end: int
-    turn: int | None
-
-
-@dataclass(frozen=True, slots=True)
-class TrayTimes:
-    """The times of one tray that decide all others."""
-
-    portion: int
-    portion_end: int
-    bakes: tuple[BakeTimes, ...]
-    slice: int | None
-    rack: int
+    who: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Times:
-    """The times of a whole session that decide all others."""
+    """What decides all else: the jobs' times, and the oven and shelf (from 0) of each bake.
 
-    mix: int
-    mix_end: int
-    trays: tuple[TrayTimes, ...]
+    A shelf of none is given out when the plan is placed.
+    """
+
+    jobs: Mapping[str, JobTime]
+    ovens: Mapping[str, int]
+    shelves: Mapping[str, int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,9 +79,14 @@ class Plan:
         """Whether no plan can finish earlier."""
         return self.bound >= self.finish
 
+    @property
+    def begin(self) -> int:
+        """When the first hand is needed."""
+        return min(a.start for a in self.activities if a.hands)
 
-def _colour(spans: Sequence[tuple[int, int]], colours: int) -> list[int]:
-    """Give each (start, end) span the lowest number from 1 that is free then."""
+
+def colour(spans: Sequence[tuple[int, int]], colours: int) -> list[int]:
+    """Give each (start, end) span the lowest number from 0 that is free then."""
     free_at = [0] * colours
     chosen = [0] * len(spans)
     for k in sorted(range(len(spans)), key=lambda k: spans[k]):
@@ -88,83 +95,177 @@ def _colour(spans: Sequence[tuple[int, int]], colours: int) -> list[int]:
         # More trays than places cannot happen in a plan that keeps its limits.
         pick = free[0] if free else min(range(colours), key=lambda c: free_at[c])
         free_at[pick] = end
-        chosen[k] = pick + 1
+        chosen[k] = pick
     return chosen
 
 
-def _tray_activities(
-    tray: TrayWork, times: TrayTimes, work: Work, sheet: int, shelves: Sequence[int]
-) -> list[Placed]:
-    k, name = work.kitchen, tray.name
+def finish_of(work: Work, jobs: Mapping[str, JobTime]) -> int:
+    """When the last tray is ready."""
+    return max(jobs[last_of(tray)].end + after_last(tray) for tray in work.trays)
 
-    def placed(kind: Kind, place: Place, start: int, end: int, bake: int = 0) -> Placed:
-        return Placed(job_id(name, kind, bake), kind, name, place, start, end, sheet)
 
-    found = [placed("portion", "bench", times.portion, times.portion_end)]
-    for n, (bake, shelf) in enumerate(zip(times.bakes, shelves, strict=True)):
-        found.append(placed("load", "oven", bake.start - k.load_min, bake.start, n))
-        inside = placed("bake", "oven", bake.start, bake.end, n)
-        found.append(replace(inside, shelf=shelf))
-        if bake.turn is not None:
-            found.append(placed("turn", "oven", bake.turn, bake.turn + k.turn_min, n))
-        found.append(placed("out", "oven", bake.end, bake.end + k.out_min, n))
-        rested = times.slice if n == 0 and times.slice is not None else times.rack
-        found.append(placed("rest", "rack", bake.end + k.out_min, rested, n))
-        if n == 0 and times.slice is not None:
-            found.append(placed("slice", "bench", times.slice, times.slice + tray.slice_min))
-    off = times.rack + k.rack_min
-    found.append(placed("rack", "rack", times.rack, off))
-    found.append(placed("cool", "rack", off, off + tray.cool_min))
-    found.append(placed("sheet", "bench", off, off + k.sheet_ready_min))
-    return found
+class _Placing:
+    """Turns the deciding times into every activity."""
+
+    def __init__(self, work: Work, times: Times) -> None:
+        self.work, self.times = work, times
+        self.net: Network = network(work)
+        self.found: list[Placed] = []
+        self.sheet_of = self._sheets()
+        self.shelf_of = self._shelves()
+
+    def _sheets(self) -> dict[str, int]:
+        k, jobs = self.work.kitchen, self.times.jobs
+        first = "load" if k.slides else "portion"
+        spans = [
+            (
+                jobs[job_id(t.name, first)].start,
+                jobs[job_id(t.name, "rack")].end + k.sheet_ready_min,
+            )
+            for t in self.work.trays
+        ]
+        given = colour(spans, k.sheets)
+        return {t.name: sheet + 1 for t, sheet in zip(self.work.trays, given, strict=True)}
+
+    def _shelves(self) -> dict[str, int]:
+        found: dict[str, int] = {}
+        jobs = self.times.jobs
+        for number, oven in enumerate(self.work.kitchen.ovens):
+            stays = [s for s in self.net.stays if self.times.ovens[s.key] == number]
+            spans = [(jobs[s.load].start, jobs[s.out].end) for s in stays]
+            given = colour(spans, oven.shelves)
+            for stay, shelf in zip(stays, given, strict=True):
+                found[stay.key] = self.times.shelves.get(stay.key, shelf) + 1
+        return found
+
+    def add(self, kind: Kind, owner: str, start: int, end: int, number: int = 0, *,
+            dough: str | None = None, tray: str | None = None, label: str = "",
+            stay: str | None = None) -> None:  # fmt: skip
+        """Place one activity."""
+        key = job_id(owner, kind, number)
+        time = self.times.jobs.get(key)
+        self.found.append(
+            Placed(
+                key, kind, tray, _PLACE_OF[kind], start, end,
+                sheet=self.sheet_of.get(tray) if tray else None,
+                shelf=self.shelf_of.get(stay) if stay else None,
+                dough=dough,
+                oven=self.times.ovens[stay] + 1 if stay else None,
+                who=time.who if time and kind in HAND_JOBS else None,
+                label=label,
+            )
+        )  # fmt: skip
+
+    def dough(self, dough: DoughWork) -> None:
+        """Its mixing with the waits between, its parts, its chilling and tempering."""
+        jobs, letter = self.times.jobs, dough.letter
+        portions = [jobs[job_id(t.name, "portion")].start for t in self.work.trays_of(letter)]
+        for n, make in enumerate(dough.makes):
+            time = jobs[job_id(letter, "mix", n)]
+            self.add("mix", letter, time.start, time.end, n, dough=letter, label=make.label)
+            if make.wait_min:
+                until = time.end + make.wait_min
+                self.add("wait", letter, time.end, until, n, dough=letter, label=make.label)
+        for n, part in enumerate(dough.parts):
+            time = jobs[job_id(letter, "part", n)]
+            self.add("part", letter, time.start, time.end, n, dough=letter, label=part.label)
+        if dough.freeze_min:
+            time = jobs[job_id(letter, "freeze")]
+            self.add("freeze", letter, time.start, time.end, dough=letter)
+        last, first = mixed(dough), min(portions)
+        if last is None or not (dough.chill_min or dough.temper_min):
+            return
+        from_min = jobs[last].end + dough.makes[-1].wait_min
+        out = max(first - dough.temper_min, from_min)
+        if dough.chill_min:
+            self.add("chill", letter, from_min, out, dough=letter)
+        if dough.temper_min:
+            self.add("temper", letter, out, first, dough=letter)
+
+    def tray(self, tray: TrayWork) -> None:
+        """A tray from portioning to ready."""
+        jobs, name, k = self.times.jobs, tray.name, self.work.kitchen
+
+        def put(kind: Kind, start: int, end: int, n: int = 0, stay: str | None = None) -> None:
+            self.add(kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay)
+
+        def hand(kind: Kind, n: int = 0, stay: str | None = None) -> JobTime:
+            time = jobs[job_id(name, kind, n)]
+            put(kind, time.start, time.end, n, stay)
+            return time
+
+        hand("portion")
+        here = 0
+        for n in range(len(tray.bakes)):
+            stay = job_id(name, "bake", n)
+            if n:
+                time = hand("slice")
+                put("rest", here, time.start)
+            load = hand("load", n, stay)
+            if job_id(name, "turn", n) in jobs:
+                hand("turn", n, stay)
+            out = hand("out", n, stay)
+            put("bake", load.end, out.start, n, stay)
+            here = out.end
+        if tray.shape_min:
+            here = hand("shape").end
+        rack = hand("rack")
+        put("rest", here, rack.start, len(tray.bakes) - 1)
+        put("cool", rack.end, rack.end + tray.cool_min)
+        put("sheet", rack.end, rack.end + k.sheet_ready_min)
+        if tray.finish_min:
+            time = hand("finish")
+            if tray.set_min:
+                put("set", time.end, time.end + tray.set_min)
+
+    def heat(self) -> None:
+        """The oven on in good time, and each change of its setting."""
+        jobs, k = self.times.jobs, self.work.kitchen
+        for number, oven in enumerate(k.ovens):
+            stays = sorted(
+                (s for s in self.net.stays if self.times.ovens[s.key] == number),
+                key=lambda s: (jobs[s.load].end, s.key),
+            )
+            name = "oven" if number == 0 else f"oven{number + 1}"
+            count, last_out = 0, 0
+            for n, stay in enumerate(stays):
+                loaded = jobs[stay.load].end
+                minutes = _heat_before(oven, stays[n - 1].oven_c if n else None, stay.oven_c,
+                                       k.tolerance_c)  # fmt: skip
+                if minutes:
+                    start = max(loaded - minutes, last_out, 0)
+                    self.found.append(
+                        Placed(job_id(name, "heat", count), "heat", None, "oven", start, loaded,
+                               oven=number + 1, label=f"{stay.oven_c}")
+                    )  # fmt: skip
+                    count += 1
+                last_out = max(last_out, jobs[stay.out].end)
+
+
+def _heat_before(oven: Oven, before_c: int | None, after_c: int, tolerance_c: int) -> int:
+    if before_c is None:
+        return oven.heat_min(after_c)
+    return oven.change_min(before_c, after_c, tolerance_c)
 
 
 def place(work: Work, times: Times, bound: int) -> Plan:
     """Turn the deciding times into every activity, with sheets and shelves given out."""
-    k = work.kitchen
-    sheets = _colour(
-        [(t.portion, t.rack + k.rack_min + k.sheet_ready_min) for t in times.trays], k.sheets
-    )
-    stays = [(t, n) for t, tray in enumerate(times.trays) for n in range(len(tray.bakes))]
-    bakes = [times.trays[t].bakes[n] for t, n in stays]
-    spans = [(bake.start - k.load_min, bake.end + k.out_min) for bake in bakes]
-    shelf_of = dict(zip(stays, _colour(spans, k.shelves), strict=True))
-    first_bake = min(tray.bakes[0].start for tray in times.trays)
-    found = [
-        Placed("dough.mix", "mix", None, "bench", times.mix, times.mix_end),
-        Placed("oven.heat", "heat", None, "oven",
-               max(first_bake - k.oven_heat_min, 0), first_bake),
-    ]  # fmt: skip
-    if work.dough.chill_min:
-        first = min(tray.portion for tray in times.trays)
-        found.insert(1, Placed("dough.chill", "chill", None, "cold", times.mix_end, first))
-    for t, (tray, when) in enumerate(zip(work.trays, times.trays, strict=True)):
-        shelves = [shelf_of[t, n] for n in range(len(when.bakes))]
-        found += _tray_activities(tray, when, work, sheets[t], shelves)
-    finish = max(a.end for a in found if a.kind == "cool")
-    ordered = sorted(found, key=lambda a: (a.start, a.end, a.id))
+    placing = _Placing(work, times)
+    for dough in work.doughs:
+        placing.dough(dough)
+    for tray in work.trays:
+        placing.tray(tray)
+    placing.heat()
+    finish = finish_of(work, times.jobs)
+    ordered = sorted(placing.found, key=lambda a: (a.start, a.end, a.id))
     return Plan(tuple(ordered), finish, min(bound, finish))
 
 
-def times_of(plan: Plan, work: Work) -> Times:
+def times_of(activities: Iterable[Placed]) -> Times:
     """The deciding times of a plan, read back from its activities."""
-    by_id = {activity.id: activity for activity in plan.activities}
-
-    def bake_times(name: str, n: int) -> BakeTimes:
-        stay, turn = by_id[job_id(name, "bake", n)], by_id.get(job_id(name, "turn", n))
-        return BakeTimes(stay.start, stay.end, turn.start if turn else None)
-
-    trays = []
-    for tray in work.trays:
-        portion, cut = by_id[job_id(tray.name, "portion")], by_id.get(job_id(tray.name, "slice"))
-        trays.append(
-            TrayTimes(
-                portion.start,
-                portion.end,
-                tuple(bake_times(tray.name, n) for n in range(len(tray.bakes))),
-                cut.start if cut else None,
-                by_id[job_id(tray.name, "rack")].start,
-            )
-        )
-    mix = by_id["dough.mix"]
-    return Times(mix.start, mix.end, tuple(trays))
+    found = list(activities)
+    return Times(
+        {a.id: JobTime(a.start, a.end, a.who or 0) for a in found if a.hands},
+        {a.id: (a.oven or 1) - 1 for a in found if a.kind == "bake"},
+        {a.id: (a.shelf or 1) - 1 for a in found if a.kind == "bake"},
+    )

@@ -1,26 +1,43 @@
-"""What has to be done: the trays of one dough, the kitchen, and what has happened so far.
+"""What has to be done: the doughs and trays of a session, the kitchen, and what has happened.
 
 All times are whole minutes after the session's start.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import Literal
 
 from finebatch.core.refusal import refuse
 
 MOST_TRAYS = 60
+MOST_DOUGHS = 12
 HORIZON_SLACK = 240
+LONGEST = 14 * 24 * 60
+"""No session is planned over more than a fortnight."""
+
+Kind = Literal[
+    "mix", "wait", "part", "freeze", "chill", "temper", "heat", "portion", "load", "bake", "turn",
+    "out", "shape", "rest", "slice", "rack", "cool", "finish", "set", "sheet",
+]  # fmt: skip
+
+HAND_JOBS: frozenset[Kind] = frozenset(
+    {"mix", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice", "rack", "finish"}
+)
+COOL_JOBS: frozenset[Kind] = frozenset({"mix", "part", "freeze", "portion", "finish"})
+"""Jobs that are neither hot nor sharp: those that a child may do."""
 
 
 @dataclass(frozen=True, slots=True)
 class Bake:
-    """One stay in the oven. `turn_after` is when the tray is turned, none when it is too short.
+    """One stay in the oven, at `oven_c` as a still oven's setting (°C).
 
-    `extra` is what the baker added ("three more minutes").
+    `turn_after` is when the tray is turned, none when it is too short. `extra` is what the baker
+    added ("three more minutes").
     """
 
     minutes: int
     turn_after: int | None
+    oven_c: int = 180
     extra: int = 0
 
     @property
@@ -30,37 +47,128 @@ class Bake:
 
 
 @dataclass(frozen=True, slots=True)
+class Make:
+    """A job before any tray: `hands_min` of work, then `wait_min` until the next can begin."""
+
+    label: str
+    hands_min: int
+    wait_min: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class PartWork:
+    """A wash, filling or icing: made in `hands_min`, in time for portioning or for finishing."""
+
+    label: str
+    hands_min: int
+    wanted: Literal["portion", "finish"]
+
+
+@dataclass(frozen=True, slots=True)
+class DoughWork:
+    """What comes before the first tray of a dough.
+
+    `letter` names it. It is mixed in `makes` (none: it comes out of the cold), chilled for at
+    least `chill_min` and at most `chill_most`, and tempered for `temper_min`. `bake_within` is
+    how long after mixing its trays have to be in the oven (a batter that sinks, a dough that may
+    not wait warm); none where it can wait in the cold. `freeze_min` is the time to portion what
+    is kept for another day.
+    """
+
+    letter: str
+    makes: tuple[Make, ...] = (Make("Mix the dough", 15),)
+    chill_min: int = 0
+    chill_most: int | None = None
+    temper_min: int = 0
+    bake_within: int | None = None
+    freeze_min: int = 0
+    parts: tuple[PartWork, ...] = ()
+    scrap_chill_min: int = 15
+
+
+@dataclass(frozen=True, slots=True)
 class TrayWork:
-    """One tray from portioning to the rack. Two bakes when its log is sliced and dried again."""
+    """One tray from portioning to the tin. Two bakes when its log is sliced and dried again.
+
+    `shape_min` is hot work that has to begin within `shape_within` minutes of taking out (re-cut,
+    curve). `rest_min` is the least time on the sheet. `finish_min` is icing or dusting once
+    cold, and `set_min` what that takes to set. A tray of `scraps` follows all others of its dough.
+    """
 
     name: str
+    dough: str
     pieces: int
     portion_min: int
     bakes: tuple[Bake, ...]
     rest_min: int
     cool_min: int
     slice_min: int = 0
+    shape_min: int = 0
+    shape_within: int = 2
+    finish_min: int = 0
+    set_min: int = 0
+    scraps: bool = False
+    shelf: int | None = None
+
+    @property
+    def tail_min(self) -> int:
+        """Minutes from the rack to ready, hands not counted as waiting."""
+        return self.cool_min + (self.finish_min + self.set_min if self.finish_min else 0)
 
 
 @dataclass(frozen=True, slots=True)
-class DoughWork:
-    """What comes before the first tray: mixing, then a rest in the cold (0 for none)."""
+class Oven:
+    """An oven: shelves, and how fast its air gets hotter and cooler (°C a minute, door shut)."""
 
-    mix_min: int
-    chill_min: int
+    shelves: int
+    rise_c_min: float = 8.0
+    fall_c_min: float = 5.0
+    room_c: float = 20.0
+
+    def heat_min(self, oven_c: float) -> int:
+        """Minutes from cold to `oven_c`."""
+        return _up((oven_c - self.room_c) / self.rise_c_min)
+
+    def change_min(self, before_c: int, after_c: int, tolerance_c: int) -> int:
+        """Minutes from one setting to another; none within the baker's tolerance."""
+        step = after_c - before_c
+        if abs(step) <= tolerance_c:
+            return 0
+        return _up(step / self.rise_c_min if step > 0 else -step / self.fall_c_min)
+
+
+def _up(minutes: float) -> int:
+    return int(-(-minutes // 1))
+
+
+Span = tuple[int, int]
+"""From one minute to another."""
+
+
+@dataclass(frozen=True, slots=True)
+class Worker:
+    """A pair of hands: which kinds of job it takes, and when it is away."""
+
+    name: str = "you"
+    jobs: frozenset[Kind] = HAND_JOBS
+    away: tuple[Span, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Kitchen:
-    """Sheets, shelves, and how long each small job takes, in minutes.
+    """Sheets, ovens and hands, and how long each small job takes, in minutes.
 
     `raw_wait_min` is how long a portioned tray may wait for the oven before it gets too warm;
-    `rest_over_min` how much longer than its least rest a tray may stay on its sheet.
+    `rest_over_min` how much longer than its least rest a tray may stay on its sheet. `slides`:
+    trays are portioned on parchment and slid across, so that a sheet is needed only for the bake.
+    `racks` and `fridge` are trays that the rack and doughs that the fridge hold; `mixers` how many
+    doughs can be mixed at once. Two settings within `tolerance_c` count as one.
     """
 
     sheets: int
-    shelves: int
-    oven_heat_min: int
+    ovens: tuple[Oven, ...] = (Oven(1),)
+    workers: tuple[Worker, ...] = (Worker(),)
+    tolerance_c: int = 5
     sheet_ready_min: int = 8
     load_min: int = 1
     turn_min: int = 1
@@ -68,35 +176,84 @@ class Kitchen:
     rack_min: int = 1
     raw_wait_min: int = 45
     rest_over_min: int = 30
+    slides: bool = False
+    racks: int = 12
+    fridge: int = 6
+    mixers: int = 1
+
+    @property
+    def shelves(self) -> int:
+        """Shelves of all ovens together."""
+        return sum(oven.shelves for oven in self.ovens)
+
+
+@dataclass(frozen=True, slots=True)
+class Pin:
+    """A wish of the baker's: this job starts at that minute."""
+
+    job: str
+    start: int
 
 
 @dataclass(frozen=True, slots=True)
 class Work:
-    """One session's work: one dough, its trays in order, one kitchen, one pair of hands."""
+    """One session's work: its doughs, their trays in order, one kitchen.
 
-    dough: DoughWork
+    `ready_by` is the minute at which all has to be ready, when there is one; `pins` are jobs that
+    the baker has put at a time; `first_c` is the oven's setting to begin with, when that is wanted.
+    """
+
+    doughs: tuple[DoughWork, ...]
     trays: tuple[TrayWork, ...]
     kitchen: Kitchen
+    ready_by: int | None = None
+    pins: tuple[Pin, ...] = ()
+    first_c: int | None = None
 
     def __post_init__(self) -> None:
         if not self.trays:
             raise refuse("trays", "There is nothing to bake: make at least one tray.")
         if len(self.trays) > MOST_TRAYS:
             raise refuse("trays", f"At most {MOST_TRAYS} trays are planned at once.")
+        if len(self.doughs) > MOST_DOUGHS:
+            raise refuse("doughs", f"At most {MOST_DOUGHS} doughs are planned at once.")
         if self.kitchen.sheets < 1:
             raise refuse("sheets", "At least one sheet is needed.")
-        if self.kitchen.shelves < 1:
+        if not self.kitchen.ovens or min(oven.shelves for oven in self.kitchen.ovens) < 1:
             raise refuse("shelves", "At least one oven shelf is needed.")
+        if not any(worker.jobs >= HAND_JOBS for worker in self.kitchen.workers):
+            raise refuse("workers", "Somebody has to do the hot jobs: add a grown-up.")
+
+    def dough(self, letter: str) -> DoughWork:
+        """The dough of that letter."""
+        return next(dough for dough in self.doughs if dough.letter == letter)
+
+    @property
+    def settings_c(self) -> tuple[int, ...]:
+        """The oven's settings that the session needs, each once, coolest first."""
+        return tuple(sorted({bake.oven_c for tray in self.trays for bake in tray.bakes}))
+
+    def trays_of(self, letter: str) -> tuple[TrayWork, ...]:
+        """The trays of a dough, in order."""
+        return tuple(tray for tray in self.trays if tray.dough == letter)
 
     @property
     def horizon(self) -> int:
         """A length in minutes that any sensible plan stays under."""
-        total = self.dough.mix_min + self.dough.chill_min + self.kitchen.oven_heat_min
+        total = HORIZON_SLACK + (self.ready_by or 0)
+        total += max((end for w in self.kitchen.workers for _, end in w.away), default=0)
+        total += max((pin.start for pin in self.pins), default=0)
+        for dough in self.doughs:
+            total += sum(make.hands_min + make.wait_min for make in dough.makes)
+            total += dough.chill_min + dough.temper_min + dough.freeze_min
+            total += sum(part.hands_min for part in dough.parts)
         for tray in self.trays:
-            total += tray.portion_min + tray.slice_min + tray.cool_min
-            total += sum(bake.length + tray.rest_min + 10 for bake in tray.bakes)
+            total += tray.portion_min + tray.slice_min + tray.shape_min + tray.tail_min
+            for bake in tray.bakes:
+                total += bake.length + tray.rest_min + 10
+                total += max(oven.heat_min(bake.oven_c) for oven in self.kitchen.ovens)
             total += self.kitchen.sheet_ready_min
-        return total + HORIZON_SLACK
+        return min(total, 2 * LONGEST)
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,6 +271,6 @@ class Happened:
 NOTHING_YET = Happened()
 
 
-def job_id(owner: str, kind: str, bake: int = 0) -> str:
-    """The id of a hand job: ``A1.load``; a second bake's jobs end in 2: ``A1.load2``."""
-    return f"{owner}.{kind}" + (str(bake + 1) if bake else "")
+def job_id(owner: str, kind: str, number: int = 0) -> str:
+    """The id of a job: ``A1.load``; a second bake's jobs end in 2: ``A1.load2``."""
+    return f"{owner}.{kind}" + (str(number + 1) if number else "")

@@ -8,6 +8,7 @@ from pydantic import Field
 from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.oven import OvenMode
 from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
+from finebatch.core.plan.habits import Helper, Planning
 from finebatch.facts import tables
 from finebatch.web.deps import Data
 from finebatch.web.portioning import NamedCutterBody, ScoopBody
@@ -24,6 +25,42 @@ def _usual_scoops() -> list[ScoopBody]:
 
 def _usual_cutters() -> list[NamedCutterBody]:
     return [NamedCutterBody.model_validate(cutter) for cutter in tables.cutters()]
+
+
+class HelperBody(ValueBody):
+    """Somebody who helps; a child takes no hot or sharp job."""
+
+    name: Annotated[Text, Field(min_length=1, max_length=40)]
+    child: bool = False
+
+
+Job = Annotated[int, Field(ge=1, le=15)]
+
+
+class PlanningBody(ValueBody):
+    """What the planner takes of a kitchen: a second oven, heat, room, helpers, minutes a job."""
+
+    second_oven: Annotated[int, Field(ge=0, le=4)] = 0
+    rise_c_min: Annotated[float, Field(ge=1, le=60)] = 8.0
+    fall_c_min: Annotated[float, Field(ge=0.5, le=60)] = 5.0
+    tolerance_c: Annotated[int, Field(ge=0, le=25)] = 5
+    slides: bool = False
+    racks: Annotated[int, Field(ge=1, le=60)] = 12
+    fridge_places: Annotated[int, Field(ge=1, le=30)] = 6
+    mixers: Annotated[int, Field(ge=1, le=6)] = 1
+    pace: Annotated[float, Field(ge=0.3, le=4)] = 1.0
+    load_min: Job = 1
+    turn_min: Job = 1
+    out_min: Job = 1
+    rack_min: Job = 1
+    sheet_ready_min: Annotated[int, Field(ge=0, le=60)] = 8
+    raw_wait_min: Annotated[int, Field(ge=5, le=120)] = 45
+    helpers: Annotated[list[HelperBody], Field(max_length=4)] = []
+
+    def planning(self) -> Planning:
+        """The core's value."""
+        helpers = tuple(Helper(helper.name, helper.child) for helper in self.helpers)
+        return Planning(**{**self.model_dump(exclude={"helpers"}), "helpers": helpers})
 
 
 class KitchenBody(ValueBody):
@@ -47,14 +84,16 @@ class KitchenBody(ValueBody):
     cutters: Annotated[list[NamedCutterBody], Field(max_length=40)] = Field(
         default_factory=_usual_cutters
     )
+    planning: PlanningBody = PlanningBody()
 
     def setting(self) -> KitchenSetting:
         """The workflow's kitchen."""
-        plain = self.model_dump(exclude={"scoops", "cutters"})
+        plain = self.model_dump(exclude={"scoops", "cutters", "planning"})
         return KitchenSetting(
             **plain,
             scoops=tuple(scoop.scoop() for scoop in self.scoops),
             cutters=tuple(named.named() for named in self.cutters),
+            planning=self.planning.planning(),
         )
 
 

@@ -1,36 +1,66 @@
-"""The Plan screen: the trays of one dough placed in time."""
+"""The Plan screen: the doughs of a session placed in time."""
 
-from typing import Annotated, Any
+from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Path
 from pydantic import Field, model_validator
-from sqlalchemy.orm import Session
 
-from finebatch.core.formula.dough import Family
-from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.kinds import Kind as PieceKind
-from finebatch.core.piece.kinds import TwiceBaked, batch_grams
-from finebatch.core.plan.explain import Cause
-from finebatch.core.plan.schedule import HAND_JOBS, Kind, Place
+from finebatch.core.plan.helps import What
+from finebatch.core.plan.prepare import Joins
 from finebatch.core.refusal import refuse
-from finebatch.store.models import SessionRow
-from finebatch.web.deps import Config, Data, Now
+from finebatch.web.deps import Config, Data, Now, Planner
+from finebatch.web.session_out import SessionOut, session_out
 from finebatch.web.types import Body, Id, Millis, Out
 from finebatch.workflow import baking, plans
-from finebatch.workflow.larder import get_larder
-from finebatch.workflow.plans import MINUTE, Wish
-from finebatch.workflow.trays import TrayQuestion
+from finebatch.workflow.errors import Missing
+from finebatch.workflow.plans import Away, Item, ShelfPin, TimedPin, Wish
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
+Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9.]+$")]
+
+
+class ItemBody(Body):
+    """One dough: so many of its pieces (all when null), mixed in the session or from the cold."""
+
+    dough_id: Id
+    pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
+    joins: Joins = "fresh"
+
+
+class AwayBody(Body):
+    """When the baker is away or asleep (UTC ms)."""
+
+    from_at: Millis
+    to_at: Millis
+
+
+class TimedPinBody(Body):
+    """A job put at a time (UTC ms)."""
+
+    job: Key
+    start_at: Millis
+
+
+class ShelfPinBody(Body):
+    """A tray put on a shelf, counted from the top."""
+
+    tray: Key
+    shelf: Annotated[int, Field(ge=1, le=8)]
+
 
 class WishBody(Body):
-    """Sheets and shelves, and either a start or a ready-by time (UTC ms), or neither for now."""
+    """Doughs, sheets and shelves, and either a start or a ready-by (UTC ms), or neither for now."""
 
+    items: Annotated[list[ItemBody], Field(max_length=40)]
     sheets: Annotated[int, Field(ge=1, le=12)]
     shelves: Annotated[int, Field(ge=1, le=4)]
     start_at: Millis | None = None
     ready_by: Millis | None = None
+    away: Annotated[list[AwayBody], Field(max_length=40)] = []
+    pins: Annotated[list[TimedPinBody], Field(max_length=40)] = []
+    shelf_pins: Annotated[list[ShelfPinBody], Field(max_length=60)] = []
+    first_c: Annotated[int, Field(ge=50, le=350)] | None = None
 
     @model_validator(mode="after")
     def _one_time(self) -> "WishBody":
@@ -40,151 +70,104 @@ class WishBody(Body):
 
     def wish(self) -> Wish:
         """The workflow's wish."""
-        return Wish(self.sheets, self.shelves, self.start_at, self.ready_by)
+        return Wish(
+            tuple(Item(i.dough_id, i.pieces, i.joins) for i in self.items),
+            self.sheets,
+            self.shelves,
+            self.start_at,
+            self.ready_by,
+            tuple(Away(a.from_at, a.to_at) for a in self.away),
+            tuple(TimedPin(p.job, p.start_at) for p in self.pins),
+            tuple(ShelfPin(p.tray, p.shelf) for p in self.shelf_pins),
+            self.first_c,
+        )
 
 
-class ActivityOut(Out):
-    """One activity. Times in UTC ms; `due_at` is exact for a tray in the oven."""
-
-    key: str
-    kind: Kind
-    tray: str | None
-    place: Place
-    hands: bool
-    start_at: int
-    end_at: int
-    due_at: int
-    done_at: int | None
-    sheet: int | None
-    shelf: int | None
-    critical: bool
-
-
-class TrayWorkOut(Out):
-    """One tray: its pieces and the minutes of its bakes, those added included."""
-
-    name: str
-    pieces: int
-    bakes: list[int]
-
-
-class HoldUpOut(Out):
-    """Minutes of the chain that sets the finish, by cause."""
-
-    cause: Cause
-    minutes: int
-    trays: list[str]
-
-
-class PieceOut(Out):
-    """What a piece of this session is: mass in g, temperatures in °C."""
-
-    grams: float
-    kind: PieceKind
-    slice_mm: float | None
-    oven_c: float
-    family: Family
-
-
-class SessionOut(Out):
-    """A session: planned, running or finished. Times in UTC ms, `now` the server's clock."""
-
-    id: int
-    dough_id: int | None
-    name: str
-    state: str
-    now: int
-    start_at: int
-    finish_at: int
-    ready_by: int | None
-    gap_min: int
-    proven: bool
-    stale: bool
-    said: str | None
-    can_undo: bool
-    sheets: int
-    shelves: int
-    piece: PieceOut
-    trays: list[TrayWorkOut]
-    activities: list[ActivityOut]
-    hold_ups: list[HoldUpOut]
-
-
-def _piece_out(asked: TrayQuestion, larder: Larder) -> PieceOut:
-    piece = asked.setting.piece
-    return PieceOut(
-        grams=batch_grams(piece, asked.composition(larder).density_g_cm3),
-        kind=piece.kind,
-        slice_mm=piece.slice_mm if isinstance(piece, TwiceBaked) else None,
-        oven_c=asked.setting.oven_c,
-        family=asked.family,
-    )
-
-
-def session_out(session: Session, row: SessionRow, now: int) -> SessionOut:
-    """A session as the API gives it."""
-    work, done, due = baking.work_now(row), baking.done_at(row), baking.due_at(row)
-    asked = plans.question_of(row)
-    finish = max(a.end for a in row.activities if a.kind == "cool")
-    planned = row.state == "planned"
-
-    def at(minute: int) -> int:
-        return row.start_at + minute * MINUTE
-
-    activities: list[dict[str, Any]] = [
-        {"key": a.key, "kind": a.kind, "tray": a.tray, "place": a.place, "sheet": a.sheet,
-         "shelf": a.shelf, "critical": a.critical, "hands": a.kind in HAND_JOBS,
-         "start_at": at(a.start), "end_at": at(a.end), "due_at": due[a.key],
-         "done_at": done.get(a.key)}
-        for a in row.activities
-    ]  # fmt: skip
-    return SessionOut(
-        id=row.id,
-        dough_id=row.dough_id,
-        name=row.snapshot["name"],
-        state=row.state,
-        now=now,
-        start_at=row.start_at,
-        finish_at=at(finish),
-        ready_by=row.ready_by,
-        gap_min=max(finish - row.bound, 0) if planned else 0,
-        proven=planned and row.bound >= finish,
-        stale=planned and plans.is_stale(session, row),
-        said=row.said,
-        can_undo=bool(row.events),
-        sheets=work.kitchen.sheets,
-        shelves=work.kitchen.shelves,
-        piece=_piece_out(asked, get_larder(session)),
-        trays=[
-            TrayWorkOut(name=t.name, pieces=t.pieces, bakes=[b.length for b in t.bakes])
-            for t in work.trays
-        ],
-        activities=[ActivityOut.model_validate(a) for a in activities],
-        hold_ups=[HoldUpOut.model_validate(h) for h in plans.explain(row)],
-    )
-
-
-@router.get("/doughs/{dough_id}/plan")
-def get_plan(dough_id: Id, data: Data, now: Now) -> SessionOut | None:
-    """The dough's plan that has not been started; null when there is none."""
+@router.get("/plan")
+def get_plan(data: Data, now: Now, planner: Planner) -> SessionOut | None:
+    """The plan that has not been started; null when there is none."""
     with data.reading() as session:
-        row = plans.planned_row(session, dough_id)
+        row = plans.planned_row(session)
+        if row is None:
+            return None
+        return session_out(session, row, now, searching=planner.searching(row.id))
+
+
+@router.put("/plan")
+def make_plan(body: WishBody, data: Data, now: Now, planner: Planner) -> SessionOut:
+    """Plan a session: a quick plan at once, better ones as they are found (ask again)."""
+    planner.stop()
+    session_id = plans.plan_quick(data, body.wish(), now)
+    planner.begin(session_id)
+    with data.reading() as session:
+        row = plans.find_session(session, session_id)
+        return session_out(session, row, now, searching=planner.searching(session_id))
+
+
+@router.post("/plan/stop")
+def stop_search(data: Data, now: Now, planner: Planner) -> SessionOut | None:
+    """Look no further: the best plan so far stands."""
+    planner.stop()
+    with data.reading() as session:
+        row = plans.planned_row(session)
         return session_out(session, row, now) if row else None
 
 
-@router.put("/doughs/{dough_id}/plan")
-def plan_dough(dough_id: Id, body: WishBody, data: Data, now: Now, config: Config) -> SessionOut:
-    """Plan the dough's trays; takes the place of its earlier plan."""
-    session_id = plans.plan_dough(data, dough_id, body.wish(), now, config.plan_seconds)
+@router.delete("/plan", status_code=204)
+def drop_plan(data: Data, planner: Planner) -> None:
+    """Throw the plan that has not been started away."""
+    planner.stop()
+    with data.writing() as session:
+        row = plans.planned_row(session)
+        if row is not None:
+            session.delete(row)
+
+
+class IdeaOut(Out):
+    """One thing that might help; `number` names it."""
+
+    number: int
+    what: What
+    letter: str | None
+    first_c: int | None
+
+
+class HelpOut(Out):
+    """What an idea brings: minutes sooner, planned anew."""
+
+    number: int
+    saves_min: int
+
+
+@router.get("/plan/ideas")
+def list_ideas(data: Data) -> list[IdeaOut]:
+    """What may be tried to be ready sooner."""
     with data.reading() as session:
-        return session_out(session, plans.find_session(session, session_id), now)
+        row = plans.planned_row(session)
+        found = plans.ideas_of(row) if row else ()
+        return [
+            IdeaOut(number=n, what=idea.what, letter=idea.letter, first_c=idea.first_c)
+            for n, idea in enumerate(found)
+        ]
+
+
+@router.post("/plan/ideas/{number}")
+def try_idea(number: Annotated[int, Path(ge=0, le=20)], data: Data, config: Config) -> HelpOut:
+    """Plan the session again with that one thing changed, and keep nothing of it."""
+    with data.reading() as session:
+        row = plans.planned_row(session)
+        if row is None:
+            raise Missing("A plan")
+        session_id = row.id
+    found = plans.help_of(data, session_id, number, config.plan_seconds)
+    return HelpOut(number=number, saves_min=found.saves_min)
 
 
 class DeedBody(Body):
     """A job done, or minutes more for a tray in the oven."""
 
     kind: baking.EventKind
-    activity: Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9.]+$")]
+    activity: Key
     minutes: Annotated[int, Field(ge=1, le=baking.MOST_MORE)] | None = None
 
 
@@ -204,8 +187,9 @@ def one_session(session_id: Id, data: Data, now: Now) -> SessionOut:
 
 
 @router.post("/sessions/{session_id}/start")
-def start_session(session_id: Id, data: Data, now: Now) -> SessionOut:
+def start_session(session_id: Id, data: Data, now: Now, planner: Planner) -> SessionOut:
     """Start baking now."""
+    planner.stop()
     with data.writing() as session:
         return session_out(session, baking.start(session, session_id, now), now)
 

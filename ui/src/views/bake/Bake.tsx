@@ -25,7 +25,7 @@ export function Bake() {
       <section className="max-w-xl p-8">
         <h1 className="text-3xl font-bold">Nothing is being baked.</h1>
         <p className="mt-3 text-lg">Plan a dough’s trays and start from there.</p>
-        <Link to={dough ? `/plan/${dough}` : "/dough"} className="press press-main mt-4">
+        <Link to={dough ? "/plan" : "/dough"} className="press press-main mt-4">
           {dough ? "To the plan" : "To the doughs"}
         </Link>
       </section>
@@ -142,12 +142,17 @@ function AllDone({ session, onUndo }: { session: BakingSession; onUndo: () => vo
         {session.name}: the last tray is cold at {clock(session.finish_at)}. Ice and pack only when
         cold all through.
       </p>
-      <Link
-        to={`/book/${session.dough_id}?session=${session.id}`}
-        className="press press-main min-h-16 text-2xl"
-      >
-        Write down what came out
-      </Link>
+      {session.doughs
+        .filter((d) => d.dough_id !== null)
+        .map((d) => (
+          <Link
+            key={d.letter}
+            to={`/book/${d.dough_id}?session=${session.id}`}
+            className="press press-main min-h-16 text-2xl"
+          >
+            Write down what came out{session.doughs.length > 1 ? ` of ${d.name}` : ""}
+          </Link>
+        ))}
       <button type="button" className="press" onClick={onUndo}>
         Take the last step back
       </button>

@@ -13,24 +13,32 @@ interface OvenProps {
 
 /** The oven's shelves as they are: what is on each, how long, when to turn. */
 export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
-  const shelves = Array.from({ length: session.shelves }, (_, n) => n + 1);
+  const shelves = session.ovens.flatMap((most, oven) =>
+    Array.from({ length: most }, (_, n) => ({ oven: oven + 1, shelf: n + 1, most })),
+  );
+  const several = session.ovens.length > 1;
+  const dial = dialNow(session, ovens);
   return (
     <section aria-label="Oven">
       <h2 className="heading">
-        Oven <span className="font-normal text-soft">{session.piece.oven_c} °C</span>
+        Oven <span className="font-normal text-soft">{dial}</span>
       </h2>
       <div className="mt-2 border-2 border-ink bg-wash">
-        {shelves.map((shelf) => {
-          const here = ovens.find((tray) => (tray.bake.shelf ?? 1) === shelf);
+        {shelves.map(({ oven, shelf, most }) => {
+          const here = ovens.find(
+            ({ bake }) => (bake.shelf ?? 1) === shelf && (bake.oven ?? 1) === oven,
+          );
           return (
             <div
-              key={shelf}
+              key={`${oven}.${shelf}`}
               className="min-h-20 border-b-4 border-ink px-4 pt-2 pb-1 last:border-b-0"
             >
               {here ? (
                 <OnShelf tray={here} now={now} busy={busy} onMore={onMore} />
               ) : (
-                <p className="pt-4 text-soft">{shelfName(shelf, session.shelves)}: empty</p>
+                <p className="pt-4 text-soft">
+                  {shelfName(shelf, most, several ? oven : undefined)}: empty
+                </p>
               )}
             </div>
           );
@@ -38,6 +46,14 @@ export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
       </div>
     </section>
   );
+}
+
+/** What the dial is to be at: the setting of what is inside, else of what goes in next. */
+function dialNow(session: BakingSession, ovens: InOven[]): string {
+  const next = session.activities.find((a) => a.kind === "load" && a.done_at === null);
+  const letter = ovens[0]?.bake.dough ?? next?.dough;
+  const dough = session.doughs.find((d) => d.letter === letter);
+  return dough ? `${dough.oven_c} °C` : "";
 }
 
 interface OnShelfProps {

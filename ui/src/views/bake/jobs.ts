@@ -1,6 +1,8 @@
 import type { Activity, BakingSession } from "../../api/client";
 import { grams, length } from "../../app/format";
 
+type SessionDough = BakingSession["doughs"][number];
+
 /** The jobs for the hands that are still to do, in the order in which they are due. */
 export const pendingJobs = (session: BakingSession): Activity[] =>
   session.activities
@@ -46,7 +48,10 @@ export function sayJob(job: Activity, session: BakingSession): Said {
   const second =
     job.key.endsWith("2") && (job.kind === "load" || job.kind === "out" || job.kind === "turn");
   const minutes = tray?.bakes[second ? 1 : 0] ?? 0;
-  const { kind, slice_mm } = session.piece;
+  const dough = session.doughs.find((d) => d.letter === job.dough) ?? session.doughs[0];
+  const kind = dough?.kind ?? "drop";
+  const several = session.doughs.length > 1;
+  const piece = grams(dough?.grams ?? 0);
   const pieces = `${tray?.pieces ?? 0} ${kind === "twice_baked" ? "logs" : "pieces"}`;
   const shelf = session.activities.find((a) => a.key === job.key.replace(job.kind, "bake"))?.shelf;
   const name = `tray ${job.tray}`;
@@ -54,11 +59,43 @@ export function sayJob(job: Activity, session: BakingSession): Said {
   switch (job.kind) {
     case "mix":
       return {
-        short: "mix the dough",
-        title: "Mix the dough",
-        detail: `${session.name}, about ${length((job.end_at - job.start_at) / 60_000)}`,
+        short: several ? `mix dough ${job.dough}` : "mix the dough",
+        title: job.label && job.label !== "Mix the dough" ? job.label : mixTitle(several, job),
+        detail: `${dough?.name ?? ""}, about ${length((job.end_at - job.start_at) / 60_000)}`,
         cue: "Stop as soon as the flour is gone, or it turns tough.",
         caution: "Raw flour and egg: do not taste. Mixer off before a hand goes in.",
+      };
+    case "part":
+      return {
+        short: `make the ${job.label}`,
+        title: `Make the ${job.label}`,
+        detail: `for ${dough?.name ?? ""}, about ${length((job.end_at - job.start_at) / 60_000)}`,
+        cue: "Keep it covered until it is wanted.",
+        caution: null,
+      };
+    case "freeze":
+      return {
+        short: `wrap the rest of ${job.dough}`,
+        title: `Wrap the rest of ${several ? `dough ${job.dough}` : "the dough"}`,
+        detail: `${dough?.name ?? ""}: ${dough?.kept ?? 0} pieces for another day`,
+        cue: "Airtight, with the day on it.",
+        caution: null,
+      };
+    case "shape":
+      return {
+        short: `shape ${name}`,
+        title: kind === "pan" ? `Re-cut ${name}` : `Shape ${name}`,
+        detail: pieces,
+        cue: AFTER[kind] ?? "At once, while they are soft.",
+        caution: "Hot wafers and pans burn: a cloth, and children stand back.",
+      };
+    case "finish":
+      return {
+        short: `finish ${name}`,
+        title: `Finish ${name}`,
+        detail: `${pieces}, cold all through`,
+        cue: "Icing runs off what is warm.",
+        caution: null,
       };
     case "portion":
       return {
@@ -66,8 +103,8 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         title: `Portion ${name}`,
         detail:
           kind === "pan"
-            ? `${grams(session.piece.grams)} g in the pan, scored in ${pieces}`
-            : `${pieces} of ${grams(session.piece.grams)} g${on}`,
+            ? `${piece} g in the pan, scored in ${pieces}`
+            : `${pieces} of ${piece} g${on}${tray?.scraps ? ", from the scraps" : ""}`,
         cue: "All the same size bake the same.",
         caution: null,
       };
@@ -75,7 +112,7 @@ export function sayJob(job: Activity, session: BakingSession): Said {
       return {
         short: `${name} into the oven`,
         title: `${cap(name)} into the oven`,
-        detail: `shelf ${shelf ?? 1}, ${minutes} min at ${session.piece.oven_c} °C`,
+        detail: `shelf ${shelf ?? 1}, ${minutes} min at ${dough?.oven_c ?? ""} °C`,
         cue: second
           ? "Slices flat on the sheet, cut side up."
           : "Press done when the door is shut: the minutes count from then.",
@@ -94,14 +131,14 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         short: `take ${name} out`,
         title: `Take ${name} out`,
         detail: `${pieces}, ${minutes} min in all`,
-        cue: AFTER[kind] ?? CUES[session.piece.family],
+        cue: AFTER[kind] ?? CUES[dough?.family ?? "drop"],
         caution: HOT,
       };
     case "slice":
       return {
         short: `slice ${name}`,
         title: `Slice ${name}`,
-        detail: `${pieces}, slices of ${slice_mm ?? 13} mm, laid flat`,
+        detail: `${pieces}, slices of ${dough?.slice_mm ?? 13} mm, laid flat`,
         cue: "Serrated knife, long strokes; press a crumbling end together.",
         caution: "The logs are still hot inside, the knife is sharp.",
       };
@@ -117,16 +154,19 @@ export function sayJob(job: Activity, session: BakingSession): Said {
 }
 
 /** What cannot wait once a tray of that kind is out. */
-const AFTER: Partial<Record<BakingSession["piece"]["kind"], string>> = {
+const AFTER: Partial<Record<SessionDough["kind"], string>> = {
   pan: "Re-cut along the scores within two minutes; later it shatters.",
   wafer: "Shape them at once, the first out first; half a minute in the oven softens them again.",
 };
 
-const CUES: Record<BakingSession["piece"]["family"], string> = {
+const CUES: Record<SessionDough["family"], string> = {
   drop: "Edges just gold, top still soft. It goes on cooking on the sheet.",
   rolled: "Rims just coloured, top dry. It hardens as it cools.",
   shortbread: "Barely coloured, sandy and dry to the touch.",
   twice_baked: "Firm when pressed, gold at the ends.",
 };
+
+const mixTitle = (several: boolean, job: Activity): string =>
+  several ? `Mix dough ${job.dough}` : "Mix the dough";
 
 const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -36,7 +36,9 @@ const useBakedSession = (doughId: number, id: number | null) =>
       const found = await body(
         api.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } } }),
       );
-      return found.dough_id === doughId ? found : null;
+      const own = found.doughs.find((d) => d.dough_id === doughId);
+      if (!own) return null;
+      return { ...found, trays: found.trays.filter((t) => t.dough === own.letter) };
     },
   });
 

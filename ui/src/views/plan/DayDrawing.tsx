@@ -1,78 +1,68 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
-import { clock, length } from "../../app/format";
-import { type Day, LANE, layDay, type Row, timeMarks } from "./day";
+import { clock, length, when } from "../../app/format";
+import { Hatches } from "../../parts/DoughMark";
+import { Block, wide } from "./Block";
+import { Axis, type Day, layDay, type Row } from "./day";
+import { TrayRibbon } from "./TrayRibbon";
 
 const WIDTH = 900;
 const LEFT = 116;
 const RIGHT = 14;
 
+/** Asks for a job to begin at another time. */
+export type OnPin = (job: string, startAt: number) => void;
+
 interface DayProps {
   session: BakingSession;
   now?: number;
+  only?: string | null;
+  onOnly?: (tray: string | null) => void;
+  onPin?: OnPin;
 }
 
 /** The day: places from top to bottom, time from left to right, each tray a ribbon through them. */
-export function DayDrawing({ session, now }: DayProps) {
-  const [only, setOnly] = useState<string | null>(null);
+export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
+  const [own, setOwn] = useState<string | null>(null);
+  const only = shown.only === undefined ? own : shown.only;
+  const setOnly = shown.onOnly ?? setOwn;
   const day = layDay(session);
-  const scale = (WIDTH - LEFT - RIGHT) / Math.max(day.to - day.from, 1);
-  const x = (ms: number) => LEFT + (ms - day.from) * scale;
+  const axis = new Axis(session, day, LEFT, WIDTH - LEFT - RIGHT);
+  const x = (ms: number) => axis.x(ms);
   const trays = session.trays.map((t) => t.name);
+  const seen = (letter: string | null) =>
+    only === null || letter === null || only.charAt(0) === letter;
+  const drag = useDrag(axis, onPin);
   return (
     <figure>
       <svg
         role="img"
-        aria-label={`The day from ${clock(day.from)} to ${clock(day.to)}: ${trays.length} trays over ${session.sheets} sheets and ${session.shelves} oven shelves. The same by the clock stands below.`}
+        aria-label={`The day from ${clock(day.from)} to ${clock(day.to)}: ${trays.length} trays of ${session.doughs.length === 1 ? "one dough" : `${session.doughs.length} doughs`} over ${session.sheets} sheets and ${session.shelves} oven shelves. The same by the clock stands below.`}
         viewBox={`0 0 ${WIDTH} ${day.height}`}
-        className="w-full"
+        className="w-full touch-pan-y select-none"
+        {...drag.frame}
       >
-        <defs>
-          <pattern
-            id="hatch-a"
-            width="6"
-            height="6"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <rect width="6" height="6" className="fill-enamel" />
-            <line
-              x1="0"
-              x2="0"
-              y1="0"
-              y2="6"
-              className="stroke-paper"
-              strokeWidth="1.2"
-              opacity="0.35"
-            />
-          </pattern>
-        </defs>
+        <Hatches letters={session.doughs.map((d) => d.letter)} />
         {[...day.rows.values()].map((row) => (
           <PlaceRow key={row.key} row={row} />
         ))}
-        {timeMarks(day.from, day.to).map((ms) => (
-          <g key={ms}>
-            <line x1={x(ms)} x2={x(ms)} y1={24} y2={day.height - 6} className="stroke-line" />
-            <text
-              x={x(ms)}
-              y={17}
-              textAnchor="middle"
-              fontSize={14}
-              fontWeight={600}
-              className="fill-ink"
-            >
-              {clock(ms)}
-            </text>
-          </g>
-        ))}
+        <TimeAxis axis={axis} day={day} />
         {session.activities
           .filter((a) => a.tray === null)
           .map((a) => (
-            <DoughBlock key={a.key} activity={a} day={day} x={x} />
+            <g key={a.key} opacity={seen(a.dough) ? 1 : 0.15} {...drag.handle(a)}>
+              <DoughBlock activity={a} day={day} x={x} />
+            </g>
           ))}
         {trays.map((tray) => (
-          <g key={tray} opacity={only === null || only === tray ? 1 : 0.15}>
-            <TrayRibbon tray={tray} session={session} day={day} x={x} />
+          // biome-ignore lint/a11y/noStaticElementInteractions: the row of buttons below does the same
+          <g
+            key={tray}
+            opacity={only === null || only === tray ? 1 : 0.12}
+            onClick={() => setOnly(only === tray ? null : tray)}
+            className="cursor-pointer"
+          >
+            <TrayRibbon tray={tray} session={session} day={day} x={x} handle={drag.handle} />
           </g>
         ))}
         <line
@@ -93,25 +83,144 @@ export function DayDrawing({ session, now }: DayProps) {
             strokeWidth={3.5}
           />
         )}
+        {drag.at !== null && (
+          <g className="pointer-events-none">
+            <line
+              x1={x(drag.at)}
+              x2={x(drag.at)}
+              y1={22}
+              y2={day.height - 4}
+              className="stroke-ink"
+              strokeDasharray="4 3"
+              strokeWidth={2}
+            />
+            <text x={x(drag.at) + 5} y={day.height - 10} fontSize={15} fontWeight={700}>
+              {clock(drag.at)}
+            </text>
+          </g>
+        )}
       </svg>
-      <figcaption className="mt-2 flex flex-wrap items-center gap-2 text-[0.9375rem]">
+      <figcaption className="mt-2 flex flex-wrap items-center gap-1.5 text-[0.9375rem]">
         <span className="text-soft">Show</span>
         {[null, ...trays].map((tray) => (
           <button
             key={tray ?? "all"}
             type="button"
             aria-pressed={only === tray}
-            className="press min-h-8 px-2.5 aria-pressed:bg-ink aria-pressed:text-paper"
+            className="press min-h-8 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
             onClick={() => setOnly(tray)}
           >
             {tray ?? "all trays"}
           </button>
         ))}
         <span className="ml-auto text-soft">
-          heavier: what holds the finish up; ▾ turn the tray
+          heavier: what holds the finish up; ▾ turn{onPin ? "; drag a job of the hands" : ""}
         </span>
       </figcaption>
     </figure>
+  );
+}
+
+const DRAGGED = new Set<Activity["kind"]>(["mix", "part", "portion", "finish", "freeze"]);
+
+/** Dragging a job along the time axis; let go, it is pinned there. */
+function useDrag(axis: Axis, onPin: OnPin | undefined) {
+  const [held, setHeld] = useState<{ job: string; grip: number; at: number } | null>(null);
+  const moved = useRef(false);
+  const time = (event: React.PointerEvent<SVGSVGElement>): number => {
+    const box = event.currentTarget.getBoundingClientRect();
+    return axis.at(((event.clientX - box.left) / box.width) * WIDTH);
+  };
+  return {
+    at: held && moved.current ? held.at : null,
+    handle: (a: Activity) =>
+      onPin && DRAGGED.has(a.kind)
+        ? {
+            className: "cursor-ew-resize",
+            "data-drag": a.key,
+            onPointerDown: (event: React.PointerEvent<SVGElement>) => {
+              const frame = event.currentTarget.ownerSVGElement;
+              if (!frame) return;
+              const box = frame.getBoundingClientRect();
+              const at = axis.at(((event.clientX - box.left) / box.width) * WIDTH);
+              frame.setPointerCapture(event.pointerId);
+              moved.current = false;
+              setHeld({ job: a.key, grip: at - a.start_at, at: a.start_at });
+            },
+          }
+        : {},
+    frame: held
+      ? {
+          onPointerMove: (event: React.PointerEvent<SVGSVGElement>) => {
+            const at = Math.round((time(event) - held.grip) / 60_000) * 60_000;
+            if (at !== held.at) moved.current = true;
+            setHeld({ ...held, at });
+          },
+          onPointerUp: () => {
+            if (moved.current) onPin?.(held.job, held.at);
+            setHeld(null);
+          },
+          onPointerCancel: () => setHeld(null),
+        }
+      : {},
+  };
+}
+
+/** The marks of the clock, and the breaks where nobody is needed for long. */
+function TimeAxis({ axis, day }: { axis: Axis; day: Day }) {
+  const marks = axis.marks();
+  return (
+    <g>
+      {axis.stretches
+        .filter((s) => s.broken)
+        .map((s) => (
+          <g key={s.from}>
+            <rect
+              x={s.x}
+              y={24}
+              width={s.width}
+              height={day.height - 30}
+              className="fill-paper stroke-line"
+              strokeDasharray="3 3"
+            />
+            <text
+              x={s.x + s.width / 2}
+              y={17}
+              textAnchor="middle"
+              fontSize={12.5}
+              className="fill-soft"
+            >
+              {length((s.to - s.from) / 60_000)}
+            </text>
+          </g>
+        ))}
+      {marks.map((ms, n) => {
+        const before = marks[n - 1];
+        const other =
+          before !== undefined && new Date(before).toDateString() !== new Date(ms).toDateString();
+        return (
+          <g key={ms}>
+            <line
+              x1={axis.x(ms)}
+              x2={axis.x(ms)}
+              y1={24}
+              y2={day.height - 6}
+              className="stroke-line"
+            />
+            <text
+              x={axis.x(ms)}
+              y={17}
+              textAnchor="middle"
+              fontSize={14}
+              fontWeight={600}
+              className="fill-ink"
+            >
+              {other ? when(ms, before) : clock(ms)}
+            </text>
+          </g>
+        );
+      })}
+    </g>
   );
 }
 
@@ -142,220 +251,71 @@ function PlaceRow({ row }: { row: Row }) {
 }
 
 interface PartProps {
+  activity: Activity;
   day: Day;
   x: (ms: number) => number;
 }
 
-interface BlockProps {
-  from: number;
-  to: number;
-  top: number;
-  height: number;
-  text: string;
-  second?: string;
-  heavy?: boolean;
-  quiet?: boolean;
-}
-
-const wide = (text: string, size: number): number => text.length * size * 0.58 + 6;
-
-/** A block of time; its words stand in it only where they fit. */
-function Block({ from, to, top, height, text, second, heavy, quiet }: BlockProps) {
-  const width = Math.max(to - from, 2);
-  const inner = quiet ? "fill-ink" : "fill-paper";
-  return (
-    <g>
-      <rect
-        x={from}
-        y={top}
-        width={width}
-        height={height}
-        fill={quiet ? undefined : "url(#hatch-a)"}
-        className={quiet ? "fill-enamel/20" : heavy ? "stroke-ink" : undefined}
-        strokeWidth={heavy ? 2.5 : 0}
-      />
-      {width >= wide(text, 13) && (
-        <text
-          x={from + width / 2}
-          y={top + (second && width >= wide(second, 12) ? height * 0.42 : height / 2 + 4.5)}
-          textAnchor="middle"
-          fontSize={13}
-          fontWeight={650}
-          className={inner}
-        >
-          {text}
-        </text>
-      )}
-      {second && width >= wide(second, 12) && (
-        <text
-          x={from + width / 2}
-          y={top + height * 0.82}
-          textAnchor="middle"
-          fontSize={12.5}
-          className={inner}
-        >
-          {second}
-        </text>
-      )}
-    </g>
-  );
-}
-
-/** Mixing, chilling and heating belong to no tray. */
-function DoughBlock({ activity: a, day, x }: PartProps & { activity: Activity }) {
-  const words = `${a.kind} ${length((a.end_at - a.start_at) / 60_000)}`;
-  const row = day.rows.get(a.kind === "mix" ? "hands" : a.kind === "chill" ? "cold" : "shelf1");
-  if (!row) return null;
-  if (a.kind === "heat") {
-    const y = row.top + row.height / 2;
-    const text = `oven on ${clock(a.start_at)}`;
+/** Mixing, parts, chilling and heating belong to no tray. */
+function DoughBlock({ activity: a, day, x }: PartProps) {
+  const minutes = length((a.end_at - a.start_at) / 60_000);
+  const letter = a.dough ?? "A";
+  if (a.kind === "heat") return <Heat activity={a} day={day} x={x} />;
+  if (a.kind === "chill" || a.kind === "temper" || a.kind === "wait") {
+    const row = day.rows.get("cold");
+    if (!row || a.kind !== "chill") return null;
+    const lane = day.lanes.get(`cold ${letter}`) ?? 0;
     return (
-      <g>
-        <line
-          x1={x(a.start_at)}
-          x2={x(a.end_at)}
-          y1={y}
-          y2={y}
-          className="stroke-soft"
-          strokeWidth={2}
-          strokeDasharray="2 4"
-        />
-        {x(a.end_at) - x(a.start_at) > wide(text, 12.5) && (
-          <text x={x(a.start_at) + 2} y={y - 6} fontSize={12.5} className="fill-ink">
-            {text}
-          </text>
-        )}
-      </g>
+      <Block
+        from={x(a.start_at)}
+        to={x(a.end_at)}
+        top={row.top + 4 + lane * day.coldLane}
+        height={day.coldLane - 3}
+        texts={[`${letter} chills ${minutes}`, `${letter} ${minutes}`, letter]}
+        letter={letter}
+        heavy={a.critical}
+        quiet
+      />
     );
   }
+  const row = day.rows.get(`hands${a.who ?? 0}`);
+  if (!row) return null;
+  const words = { mix: "mix", part: a.label, freeze: "wrap" }[a.kind as string] ?? a.kind;
   return (
     <Block
       from={x(a.start_at)}
       to={x(a.end_at)}
       top={row.top + 3}
       height={row.height - 6}
-      text={x(a.end_at) - x(a.start_at) >= wide(words, 13) ? words : a.kind}
+      texts={[`${words} ${letter}, ${minutes}`, `${words} ${letter}`, letter]}
+      letter={letter}
       heavy={a.critical}
-      quiet={a.kind === "chill"}
     />
   );
 }
 
-/** One tray on its way: portioned, in the oven, resting, on the rack. */
-function TrayRibbon({
-  tray,
-  session,
-  day,
-  x,
-}: PartProps & { tray: string; session: BakingSession }) {
-  const own = session.activities.filter((a) => a.tray === tray);
-  const of = (kind: string) => own.filter((a) => a.kind === kind);
-  const hands = day.rows.get("hands");
-  const [portion] = of("portion");
-  const [rack] = of("rack");
-  const [cool] = of("cool");
-  const bench = day.rows.get(`sheet${portion?.sheet ?? 1}`);
-  const rackRow = day.rows.get("rack");
-  if (!hands || !portion || !rack || !cool || !bench || !rackRow) return null;
-  const rackY = rackRow.top + 4 + (day.rackLane.get(tray) ?? 0) * LANE;
-  const heavy = own.some((a) => a.kind === "bake" && a.critical);
-  const stroke = `stroke-enamel fill-none`;
-  const bakes = of("bake");
+/** The oven getting hot, or hotter, or cooler. */
+function Heat({ activity: a, day, x }: PartProps) {
+  const row = day.rows.get(`oven${a.oven ?? 1}shelf1`);
+  if (!row) return null;
+  const y = row.top + 9;
+  const text = `${a.label} °C from ${clock(a.start_at)}`;
   return (
-    <g strokeWidth={heavy ? 3 : 1.4}>
-      {own
-        .filter((a) => a.hands)
-        .map((a) => (
-          <rect
-            key={a.key}
-            x={x(a.start_at)}
-            y={hands.top + 3}
-            width={Math.max(x(a.end_at) - x(a.start_at) - 0.6, 2)}
-            height={hands.height - 6}
-            fill="url(#hatch-a)"
-            className={a.critical ? "stroke-ink" : undefined}
-            strokeWidth={a.critical ? 1.6 : 0}
-          />
-        ))}
-      {bakes.map((bake, n) => {
-        const shelf = day.rows.get(`shelf${bake.shelf ?? 1}`);
-        if (!shelf) return null;
-        const before = n === 0 ? portion : of("slice")[0];
-        const turn = of("turn")[n];
-        const middle = shelf.top + shelf.height / 2;
-        const waits = x(before?.end_at ?? bake.start_at);
-        const benchY = bench.top + bench.height / 2;
-        const leaves = n === bakes.length - 1 ? rack : of("slice")[0];
-        const to = n === bakes.length - 1 ? rackY + 6 : benchY;
-        return (
-          <g key={bake.key}>
-            <path
-              d={`M${waits} ${benchY} H${x(bake.start_at) - 1} C${x(bake.start_at) + 5} ${benchY} ${x(bake.start_at) - 5} ${middle} ${x(bake.start_at) + 1} ${middle}`}
-              className={stroke}
-            />
-            <path
-              d={`M${x(bake.end_at)} ${middle} C${x(bake.end_at) + 7} ${middle} ${x(bake.end_at) - 3} ${to} ${x(bake.end_at) + 5} ${to} H${x(leaves?.start_at ?? bake.end_at)}`}
-              className={stroke}
-              strokeDasharray="3 2.5"
-            />
-            <Block
-              from={x(bake.start_at)}
-              to={x(bake.end_at)}
-              top={shelf.top + 3}
-              height={shelf.height - 6}
-              text={tray}
-              second={`${Math.round((bake.end_at - bake.start_at) / 60_000)} min`}
-              heavy={bake.critical}
-            />
-            {turn && (
-              <path
-                d={`M${x(turn.start_at) - 5} ${shelf.top - 1} h10 l-5 8 z`}
-                className="fill-ink"
-                strokeWidth={0}
-              />
-            )}
-          </g>
-        );
-      })}
-      <Block
-        from={x(portion.start_at)}
-        to={x(portion.end_at)}
-        top={bench.top + 3}
-        height={bench.height - 6}
-        text={tray}
-        heavy={portion.critical}
+    <g>
+      <line
+        x1={x(a.start_at)}
+        x2={x(a.end_at)}
+        y1={y + 4}
+        y2={y + 4}
+        className="stroke-ink"
+        strokeWidth={2}
+        strokeDasharray="2 4"
       />
-      {of("slice").map((slice) => (
-        <Block
-          key={slice.key}
-          from={x(slice.start_at)}
-          to={x(slice.end_at)}
-          top={bench.top + 3}
-          height={bench.height - 6}
-          text="slice"
-          heavy={slice.critical}
-        />
-      ))}
-      {of("sheet").map((a) => (
-        <line
-          key={a.key}
-          x1={x(a.start_at)}
-          x2={x(a.end_at)}
-          y1={bench.top + bench.height - 5}
-          y2={bench.top + bench.height - 5}
-          className="stroke-soft"
-          strokeWidth={2}
-          strokeDasharray="1 3"
-        />
-      ))}
-      <Block
-        from={x(cool.start_at)}
-        to={x(cool.end_at)}
-        top={rackY}
-        height={14}
-        text={`${tray} cooling`}
-        quiet
-      />
+      {x(a.end_at) - x(a.start_at) > wide(text, 12) && (
+        <text x={x(a.start_at) + 2} y={y} fontSize={12} className="fill-ink">
+          {text}
+        </text>
+      )}
     </g>
   );
 }

@@ -5,10 +5,11 @@ interface PlanFiguresProps {
   plan: BakingSession;
   busy: boolean;
   onStart: () => void;
+  onStop: () => void;
 }
 
 /** When all is cold, how good the plan is, what holds it up, and the next step. */
-export function PlanFigures({ plan, busy, onStart }: PlanFiguresProps) {
+export function PlanFigures({ plan, busy, onStart, onStop }: PlanFiguresProps) {
   const late = plan.ready_by === null ? 0 : Math.ceil((plan.finish_at - plan.ready_by) / 60_000);
   return (
     <aside aria-label="The plan in figures" className="flex flex-col gap-5">
@@ -28,11 +29,22 @@ export function PlanFigures({ plan, busy, onStart }: PlanFiguresProps) {
             ? "No plan for these trays ends sooner: proven."
             : `At most ${plan.gap_min} min from the best possible.`}
         </p>
+        <p className="flex min-h-9 items-center gap-3 text-[0.9375rem] text-soft">
+          {busy && "Planning…"}
+          {!busy && plan.searching && (
+            <>
+              Looking for a better plan…
+              <button type="button" className="press min-h-8 px-2" onClick={onStop}>
+                This will do
+              </button>
+            </>
+          )}
+        </p>
         {late > 0 && (
           <p className="mt-2 border-l-4 border-caution pl-3">
             <strong className="text-caution">Too late:</strong> even begun now it is ready{" "}
-            {length(late)} after {when(plan.ready_by ?? 0, plan.now)}. Choose a later time, or try
-            one more sheet or shelf.
+            {length(late)} after {when(plan.ready_by ?? 0, plan.now)}: {clash(plan)} The nearest
+            plan that works is this one; or see what would help.
           </p>
         )}
         {plan.stale && (
@@ -55,6 +67,17 @@ export function PlanFigures({ plan, busy, onStart }: PlanFiguresProps) {
   );
 }
 
+/** Which demands clash, with figures. */
+function clash(plan: BakingSession): string {
+  const [first, second] = [...plan.hold_ups].sort((a, b) => b.minutes - a.minutes);
+  const parts = [first, second].flatMap((h) =>
+    h ? [`${CAUSE[h.cause]} ${length(h.minutes)}`] : [],
+  );
+  const needs = length((plan.finish_at - plan.start_at) / 60_000);
+  const has = length(((plan.ready_by ?? 0) - plan.start_at) / 60_000);
+  return `it takes ${needs} (most of it ${parts.join(" and ")}), and there are ${has}.`;
+}
+
 const CAUSE: Record<Schemas["HoldUpOut"]["cause"], string> = {
   mixing: "mixing",
   chilling: "chilling",
@@ -66,6 +89,8 @@ const CAUSE: Record<Schemas["HoldUpOut"]["cause"], string> = {
   resting: "resting on the sheet",
   sheet: "sheet cooling and lining",
   cooling: "cooling on the rack",
+  finishing: "icing, dusting, setting",
+  waiting: "a break or a window between",
 };
 
 function HoldUps({ holdUps }: { holdUps: BakingSession["hold_ups"] }) {
@@ -99,7 +124,7 @@ function HoldUps({ holdUps }: { holdUps: BakingSession["hold_ups"] }) {
         ))}
       </ul>
       <p className="mt-2 text-[0.9375rem] text-soft">
-        The longest chain of steps that wait for each other; it is drawn heavier.
+        The chain of steps that wait for each other; it is drawn heavier.
       </p>
     </section>
   );

@@ -1,91 +1,131 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import {
-  type BakingSession,
-  type Dough,
-  type Kitchen,
-  ProblemError,
-  type Schemas,
-} from "../../api/client";
+import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { Notice } from "../../parts/Notice";
-import { useDough } from "../dough/queries";
 import { useKitchen } from "../tray/queries";
+import { AwayTimes } from "./AwayTimes";
 import { DayDrawing } from "./DayDrawing";
+import { Helps } from "./Helps";
+import { Pins } from "./Pins";
 import { PlanFigures } from "./PlanFigures";
-import { useMakePlan, usePlan, useStart } from "./queries";
+import { useDropPlan, useMakePlan, usePlan, useStart, useStopSearch, type Wish } from "./queries";
 import { RunSheet } from "./RunSheet";
+import { SessionDoughs } from "./SessionDoughs";
 import { WishRow } from "./WishRow";
 
-type Wish = Schemas["WishBody"];
-
-export default function PlanView({ doughId }: { doughId: number }) {
-  const plan = usePlan(doughId);
+/** The session that is being planned; a dough in the address joins it. */
+export default function PlanView({ doughId }: { doughId?: number }) {
+  const plan = usePlan();
   const kitchen = useKitchen();
-  const dough = useDough(doughId);
-  const problem = dough.error ?? plan.error ?? kitchen.error;
-  if (problem) {
+  const problem = plan.error ?? kitchen.error;
+  if (problem && plan.data === undefined) {
     return (
       <div className="p-6">
         <Notice problem={problem} />
       </div>
     );
   }
-  if (plan.data === undefined || !kitchen.data || !dough.data)
-    return <p className="p-6 text-soft">One moment…</p>;
-  return <PlanBench dough={dough.data} plan={plan.data} kitchen={kitchen.data} />;
+  if (plan.data === undefined || !kitchen.data) return <p className="p-6 text-soft">One moment…</p>;
+  return <PlanBench joining={doughId ?? null} plan={plan.data} kitchen={kitchen.data} />;
 }
 
 interface PlanBenchProps {
-  dough: Dough;
+  joining: number | null;
   plan: BakingSession | null;
   kitchen: Kitchen;
 }
 
-function PlanBench({ dough, plan, kitchen }: PlanBenchProps) {
-  const make = useMakePlan(dough.id);
+const wishOf = (plan: BakingSession | null, kitchen: Kitchen): Wish => ({
+  ...(plan?.wish ?? { items: [], away: [], pins: [], shelf_pins: [] }),
+  sheets: kitchen.sheets,
+  shelves: kitchen.shelves,
+});
+
+function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
+  const make = useMakePlan();
   const start = useStart();
+  const stop = useStopSearch();
+  const drop = useDropPlan();
   const navigate = useNavigate();
-  const wish: Wish = {
-    sheets: plan?.sheets ?? kitchen.sheets,
-    shelves: plan?.shelves ?? kitchen.shelves,
-    ready_by: plan?.ready_by ?? null,
+  // What was asked for last stays in its fields, also when it cannot be.
+  const [asked, setAsked] = useState<Wish | null>(null);
+  const wish = asked ?? wishOf(plan, kitchen);
+
+  const ask = (next: Wish) => {
+    setAsked(next);
+    if (next.items.length > 0) make.mutate(next, { onSuccess: () => setAsked(null) });
+    else drop.mutate(undefined, { onSuccess: () => setAsked(null) });
   };
 
-  // A dough that was never planned, or was changed since, is planned at once.
-  const asked = useRef(false);
-  const outdated = plan === null || plan.stale;
+  // A dough that comes from its tray joins the session; one that was changed is planned anew.
+  const opened = useRef(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the screen opens
   useEffect(() => {
-    if (outdated && !asked.current) {
-      asked.current = true;
-      make.mutate(wish);
-    }
+    if (opened.current) return;
+    opened.current = true;
+    const joins = joining !== null && !wish.items.some((i) => i.dough_id === joining);
+    if (joins)
+      ask({ ...wish, items: [...wish.items, { dough_id: joining, joins: "fresh" }], pins: [] });
+    else if (plan?.stale && wish.items.length > 0) ask(wish);
+    if (joining !== null) navigate("/plan", { replace: true });
   }, []);
 
   const fault = (field: string) =>
     make.error instanceof ProblemError ? make.error.at(field) : undefined;
+  const pin = (job: string, startAt: number) =>
+    ask({
+      ...wish,
+      pins: [...wish.pins.filter((p) => p.job !== job), { job, start_at: Math.max(startAt, 0) }],
+    });
+  const [only, setOnly] = useState<string | null>(null);
 
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
-      <div className="flex min-w-0 flex-col gap-4">
-        <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
+      <div className="flex min-w-0 flex-col gap-3">
+        <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
+        <SessionDoughs
+          items={wish.items}
+          plan={plan}
+          fault={fault("items")}
+          onItems={(items) => ask({ ...wish, items, pins: [], shelf_pins: [] })}
+        />
         <WishRow
+          key={plan?.id ?? 0}
           wish={wish}
           startAt={plan?.start_at ?? Date.now()}
           fault={fault}
-          busy={make.isPending}
-          onWish={(changed) => make.mutate(changed)}
+          onWish={ask}
         />
-        <Notice problem={make.error ?? start.error} />
-        {plan && <DayDrawing session={plan} />}
-        {plan && <RunSheet session={plan} />}
+        <AwayTimes
+          away={wish.away}
+          now={plan?.now ?? Date.now()}
+          fault={fault("away")}
+          onAway={(away) => ask({ ...wish, away })}
+        />
+        <Notice problem={make.error ?? start.error ?? stop.error} />
+        {plan && (
+          <>
+            <DayDrawing session={plan} only={only} onOnly={setOnly} onPin={pin} />
+            <Pins plan={plan} wish={wish} only={only} onWish={ask} />
+            <RunSheet session={plan} pins={wish.pins} onPin={pin} />
+          </>
+        )}
+        {!plan && wish.items.length === 0 && (
+          <p className="text-lg">
+            Nothing is planned. Add a dough, or start from one on its Tray screen.
+          </p>
+        )}
       </div>
       {plan && (
-        <PlanFigures
-          plan={plan}
-          busy={make.isPending}
-          onStart={() => start.mutate(plan.id, { onSuccess: () => navigate("/bake") })}
-        />
+        <div className="flex flex-col gap-5">
+          <PlanFigures
+            plan={plan}
+            busy={make.isPending}
+            onStop={() => stop.mutate()}
+            onStart={() => start.mutate(plan.id, { onSuccess: () => navigate("/bake") })}
+          />
+          <Helps plan={plan} wish={wish} kitchen={kitchen} onWish={ask} />
+        </div>
       )}
     </div>
   );

@@ -1,10 +1,23 @@
+import { useState } from "react";
 import type { BakingSession } from "../../api/client";
-import { clock } from "../../app/format";
+import { clock, fromField, toField, when } from "../../app/format";
+import { DoughMark } from "../../parts/DoughMark";
 import { sayJob } from "../bake/jobs";
+import type { OnPin } from "./DayDrawing";
+import type { Wish } from "./queries";
 
-/** The same day by the clock: every job for the hands, in order. */
-export function RunSheet({ session }: { session: BakingSession }) {
+interface RunSheetProps {
+  session: BakingSession;
+  pins?: Wish["pins"];
+  onPin?: OnPin;
+}
+
+const PINNED = new Set(["mix", "part", "freeze", "portion", "finish"]);
+
+/** The same day by the clock: every job for the hands, in order; some can be put at a time. */
+export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
   const jobs = session.activities.filter((a) => a.hands);
+  const several = session.workers.length > 1;
   return (
     <details open className="border-t border-ink pt-2">
       <summary className="cursor-pointer text-lg font-bold">The day by the clock</summary>
@@ -13,18 +26,39 @@ export function RunSheet({ session }: { session: BakingSession }) {
           <tr>
             <th className="py-1 pr-4 font-normal">from</th>
             <th className="pr-4 font-normal">to</th>
+            {several && <th className="pr-4 font-normal">who</th>}
             <th className="pr-4 font-normal">job</th>
             <th className="font-normal">with</th>
           </tr>
         </thead>
         <tbody>
-          {jobs.map((job) => {
+          {jobs.map((job, n) => {
             const said = sayJob(job, session);
+            const before = jobs[n - 1]?.start_at ?? session.now;
+            const held = pins.some((p) => p.job === job.key);
             return (
               <tr key={job.key} className="border-t border-line align-baseline">
-                <td className="py-1.5 pr-4 font-bold">{clock(job.start_at)}</td>
+                <td className="py-1.5 pr-4 font-bold whitespace-nowrap">
+                  {onPin && PINNED.has(job.kind) ? (
+                    <BeginAt
+                      key={job.start_at}
+                      at={job.start_at}
+                      label={`Begin at: ${said.title}`}
+                      held={held}
+                      onAt={(at) => onPin(job.key, at)}
+                    />
+                  ) : (
+                    when(job.start_at, before)
+                  )}
+                </td>
                 <td className="pr-4">{clock(job.end_at)}</td>
-                <td className="pr-4">{said.title}</td>
+                {several && <td className="pr-4">{session.workers[job.who ?? 0]}</td>}
+                <td className="pr-4">
+                  <span className="flex items-center gap-2">
+                    {session.doughs.length > 1 && job.dough && <DoughMark letter={job.dough} />}
+                    {said.title}
+                  </span>
+                </td>
                 <td className="text-soft">{said.detail}</td>
               </tr>
             );
@@ -32,5 +66,35 @@ export function RunSheet({ session }: { session: BakingSession }) {
         </tbody>
       </table>
     </details>
+  );
+}
+
+interface BeginAtProps {
+  at: number;
+  label: string;
+  held: boolean;
+  onAt: (at: number) => void;
+}
+
+/** When a job begins, as HH:MM; another time pins it there. */
+function BeginAt({ at, label, held, onAt }: BeginAtProps) {
+  const [text, setText] = useState(clock(at));
+  const keep = () => {
+    const wanted = fromField(`${toField(at).slice(0, 10)}T${text.trim().padStart(5, "0")}`);
+    if (!Number.isFinite(wanted)) setText(clock(at));
+    else if (wanted !== Math.floor(at / 60_000) * 60_000) onAt(wanted);
+  };
+  return (
+    <input
+      aria-label={label}
+      title="Type another time to pin it there"
+      inputMode="numeric"
+      maxLength={5}
+      className={`min-h-8 w-16 px-1 py-0 font-bold ${held ? "border-2 border-ink" : "border-dashed"}`}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === "Enter" && keep()}
+    />
   );
 }

@@ -1,18 +1,16 @@
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { fromField, toField } from "../../app/format";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
 import { Stepper } from "../../parts/Stepper";
+import type { Wish } from "./queries";
 
-type Wish = Schemas["WishBody"];
 type Anchor = "now" | "start" | "ready";
 
 interface WishRowProps {
   wish: Wish;
   startAt: number;
   fault: (field: string) => string | undefined;
-  busy: boolean;
   onWish: (wish: Wish) => void;
 }
 
@@ -23,19 +21,19 @@ const ANCHORS = [
 ] as const;
 
 /** What there is to bake with, and when. Each change is planned at once. */
-export function WishRow({ wish, startAt, fault, busy, onWish }: WishRowProps) {
-  const [anchor, setAnchor] = useState<Anchor>(wish.ready_by ? "ready" : "now");
-  const [time, setTime] = useState(() => toField(wish.ready_by ?? startAt));
-  const { sheets, shelves } = wish;
+export function WishRow({ wish, startAt, fault, onWish }: WishRowProps) {
+  const [anchor, setAnchor] = useState<Anchor>(
+    wish.ready_by ? "ready" : wish.start_at ? "start" : "now",
+  );
+  const [time, setTime] = useState(() => toField(wish.ready_by ?? wish.start_at ?? startAt));
 
   const ask = (part: Partial<Wish>, by: Anchor = anchor, at: string = time) => {
     const ms = fromField(at);
     if (by !== "now" && !Number.isFinite(ms)) return;
     onWish({
-      sheets,
-      shelves,
-      ...(by === "start" ? { start_at: ms } : {}),
-      ...(by === "ready" ? { ready_by: ms } : {}),
+      ...wish,
+      start_at: by === "start" ? ms : null,
+      ready_by: by === "ready" ? ms : null,
       ...part,
     });
   };
@@ -47,13 +45,13 @@ export function WishRow({ wish, startAt, fault, busy, onWish }: WishRowProps) {
     >
       <Stepper
         label="Sheets"
-        value={sheets}
+        value={wish.sheets}
         range={[1, 12]}
         onChange={(next) => ask({ sheets: next })}
       />
       <Stepper
         label="Oven shelves"
-        value={shelves}
+        value={wish.shelves}
         range={[1, 4]}
         onChange={(next) => ask({ shelves: next })}
       />
@@ -85,9 +83,6 @@ export function WishRow({ wish, startAt, fault, busy, onWish }: WishRowProps) {
           )}
         </Field>
       )}
-      <p role="status" className="self-end text-soft">
-        {busy ? "Planning…" : ""}
-      </p>
     </section>
   );
 }

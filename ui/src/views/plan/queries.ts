@@ -1,27 +1,55 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, body, type Schemas } from "../../api/client";
+import { useEffect } from "react";
+import { api, type BakingSession, body, type Schemas } from "../../api/client";
 
-export const usePlan = (doughId: number) =>
+export type Wish = Schemas["WishBody"];
+
+const KEY = ["plan"];
+const LOOK_EVERY_MS = 600;
+
+/** The plan that has not been started; asked for again while better ones are looked for. */
+export const usePlan = () =>
   useQuery({
-    queryKey: ["plan", doughId],
-    queryFn: () =>
-      body(api.GET("/api/doughs/{dough_id}/plan", { params: { path: { dough_id: doughId } } })),
+    queryKey: KEY,
+    queryFn: () => body(api.GET("/api/plan")),
+    refetchInterval: (query) => (query.state.data?.searching ? LOOK_EVERY_MS : false),
   });
 
-export function useMakePlan(doughId: number) {
+export function useMakePlan() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (wish: Schemas["WishBody"]) =>
-      body(
-        api.PUT("/api/doughs/{dough_id}/plan", {
-          params: { path: { dough_id: doughId } },
-          body: wish,
-        }),
-      ),
+    mutationFn: (wish: Wish) => body(api.PUT("/api/plan", { body: wish })),
+    // An answer about the plan before must not be shown after the new one.
+    onMutate: () => queries.cancelQueries({ queryKey: KEY }),
     onSuccess: (plan) => {
-      queries.setQueryData(["plan", doughId], plan);
+      queries.setQueryData(KEY, plan);
+      queries.removeQueries({ queryKey: ["ideas"] });
       queries.invalidateQueries({ queryKey: ["kitchen"] });
     },
+  });
+}
+
+/** Look no further; also when the page is left. */
+export function useStopSearch() {
+  const queries = useQueryClient();
+  const stop = useMutation({
+    mutationFn: () => body(api.POST("/api/plan/stop")),
+    onSuccess: (plan) => queries.setQueryData(KEY, plan),
+  });
+  useEffect(
+    () => () => {
+      fetch("/api/plan/stop", { method: "POST", keepalive: true }).catch(() => undefined);
+    },
+    [],
+  );
+  return stop;
+}
+
+export function useDropPlan() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => body(api.DELETE("/api/plan")),
+    onSuccess: () => queries.setQueryData(KEY, null),
   });
 }
 
@@ -36,7 +64,24 @@ export function useStart() {
       ),
     onSuccess: (session) => {
       queries.setQueryData(["session", "current"], session);
-      queries.invalidateQueries({ queryKey: ["plan"] });
+      queries.invalidateQueries({ queryKey: KEY });
     },
   });
 }
+
+/** What may be tried to be ready sooner. */
+export const useIdeas = (plan: BakingSession) =>
+  useQuery({
+    queryKey: ["ideas", plan.id, plan.finish_at, plan.start_at],
+    queryFn: () => body(api.GET("/api/plan/ideas")),
+    enabled: !plan.searching,
+  });
+
+/** One idea, really planned again. */
+export const useTried = (plan: BakingSession, number: number, enabled: boolean) =>
+  useQuery({
+    queryKey: ["ideas", plan.id, plan.finish_at, plan.start_at, number],
+    queryFn: () => body(api.POST("/api/plan/ideas/{number}", { params: { path: { number } } })),
+    enabled,
+    staleTime: Number.POSITIVE_INFINITY,
+  });

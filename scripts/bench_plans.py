@@ -1,0 +1,156 @@
+"""Measure the planner: each session beside the two hand methods, in one run.
+
+    python scripts/bench_plans.py [--long]
+
+`--long` sets the larger sessions beside what a search of five minutes finds.
+"""
+
+import sys
+import time
+from dataclasses import replace
+
+from finebatch.core.plan.by_hand import plain_method, sensible_method
+from finebatch.core.plan.progress import happened_by
+from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.solver import best_plan, replan
+from finebatch.core.plan.work import (
+    HAND_JOBS,
+    Bake,
+    DoughWork,
+    Kitchen,
+    Make,
+    Oven,
+    PartWork,
+    TrayWork,
+    Work,
+    Worker,
+)
+
+EVENING = 24 * 60
+"""Minutes from one evening to the next."""
+
+
+def row(what: str, figure: str, wanted: str = "", met: bool = True) -> None:
+    target = f"   wanted {wanted:18}{'met' if met else 'MISSED'}" if wanted else ""
+    print(f"{what:60}{figure:>22}{target}", flush=True)
+
+
+def drops(trays: int, sheets: int, shelves: int) -> Work:
+    each = [TrayWork(f"A{n + 1}", "A", 12, 5, (Bake(12, 6),), 3, 25) for n in range(trays)]
+    return Work((DoughWork("A", chill_min=30),), tuple(each), Kitchen(sheets, (Oven(shelves),)))
+
+
+def two_doughs() -> Work:
+    """Two doughs, one of them chilled, four trays each, two settings of the oven."""
+    doughs = (DoughWork("A"), DoughWork("B", (Make("Mix", 16),), chill_min=60))
+    trays = [TrayWork(f"A{n}", "A", 12, 5, (Bake(11, 5, 180),), 3, 25) for n in range(1, 5)]
+    trays += [TrayWork(f"B{n}", "B", 16, 7, (Bake(12, 6, 165),), 3, 15) for n in range(1, 5)]
+    return Work(doughs, tuple(trays), Kitchen(2))
+
+
+def supper() -> Work:
+    """Four doughs of four families: twelve trays, three sheets, two shelves, three settings."""
+    doughs = (
+        DoughWork("A", (Make("Mix", 15),)),
+        DoughWork("B", (Make("Mix", 13),), chill_min=60, parts=(PartWork("glaze", 6, "finish"),)),
+        DoughWork("C", (Make("Mix", 13),), chill_min=85),
+        DoughWork("D", (Make("Mix", 16),)),
+    )
+    trays = [TrayWork(f"A{n}", "A", 12, 5, (Bake(11, 5, 190),), 3, 25) for n in range(1, 4)]
+    trays += [
+        TrayWork(f"B{n}", "B", 16, 7, (Bake(9, 4, 175),), 3, 15, finish_min=4, set_min=45,
+                 scraps=n == 4)
+        for n in range(1, 5)
+    ]  # fmt: skip
+    trays += [TrayWork(f"C{n}", "C", 20, 5, (Bake(16, 8, 160),), 6, 25) for n in range(1, 4)]
+    bakes = (Bake(27, 13, 175), Bake(16, 8, 160))
+    trays += [TrayWork(f"D{n}", "D", 2, 6, bakes, 10, 30, slice_min=8) for n in range(1, 3)]
+    return Work(doughs, tuple(trays), Kitchen(3, (Oven(2),)))
+
+
+def holiday() -> Work:
+    """Eight doughs, thirty trays, over two evenings and a day."""
+    doughs, trays = [], []
+    for n, letter in enumerate("ABCDEFGH"):
+        doughs.append(DoughWork(letter, (Make("Mix", 12 + n),), chill_min=(0, 60, 85, 0)[n % 4]))
+        oven_c, minutes = (180, 175, 160, 190)[n % 4], (12, 9, 16, 10)[n % 4]
+        for k in range(1, 5 if n < 6 else 4):
+            trays.append(
+                TrayWork(f"{letter}{k}", letter, 14, 5 + n % 3, (Bake(minutes, 5, oven_c),), 3, 25)
+            )
+    # Home from six to ten on two evenings, then the whole day.
+    away = ((4 * 60, EVENING), (EVENING + 4 * 60, EVENING + 15 * 60))
+    hands = (Worker("you", HAND_JOBS, away),)
+    return Work(tuple(doughs), tuple(trays), Kitchen(3, (Oven(2),), hands))
+
+
+def timed(work: Work, seconds: float) -> tuple[Plan, float]:
+    begin = time.perf_counter()
+    plan = best_plan(work, seconds)
+    return plan, time.perf_counter() - begin
+
+
+def measure_small() -> None:
+    sessions = (
+        ("4 trays, 2 sheets, 1 shelf", drops(4, 2, 1), 1.0),
+        ("6 trays, 2 sheets, 1 shelf", drops(6, 2, 1), 1.0),
+        ("two doughs, 8 trays, one chilled", two_doughs(), 3.0),
+    )
+    for name, work, most in sessions:
+        plan, took = timed(work, 5)
+        state = "proven" if plan.proven else f"gap {plan.finish - plan.bound} min"
+        row(f"{name}: {plan.finish} min", f"{took:.2f} s, {state}", f"proven, <= {most:g} s",
+            plan.proven and took <= most)  # fmt: skip
+        hands = sensible_method(work)
+        row(f"{name}: by hand, sensible and plain", f"{hands}, {plain_method(work)} min")
+
+
+def measure_large(name: str, work: Work, seconds: float, near: float, long: bool) -> Plan:
+    begin = time.perf_counter()
+    quick = quick_plan(work)
+    quick_ms = 1000 * (time.perf_counter() - begin)
+    row(f"{name}: quick plan, {quick.finish} min", f"{quick_ms:.0f} ms", "< 50 ms", quick_ms < 50)
+    plan, took = timed(work, seconds)
+    row(f"{name}: best in {seconds:g} s", f"{plan.finish} min, {took:.1f} s")
+    sensible, plain = sensible_method(work), plain_method(work)
+    sooner, soonest = 1 - plan.finish / sensible, 1 - plan.finish / plain
+    row(f"{name}: sooner than the sensible hand ({sensible} min)", f"{sooner:.0%}", ">= 10 %",
+        sooner >= 0.10)  # fmt: skip
+    row(f"{name}: sooner than the plain hand ({plain} min)", f"{soonest:.0%}", ">= 25 %",
+        soonest >= 0.25)  # fmt: skip
+    gap = (plan.finish - plan.bound) / plan.finish
+    row(f"{name}: gap to the bound", f"{gap:.0%}", "<= 15 %", gap <= 0.15)
+    if long:
+        best, _ = timed(work, 300)
+        over = plan.finish / best.finish - 1
+        row(f"{name}: against five minutes ({best.finish} min)", f"+{over:.1%}",
+            f"<= {near:.0%}", over <= near)  # fmt: skip
+    return plan
+
+
+def measure_replanning(work: Work, plan: Plan) -> None:
+    """In the middle of the session everything so far went by plan, and one tray needs longer."""
+    half = plan.finish // 2
+    done = {a.id: float(a.end) for a in plan.activities if a.hands and a.end <= half}
+    trays = tuple(
+        replace(t, bakes=tuple(replace(b, extra=3) for b in t.bakes))
+        if f"{t.name}.load" in done and f"{t.name}.out" not in done else t
+        for t in work.trays
+    )  # fmt: skip
+    late = replace(work, trays=trays)
+    begin = time.perf_counter()
+    replan(late, happened_by(late, plan, done, half), times_of(plan.activities))
+    took = time.perf_counter() - begin
+    row("the supper planned again in the middle", f"{took:.2f} s", "<= 1 s", took <= 1)
+
+
+def measure_plans(long: bool = False) -> None:
+    measure_small()
+    plan = measure_large("the supper, 12 trays", supper(), 5, 0.02, long)
+    measure_replanning(supper(), plan)
+    measure_large("the holiday, 30 trays", holiday(), 10, 0.05, long)
+
+
+if __name__ == "__main__":
+    measure_plans("--long" in sys.argv)

@@ -1,0 +1,49 @@
+"""How long a session takes by hand: the two methods that the planner is set beside."""
+
+from dataclasses import replace
+
+from finebatch.core.plan.quick import Greedy, wait_before
+from finebatch.core.plan.schedule import finish_of
+from finebatch.core.plan.work import DoughWork, Work, job_id
+
+
+def plain_method(work: Work) -> int:
+    """One dough after the other from mixing to rack, one tray in the oven at a time, the next one
+    filled while it bakes; its finish in minutes."""
+    ovens = tuple(replace(oven, shelves=1) for oven in work.kitchen.ovens)
+    greedy = Greedy(replace(work, kitchen=replace(work.kitchen, ovens=ovens)), together=True)
+    for dough in work.doughs:
+        greedy.dough(dough)
+        trays = work.trays_of(dough.letter)
+        for tray in trays:
+            greedy.tray(tray)
+        racked = [greedy.jobs[job_id(tray.name, "rack")].end for tray in trays]
+        greedy.not_before = max([greedy.not_before, *racked])
+    return finish_of(work, greedy.jobs)
+
+
+def sensible_method(work: Work) -> int:
+    """All doughs mixed first, longest chill first, then the trays in the order in which their
+    doughs are ready, one oven temperature after the other, in loads of as many trays as there
+    are shelves; its finish in minutes."""
+    greedy = Greedy(work, together=True)
+    for dough in sorted(work.doughs, key=lambda d: (-wait_before(d), d.letter)):
+        greedy.dough(dough)
+
+    def ready(dough: DoughWork) -> int:
+        if not dough.makes:
+            return 0
+        mixed = greedy.jobs[job_id(dough.letter, "mix", len(dough.makes) - 1)].end
+        return mixed + dough.makes[-1].wait_min + dough.chill_min + dough.temper_min
+
+    in_turn = [
+        work.trays_of(dough.letter)
+        for dough in sorted(work.doughs, key=lambda d: (ready(d), d.letter))
+    ]
+    settings = list(dict.fromkeys(trays[0].bakes[0].oven_c for trays in in_turn if trays))
+    for oven_c in settings:
+        for trays in in_turn:
+            if trays and trays[0].bakes[0].oven_c == oven_c:
+                for tray in trays:
+                    greedy.tray(tray)
+    return finish_of(work, greedy.jobs)

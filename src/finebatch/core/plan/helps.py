@@ -1,0 +1,72 @@
+"""What would help: the session really planned again with one thing changed."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from finebatch.core.plan.prepare import mixed_before
+from finebatch.core.plan.quick import wait_before
+from finebatch.core.plan.solver import best_plan
+from finebatch.core.plan.work import Oven, Work, Worker
+from finebatch.core.refusal import Refusal
+
+What = Literal["sheet", "shelf", "helper", "evening", "order"]
+
+
+@dataclass(frozen=True, slots=True)
+class Idea:
+    """One thing to change. `letter` is the dough that is mixed the evening before; `first_c` the
+    oven's setting to begin with."""
+
+    what: What
+    letter: str | None = None
+    first_c: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Help:
+    """What an idea brings: the minutes that it saves (none or fewer: it does not help)."""
+
+    idea: Idea
+    saves_min: int
+
+
+def ideas(work: Work) -> tuple[Idea, ...]:
+    """What may be tried for this session, the plainest first."""
+    found = [Idea("sheet"), Idea("shelf"), Idea("helper")]
+    waits = [dough for dough in work.doughs if dough.makes and dough.chill_min]
+    if waits:
+        longest = max(waits, key=lambda d: (wait_before(d), d.letter))
+        found.append(Idea("evening", letter=longest.letter))
+    settings = work.settings_c
+    if len(settings) > 1 and work.first_c is None:
+        found.append(Idea("order", first_c=settings[0]))
+    return tuple(found)
+
+
+def changed(work: Work, idea: Idea) -> Work:
+    """The work with that thing changed."""
+    k = work.kitchen
+    match idea.what:
+        case "sheet":
+            return replace(work, kitchen=replace(k, sheets=k.sheets + 1))
+        case "shelf":
+            first: Oven = replace(k.ovens[0], shelves=k.ovens[0].shelves + 1)
+            return replace(work, kitchen=replace(k, ovens=(first, *k.ovens[1:])))
+        case "helper":
+            return replace(work, kitchen=replace(k, workers=(*k.workers, Worker("a helper"))))
+        case "evening":
+            return mixed_before(work, idea.letter or "")
+        case "order":
+            return replace(work, first_c=idea.first_c)
+
+
+def try_idea(work: Work, idea: Idea, finish: int, seconds: float,
+             go_on: Callable[[], bool] = lambda: True) -> Help:  # fmt: skip
+    """Plan the session again with the idea; how much sooner it is ready than at `finish`."""
+    soonest = replace(changed(work, idea), ready_by=None)
+    try:
+        plan = best_plan(soonest, seconds, lambda _: go_on())
+    except Refusal:
+        return Help(idea, 0)
+    return Help(idea, finish - plan.finish)

@@ -1,0 +1,385 @@
+"""A session's work as a constraint model for OR-tools' CP-SAT, some of it perhaps already done."""
+
+from collections.abc import Callable
+from itertools import combinations, pairwise
+
+from ortools.sat.python import cp_model
+
+from finebatch.core.plan.bound import plain_bound, ready_min
+from finebatch.core.plan.network import (
+    Job,
+    Link,
+    Stay,
+    after_last,
+    last_of,
+    mixed,
+    network,
+)
+from finebatch.core.plan.schedule import JobTime, Times
+from finebatch.core.plan.work import Happened, Oven, Work, job_id
+
+LATEST = 100_000
+"""No limit on lateness while baking: what has happened cannot be planned away, only made good."""
+
+Var = cp_model.IntVar
+Expr = cp_model.LinearExprT
+
+
+class Model:
+    """Builds the model. `late` are minutes over a window, `waits` those inside one."""
+
+    def __init__(self, work: Work, happened: Happened) -> None:
+        self.work, self.happened = work, happened
+        self.replanning = happened.now > 0 or bool(happened.done)
+        self.taken = {*happened.done, *happened.begun}
+        self.model = cp_model.CpModel()
+        self.horizon = work.horizon + happened.now
+        self.net = network(work)
+        self.gone = self._passed_turns()
+        self.starts: dict[str, Var] = {}
+        self.ends: dict[str, Var] = {}
+        self.only: dict[str, int] = {}
+        self.who: dict[str, dict[int, Var]] = {}
+        self.slot_of: dict[str, dict[tuple[int, int], Var]] = {}
+        self.late: list[Expr] = []
+        self.waits: list[Expr] = []
+        self.hands: list[list[cp_model.IntervalVar]] = [[] for _ in work.kitchen.workers]
+        self.mixing: list[cp_model.IntervalVar] = []
+        self.finish = self._new("finish", 0, self.horizon)
+        self.begin = self._new("begin", 0, self.horizon)
+        for job in self.net.jobs.values():
+            if job.id not in self.gone:
+                self._job(job)
+        for link in self.net.links:
+            self._link(link)
+        self._workers()
+        self._ovens()
+        self._sheets()
+        self._rooms()
+        self._order()
+        self._finish()
+        self._pins()
+
+    def _new(self, name: str, low: int, high: int) -> Var:
+        return self.model.new_int_var(low, high, name)
+
+    # Jobs and what lies between them
+
+    def _passed_turns(self) -> set[str]:
+        """Turns whose chance has passed."""
+        h, k = self.happened, self.work.kitchen
+        gone = set()
+        for stay in self.net.stays:
+            turn = job_id(stay.tray.name, "turn", stay.number)
+            if turn not in self.net.jobs or turn in h.done:
+                continue
+            loaded, length = h.done.get(stay.load), stay.tray.bakes[stay.number].length
+            if stay.out in h.done or (
+                loaded is not None and h.now + k.turn_min > loaded + length - 1
+            ):
+                gone.add(turn)
+        return gone
+
+    def _job(self, job: Job) -> None:
+        """Start and end: fixed when done, open-ended when begun, else ahead."""
+        h, minutes = self.happened, job.minutes
+        if job.id in h.done:
+            end = h.done[job.id]
+            self.starts[job.id] = self._new(job.id, end - minutes, end - minutes)
+            self.ends[job.id] = self._new(job.id + ">", end, end)
+            return
+        if job.id in h.begun:
+            start = h.begun[job.id]
+            end = max(start + minutes, h.now)
+            self.starts[job.id] = self._new(job.id, start, start)
+            self.ends[job.id] = self._new(job.id + ">", end, end)
+            self._busy(job, max(h.now, start), max(end - max(h.now, start), 0))
+            return
+        self.starts[job.id] = self._new(job.id, h.now, self.horizon)
+        self.ends[job.id] = self._new(job.id + ">", h.now, self.horizon)
+        self.model.add(self.ends[job.id] == self.starts[job.id] + minutes)
+        self.model.add(self.begin <= self.starts[job.id])
+        self._busy(job, self.starts[job.id], minutes)
+
+    def _busy(self, job: Job, start: Expr, minutes: int) -> None:
+        """The job takes the hands of one who may do it."""
+        if minutes <= 0:
+            return
+        add, workers = self.model, self.work.kitchen.workers
+        name = job.id + ":"
+        if job.kind == "mix":
+            self.mixing.append(add.new_fixed_size_interval_var(start, minutes, name + "mixer"))
+        able = [n for n, worker in enumerate(workers) if job.kind in worker.jobs]
+        self.only[job.id] = able[0]
+        if len(able) == 1:
+            self.hands[able[0]].append(add.new_fixed_size_interval_var(start, minutes, name))
+            return
+        takes = {n: add.new_bool_var(f"{name}{n}") for n in able}
+        add.add_exactly_one(takes.values())
+        for n, literal in takes.items():
+            self.hands[n].append(
+                add.new_optional_fixed_size_interval_var(start, minutes, literal, f"{name}{n}:")
+            )
+        self.who[job.id] = takes
+
+    def _workers(self) -> None:
+        for worker, busy in zip(self.work.kitchen.workers, self.hands, strict=True):
+            for start, end in worker.away:
+                if end > max(start, self.happened.now):
+                    busy.append(self.model.new_fixed_size_interval_var(start, end - start, "away"))
+            self.model.add_no_overlap(busy)
+        self.model.add_cumulative(self.mixing, [1] * len(self.mixing), self.work.kitchen.mixers)
+
+    def _link(self, link: Link) -> None:
+        """At least, and at most, so long between two jobs; what is over is late while baking."""
+        if link.after in self.taken or {link.before, link.after} & self.gone:
+            return
+        add = self.model.add
+        before, after = self.ends[link.before], self.starts[link.after]
+        add(after >= before + link.least)
+        if link.most is None:
+            return
+        wait = after - before - link.least
+        if self.replanning:
+            over = self._new(f"over{len(self.late)}", 0, LATEST)
+            add(wait <= link.most - link.least + over)
+            self.late.append(over)
+        else:
+            add(wait <= link.most - link.least)
+        if link.most > link.least:
+            self.waits.append(wait)
+
+    # Places
+
+    def _stay(self, name: str, start: Expr, end: Var) -> cp_model.IntervalVar:
+        size = self._new(name, 0, LATEST)
+        return self.model.new_interval_var(start, size, end, name + ":")
+
+    def _inside(self, stay: Stay) -> bool:
+        return stay.load in self.happened.done and stay.out not in self.happened.done
+
+    def _ovens(self) -> None:
+        """Shelves, heat, and one temperature at a time in each oven."""
+        k, h = self.work.kitchen, self.happened
+        pending = [s for s in self.net.stays if s.out not in h.done]
+        inside = sum(self._inside(s) for s in pending)
+        started = any(s.load in h.done for s in self.net.stays)
+        choose = len(k.ovens) > 1 or any(s.tray.shelf for s in pending)
+        spans = {}
+        for stay in pending:
+            start: Expr = h.now if self._inside(stay) else self.starts[stay.load]
+            spans[stay.key] = (start, self.ends[stay.out])
+        if choose:
+            self._slots(pending, spans, inside)
+        else:
+            stays = [self._stay(f"in.{s.key}", *spans[s.key]) for s in pending]
+            self.model.add_cumulative(stays, [1] * len(stays), max(k.shelves, inside))
+        for stay in pending:
+            if stay.load in self.taken:
+                continue
+            for number, oven in enumerate(k.ovens):
+                if started:
+                    continue
+                rule = self.model.add(self.ends[stay.load] >= oven.heat_min(stay.oven_c))
+                rule.only_enforce_if(self._in_oven(stay, number))
+        for number, oven in enumerate(k.ovens):
+            self._temperatures(pending, number, oven)
+
+    def _slots(self, pending: list[Stay], spans: dict[str, tuple[Expr, Var]], inside: int) -> None:
+        """Each stay on one shelf of one oven."""
+        k = self.work.kitchen
+        slots = [(o, s) for o, oven in enumerate(k.ovens) for s in range(oven.shelves)]
+        while len(slots) < inside:  # what is in the oven is there, whatever the kitchen says
+            slots.append((0, len(slots)))
+        on_slot: dict[tuple[int, int], list[cp_model.IntervalVar]] = {slot: [] for slot in slots}
+        for stay in pending:
+            chosen = {}
+            start, end = spans[stay.key]
+            for slot in slots:
+                chosen[slot] = self.model.new_bool_var(f"{stay.key}@{slot}")
+                size = self._new(f"size.{stay.key}@{slot}", 0, LATEST)
+                on_slot[slot].append(
+                    self.model.new_optional_interval_var(
+                        start, size, end, chosen[slot], f"{stay.key}@{slot}:"
+                    )
+                )
+            self.model.add_exactly_one(chosen.values())
+            shelf = stay.tray.shelf
+            if shelf is not None and not self._inside(stay):
+                self.model.add_bool_or([b for (_, s), b in chosen.items() if s == shelf - 1])
+            self.slot_of[stay.key] = chosen
+        for stays in on_slot.values():
+            self.model.add_no_overlap(stays)
+
+    def _in_oven(self, stay: Stay, number: int) -> list[Var]:
+        """Literals that all hold when the stay is in that oven: none when there is only one."""
+        if len(self.work.kitchen.ovens) == 1:
+            return []
+        chosen = self.slot_of[stay.key]
+        key = (-1, number)
+        if key not in chosen:
+            literal = self.model.new_bool_var(f"{stay.key}#{number}")
+            self.model.add(sum(b for (o, s), b in chosen.items() if o == number) == literal)
+            chosen[key] = literal
+        return [chosen[key]]
+
+    def _temperatures(self, pending: list[Stay], number: int, oven: Oven) -> None:
+        tolerance, h = self.work.kitchen.tolerance_c, self.happened
+        for a, b in combinations(pending, 2):
+            there = oven.change_min(a.oven_c, b.oven_c, tolerance)
+            back = oven.change_min(b.oven_c, a.oven_c, tolerance)
+            if (not there and not back) or (self._inside(a) and self._inside(b)):
+                continue
+            both = [*self._in_oven(a, number), *self._in_oven(b, number)]
+            first = self.model.new_bool_var(f"{a.key}<{b.key}")
+            rule = self.model.add(self.ends[b.load] >= self.ends[a.out] + there)
+            rule.only_enforce_if([*both, first])
+            rule = self.model.add(self.ends[a.load] >= self.ends[b.out] + back)
+            rule.only_enforce_if([*both, ~first])
+        # What was baked last has left the oven at its own setting.
+        over = [s for s in self.net.stays if s.out in h.done]
+        if over and not any(self._inside(s) for s in self.net.stays):
+            last = max(over, key=lambda s: h.done[s.out])
+            for stay in pending:
+                change = oven.change_min(last.oven_c, stay.oven_c, tolerance)
+                if change and stay.load not in self.taken:
+                    self.model.add(self.ends[stay.load] >= h.done[last.out] + change)
+
+    def _sheets(self) -> None:
+        """A sheet is taken from portioning (or loading) until it is off, cool and lined again."""
+        k, h = self.work.kitchen, self.happened
+        stays, cleaning, held = [], [], 0
+        for tray in self.work.trays:
+            first = job_id(tray.name, "load" if k.slides else "portion")
+            racked = h.done.get(job_id(tray.name, "rack"))
+            if racked is not None and racked + k.sheet_ready_min <= h.now:
+                continue
+            clean = self._new(f"{tray.name}.clean", 0, self.horizon + k.sheet_ready_min)
+            self.model.add(clean == self.ends[job_id(tray.name, "rack")] + k.sheet_ready_min)
+            if racked is not None:
+                cleaning.append((tray.name, clean))
+                continue
+            begun = first in self.taken
+            held += begun
+            stays.append(
+                self._stay(f"on.{tray.name}", h.now if begun else self.starts[first], clean)
+            )
+        # A sheet that should still be cooling but holds the next tray was ready sooner.
+        if held + len(cleaning) <= k.sheets:
+            stays += [self._stay(f"on.{name}", h.now, clean) for name, clean in cleaning]
+        self.model.add_cumulative(stays, [1] * len(stays), max(k.sheets, held))
+
+    def _rooms(self) -> None:
+        """Rack and fridge."""
+        k, h = self.work.kitchen, self.happened
+        racked = []
+        for tray in self.work.trays:
+            rack = job_id(tray.name, "rack")
+            if rack in h.done:
+                continue
+            racked.append(
+                self.model.new_fixed_size_interval_var(
+                    self.ends[rack], tray.cool_min, f"cool.{tray.name}"
+                )
+            )
+        if len(racked) > k.racks:
+            self.model.add_cumulative(racked, [1] * len(racked), k.racks)
+        cold = []
+        for dough in self.work.doughs:
+            last, trays = mixed(dough), self.work.trays_of(dough.letter)
+            if last is None or not dough.chill_min or not trays or last in self.taken:
+                continue
+            end = self._new(f"warm.{dough.letter}", 0, self.horizon)
+            self.model.add_max_equality(
+                end, [self.starts[job_id(tray.name, "portion")] for tray in trays]
+            )
+            cold.append(self._stay(f"cold.{dough.letter}", self.ends[last], end))
+        if len(cold) > k.fridge:
+            self.model.add_cumulative(cold, [1] * len(cold), k.fridge)
+
+    # Order, finish, pins
+
+    def _order(self) -> None:
+        """Trays of one dough go in order, so equal trays are not tried in every order."""
+        pinned = {pin.job.split(".")[0] for pin in self.work.pins}
+        pinned |= {tray.name for tray in self.work.trays if tray.shelf}
+        for dough in self.work.doughs:
+            for a, b in pairwise(self.work.trays_of(dough.letter)):
+                if {a.name, b.name} & pinned:
+                    continue
+                kinds = ("portion",) if self.replanning else ("portion", "load", "rack")
+                for kind in kinds:
+                    one, other = job_id(a.name, kind), job_id(b.name, kind)
+                    if other not in self.taken:
+                        self.model.add(self.starts[one] <= self.starts[other])
+
+    def _finish(self) -> None:
+        for tray in self.work.trays:
+            self.model.add(self.finish >= self.ends[last_of(tray)] + after_last(tray))
+        if self.replanning:
+            return
+        self._first()
+        self.model.add(self.finish >= plain_bound(self.work))
+        for tray in self.work.trays:
+            start = self.starts[job_id(tray.name, "portion")]
+            self.model.add(start >= self.begin + ready_min(self.work, tray.dough))
+
+    def _first(self) -> None:
+        """The oven begins with the setting that is wanted first, where it is one of them."""
+        wanted = [s for s in self.net.stays if s.oven_c == self.work.first_c]
+        if not wanted:
+            return
+        first = self._new("first", 0, self.horizon)
+        self.model.add_min_equality(first, [self.starts[s.load] for s in wanted])
+        for stay in self.net.stays:
+            if stay.oven_c != self.work.first_c:
+                self.model.add(self.starts[stay.load] >= first)
+
+    def _pins(self) -> None:
+        for pin in self.work.pins:
+            if pin.job in self.starts and pin.job not in self.taken:
+                if self.replanning:
+                    over = self._new(f"pin.{pin.job}", 0, LATEST)
+                    self.model.add_abs_equality(over, self.starts[pin.job] - pin.start)
+                    self.late.append(over)
+                else:
+                    self.model.add(self.starts[pin.job] == pin.start)
+
+    def spans(self) -> list[Expr]:
+        """For each setting of an oven, how long it is in use: short spans are few changes."""
+        settings = sorted({stay.oven_c for stay in self.net.stays})
+        if len(settings) < 2:
+            return []
+        found: list[Expr] = []
+        for oven_c in settings:
+            own = [s for s in self.net.stays if s.oven_c == oven_c]
+            low, high = (self._new(f"{w}{oven_c}", 0, self.horizon) for w in ("from", "to"))
+            for stay in own:
+                self.model.add(low <= self.starts[stay.load])
+                self.model.add(high >= self.ends[stay.out])
+            found.append(high - low)
+        return found
+
+    # In and out
+
+    def hint(self, times: Times) -> None:
+        """Offer known times as a first answer."""
+        for key, time in times.jobs.items():
+            if key not in self.starts or key in self.taken:
+                continue
+            self.model.add_hint(self.starts[key], time.start)
+            for n, takes in self.who.get(key, {}).items():
+                self.model.add_hint(takes, int(n == time.who))
+
+    def times(self, value: Callable[[Expr], int], true: Callable[[Var], bool]) -> Times:
+        """Read the deciding times off a solution."""
+        jobs = {}
+        for key in self.starts:
+            takes = self.who.get(key, {})
+            who = next((n for n, literal in takes.items() if true(literal)), self.only.get(key, 0))
+            jobs[key] = JobTime(value(self.starts[key]), value(self.ends[key]), who)
+        ovens, shelves = {stay.key: 0 for stay in self.net.stays}, {}
+        for key, chosen in self.slot_of.items():
+            oven, shelf = next(slot for slot, b in chosen.items() if slot[0] >= 0 and true(b))
+            ovens[key], shelves[key] = oven, shelf
+        return Times(jobs, ovens, shelves)

@@ -1,0 +1,191 @@
+"""The work as a network: hand jobs, and the least and greatest minutes between them.
+
+What the planner places are the jobs of the hands; all else (baking, chilling, cooling) lies
+between two of them, and is a link with its window.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from finebatch.core.plan.work import DoughWork, Kind, TrayWork, Work, job_id
+
+TURN_SLACK = 1
+"""A tray may be turned a minute sooner or later than at half time."""
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """A job of the hands. `tray` is none for what is done to a whole dough."""
+
+    id: str
+    kind: Kind
+    minutes: int
+    dough: str
+    tray: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """From the end of one job to the start of another: at least, and at most, so many minutes."""
+
+    before: str
+    after: str
+    least: int
+    most: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Stay:
+    """One bake of a tray: from loading to taking out, at a temperature."""
+
+    tray: TrayWork
+    number: int
+
+    @property
+    def key(self) -> str:
+        """The id of the bake."""
+        return job_id(self.tray.name, "bake", self.number)
+
+    @property
+    def load(self) -> str:
+        """The job that begins it."""
+        return job_id(self.tray.name, "load", self.number)
+
+    @property
+    def out(self) -> str:
+        """The job that ends it."""
+        return job_id(self.tray.name, "out", self.number)
+
+    @property
+    def oven_c(self) -> int:
+        """Its setting in °C."""
+        return self.tray.bakes[self.number].oven_c
+
+
+@dataclass(frozen=True, slots=True)
+class Network:
+    """All jobs by id, in an order in which they can be done, and their links."""
+
+    jobs: Mapping[str, Job]
+    links: tuple[Link, ...]
+    stays: tuple[Stay, ...]
+
+
+def mixed(dough: DoughWork) -> str | None:
+    """The job with which a dough is mixed; none for one that comes out of the cold."""
+    return job_id(dough.letter, "mix", len(dough.makes) - 1) if dough.makes else None
+
+
+def last_of(tray: TrayWork) -> str:
+    """The last job of the hands on a tray."""
+    return job_id(tray.name, "finish" if tray.finish_min else "rack")
+
+
+def after_last(tray: TrayWork) -> int:
+    """Minutes from a tray's last job to its being ready."""
+    return tray.set_min if tray.finish_min else tray.cool_min
+
+
+class _Builder:
+    def __init__(self, work: Work) -> None:
+        self.work = work
+        self.jobs: dict[str, Job] = {}
+        self.links: list[Link] = []
+        self.stays: list[Stay] = []
+        for dough in work.doughs:
+            self._dough(dough)
+            for tray in work.trays_of(dough.letter):
+                self._tray(tray, dough)
+            self._scraps(dough)
+
+    def _job(self, job: Job) -> str:
+        self.jobs[job.id] = job
+        return job.id
+
+    def _link(self, before: str, after: str, least: int, most: int | None = None) -> None:
+        self.links.append(Link(before, after, least, most))
+
+    def _dough(self, dough: DoughWork) -> None:
+        letter, before = dough.letter, None
+        for n, make in enumerate(dough.makes):
+            key = self._job(Job(job_id(letter, "mix", n), "mix", make.hands_min, letter))
+            if before is not None:
+                self._link(before, key, dough.makes[n - 1].wait_min)
+            before = key
+        for n, part in enumerate(dough.parts):
+            self._job(Job(job_id(letter, "part", n), "part", part.hands_min, letter))
+        if dough.freeze_min:
+            key = self._job(Job(job_id(letter, "freeze"), "freeze", dough.freeze_min, letter))
+            if before is not None:
+                self._link(before, key, dough.makes[-1].wait_min)
+
+    def _tray(self, tray: TrayWork, dough: DoughWork) -> None:
+        """From portioning to ready."""
+        k, name = self.work.kitchen, tray.name
+
+        def job(kind: Kind, minutes: int, number: int = 0) -> str:
+            return self._job(Job(job_id(name, kind, number), kind, minutes, dough.letter, name))
+
+        here = job("portion", tray.portion_min)
+        self._ready(dough, here)
+        for n in range(len(tray.bakes)):
+            if n:
+                cut = job("slice", tray.slice_min)
+                self._link(here, cut, tray.rest_min, tray.rest_min + k.rest_over_min)
+                here = cut
+            load, out = job("load", k.load_min, n), job("out", k.out_min, n)
+            self._link(here, load, 0, k.raw_wait_min)
+            self._bake(Stay(tray, n), load, out)
+            here = out
+        start = mixed(dough)
+        if start is not None and dough.bake_within is not None:
+            self._link(start, job_id(name, "load"), 0, dough.bake_within)
+        if tray.shape_min:
+            shape = job("shape", tray.shape_min)
+            self._link(here, shape, 0, tray.shape_within)
+            here = shape
+        rack = job("rack", k.rack_min)
+        self._link(here, rack, tray.rest_min, tray.rest_min + k.rest_over_min)
+        if tray.finish_min:
+            finish = job("finish", tray.finish_min)
+            self._link(rack, finish, tray.cool_min)
+            self._parts(dough, "finish", finish)
+
+    def _ready(self, dough: DoughWork, portion: str) -> None:
+        """A dough is mixed, chilled and tempered, and its parts made, before it is portioned."""
+        start = mixed(dough)
+        if start is not None:
+            wait = dough.makes[-1].wait_min + dough.temper_min
+            most = None if dough.chill_most is None else wait + dough.chill_most
+            self._link(start, portion, wait + dough.chill_min, most)
+        self._parts(dough, "portion", portion)
+
+    def _parts(self, dough: DoughWork, wanted: str, job: str) -> None:
+        for n, part in enumerate(dough.parts):
+            if part.wanted == wanted:
+                self._link(job_id(dough.letter, "part", n), job, 0)
+
+    def _bake(self, stay: Stay, load: str, out: str) -> None:
+        k, bake = self.work.kitchen, stay.tray.bakes[stay.number]
+        self._link(load, out, bake.length, bake.length)
+        self.stays.append(stay)
+        if bake.turn_after is not None:
+            key = job_id(stay.tray.name, "turn", stay.number)
+            turn = self._job(Job(key, "turn", k.turn_min, stay.tray.dough, stay.tray.name))
+            low = max(bake.turn_after - TURN_SLACK, 0)
+            self._link(load, turn, low, bake.turn_after + TURN_SLACK)
+            self._link(turn, out, 0)
+
+    def _scraps(self, dough: DoughWork) -> None:
+        """Scraps are gathered from all the other trays, chilled shortly and rolled again."""
+        trays = self.work.trays_of(dough.letter)
+        for scrap in (tray for tray in trays if tray.scraps):
+            for tray in (tray for tray in trays if not tray.scraps):
+                before, after = job_id(tray.name, "portion"), job_id(scrap.name, "portion")
+                self._link(before, after, dough.scrap_chill_min)
+
+
+def network(work: Work) -> Network:
+    """The jobs of a session and what lies between them."""
+    built = _Builder(work)
+    return Network(built.jobs, tuple(built.links), tuple(built.stays))

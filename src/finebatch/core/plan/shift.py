@@ -1,0 +1,28 @@
+"""The same work or plan with its minute 0 put elsewhere."""
+
+from dataclasses import replace
+
+from finebatch.core.plan.schedule import Plan
+from finebatch.core.plan.work import Work
+
+
+def shift_plan(plan: Plan, by: int) -> Plan:
+    """Every activity `by` minutes later."""
+    moved = tuple(replace(a, start=a.start + by, end=a.end + by) for a in plan.activities)
+    # The oven may be on before the first job; no time lies before minute 0.
+    kept = tuple(replace(a, start=max(a.start, 0), end=max(a.end, 0)) for a in moved)
+    return Plan(kept, plan.finish + by, plan.bound + by)
+
+
+def shift_work(work: Work, by: int) -> Work:
+    """Times away, the ready-by and pins `by` minutes later; what then lies before 0 is gone."""
+    workers = tuple(
+        replace(
+            worker,
+            away=tuple((max(a + by, 0), b + by) for a, b in worker.away if b + by > 0),
+        )
+        for worker in work.kitchen.workers
+    )
+    pins = tuple(replace(pin, start=max(pin.start + by, 0)) for pin in work.pins)
+    ready = None if work.ready_by is None else work.ready_by + by
+    return replace(work, kitchen=replace(work.kitchen, workers=workers), ready_by=ready, pins=pins)

@@ -1,0 +1,144 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { BakingSession, Schemas } from "../../api/client";
+import { DoughMark } from "../../parts/DoughMark";
+import { parse } from "../../parts/NumberField";
+import { useDoughs } from "../dough/queries";
+
+type Item = Schemas["WishBody"]["items"][number];
+type Joins = Item["joins"];
+
+const FROM: readonly (readonly [Joins, string])[] = [
+  ["fresh", "mixed in it"],
+  ["fridge", "from the fridge"],
+  ["freezer", "from the freezer"],
+];
+const MOST_LISTED = 200;
+
+interface SessionDoughsProps {
+  items: Item[];
+  plan: BakingSession | null;
+  fault: string | undefined;
+  onItems: (items: Item[]) => void;
+}
+
+/** The doughs of the session, each with how many of its pieces, and where it comes from. */
+export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProps) {
+  const doughs = useDoughs("", MOST_LISTED);
+  const listed = doughs.data?.doughs ?? [];
+  const others = listed.filter((d) => !items.some((i) => i.dough_id === d.id));
+  const change = (place: number, part: Partial<Item>) =>
+    onItems(items.map((item, n) => (n === place ? { ...item, ...part } : item)));
+  return (
+    <section aria-label="Doughs of the session">
+      <ul>
+        {items.map((item, n) => {
+          const letter = String.fromCharCode(65 + n);
+          const dough = plan?.doughs.find((d) => d.dough_id === item.dough_id);
+          const name = dough?.name ?? listed.find((d) => d.id === item.dough_id)?.name ?? "…";
+          const pieces = (plan?.trays ?? [])
+            .filter((t) => t.dough === dough?.letter)
+            .reduce((sum, t) => sum + t.pieces, 0);
+          return (
+            <li
+              key={item.dough_id}
+              className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line py-1"
+            >
+              <DoughMark letter={letter} />
+              <Link
+                to={`/tray/${item.dough_id}`}
+                className="min-w-40 flex-1 text-lg font-semibold hover:underline"
+              >
+                {name}
+              </Link>
+              <Pieces
+                name={name}
+                item={item}
+                pieces={pieces}
+                unit={dough?.kind === "twice_baked" ? "logs" : "pieces"}
+                onPieces={(next) => change(n, { pieces: next })}
+              />
+              <select
+                aria-label={`${name} comes`}
+                value={item.joins}
+                onChange={(event) => change(n, { joins: event.target.value as Joins })}
+              >
+                {FROM.map(([key, words]) => (
+                  <option key={key} value={key}>
+                    {words}
+                  </option>
+                ))}
+              </select>
+              <span className="w-16 text-right">{dough ? `${dough.oven_c} °C` : ""}</span>
+              <button
+                type="button"
+                className="icon-press"
+                aria-label={`Take ${name} out of the session`}
+                onClick={() => onItems(items.filter((_, k) => k !== n))}
+              >
+                ✕
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {fault && <p className="mt-1 text-caution">{fault}</p>}
+      {others.length > 0 && (
+        <p className="mt-1.5">
+          <select
+            aria-label="Add a dough to the session"
+            value=""
+            onChange={(event) =>
+              onItems([...items, { dough_id: Number(event.target.value), joins: "fresh" }])
+            }
+          >
+            <option value="" disabled>
+              Add a dough…
+            </option>
+            {others.map((d) => (
+              <option key={d.id} value={d.id}>
+                {d.name}
+              </option>
+            ))}
+          </select>
+        </p>
+      )}
+    </section>
+  );
+}
+
+interface PiecesProps {
+  name: string;
+  item: Item;
+  pieces: number;
+  unit: string;
+  onPieces: (pieces: number | null) => void;
+}
+
+/** All of it, or so many now and the rest kept cold. */
+function Pieces({ name, item, pieces, unit, onPieces }: PiecesProps) {
+  const [text, setText] = useState(item.pieces ? String(item.pieces) : "");
+  const some = item.pieces != null;
+  const keep = () => {
+    const wanted = parse(text);
+    onPieces(Number.isInteger(wanted) && wanted > 0 ? wanted : null);
+    if (!text.trim()) setText("");
+  };
+  return (
+    <span className="flex items-center gap-1.5">
+      <input
+        aria-label={`How many ${unit} of ${name}; empty for all`}
+        className="w-16 text-right text-lg font-semibold"
+        inputMode="numeric"
+        placeholder={pieces ? String(pieces) : "all"}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => event.key === "Enter" && keep()}
+      />
+      <span className="w-36 text-[0.9375rem] leading-tight">
+        {some ? `${unit}, the rest kept cold` : `${unit}, all of it`}
+      </span>
+    </span>
+  );
+}
