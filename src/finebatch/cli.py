@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 from pydantic import ValidationError
 
+from finebatch.cli_session import plan_session, print_schema
 from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
 from finebatch.core.piece.cases import Case, Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
@@ -293,6 +294,10 @@ def give_out(
         out.write_text(text, encoding="utf-8", newline="")
     except OSError as error:
         raise _stop(f"{out} cannot be written ({error.strerror}).") from error
+
+
+app.command("plan")(plan_session)
+app.command("schema")(print_schema)
 
 
 if __name__ == "__main__":

@@ -23,7 +23,7 @@ _PART = TypeAdapter(Part)
 _CARD = TypeAdapter(Card)
 
 
-def _safe(cell: str) -> str:
+def safe_cell(cell: str) -> str:
     """A cell that no spreadsheet takes for a formula."""
     return f"'{cell}" if cell.startswith(_FORMULA_SIGNS) else cell
 
@@ -43,7 +43,7 @@ def _rows(
             *head, line.amount, line.unit, line.ingredient or "", name, line.chosen,
             line.cup or "", line.egg or "", line.text, *figures,
         ]  # fmt: skip
-        yield [_safe(cell) for cell in cells]
+        yield [safe_cell(cell) for cell in cells]
 
 
 def write_csv(

@@ -27,6 +27,7 @@ from finebatch.web.routers import (
     kitchen,
     larder,
     plan,
+    session_files,
     study,
     template,
     tray,
@@ -97,6 +98,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         template.router,
         kitchen.router,
         plan.router,
+        session_files.router,
         book.router,
     ):
         app.include_router(router)

@@ -9,6 +9,7 @@ const TrayView = lazy(() => import("../views/tray/TrayView"));
 const PlanView = lazy(() => import("../views/plan/PlanView"));
 const BookView = lazy(() => import("../views/book/BookView"));
 const LarderView = lazy(() => import("../views/larder/LarderView"));
+const KitchenView = lazy(() => import("../views/kitchen/KitchenView"));
 const PrintCard = lazy(() => import("../views/print/PrintCard"));
 const PrintTray = lazy(() => import("../views/print/PrintTray"));
 
@@ -34,11 +35,11 @@ export function App() {
           <Route path="dough" element={<DoughView />} />
           <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
           <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
-          <Route path="plan" element={<PlanView />} />
-          <Route path="plan/:doughId" element={<ForDough screen={PlanView} />} />
+          <Route path="plan/:doughId?" element={<PlanView />} />
           <Route path="bake" element={<Bake />} />
           <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
           <Route path="larder" element={<LarderView />} />
+          <Route path="kitchen" element={<KitchenView />} />
           <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
           <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
           <Route path="*" element={<Navigate to="/dough" replace />} />

@@ -12,6 +12,11 @@ const STAGES = [
   ["Book", "book"],
 ] as const;
 
+const BESIDE = [
+  ["Larder", "/larder"],
+  ["Kitchen", "/kitchen"],
+] as const;
+
 const STAGE =
   "group relative flex w-26 items-center border-l border-ink pl-3 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
 
@@ -120,14 +125,17 @@ export function Shell({ children }: { children: React.ReactNode }) {
         <Tape />
         <div className="ml-auto flex items-center gap-4 py-1 text-[0.9375rem]">
           <SessionLine />
-          <NavLink
-            to="/larder"
-            className={({ isActive }) =>
-              `py-1 text-lg ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
-            }
-          >
-            Larder
-          </NavLink>
+          {BESIDE.map(([name, to]) => (
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) =>
+                `py-1 text-lg ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
+              }
+            >
+              {name}
+            </NavLink>
+          ))}
           <button
             type="button"
             className="icon-press"

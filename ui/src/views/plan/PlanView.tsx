@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { Notice } from "../../parts/Notice";
 import { useKitchen } from "../tray/queries";
@@ -8,13 +8,23 @@ import { DayDrawing } from "./DayDrawing";
 import { Helps } from "./Helps";
 import { Pins } from "./Pins";
 import { PlanFigures } from "./PlanFigures";
+import { PlanFiles } from "./PlanFiles";
 import { useDropPlan, useMakePlan, usePlan, useStart, useStopSearch, type Wish } from "./queries";
 import { RunSheet } from "./RunSheet";
 import { SessionDoughs } from "./SessionDoughs";
+import { ToWeigh } from "./ToWeigh";
 import { WishRow } from "./WishRow";
 
 /** The session that is being planned; a dough in the address joins it. */
-export default function PlanView({ doughId }: { doughId?: number }) {
+export default function PlanView() {
+  const { doughId } = useParams();
+  const joining = doughId === undefined ? null : Number(doughId);
+  if (joining !== null && !(Number.isInteger(joining) && joining > 0))
+    return <Navigate to="/dough" replace />;
+  return <Planning joining={joining} />;
+}
+
+function Planning({ joining }: { joining: number | null }) {
   const plan = usePlan();
   const kitchen = useKitchen();
   const problem = plan.error ?? kitchen.error;
@@ -26,7 +36,7 @@ export default function PlanView({ doughId }: { doughId?: number }) {
     );
   }
   if (plan.data === undefined || !kitchen.data) return <p className="p-6 text-soft">One moment…</p>;
-  return <PlanBench joining={doughId ?? null} plan={plan.data} kitchen={kitchen.data} />;
+  return <PlanBench joining={joining} plan={plan.data} kitchen={kitchen.data} />;
 }
 
 interface PlanBenchProps {
@@ -51,10 +61,14 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const [asked, setAsked] = useState<Wish | null>(null);
   const wish = asked ?? wishOf(plan, kitchen);
 
-  const ask = (next: Wish) => {
+  const ask = (next: Wish, then?: () => void) => {
     setAsked(next);
-    if (next.items.length > 0) make.mutate(next, { onSuccess: () => setAsked(null) });
-    else drop.mutate(undefined, { onSuccess: () => setAsked(null) });
+    const onSuccess = () => {
+      setAsked((now) => (now === next ? null : now));
+      then?.();
+    };
+    if (next.items.length > 0) make.mutate(next, { onSuccess });
+    else drop.mutate(undefined, { onSuccess });
   };
 
   // A dough that comes from its tray joins the session; one that was changed is planned anew.
@@ -64,10 +78,12 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     if (opened.current) return;
     opened.current = true;
     const joins = joining !== null && !wish.items.some((i) => i.dough_id === joining);
-    if (joins)
-      ask({ ...wish, items: [...wish.items, { dough_id: joining, joins: "fresh" }], pins: [] });
-    else if (plan?.stale && wish.items.length > 0) ask(wish);
-    if (joining !== null) navigate("/plan", { replace: true });
+    const there = () => joining !== null && navigate("/plan", { replace: true });
+    if (joins) {
+      const items = [...wish.items, { dough_id: joining, joins: "fresh" as const }];
+      ask({ ...wish, items, pins: [] }, there);
+    } else if (plan?.stale && wish.items.length > 0) ask(wish, there);
+    else there();
   }, []);
 
   const fault = (field: string) =>
@@ -108,8 +124,14 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             <DayDrawing session={plan} only={only} onOnly={setOnly} onPin={pin} />
             <Pins plan={plan} wish={wish} only={only} onWish={ask} />
             <RunSheet session={plan} pins={wish.pins} onPin={pin} />
+            <More title="To weigh, and out of the cold">
+              <ToWeigh plan={plan} />
+            </More>
           </>
         )}
+        <More title="Files">
+          <PlanFiles plan={plan} wish={wish} onWish={ask} />
+        </More>
         {!plan && wish.items.length === 0 && (
           <p className="text-lg">
             Nothing is planned. Add a dough, or start from one on its Tray screen.
@@ -128,5 +150,19 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
         </div>
       )}
     </div>
+  );
+}
+
+/** A part of the screen that is opened when it is wanted. */
+function More({ title, children }: { title: string; children: React.ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details
+      className="border-t border-ink pt-2"
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+    >
+      <summary className="cursor-pointer text-lg font-bold">{title}</summary>
+      {open && <div className="mt-2">{children}</div>}
+    </details>
   );
 }

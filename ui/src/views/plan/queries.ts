@@ -18,6 +18,8 @@ export const usePlan = () =>
 export function useMakePlan() {
   const queries = useQueryClient();
   return useMutation({
+    // One after the other: what was asked last is what is planned.
+    scope: { id: "plan" },
     mutationFn: (wish: Wish) => body(api.PUT("/api/plan", { body: wish })),
     // An answer about the plan before must not be shown after the new one.
     onMutate: () => queries.cancelQueries({ queryKey: KEY }),

@@ -1,0 +1,96 @@
+"""Plan a session file on the command line."""
+
+import json
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from finebatch.core.plan.schedule import Plan
+from finebatch.core.plan.work import Work
+from finebatch.core.refusal import Refusal
+from finebatch.formats.planned import file_plan
+from finebatch.formats.run_sheet import words
+from finebatch.formats.session_file import FilePlan, SessionFile, read_session, schema
+
+SECONDS = 5.0
+MOST_BYTES = 1_000_000
+
+
+def _stop(message: str) -> typer.Exit:
+    typer.echo(message, err=True)
+    return typer.Exit(2)
+
+
+def _read(file: Path) -> SessionFile:
+    try:
+        if file.stat().st_size > MOST_BYTES:
+            raise _stop(f"{file} is larger than 1 MB. A session file is far smaller.")
+        return read_session(file.read_text(encoding="utf-8"))
+    except OSError as error:
+        raise _stop(f"{file} cannot be read ({error.strerror}).") from error
+    except UnicodeDecodeError as error:
+        raise _stop(f"{file} is no text in UTF-8.") from error
+    except Refusal as refusal:
+        lines = [f"  {fault.field}: {fault.message}" for fault in refusal.faults]
+        raise _stop("\n".join([f"{file} is no session that can be planned:", *lines])) from refusal
+
+
+def plan_session(
+    file: Annotated[Path, typer.Argument(help="A session as JSON (docs/session.schema.json).")],
+    seconds: Annotated[
+        float, typer.Option("--seconds", min=0.1, max=600, help="How long to look.")
+    ] = SECONDS,
+    as_json: Annotated[
+        bool, typer.Option("--json", help="Every activity, for machines to read.")
+    ] = False,
+) -> None:
+    """Plan a session file: who does what, when, where, on which sheet.
+
+    Exit status 2 when it cannot be read or planned.
+    """
+    from finebatch.core.plan.solver import best_plan
+
+    session = _read(file)
+    now = datetime.now(UTC).astimezone().replace(second=0, microsecond=0)
+    base = session.start or now
+    if session.ready_by is not None and session.ready_by < now:
+        raise _stop(f"{file}: ready_by has passed. Choose a later time.")
+    if session.ready_by is not None:
+        base = max(now, session.ready_by - timedelta(days=14))
+    try:
+        work = session.work(base)
+        plan = best_plan(work, seconds)
+    except Refusal as refusal:
+        raise _stop(f"{file}: {refusal.faults[0].message}") from refusal
+    found = file_plan(work, plan, base)
+    if as_json:
+        typer.echo(json.dumps(found.model_dump(mode="json"), indent=1))
+        return
+    _say(session, work, plan, found)
+
+
+def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
+    jobs = {a.id: a for a in plan.activities}
+    for activity in found.activities:
+        job = jobs[activity.id]
+        if job.hands:
+            who = f"{activity.who}: " if len(work.kitchen.workers) > 1 else ""
+            where = f", sheet {job.sheet}" if job.sheet else ""
+            where += f", shelf {job.shelf}" if job.shelf else ""
+            typer.echo(f"{activity.start:%a %H:%M}  {who}{words(job)}{where}")
+    typer.echo(f"\nReady {found.finish:%a %H:%M}.", nl=False)
+    gap = plan.finish - plan.bound
+    best = " No plan is ready sooner: proven." if plan.proven else (
+        f" At most {gap} min from the best possible."
+    )  # fmt: skip
+    typer.echo(f"{best} By hand: {found.by_hand:%a %H:%M}.")
+    if session.ready_by is not None and found.finish > session.ready_by:
+        late = round((found.finish - session.ready_by).total_seconds() / 60)
+        typer.echo(f"That is {late} min after the wanted {session.ready_by:%a %H:%M}.")
+
+
+def print_schema() -> None:
+    """Print the JSON Schema of session files."""
+    typer.echo(json.dumps(schema(), indent=1))

@@ -1,0 +1,119 @@
+"""A session as a file, a calendar as busy times, and what a session needs from the shelf."""
+
+from typing import Annotated
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import Field
+
+from finebatch.core.refusal import refuse
+from finebatch.web.deps import Data, Now, Planner
+from finebatch.web.session_out import SessionOut, session_out
+from finebatch.web.types import Body, Id, Out, Text
+from finebatch.workflow import plans, session_files
+from finebatch.workflow.errors import Missing
+from finebatch.workflow.session_files import Form
+
+router = APIRouter(prefix="/api", tags=["plan"])
+
+
+class FileBody(Body):
+    """A file as text, at most 1 MB."""
+
+    text: Annotated[Text, Field(min_length=1, max_length=1_000_000)]
+
+
+class BusyOut(Out):
+    """A time that a calendar says is taken (UTC ms)."""
+
+    from_at: int
+    to_at: int
+    what: str
+
+
+class BusyTimesOut(Out):
+    """The busy times of a calendar in the next fortnight; `left_out` entries are none."""
+
+    times: list[BusyOut]
+    left_out: int
+
+
+class NeededOut(Out):
+    """One ingredient: grams in all, as the baker reads it, and the doughs' letters."""
+
+    key: str
+    name: str
+    grams: float
+    own: str
+    letters: list[str]
+
+
+class TakeOutOut(Out):
+    """What leaves the cold, and when (UTC ms)."""
+
+    at: int
+    what: str
+
+
+class SessionShelfOut(Out):
+    """What a session needs: to weigh, and to take out of the cold in time."""
+
+    needed: list[NeededOut]
+    take_out: list[TakeOutOut]
+
+
+@router.get("/sessions/{session_id}/file", response_class=Response)
+def give_out_session(session_id: Id, data: Data, now: Now, form: Form = "json") -> Response:
+    """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown."""
+    with data.reading() as session:
+        row = plans.find_session(session, session_id)
+        kind, contents = session_files.give_out(row, form, now)
+    name = f'attachment; filename="session-{session_id}.{form}"'
+    return Response(contents, media_type=kind, headers={"content-disposition": name})
+
+
+@router.post("/plan/bring-in")
+def bring_in_session(body: FileBody, data: Data, now: Now, planner: Planner) -> SessionOut:
+    """Plan what a session file asks for; its doughs are found by name. All of it, or nothing."""
+    with data.reading() as session:
+        wish = session_files.wish_of(session, body.text)
+    planner.stop()
+    session_id = plans.plan_quick(data, wish, now)
+    planner.begin(session_id)
+    with data.reading() as session:
+        row = plans.find_session(session, session_id)
+        return session_out(session, row, now, searching=planner.searching(session_id))
+
+
+@router.post("/plan/calendar")
+def read_calendar(body: FileBody, now: Now) -> BusyTimesOut:
+    """The busy times of an iCalendar file; nothing is kept."""
+    if "BEGIN:VCALENDAR" not in body.text.upper():
+        raise refuse("text", "That is no calendar: an iCalendar file (.ics) is wanted.")
+    found = session_files.busy_times(body.text, now)
+    return BusyTimesOut(
+        times=[
+            BusyOut(from_at=round(b.start.timestamp() * 1000),
+                    to_at=round(b.end.timestamp() * 1000), what=b.what)
+            for b in found.times
+        ],
+        left_out=found.left_out,
+    )  # fmt: skip
+
+
+@router.get("/sessions/{session_id}/shelf")
+def shelf(session_id: Id, data: Data) -> SessionShelfOut:
+    """The weighing list of the whole session, and what to take out of the cold when."""
+    with data.reading() as session:
+        row = plans.find_session(session, session_id)
+        if not row.activities:
+            raise Missing("A plan of this session")
+        found = session_files.shelf_of(session, row)
+    return SessionShelfOut(
+        needed=[
+            NeededOut(key=n.key, name=n.name, grams=n.grams, own=n.own.text,
+                      letters=list(n.letters))
+            for n in found.needed
+        ],
+        take_out=[TakeOutOut(at=t.at, what=t.what) for t in found.take_out],
+    )  # fmt: skip
