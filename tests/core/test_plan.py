@@ -332,7 +332,7 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
         now_work = with_extras(work, given_extras)
         happened = happened_by(now_work, plan, done, round(clock + 0.5))
         before = plan
-        plan = replan(now_work, happened, times_of(before.activities))
+        plan = replan(now_work, happened, times_of(before.activities), 0.05)
         for a in plan.activities:
             if a.hands and a.id not in done and a.id not in happened.begun:
                 assert a.start >= happened.now, (a, happened)
@@ -349,7 +349,7 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
     raise AssertionError("the session never ends")
 
 
-@few
+@settings(few, max_examples=5)
 @given(
     works(),
     st.lists(st.floats(-0.4, 9), min_size=1, max_size=6),

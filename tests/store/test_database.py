@@ -18,7 +18,7 @@ from finebatch.core.piece.kinds import Rolled, Sliced
 from finebatch.store.database import MIGRATIONS, Database, UnusableFile
 from finebatch.store.models import Base, SessionRow, VersionRow
 from finebatch.workflow.doughs import get_dough
-from finebatch.workflow.plans import question_of
+from finebatch.workflow.plans import snapshot_of, work_of
 from finebatch.workflow.versions import history
 
 
@@ -160,7 +160,20 @@ def test_a_file_of_the_first_version_keeps_its_cards(tmp_path: Path) -> None:
         assert (dough.tray.oven_c, dough.tray.chill_min) == (175, 60)
 
 
-def test_a_planned_session_of_an_earlier_version_can_still_be_started(tmp_path: Path) -> None:
+OLD_WORK = {
+    "dough": {"mix_min": 15, "chill_min": 30},
+    "trays": [
+        {"name": "A1", "pieces": 12, "portion_min": 5, "rest_min": 3, "cool_min": 25,
+         "slice_min": 0, "bakes": [{"minutes": 12, "turn_after": 6, "extra": 3}]}
+    ],
+    "kitchen": {"sheets": 2, "shelves": 1, "oven_heat_min": 18, "sheet_ready_min": 8, "load_min": 1,
+                "turn_min": 1, "out_min": 1, "rack_min": 1, "raw_wait_min": 45,
+                "rest_over_min": 30},
+}  # fmt: skip
+"""One dough's work as it was kept before sessions had several."""
+
+
+def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
     """Its snapshot carried the portion as four figures; they become a document of its kind."""
     file = tmp_path / "data.sqlite3"
     engine = create_engine(f"sqlite:///{file}")
@@ -189,13 +202,38 @@ def test_a_planned_session_of_an_earlier_version_can_still_be_started(tmp_path: 
         connection.execute(
             text(
                 "INSERT INTO session (id, state, start_at, snapshot, work, bound, changed_at) "
-                "VALUES (1, 'planned', 0, :snapshot, '{}', 0, 0)"
+                "VALUES (1, 'running', 0, :snapshot, :work, 0, 0)"
             ),
-            {"snapshot": json.dumps({"name": "Old rounds", "question": question})},
+            {
+                "snapshot": json.dumps({"name": "Old rounds", "question": question}),
+                "work": json.dumps(OLD_WORK),
+            },
         )
+        for key, kind, tray in (
+            ("dough.mix", "mix", None), ("oven.heat", "heat", None), ("A1.load", "load", "A1"),
+            ("A1.cool", "cool", "A1"),
+        ):  # fmt: skip
+            connection.execute(
+                text(
+                    "INSERT INTO activity (session_id, key, kind, tray, place, start, end, "
+                    "critical) VALUES (1, :key, :kind, :tray, 'bench', 0, 15, 0)"
+                ),
+                {"key": key, "kind": kind, "tray": tray},
+            )
+        connection.execute(
+            text("INSERT INTO event (session_id, at, kind, activity) "
+                 "VALUES (1, 900000, 'done', 'dough.mix')")
+        )  # fmt: skip
     engine.dispose()
     with Database(file).reading() as session:
-        asked = question_of(session.get_one(SessionRow, 1))
+        row = session.get_one(SessionRow, 1)
+        (item,) = snapshot_of(row).items
+        asked, work = item.question, work_of(row)
+        assert [e.activity for e in row.events] == ["A.mix"]
+        doughs = {a.key: a.dough for a in row.activities}
+    assert doughs == {"A.mix": "A", "oven.heat": None, "A1.load": "A", "A1.cool": "A"}
+    assert (work.dough("A").chill_min, work.trays[0].bakes[0].oven_c) == (30, 160)
+    assert work.kitchen.ovens[0].heat_min(160) == 18
     piece = asked.setting.piece
     assert isinstance(piece, Sliced)
     # 16 g of a 50 mm log were slices of 6.5 mm.

@@ -33,6 +33,7 @@ def check_axe(page: Page) -> None:
         ("/tray/1", "What moves it"),
         ("/tray/4", "What moves it"),
         ("/plan/1", "What holds it up"),
+        ("/kitchen", "Minutes a job takes"),
         ("/bake", "Nothing is being baked."),
         ("/book/1", "Measured beside foreseen"),
         ("/book/3", "The book has no bake"),
@@ -55,7 +56,8 @@ def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
 
 @pytest.mark.parametrize("size", SIZES)
 @pytest.mark.parametrize(
-    "path", ["/dough", "/dough/1", "/larder", "/tray/1", "/plan/1", "/bake", "/book/1"]
+    "path",
+    ["/dough", "/dough/1", "/larder", "/kitchen", "/tray/1", "/plan/1", "/bake", "/book/1"],
 )
 def test_no_screen_needs_sideways_scrolling(
     page: Page, served: Served, path: str, size: str

@@ -115,7 +115,9 @@ def _length(event: Component, start: datetime) -> timedelta:
     return length if isinstance(length, timedelta) else timedelta(0)
 
 
-def _repeats(event: Component, start: datetime, after: datetime, until: datetime) -> Iterator[datetime]:
+def _repeats(
+    event: Component, start: datetime, after: datetime, until: datetime
+) -> Iterator[datetime]:
     rule = event.get("RRULE")
     if rule is None:
         yield _aware(start)

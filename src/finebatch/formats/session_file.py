@@ -282,7 +282,10 @@ def read_session(text: str) -> SessionFile:
     if len(text) > MOST_LETTERS:
         raise refuse("file", "That file is larger than 1 MB.")
     try:
-        return SessionFile.model_validate(json.loads(text))
+        value = json.loads(text)
+        if not isinstance(value, dict) or value.get("finebatch") != "session":
+            raise refuse("file", 'That is no session: it has no "finebatch": "session".')
+        return SessionFile.model_validate(value)
     except json.JSONDecodeError as error:
         raise refuse(
             "file", f"That is no JSON: {error.msg} in line {error.lineno}. Mend it there."

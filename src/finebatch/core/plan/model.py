@@ -123,10 +123,19 @@ class Model:
         self.who[job.id] = takes
 
     def _workers(self) -> None:
+        # Whoever has a job in hand is there, whatever the times away say; they begin after it.
+        in_hand = max(
+            (
+                max(start + self.net.jobs[key].minutes, self.happened.now)
+                for key, start in self.happened.begun.items()
+            ),
+            default=self.happened.now,
+        )
         for worker, busy in zip(self.work.kitchen.workers, self.hands, strict=True):
             for start, end in worker.away:
-                if end > max(start, self.happened.now):
-                    busy.append(self.model.new_fixed_size_interval_var(start, end - start, "away"))
+                first = max(start, in_hand) if self.replanning else start
+                if end > first:
+                    busy.append(self.model.new_fixed_size_interval_var(first, end - first, "away"))
             self.model.add_no_overlap(busy)
         self.model.add_cumulative(self.mixing, [1] * len(self.mixing), self.work.kitchen.mixers)
 

@@ -7,13 +7,15 @@ plan.
 """
 
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 
 from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.quick import quick_times
-from finebatch.core.plan.schedule import Plan, Times, finish_of, place
+from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
+from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.work import NOTHING_YET, Happened, Work
 from finebatch.core.refusal import refuse
 
@@ -93,10 +95,22 @@ def best_plan(work: Work, seconds: float = 5.0, tell: Callable[[Plan], bool] | N
 
     Raises `Refusal` when no plan was found.
     """
-    quick = quick_times(work)
+    model, found, bound = _soonest(work, seconds, tell)
+    finish = finish_of(work, found.jobs)
+    if work.ready_by is not None and finish <= work.ready_by:
+        found, bound = _latest(work, model, found, bound, seconds)
+    else:
+        found = _calmer(model, found, finish)
+    return place(work, found, min(bound, finish_of(work, found.jobs)))
+
+
+def _soonest(
+    work: Work, seconds: float, tell: Callable[[Plan], bool] | None = None
+) -> tuple[Model, Times, int]:
+    """The soonest finish that is found, and the bound; `Refusal` when no plan was found."""
     low = plain_bound(work)
     model = Model(work, NOTHING_YET)
-    model.hint(quick)
+    model.hint(quick_times(work))
     model.model.minimize(model.finish)
     watch = None
     if tell is not None:
@@ -104,13 +118,8 @@ def best_plan(work: Work, seconds: float = 5.0, tell: Callable[[Plan], bool] | N
     solver = _search(model, seconds, watch)
     if solver is None:
         raise _nothing_found(work)
-    bound = max(round(solver.best_objective_bound), low)
     found = model.times(solver.value, solver.boolean_value)
-    finish = finish_of(work, found.jobs)
-    if work.ready_by is not None and finish <= work.ready_by:
-        found, finish, bound = _latest(work, model, found, bound, seconds)
-    found = _calmer(model, found, finish)
-    return place(work, found, min(bound, finish))
+    return model, found, max(round(solver.best_objective_bound), low)
 
 
 def _nothing_found(work: Work) -> Exception:
@@ -119,36 +128,40 @@ def _nothing_found(work: Work) -> Exception:
     return refuse("trays", "No plan was found in the time given. Try fewer trays, or more sheets.")
 
 
+def _slid(times: Times, by: int) -> Times:
+    """All jobs `by` minutes later."""
+    jobs = {
+        key: JobTime(time.start + by, time.end + by, time.who) for key, time in times.jobs.items()
+    }
+    return Times(jobs, times.ovens, times.shelves)
+
+
 def _latest(
     work: Work, model: Model, found: Times, bound: int, seconds: float
-) -> tuple[Times, int, int]:
-    """With a ready-by to spare, begin as late as can be: dough and pieces are fresher."""
+) -> tuple[Times, int]:
+    """With a ready-by to spare, begin as late as can be: dough and pieces are fresher.
+
+    Where all of it fits behind a break it is planned there; else whatever can wait does.
+    """
     assert work.ready_by is not None
-    begin = min(time.start for time in found.jobs.values())
-    span = finish_of(work, found.jobs) - begin
-    # Moved as a whole to the ready-by it starts late already, where nobody is away meanwhile.
-    shift = work.ready_by - finish_of(work, found.jobs)
-    away = any(worker.away for worker in work.kitchen.workers) or work.pins
-    if not away:
-        moved = {
-            key: type(time)(time.start + shift, time.end + shift, time.who)
-            for key, time in found.jobs.items()
-        }
-        return Times(moved, found.ovens, found.shelves), work.ready_by, bound + shift
-    model.model.clear_hints()  # type: ignore[no-untyped-call]
-    model.hint(found)
-    model.model.add(model.finish <= work.ready_by)
-    model.model.add(model.begin >= begin)
-    model.model.maximize(model.begin)
-    solver = _search(model, seconds)
-    if solver is None:
-        return found, begin + span, bound
-    found = model.times(solver.value, solver.boolean_value)
-    begin = min(time.start for time in found.jobs.values())
-    finish = finish_of(work, found.jobs)
-    # What is proven here is the start: no plan that keeps the time begins later.
-    proven = round(solver.best_objective_bound) <= begin
-    return found, finish, finish if proven else min(bound, finish)
+    ends = sorted({end for worker in work.kitchen.workers for _, end in worker.away})
+    if work.pins:
+        return _calmer(model, found, finish_of(work, found.jobs)), bound
+    for start in [*reversed([end for end in ends if end < work.ready_by]), 0]:
+        if start:
+            later = replace(shift_work(work, -start), ready_by=None)
+            if plain_bound(later) > work.ready_by - start:
+                continue
+            behind, times, least = _soonest(later, seconds / 2)
+        else:
+            behind, times, least = model, found, bound
+        spare = work.ready_by - start - finish_of(work, times.jobs)
+        if spare < 0:
+            continue
+        times = _calmer(behind, times, finish_of(work, times.jobs))
+        by = start if any(end > start for end in ends) else start + spare
+        return _slid(times, by), least + by
+    return found, bound
 
 
 def _calmer(model: Model, found: Times, finish: int) -> Times:
@@ -164,7 +177,7 @@ def _calmer(model: Model, found: Times, finish: int) -> Times:
     return found
 
 
-def replan(work: Work, happened: Happened, before: Times, effort: float = 0.25) -> Plan:
+def replan(work: Work, happened: Happened, before: Times, effort: float = 0.1) -> Plan:
     """Plan the rest again once things have happened: what is done stays, the rest moves little.
 
     Lateness comes first, then the finish, then short waits and the times of `before`.
@@ -179,14 +192,26 @@ def replan(work: Work, happened: Happened, before: Times, effort: float = 0.25) 
         shift = model.model.new_int_var(0, model.horizon, f"shift.{key}")
         model.model.add_abs_equality(shift, start - old.start)
         moved.append(shift)
-    model.model.minimize(
+    cost = (
         LATE_COST * _minutes(model.late)
         + FINISH_COST * model.finish
         + WAIT_COST * _minutes(model.waits)
         + _minutes(moved)
     )
+    model.model.minimize(cost)
     solver = _solver(effort)
-    if solver.solve(model.model) not in _SOLVED:
+    if solver.solve(model.model) in _SOLVED:
+        return place(work, model.times(solver.value, solver.boolean_value), happened.now)
+    # No plan in that time: any plan first, which is soon found, then a better one from there.
+    model.model.clear_objective()  # type: ignore[no-untyped-call]
+    anyhow = _solver(LAST_EFFORT)
+    if anyhow.solve(model.model) not in _SOLVED:
         raise refuse("activity", "The rest could not be planned anew. Take the last step back.")
-    times = model.times(solver.value, solver.boolean_value)
-    return place(model.work, times, happened.now)
+    times = model.times(anyhow.value, anyhow.boolean_value)
+    model.model.clear_hints()  # type: ignore[no-untyped-call]
+    model.hint(times)
+    model.model.minimize(cost)
+    solver = _solver(effort)
+    if solver.solve(model.model) in _SOLVED:
+        times = model.times(solver.value, solver.boolean_value)
+    return place(work, times, happened.now)

@@ -10,7 +10,7 @@ interface FigureProps {
   onValue: (value: number) => void;
 }
 
-/** A figure of the kitchen, kept when the field is left; what is no number stays and says so. */
+/** A figure of the kitchen, kept when the field is left; what cannot be stays and says why. */
 export function Figure({ label, unit, value, fault, onValue }: FigureProps) {
   const [text, setText] = useState<string | null>(null);
   const wanted = text === null ? value : parse(text);
@@ -18,7 +18,6 @@ export function Figure({ label, unit, value, fault, onValue }: FigureProps) {
   const keep = () => {
     if (text === null || broken) return;
     if (wanted !== value) onValue(wanted);
-    setText(null);
   };
   return (
     <Field label={label} unit={unit} fault={broken ? "Give a number." : fault}>

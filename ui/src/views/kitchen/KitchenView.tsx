@@ -31,6 +31,13 @@ function KitchenBench({ kitchen }: { kitchen: Kitchen }) {
   const keep = useMutation({
     scope: { id: "kitchen" },
     mutationFn: (changed: Kitchen) => body(api.PUT("/api/kitchen", { body: changed })),
+    // Shown at once; what cannot be goes back, and says why.
+    onMutate: (changed) => {
+      const before = queries.getQueryData<Kitchen>(["kitchen"]);
+      queries.setQueryData(["kitchen"], changed);
+      return before;
+    },
+    onError: (_, __, before) => queries.setQueryData(["kitchen"], before),
     onSuccess: (kept) => {
       queries.setQueryData(["kitchen"], kept);
       queries.invalidateQueries({ queryKey: ["plan"] });

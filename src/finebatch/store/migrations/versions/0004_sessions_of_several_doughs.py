@@ -31,7 +31,7 @@ def _move_sessions() -> None:
     connection = op.get_bind()
     rows = connection.execute(sa.text("SELECT id, dough_id, snapshot, work FROM session"))
     for row in rows.mappings().all():
-        snapshot = json.loads(row["snapshot"])
+        snapshot, work = json.loads(row["snapshot"]), json.loads(row["work"])
         question, name = snapshot["question"], snapshot["name"]
         oven_c = round(question["setting"]["oven_c"])
         item = {"letter": "A", "dough_id": row["dough_id"], "name": name, "question": question}
@@ -41,7 +41,7 @@ def _move_sessions() -> None:
             {
                 "id": row["id"],
                 "snapshot": json.dumps(moved),
-                "work": json.dumps(_work(json.loads(row["work"]), oven_c)),
+                "work": json.dumps(_work(work, oven_c)),
             },
         )
 
