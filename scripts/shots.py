@@ -127,6 +127,11 @@ def bake(page: Page, clock: HandClock) -> None:
     expect(page.get_by_role("timer").first).to_be_visible()
 
 
+def kitchen(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/kitchen")
+    expect(page.get_by_text("Minutes a job takes")).to_be_visible()
+
+
 def book(page: Page, _clock: HandClock) -> None:
     page.goto(f"http://127.0.0.1:{PORT}/book/1")
     expect(page.get_by_text("Measured beside foreseen")).to_be_visible()
@@ -135,7 +140,7 @@ def book(page: Page, _clock: HandClock) -> None:
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray,
     "slab": slab, "slices": slices, "sizes": sizes, "chill": chill,
-    "plan": plan, "book": book, "bake": bake,
+    "kitchen": kitchen, "plan": plan, "book": book, "bake": bake,
 }  # fmt: skip
 
 

@@ -75,6 +75,14 @@ def test_a_pinned_job_is_kept_and_the_wish_comes_back(demo: TestClient, clock: H
     assert made["wish"]["pins"] == pins
 
 
+def test_pins_that_clash_are_said_and_the_plan_stands(demo: TestClient, clock: HandClock) -> None:
+    jobs = ("A1.portion", "A1.load")
+    pins = [{"job": j, "start_at": clock() + h * HOUR} for j, h in zip(jobs, (3, 2), strict=True)]
+    made = plan(demo, 1, pins=pins).json()
+    assert "pinned" in made["said"]
+    assert plan(demo, 1).json()["said"] is None
+
+
 @pytest.mark.parametrize(
     ("change", "words"),
     [

@@ -314,6 +314,14 @@ def keep_work(row: SessionRow, work: Work) -> None:
     row.work = _WORK.dump_python(work, mode="json")
 
 
+def note(database: Database, session_id: int, words: str) -> None:
+    """Keep a word on the plan that has not been started."""
+    with database.writing() as session:
+        row = session.get(SessionRow, session_id)
+        if row is not None and row.state == "planned":
+            row.said = words
+
+
 def ideas_of(row: SessionRow) -> tuple[Idea, ...]:
     """What may be tried to have a session ready sooner."""
     return ideas(work_of(row))

@@ -7,8 +7,9 @@ from concurrent.futures import Future, ThreadPoolExecutor
 
 from sqlalchemy.exc import SQLAlchemyError
 
+from finebatch.core.refusal import Refusal
 from finebatch.store.database import Database
-from finebatch.workflow.plans import improve
+from finebatch.workflow.plans import improve, note
 
 LEFT_AFTER_S = 10.0
 """A page that has not asked for this long has been left: nobody waits for better plans."""
@@ -63,8 +64,10 @@ class Searches:
             return
         try:
             improve(self._database, search.session_id, self._seconds, search.go_on)
-        except (ValueError, SQLAlchemyError) as error:
-            # The quick plan stands: it was kept before the search began.
+        except Refusal as refusal:
+            # The quick plan stands, and says what it does not keep.
+            note(self._database, search.session_id, refusal.faults[0].message)
+        except SQLAlchemyError as error:
             _log.warning("The search for a better plan ended early: %s", error)
 
     def stop(self) -> None:

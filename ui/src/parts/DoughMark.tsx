@@ -42,9 +42,9 @@ export function Hatches({ letters }: { letters: string[] }) {
 }
 
 /** A dough's letter on its hue and hatch. */
-export function DoughMark({ letter }: { letter: string }) {
+export function DoughMark({ letter, size = 28 }: { letter: string; size?: number }) {
   return (
-    <svg aria-hidden="true" width="28" height="28" viewBox="0 0 28 28" className="flex-none">
+    <svg aria-hidden="true" width={size} height={size} viewBox="0 0 28 28" className="flex-none">
       <Hatches letters={[letter]} />
       <rect width="28" height="28" fill={hatchOf(letter)} />
       <text

@@ -16,7 +16,7 @@ export function Stepper({ label, value, range: [low, high], onChange }: StepperP
       <span id={id} className="text-[0.9375rem] text-soft">
         {label}
       </span>
-      <span className="flex items-center border border-line bg-sheet">
+      <span className="flex w-fit items-center border border-line bg-sheet">
         <button
           type="button"
           className="icon-press min-h-9 min-w-9 text-xl"

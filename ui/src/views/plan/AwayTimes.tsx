@@ -22,7 +22,11 @@ export function AwayTimes({ away, now, fault, onAway }: AwayTimesProps) {
     <details className="text-[0.9375rem]" open={away.length > 0}>
       <summary className="cursor-pointer">
         <strong>Away or asleep</strong>{" "}
-        {away.length === 0 ? "never, in this session" : `${away.length} times`}
+        {away.length === 0
+          ? "never, in this session"
+          : away.length === 1
+            ? "once"
+            : `${away.length} times`}
       </summary>
       <ul>
         {away.map((span, n) => (

@@ -47,6 +47,11 @@ export function PlanFigures({ plan, busy, onStart, onStop }: PlanFiguresProps) {
             plan that works is this one; or see what would help.
           </p>
         )}
+        {plan.said && (
+          <p className="mt-2 border-l-4 border-caution pl-3">
+            <strong className="text-caution">Not so:</strong> {plan.said}
+          </p>
+        )}
         {plan.stale && (
           <p className="mt-2 border-l-4 border-caution pl-3">
             <strong className="text-caution">Out of date:</strong> the dough, its tray or the book

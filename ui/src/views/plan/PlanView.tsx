@@ -99,30 +99,34 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
       <div className="flex min-w-0 flex-col gap-3">
         <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
-        <SessionDoughs
-          items={wish.items}
-          plan={plan}
-          fault={fault("items")}
-          onItems={(items) => ask({ ...wish, items, pins: [], shelf_pins: [] })}
-        />
-        <WishRow
-          key={plan?.id ?? 0}
-          wish={wish}
-          startAt={plan?.start_at ?? Date.now()}
-          fault={fault}
-          onWish={ask}
-        />
-        <AwayTimes
-          away={wish.away}
-          now={plan?.now ?? Date.now()}
-          fault={fault("away")}
-          onAway={(away) => ask({ ...wish, away })}
-        />
+        <div className="flex flex-col gap-3 print:hidden">
+          <SessionDoughs
+            items={wish.items}
+            plan={plan}
+            fault={fault("items")}
+            onItems={(items) => ask({ ...wish, items, pins: [], shelf_pins: [] })}
+          />
+          <WishRow
+            key={plan?.id ?? 0}
+            wish={wish}
+            startAt={plan?.start_at ?? Date.now()}
+            fault={fault}
+            onWish={ask}
+          />
+          <AwayTimes
+            away={wish.away}
+            now={plan?.now ?? Date.now()}
+            fault={fault("away")}
+            onAway={(away) => ask({ ...wish, away })}
+          />
+        </div>
         <Notice problem={make.error ?? start.error ?? stop.error} />
         {plan && (
           <>
-            <DayDrawing session={plan} only={only} onOnly={setOnly} onPin={pin} />
-            <Pins plan={plan} wish={wish} only={only} onWish={ask} />
+            <div className="print:hidden">
+              <DayDrawing session={plan} only={only} onOnly={setOnly} onPin={pin} />
+              <Pins plan={plan} wish={wish} only={only} onWish={ask} />
+            </div>
             <RunSheet session={plan} pins={wish.pins} onPin={pin} />
             <More title="To weigh, and out of the cold">
               <ToWeigh plan={plan} />
@@ -139,7 +143,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
         )}
       </div>
       {plan && (
-        <div className="flex flex-col gap-5">
+        <div className="flex flex-col gap-5 print:hidden">
           <PlanFigures
             plan={plan}
             busy={make.isPending}
@@ -158,7 +162,7 @@ function More({ title, children }: { title: string; children: React.ReactNode })
   const [open, setOpen] = useState(false);
   return (
     <details
-      className="border-t border-ink pt-2"
+      className="border-t border-ink pt-2 print:hidden"
       onToggle={(event) => setOpen(event.currentTarget.open)}
     >
       <summary className="cursor-pointer text-lg font-bold">{title}</summary>

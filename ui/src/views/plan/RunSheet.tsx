@@ -21,6 +21,16 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
   return (
     <details open className="border-t border-ink pt-2">
       <summary className="cursor-pointer text-lg font-bold">The day by the clock</summary>
+      <p className="hidden text-xl font-bold print:block">
+        {session.name}, ready {when(session.finish_at, session.now)}
+      </p>
+      <button
+        type="button"
+        className="press mt-2 min-h-8 px-2 print:hidden"
+        onClick={() => window.print()}
+      >
+        Print the run sheet
+      </button>
       <table className="mt-2 w-full">
         <thead className="text-left text-[0.9375rem] text-soft">
           <tr>
@@ -37,8 +47,8 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
             const before = jobs[n - 1]?.start_at ?? session.now;
             const held = pins.some((p) => p.job === job.key);
             return (
-              <tr key={job.key} className="border-t border-line align-baseline">
-                <td className="py-1.5 pr-4 font-bold whitespace-nowrap">
+              <tr key={job.key} className="border-t border-line">
+                <td className="py-1 pr-4 font-bold whitespace-nowrap">
                   {onPin && PINNED.has(job.kind) ? (
                     <BeginAt
                       key={job.start_at}
@@ -55,7 +65,9 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
                 {several && <td className="pr-4">{session.workers[job.who ?? 0]}</td>}
                 <td className="pr-4">
                   <span className="flex items-center gap-2">
-                    {session.doughs.length > 1 && job.dough && <DoughMark letter={job.dough} />}
+                    {session.doughs.length > 1 && job.dough && (
+                      <DoughMark letter={job.dough} size={20} />
+                    )}
                     {said.title}
                   </span>
                 </td>

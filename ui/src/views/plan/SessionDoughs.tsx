@@ -42,7 +42,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
           return (
             <li
               key={item.dough_id}
-              className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line py-1"
+              className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line py-0.5"
             >
               <DoughMark letter={letter} />
               <Link
