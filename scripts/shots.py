@@ -25,7 +25,7 @@ MORNING = 1_791_621_000_000
 
 
 # Ready for the harvest supper at three in the afternoon.
-READY_BY = MORNING + 270 * 60_000
+READY_BY = MORNING + 390 * 60_000
 
 
 class HandClock:

@@ -68,7 +68,7 @@ class Served:
 @pytest.fixture
 def served(tmp_path: Path) -> Iterator[Served]:
     clock = HandClock(round(time.time() * 1000))
-    app = create_app(Settings(data_file=tmp_path / "ui.sqlite3"), clock)
+    app = create_app(Settings(data_file=tmp_path / "ui.sqlite3", plan_seconds=0.5), clock)
     load(app.state.database, clock())
     port = free_port()
     server = uvicorn.Server(uvicorn.Config(app, port=port, log_level="warning"))
@@ -98,6 +98,7 @@ class OwnServer:
             **os.environ,
             "FINEBATCH_DATA_FILE": str(self.data_file),
             "FINEBATCH_PORT": str(self.port),
+            "FINEBATCH_PLAN_SECONDS": "0.5",
         }
         self.process = subprocess.Popen(
             [sys.executable, "-m", "finebatch.cli", command],

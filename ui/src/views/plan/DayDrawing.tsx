@@ -55,6 +55,11 @@ export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
             </g>
           ))}
         {trays.map((tray) => (
+          <g key={tray} opacity={only === null || only === tray ? 1 : 0.15}>
+            <TrayRibbon tray={tray} session={session} day={day} x={x} handle={() => ({})} threads />
+          </g>
+        ))}
+        {trays.map((tray) => (
           // biome-ignore lint/a11y/noStaticElementInteractions: the row of buttons below does the same
           <g
             key={tray}

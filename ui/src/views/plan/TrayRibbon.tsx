@@ -9,10 +9,12 @@ interface RibbonProps {
   day: Day;
   x: (ms: number) => number;
   handle: (a: Activity) => object;
+  /** The threads from place to place, which lie under all blocks; or the blocks. */
+  threads?: boolean;
 }
 
 /** One tray on its way: portioned, in the oven, resting, on the rack, finished. */
-export function TrayRibbon({ tray, session, day, x, handle }: RibbonProps) {
+export function TrayRibbon({ tray, session, day, x, handle, threads = false }: RibbonProps) {
   const own = session.activities.filter((a) => a.tray === tray);
   const of = (kind: Activity["kind"]) => own.filter((a) => a.kind === kind);
   const letter = tray.charAt(0);
@@ -26,6 +28,54 @@ export function TrayRibbon({ tray, session, day, x, handle }: RibbonProps) {
   const heavy = own.some((a) => a.kind === "bake" && a.critical);
   const line = { stroke: hueOf(letter), fill: "none" };
   const bakes = of("bake");
+  const stays = bakes.map((bake, n) => {
+    const shelf = day.rows.get(`oven${bake.oven ?? 1}shelf${bake.shelf ?? 1}`);
+    if (!shelf) return null;
+    const before = n === 0 ? portion : of("slice")[0];
+    const turn = of("turn")[n];
+    const middle = shelf.top + shelf.height / 2;
+    const waits = x(before?.end_at ?? bake.start_at);
+    const benchY = bench.top + bench.height / 2;
+    const leaves = n === bakes.length - 1 ? rack : of("slice")[0];
+    const to = n === bakes.length - 1 ? rackY + 6 : benchY;
+    if (threads) {
+      return (
+        <g key={bake.key}>
+          <path
+            d={`M${waits} ${benchY} H${x(bake.start_at) - 1} C${x(bake.start_at) + 5} ${benchY} ${x(bake.start_at) - 5} ${middle} ${x(bake.start_at) + 1} ${middle}`}
+            style={line}
+          />
+          <path
+            d={`M${x(bake.end_at)} ${middle} C${x(bake.end_at) + 7} ${middle} ${x(bake.end_at) - 3} ${to} ${x(bake.end_at) + 5} ${to} H${x(leaves?.start_at ?? bake.end_at)}`}
+            style={line}
+            strokeDasharray="3 2.5"
+          />
+        </g>
+      );
+    }
+    return (
+      <g key={bake.key}>
+        <Block
+          from={x(bake.start_at)}
+          to={x(bake.end_at)}
+          top={shelf.top + 3}
+          height={shelf.height - 6}
+          texts={[tray]}
+          letter={letter}
+          second={`${Math.round((bake.end_at - bake.start_at) / 60_000)} min`}
+          heavy={bake.critical}
+        />
+        {turn && (
+          <path
+            d={`M${x(turn.start_at) - 5} ${shelf.top - 1} h10 l-5 8 z`}
+            className="fill-ink"
+            strokeWidth={0}
+          />
+        )}
+      </g>
+    );
+  });
+  if (threads) return <g strokeWidth={heavy ? 3 : 1.4}>{stays}</g>;
   return (
     <g strokeWidth={heavy ? 3 : 1.4}>
       {own
@@ -33,47 +83,7 @@ export function TrayRibbon({ tray, session, day, x, handle }: RibbonProps) {
         .map((a) => (
           <HandJob key={a.key} job={a} day={day} x={x} letter={letter} handle={handle} />
         ))}
-      {bakes.map((bake, n) => {
-        const shelf = day.rows.get(`oven${bake.oven ?? 1}shelf${bake.shelf ?? 1}`);
-        if (!shelf) return null;
-        const before = n === 0 ? portion : of("slice")[0];
-        const turn = of("turn")[n];
-        const middle = shelf.top + shelf.height / 2;
-        const waits = x(before?.end_at ?? bake.start_at);
-        const benchY = bench.top + bench.height / 2;
-        const leaves = n === bakes.length - 1 ? rack : of("slice")[0];
-        const to = n === bakes.length - 1 ? rackY + 6 : benchY;
-        return (
-          <g key={bake.key}>
-            <path
-              d={`M${waits} ${benchY} H${x(bake.start_at) - 1} C${x(bake.start_at) + 5} ${benchY} ${x(bake.start_at) - 5} ${middle} ${x(bake.start_at) + 1} ${middle}`}
-              style={line}
-            />
-            <path
-              d={`M${x(bake.end_at)} ${middle} C${x(bake.end_at) + 7} ${middle} ${x(bake.end_at) - 3} ${to} ${x(bake.end_at) + 5} ${to} H${x(leaves?.start_at ?? bake.end_at)}`}
-              style={line}
-              strokeDasharray="3 2.5"
-            />
-            <Block
-              from={x(bake.start_at)}
-              to={x(bake.end_at)}
-              top={shelf.top + 3}
-              height={shelf.height - 6}
-              texts={[tray]}
-              letter={letter}
-              second={`${Math.round((bake.end_at - bake.start_at) / 60_000)} min`}
-              heavy={bake.critical}
-            />
-            {turn && (
-              <path
-                d={`M${x(turn.start_at) - 5} ${shelf.top - 1} h10 l-5 8 z`}
-                className="fill-ink"
-                strokeWidth={0}
-              />
-            )}
-          </g>
-        );
-      })}
+      {stays}
       <g {...handle(portion)}>
         <Block
           from={x(portion.start_at)}
