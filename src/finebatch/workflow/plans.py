@@ -12,7 +12,6 @@ from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.layout import share_out
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
-from finebatch.core.plan.helps import Help, Idea, ideas, try_idea
 from finebatch.core.plan.prepare import Joins, Portioned, prepare
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.schedule import Placed, Plan
@@ -320,22 +319,6 @@ def note(database: Database, session_id: int, words: str) -> None:
         row = session.get(SessionRow, session_id)
         if row is not None and row.state == "planned":
             row.said = words
-
-
-def ideas_of(row: SessionRow) -> tuple[Idea, ...]:
-    """What may be tried to have a session ready sooner."""
-    return ideas(work_of(row))
-
-
-def help_of(database: Database, session_id: int, number: int, seconds: float) -> Help:
-    """Plan a session again with one thing changed; `Missing` when there is no such idea."""
-    with database.reading() as session:
-        row = find_session(session, session_id)
-        work, finish, begin = work_of(row), finish_of(row), plan_of(row).begin
-    found = ideas(work)
-    if not 0 <= number < len(found):
-        raise Missing("This idea")
-    return try_idea(work, found[number], finish - begin, seconds)
 
 
 def write_activities(row: SessionRow, plan: Plan) -> None:

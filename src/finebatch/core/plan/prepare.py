@@ -166,7 +166,8 @@ def _tray_works(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tupl
                 shape_within=within,
                 finish_min=_minutes(pieces * sum(k.each_s for k in done)) if done else 0,
                 set_min=max((k.set_min for k in done), default=0),
-                scraps=first is not None and before >= first,
+                # A tray most of whose pieces are cut from scraps waits for them.
+                scraps=first is not None and before + pieces / 2 >= first,
             )
         )
         before += pieces

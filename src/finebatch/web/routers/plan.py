@@ -11,7 +11,7 @@ from finebatch.core.refusal import refuse
 from finebatch.web.deps import Config, Data, Now, Planner
 from finebatch.web.session_out import SessionOut, session_out
 from finebatch.web.types import Body, Id, Millis, Out
-from finebatch.workflow import baking, plans
+from finebatch.workflow import baking, helps, plans
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.plans import Away, Item, ShelfPin, TimedPin, Wish
 
@@ -144,7 +144,7 @@ def list_ideas(data: Data) -> list[IdeaOut]:
     """What may be tried to be ready sooner."""
     with data.reading() as session:
         row = plans.planned_row(session)
-        found = plans.ideas_of(row) if row else ()
+        found = helps.ideas_of(row) if row else ()
         return [
             IdeaOut(number=n, what=idea.what, letter=idea.letter, first_c=idea.first_c)
             for n, idea in enumerate(found)
@@ -159,7 +159,7 @@ def try_idea(number: Annotated[int, Path(ge=0, le=20)], data: Data, config: Conf
         if row is None:
             raise Missing("A plan")
         session_id = row.id
-    found = plans.help_of(data, session_id, number, config.plan_seconds)
+    found = helps.help_of(data, session_id, number, config.plan_seconds)
     return HelpOut(number=number, saves_min=found.saves_min)
 
 
