@@ -9,7 +9,16 @@ from hypothesis import given
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Step
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.kinds import Cutter, Drop, Pan, Portioning, Rolled, TwiceBaked, Wafer
+from finebatch.core.piece.kinds import (
+    Cutter,
+    Drop,
+    Pan,
+    Portioning,
+    Rolled,
+    Sliced,
+    TwiceBaked,
+    Wafer,
+)
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tray import TrayBasis, foresee_tray
 from finebatch.core.plan.by_hand import plain_method, sensible_method
@@ -125,6 +134,20 @@ def test_what_is_kept_is_wrapped_and_a_slow_hand_takes_longer() -> None:
     assert [t.pieces for t in kept.trays] == [8]
     slow = work_of(portioned(Drop(grams=28), pace=2.0))
     assert slow.trays[0].portion_min > usual.trays[0].portion_min
+
+
+def test_a_child_portions_drops_but_slices_no_log() -> None:
+    child = Planning(helpers=(Helper("Kim", child=True),)).kitchen(3, 2, ())
+    for piece, sharp in ((Drop(grams=28), False), (Sliced(), True)):
+        work = replace(work_of(portioned(piece)), kitchen=child)
+        assert {tray.sharp for tray in work.trays} == {sharp}
+        plan = best_plan(work, 0.5)
+        assert find_faults(plan, work) == []
+        if sharp:
+            assert {a.who for a in plan.activities if a.kind == "portion"} == {0}
+            given = tuple(replace(a, who=1) if a.kind == "portion" else a for a in plan.activities)
+            faults = find_faults(replace(plan, activities=given), work)
+            assert any("may not slice" in fault for fault in faults)
 
 
 def test_a_batter_has_to_be_in_the_oven_soon() -> None:

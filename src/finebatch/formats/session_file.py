@@ -67,6 +67,7 @@ class FileTray(_Part):
     finish_min: Minutes = 0
     set_min: Minutes = 0
     scraps: bool = False
+    sharp: bool = False
     shelf: Annotated[int, Field(ge=1, le=8)] | None = None
 
 

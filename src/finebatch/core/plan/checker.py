@@ -165,6 +165,7 @@ def find_faults(plan: Plan, work: Work) -> list[str]:
 def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
     workers = work.kitchen.workers
     by_hand: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
+    sharp = {tray.name for tray in work.trays if tray.sharp}
     for a in plan.activities:
         if a.kind not in HANDS:
             continue
@@ -173,6 +174,8 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
             yield f"nobody does {a.id}"
         elif a.kind not in workers[who].jobs:
             yield f"{workers[who].name} may not do {a.id}"
+        elif a.kind == "portion" and a.tray in sharp and "slice" not in workers[who].jobs:
+            yield f"{workers[who].name} may not slice {a.tray}"
         else:
             by_hand[who].append((a.start, a.end, a.id))
     for who, jobs in by_hand.items():

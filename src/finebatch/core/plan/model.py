@@ -109,7 +109,7 @@ class Model:
         name = job.id + ":"
         if job.kind == "mix":
             self.mixing.append(add.new_fixed_size_interval_var(start, minutes, name + "mixer"))
-        able = [n for n, worker in enumerate(workers) if job.kind in worker.jobs]
+        able = [n for n, worker in enumerate(workers) if job.skill in worker.jobs]
         self.only[job.id] = able[0]
         if len(able) == 1:
             self.hands[able[0]].append(add.new_fixed_size_interval_var(start, minutes, name))

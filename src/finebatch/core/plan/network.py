@@ -15,13 +15,17 @@ TURN_SLACK = 1
 
 @dataclass(frozen=True, slots=True)
 class Job:
-    """A job of the hands. `tray` is none for what is done to a whole dough."""
+    """A job of the hands. `tray` is none for what is done to a whole dough.
+
+    `skill` is the kind of job that one has to be allowed to do for it.
+    """
 
     id: str
     kind: Kind
     minutes: int
     dough: str
-    tray: str | None = None
+    tray: str | None
+    skill: Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,20 +106,24 @@ class _Builder:
         self.jobs[job.id] = job
         return job.id
 
+    def _whole(self, kind: Kind, number: int, minutes: int, letter: str) -> str:
+        """A job on a whole dough."""
+        return self._job(Job(job_id(letter, kind, number), kind, minutes, letter, None, kind))
+
     def _link(self, before: str, after: str, least: int, most: int | None = None) -> None:
         self.links.append(Link(before, after, least, most))
 
     def _dough(self, dough: DoughWork) -> None:
         letter, before = dough.letter, None
         for n, make in enumerate(dough.makes):
-            key = self._job(Job(job_id(letter, "mix", n), "mix", make.hands_min, letter))
+            key = self._whole("mix", n, make.hands_min, letter)
             if before is not None:
                 self._link(before, key, dough.makes[n - 1].wait_min)
             before = key
         for n, part in enumerate(dough.parts):
-            self._job(Job(job_id(letter, "part", n), "part", part.hands_min, letter))
+            self._whole("part", n, part.hands_min, letter)
         if dough.freeze_min:
-            key = self._job(Job(job_id(letter, "freeze"), "freeze", dough.freeze_min, letter))
+            key = self._whole("freeze", 0, dough.freeze_min, letter)
             if before is not None:
                 self._link(before, key, dough.makes[-1].wait_min)
 
@@ -124,7 +132,9 @@ class _Builder:
         k, name = self.work.kitchen, tray.name
 
         def job(kind: Kind, minutes: int, number: int = 0) -> str:
-            return self._job(Job(job_id(name, kind, number), kind, minutes, dough.letter, name))
+            skill = tray.portion_skill if kind == "portion" else kind
+            key = job_id(name, kind, number)
+            return self._job(Job(key, kind, minutes, dough.letter, name, skill))
 
         here = job("portion", tray.portion_min)
         self._ready(dough, here)
@@ -171,7 +181,8 @@ class _Builder:
         self.stays.append(stay)
         if bake.turn_after is not None:
             key = job_id(stay.tray.name, "turn", stay.number)
-            turn = self._job(Job(key, "turn", k.turn_min, stay.tray.dough, stay.tray.name))
+            tray = stay.tray
+            turn = self._job(Job(key, "turn", k.turn_min, tray.dough, tray.name, "turn"))
             low = max(bake.turn_after - TURN_SLACK, 0)
             self._link(load, turn, low, bake.turn_after + TURN_SLACK)
             self._link(turn, out, 0)

@@ -7,7 +7,7 @@ from typing import Literal
 
 from finebatch.core.formula.dough import Family, Mixing, PartKind, Step
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import Portioning, Wafer
+from finebatch.core.piece.kinds import Portioning, Sliced, Wafer
 from finebatch.core.piece.making import PanScored
 from finebatch.core.piece.slab import RolledOut
 from finebatch.core.piece.tray import TrayAnswer
@@ -166,6 +166,7 @@ def _tray_works(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tupl
                 shape_within=within,
                 finish_min=_minutes(pieces * sum(k.each_s for k in done)) if done else 0,
                 set_min=max((k.set_min for k in done), default=0),
+                sharp=isinstance(dough.piece, Sliced),
                 # A tray most of whose pieces are cut from scraps waits for them.
                 scraps=first is not None and before + pieces / 2 >= first,
             )

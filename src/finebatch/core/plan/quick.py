@@ -144,7 +144,7 @@ class Greedy:
         """Portion, bake and rack one tray, and finish it."""
         at = self._ready(tray)
         while True:
-            start, who = self._earliest("portion", at, tray.portion_min)
+            start, who = self._earliest(tray.portion_skill, at, tray.portion_min)
             end = start + tray.portion_min
             blocks = self._bakes(tray, end, ((start, end), who))
             load = blocks[job_id(tray.name, "load")].start

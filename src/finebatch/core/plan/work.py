@@ -92,7 +92,8 @@ class TrayWork:
 
     `shape_min` is hot work that has to begin within `shape_within` minutes of taking out (re-cut,
     curve). `rest_min` is the least time on the sheet. `finish_min` is icing or dusting once
-    cold, and `set_min` what that takes to set. A tray of `scraps` follows all others of its dough.
+    cold, and `set_min` what that takes to set. A tray of `scraps` follows all others of its dough;
+    one that is `sharp` is portioned with a knife.
     """
 
     name: str
@@ -109,6 +110,12 @@ class TrayWork:
     set_min: int = 0
     scraps: bool = False
     shelf: int | None = None
+    sharp: bool = False
+
+    @property
+    def portion_skill(self) -> Kind:
+        """What one has to be allowed to do to portion it: a log is sliced with a knife."""
+        return "slice" if self.sharp else "portion"
 
     @property
     def tail_min(self) -> int:
