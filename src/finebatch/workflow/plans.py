@@ -251,9 +251,9 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
     with database.writing() as session:
         snapshot, work = ask(session, wish, base)
         plan = quick_plan(work)
-        late = work.ready_by is not None and plan.finish <= work.ready_by
-        if late and work.ready_by is not None and not any(w.away for w in work.kitchen.workers):
-            plan = shift_plan(plan, work.ready_by - plan.finish)
+        spare = 0 if work.ready_by is None else work.ready_by - plan.finish
+        if spare > 0 and not any(worker.away for worker in work.kitchen.workers):
+            plan = shift_plan(plan, spare)
         kitchen = get_kitchen(session)
         if (kitchen.sheets, kitchen.shelves) != (wish.sheets, wish.shelves):
             change_kitchen(session, replace(kitchen, sheets=wish.sheets, shelves=wish.shelves))
