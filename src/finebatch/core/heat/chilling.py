@@ -32,6 +32,12 @@ WORKING_C: Mapping[Job, tuple[float, float]] = {
 """Between which temperatures a dough is rolled, sliced or scooped (household practice)."""
 LONGEST_MIN = 1440
 STEP_MIN = 0.5
+BENCH_THAW_MOST_MIN = 60
+"""What would thaw for longer than this on the bench thaws in the fridge first: a dough with egg or
+dairy is not over two hours in the warm in all, and has to be portioned yet (usual food-safety
+guidance)."""
+THAWED_BELOW_K = 2.0
+"""So far below the fridge's air a dough counts as thawed: the rest takes longer than it matters."""
 NEAR_K = 0.3
 """Nearer to the air around it than this, a dough does not come in any useful time."""
 
@@ -105,9 +111,10 @@ class Curve:
         return None
 
 
-def follow(shape: Shape, place: Place, air_c: float, start_c: float) -> Curve:
-    """The dough's temperature in that place, until it is as cold or warm as the air or a day."""
-    tau = time_constant_min(shape, place)
+def follow(shape: Shape, place: Place, air_c: float, start_c: float, slower: float = 1.0) -> Curve:
+    """The dough's temperature in that place, until it is as cold or warm as the air or a day. This
+    fridge takes `slower` times the usual minutes."""
+    tau = time_constant_min(shape, place) * slower
     temps = [start_c]
     while len(temps) * STEP_MIN < LONGEST_MIN and abs(temps[-1] - air_c) > NEAR_K:
         now = temps[-1]
@@ -138,9 +145,11 @@ class Chill:
 
 
 def chill(
-    shape: Shape, job: Job, place: Place, *, start_c: float, air_c: float, room_c: float
-) -> Chill:
-    """Follow the shape into the cold and back; `Refusal` when the place is not cold enough."""
+    shape: Shape, job: Job, place: Place, *, start_c: float, air_c: float, room_c: float,
+    slower: float = 1.0,
+) -> Chill:  # fmt: skip
+    """Follow the shape into the cold and back; `Refusal` when the place is not cold enough. The
+    fridge or freezer takes `slower` times the usual minutes."""
     low, high = WORKING_C[job]
     if air_c > high - NEAR_K:
         raise refuse(
@@ -148,7 +157,7 @@ def chill(
             f"To {job} it wants {low:g} to {high:g} °C; at {air_c:g} °C it never gets there. Use "
             "a colder place.",
         )
-    cooling = follow(shape, place, air_c, start_c)
+    cooling = follow(shape, place, air_c, start_c, slower)
     middle = (low + high) / 2
     bench = follow(shape, "room", room_c, min(middle, start_c))
     warming = follow(shape, "room", room_c, min(air_c, start_c))
@@ -158,6 +167,35 @@ def chill(
         hard_min=cooling.reaches(low), bench_min=bench.reaches(high),
         temper_min=warming.reaches(low),
     )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Tempering:
+    """How a dough out of the cold gets to where it can be worked: minutes in the fridge to thaw
+    (0: none), then minutes on the bench."""
+
+    thaw_min: int
+    bench_min: int
+
+
+def tempering(
+    shape: Shape, job: Job, place: Literal["fridge", "freezer"], *, fridge_c: float,
+    freezer_c: float, room_c: float, slower: float = 1.0,
+) -> Tempering:  # fmt: skip
+    """How long that shape takes to come back for the job, from the fridge or the freezer."""
+    low, _ = WORKING_C[job]
+
+    def bench(start_c: float) -> int:
+        return math.ceil(follow(shape, "room", room_c, start_c).reaches(low) or 0)
+
+    if place == "fridge":
+        return Tempering(0, bench(fridge_c))
+    at_once = bench(freezer_c)
+    if at_once <= BENCH_THAW_MOST_MIN:
+        return Tempering(0, at_once)
+    thawed_c = fridge_c - THAWED_BELOW_K
+    thaw = follow(shape, "fridge", fridge_c, freezer_c, slower).reaches(thawed_c)
+    return Tempering(math.ceil(LONGEST_MIN if thaw is None else thaw), bench(thawed_c))
 
 
 def disc_across_mm(volume_cm3: float, thickness_mm: float) -> float:

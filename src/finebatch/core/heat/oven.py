@@ -6,6 +6,41 @@ from typing import Literal
 from finebatch.core.measures.temperatures import FAN_LOWER_C, fahrenheit_of, nearest_gas
 
 OvenMode = Literal["conventional", "fan"]
+HotSide = Literal["even", "back", "front", "left", "right"]
+
+
+@dataclass(frozen=True, slots=True)
+class OvenNature:
+    """How an oven behaves, by a thermometer standing in it.
+
+    Its air rises and falls by so many °C a minute, door shut; it is `offset_c` hotter than its dial
+    in the mean (cooler, below zero) and swings `swing_c` from lowest to highest; `hot_side` is
+    where it browns first.
+    """
+
+    rise_c_min: float = 8.0
+    fall_c_min: float = 5.0
+    offset_c: float = 0.0
+    swing_c: float = 0.0
+    hot_side: HotSide = "even"
+
+
+STEADY = OvenNature()
+"""An oven that nobody has put a thermometer in yet."""
+
+
+@dataclass(frozen=True, slots=True)
+class SecondOven:
+    """A second oven: its shelves, whether it blows, and its nature."""
+
+    shelves: int = 1
+    mode: OvenMode = "conventional"
+    nature: OvenNature = STEADY
+
+
+def dial_c(wanted_c: float, nature: OvenNature) -> int:
+    """What to set the dial to for air of `wanted_c` (°C, the oven's own mode)."""
+    return round(wanted_c - nature.offset_c)
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +61,11 @@ def equivalents(oven_c: float, mode: OvenMode) -> OvenSettings:
         still, still - FAN_LOWER_C, fahrenheit_of(still), fahrenheit_of(still - FAN_LOWER_C),
         nearest_gas(still),
     )  # fmt: skip
+
+
+def setting_c(still_c: float, mode: OvenMode) -> float:
+    """The setting in °C in that mode that bakes like a still oven at `still_c`."""
+    return still_c - FAN_LOWER_C if mode == "fan" else still_c
 
 
 def conventional_c(oven_c: float, mode: OvenMode) -> float:

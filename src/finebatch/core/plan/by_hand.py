@@ -2,7 +2,9 @@
 
 from dataclasses import replace
 
-from finebatch.core.plan.quick import Greedy, wait_before
+from finebatch.core.plan.greedy import Greedy
+from finebatch.core.plan.network import mixed
+from finebatch.core.plan.quick import wait_before
 from finebatch.core.plan.schedule import finish_of
 from finebatch.core.plan.work import DoughWork, Work, job_id
 
@@ -31,10 +33,10 @@ def sensible_method(work: Work) -> int:
         greedy.dough(dough)
 
     def ready(dough: DoughWork) -> int:
-        if not dough.makes:
+        last = mixed(dough)
+        if last is None:
             return 0
-        mixed = greedy.jobs[job_id(dough.letter, "mix", len(dough.makes) - 1)].end
-        return mixed + dough.makes[-1].wait_min + dough.chill_min + dough.temper_min
+        return greedy.jobs[last].end + dough.makes[-1].wait_min + dough.chill_min + dough.temper_min
 
     in_turn = [
         work.trays_of(dough.letter)

@@ -6,12 +6,13 @@ Shares no code with the quick plan, the model or its network: it reads the work 
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.work import DoughWork, Oven, TrayWork, Work
 
-HANDS = ("mix", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice", "rack",
-         "finish")  # fmt: skip
+HANDS = ("mix", "take", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice",
+         "rack", "finish")  # fmt: skip
 
 Own = dict[str, Placed]
 
@@ -37,6 +38,12 @@ def _most_at_once(spans: Iterable[tuple[int, int]]) -> int:
     return most
 
 
+def _busy_min(a: Placed) -> int:
+    """Minutes of an activity without those for which it is broken off."""
+    low, high = a.pause or (0, 0)
+    return a.end - a.start - (high - low)
+
+
 def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
     wanted = {"portion": tray.portion_min, "cool": tray.cool_min}
     if len(tray.bakes) > 1:
@@ -52,8 +59,8 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
     for kind, minutes in wanted.items():
         if kind not in own:
             yield f"{tray.name} has no {kind}"
-        elif own[kind].end - own[kind].start != minutes:
-            yield f"{tray.name} {kind} takes {own[kind].end - own[kind].start}, not {minutes}"
+        elif _busy_min(own[kind]) != minutes:
+            yield f"{tray.name} {kind} takes {_busy_min(own[kind])}, not {minutes}"
 
 
 def _check_bake(tray: TrayWork, own: Own, n: int, work: Work) -> Iterator[str]:
@@ -100,12 +107,23 @@ def _check_tray(tray: TrayWork, own: Own, work: Work) -> Iterator[str]:
         yield f"{tray.name} is finished before it is cold"
 
 
+def _check_windows(dough: DoughWork, tray: str, waited: int, *, first: bool) -> Iterator[str]:
+    """When a tray is portioned, `waited` minutes after the dough was mixed or taken out."""
+    over = waited - dough.temper_min
+    if over < dough.chill_min:
+        yield f"{tray} is portioned before the dough is ready"
+    if dough.chill_most is not None and over > dough.chill_most:
+        yield f"{tray} is portioned after the dough has been cold too long"
+    if first and dough.first_within is not None and over > dough.first_within:
+        yield f"{tray} is portioned {over} min after the dough is tempered"
+
+
 def _check_dough(dough: DoughWork, alone: dict[str, Placed], trays: dict[str, Own],
                  work: Work) -> Iterator[str]:  # fmt: skip
     """Its steps in order, its windows before portioning, its parts in time."""
     letter, ready, last = dough.letter, 0, None
     for n, make in enumerate(dough.makes):
-        step = alone[f"{letter}.mix" + (str(n + 1) if n else "")]
+        step = alone[f"{letter}.{make.kind}" + (str(n + 1) if n else "")]
         if step.start < ready:
             yield f"{step.id} begins before the step before it is over"
         if step.end - step.start != make.hands_min:
@@ -115,11 +133,8 @@ def _check_dough(dough: DoughWork, alone: dict[str, Placed], trays: dict[str, Ow
         own = trays[tray.name]
         portion, load = own["portion"], own["load"]
         if last is not None:
-            if portion.start < ready + dough.chill_min + dough.temper_min:
-                yield f"{tray.name} is portioned before the dough is ready"
-            most = dough.chill_most
-            if most is not None and portion.start > ready + most + dough.temper_min:
-                yield f"{tray.name} is portioned after the dough has been cold too long"
+            first = tray.name == work.trays_of(letter)[0].name
+            yield from _check_windows(dough, tray.name, portion.start - ready, first=first)
             if dough.bake_within is not None and load.start - last > dough.bake_within:
                 yield f"{tray.name} goes in {load.start - last} min after mixing"
         for n, part in enumerate(dough.parts):
@@ -177,7 +192,10 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
         elif a.kind == "portion" and a.tray in sharp and "slice" not in workers[who].jobs:
             yield f"{workers[who].name} may not slice {a.tray}"
         else:
-            by_hand[who].append((a.start, a.end, a.id))
+            if a.pause is not None:
+                yield from _check_pause(a, plan, work)
+            low, high = a.pause or (a.end, a.end)
+            by_hand[who] += [(a.start, low, a.id), (high, a.end, a.id)]
     for who, jobs in by_hand.items():
         for one, other in _overlaps(jobs):
             yield f"two jobs at once for one pair of hands: {one} and {other}"
@@ -187,6 +205,19 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
     mixing = [(a.start, a.end) for a in plan.activities if a.kind == "mix"]
     if _most_at_once(mixing) > work.kitchen.mixers:
         yield "more doughs are mixed at once than there are mixers"
+
+
+def _check_pause(a: Placed, plan: Plan, work: Work) -> Iterator[str]:
+    """Only portioning is broken off, briefly, inside itself, and for nothing but the oven."""
+    low, high = a.pause or (0, 0)
+    if not work.kitchen.interrupts or a.kind != "portion":
+        yield f"{a.id} may not be broken off"
+    if not a.start < low < high < a.end or high - low > 4:
+        yield f"{a.id} is broken off from {low} to {high}"
+    for b in plan.activities:
+        meanwhile = b.who == a.who and b is not a and b.start < high and b.end > low
+        if meanwhile and b.kind in HANDS and b.kind not in ("load", "turn", "out", "shape", "rack"):
+            yield f"{a.id} is broken off for {b.id}"
 
 
 def _minutes(oven: Oven, before: float, after: float, tolerance: float) -> int:
@@ -200,6 +231,7 @@ def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
     """One tray a shelf, and every bake in an oven that is as hot as it wants."""
     places: dict[tuple[int, int], list[tuple[int, int, str]]] = defaultdict(list)
     inside: dict[int, list[tuple[Placed, Placed, Placed, int]]] = defaultdict(list)
+    inside_turns = [a for own in by_tray.values() for a in own.values() if a.kind == "turn"]
     for tray in work.trays:
         for n, wanted in enumerate(tray.bakes):
             tail = "2" if n else ""
@@ -215,13 +247,27 @@ def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
                 yield f"there is no shelf {shelf}"
             if tray.shelf and shelf != tray.shelf:
                 yield f"{tray.name} is not on shelf {tray.shelf}"
-            places[oven, shelf].append((load.start, out.end, bake.id))
+            turn = by_tray[tray.name].get("turn" + tail)
+            if turn is None or turn.to_shelf is None:
+                places[oven, shelf].append((load.start, out.end, bake.id))
+            else:
+                moved = _swap_start(turn, inside_turns)
+                places[oven, shelf].append((load.start, moved, bake.id))
+                places[oven, turn.to_shelf].append((moved, out.end, bake.id))
+                if out.shelf != turn.to_shelf or not work.kitchen.swaps:
+                    yield f"{bake.id} is swapped and taken out elsewhere, or may not be swapped"
             inside[oven].append((load, bake, out, wanted.oven_c))
     for (_, shelf), spans in places.items():
         for one, other in _overlaps(spans):
             yield f"shelf {shelf} holds {one} and {other} at once"
     for number, stays in inside.items():
         yield from _check_heat(work.kitchen.ovens[number - 1], stays, work.kitchen.tolerance_c)
+
+
+def _swap_start(turn: Placed, turns: list[Placed]) -> int:
+    """When two trays change places: as the first of the two is turned."""
+    other = [t.start for t in turns if t.tray == turn.label and t.label == turn.tray]
+    return min([turn.start, *other], key=lambda start: (abs(start - turn.start) > 5, start))
 
 
 def _check_heat(
@@ -250,8 +296,14 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
         racked.append((own["cool"].start, own["cool"].end))
         if own["sheet"].end - own["rack"].end != k.sheet_ready_min:
             yield f"the sheet of {name} is not given time to cool"
-    if not set(sheets) <= set(range(1, k.sheets + 1)):
-        yield f"there is no sheet {max(sheets)}"
+    pool_of = {tray.name: tray.pool for tray in work.trays}
+    kinds = [pool for pool, there in enumerate(k.pools) for _ in range(there)]
+    for number, stays in sheets.items():
+        if not 0 < number <= len(kinds):
+            yield f"there is no sheet {number}"
+        else:
+            wrong = [name for _, _, name in stays if pool_of[name] != kinds[number - 1]]
+            yield from (f"{name} is on a sheet of another kind" for name in wrong)
     for number, stays in sheets.items():
         for one, other in _overlaps(stays):
             yield f"sheet {number} holds {one} and {other} at once"
@@ -259,7 +311,7 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
         yield "more trays cool than the rack holds"
     cold = []
     for dough in work.doughs:
-        if dough.chill_min and dough.makes:
+        if dough.chill_min and dough.makes and dough.makes[0].kind == "mix":
             mixed = alone[
                 f"{dough.letter}.mix" + (str(len(dough.makes)) if dough.makes[1:] else "")
             ]
@@ -268,3 +320,30 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
             cold.append((mixed.end, max(trays, default=mixed.end)))
     if _most_at_once(cold) > k.fridge:
         yield "more doughs are cold than the fridge holds"
+    yield from _check_bowls(work, alone, by_tray)
+
+
+def _check_bowls(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) -> Iterator[str]:
+    """A bowl for each dough until it is chilled or portioned; none too long in the warm."""
+    kept = []
+    for dough in work.doughs:
+        own = [by_tray[t.name] for t in work.trays_of(dough.letter)]
+        if not dough.makes or not own or any("portion" not in o or "load" not in o for o in own):
+            continue
+        if dough.makes[0].kind == "take":
+            continue
+        last = alone[f"{dough.letter}.mix" + (str(len(dough.makes)) if dough.makes[1:] else "")]
+        ready = last.end + dough.makes[-1].wait_min
+        emptied = ready if dough.chill_min else max(o["portion"].end for o in own)
+        kept.append((alone[f"{dough.letter}.mix"].start, emptied))
+        if dough.chill_min or dough.temper_min:
+            continue
+        cold = [(a.start, a.end) for a in alone.values()
+                if a.kind == "chill" and a.dough == dough.letter]  # fmt: skip
+        warm = max(o["load"].start for o in own) - ready - sum(b - a for a, b in cold)
+        uses = sorted((o["portion"].start, o["portion"].end) for o in own)
+        idle = [(end, start) for (_, end), (start, _) in pairwise([(0, ready), *uses])]
+        if warm > 120 and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
+            yield f"dough {dough.letter} is warm for {warm} min"
+    if _most_at_once(kept) > work.kitchen.bowls:
+        yield "more doughs wait in bowls than there are"

@@ -1,5 +1,6 @@
 """What holds the finish up: the chain of activities, each waiting for the one before it."""
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -11,9 +12,10 @@ Cause = Literal["mixing", "chilling", "heating", "portioning", "oven", "slicing"
                 "resting", "sheet", "cooling", "finishing", "waiting"]  # fmt: skip
 
 _CAUSE_OF: dict[Kind, Cause] = {
-    "mix": "mixing", "wait": "mixing", "part": "mixing", "freeze": "mixing", "chill": "chilling",
-    "temper": "chilling", "heat": "heating", "portion": "portioning", "load": "hands",
-    "bake": "oven", "turn": "hands", "out": "hands", "shape": "hands", "rest": "resting",
+    "mix": "mixing", "take": "hands", "wait": "mixing", "part": "mixing", "freeze": "mixing",
+    "chill": "chilling", "temper": "chilling", "heat": "heating", "portion": "portioning",
+    "load": "hands", "bake": "oven", "turn": "hands", "out": "hands", "shape": "hands",
+    "rest": "resting",
     "slice": "slicing", "rack": "hands", "cool": "cooling", "sheet": "sheet",
     "finish": "finishing", "set": "finishing",
 }  # fmt: skip
@@ -39,17 +41,51 @@ def _waits_for(later: Placed, before: Placed) -> bool:
         return before.kind != "cool" or later.kind == "finish"
     if before.kind in ("mix", "wait", "chill", "temper", "part", "freeze") and not before.hands:
         return later.dough == before.dough and later.kind in (
-            "mix", "chill", "temper", "portion", "freeze",
+            "mix", "take", "chill", "temper", "portion", "freeze",
         )  # fmt: skip
     if before.kind == "heat":
         return later.kind in ("load", "bake") and later.oven == before.oven
     if before.kind == "sheet":
         return later.kind in ("portion", "load") and later.sheet == before.sheet
-    if before.kind == "mix" and later.kind in ("wait", "chill", "temper"):
+    if before.kind in ("mix", "take") and later.kind in ("wait", "chill", "temper"):
         return later.dough == before.dough
     if before.kind == "out" and later.kind == "heat":
         return later.oven == before.oven
     return later.hands and before.hands and later.who == before.who
+
+
+class _Chains:
+    """The chains that lead to an activity, each link waiting for the one before it."""
+
+    def __init__(self, plan: Plan) -> None:
+        ends = sorted({a.end for a in plan.activities})
+        self._ends = ends
+        self._ended = {end: [a for a in plan.activities if a.end == end] for end in ends}
+        self._gaps: dict[str, int] = {}
+
+    def before(self, a: Placed) -> Placed | None:
+        """What held it up: of all that ended last before it, what leads back with the fewest
+        minutes in which nothing was waited for, and then its own tray."""
+        tight = self._tight(a)
+        return min(tight, key=lambda b: self._key(a, b), default=None)
+
+    def _tight(self, a: Placed) -> list[Placed]:
+        for end in reversed(self._ends[: bisect_right(self._ends, a.start)]):
+            found = [b for b in self._ended[end] if _waits_for(a, b)]
+            if found:
+                return found
+        return []
+
+    def _key(self, a: Placed, b: Placed) -> tuple[int, bool, int, str]:
+        return self._gap(b), (b.tray, b.dough) != (a.tray, a.dough), b.start, b.id
+
+    def _gap(self, a: Placed) -> int:
+        """Minutes before it in which nothing of its chain went on."""
+        if a.id not in self._gaps:
+            before = self.before(a)
+            gap = a.start if before is None else a.start - before.end + self._gap(before)
+            self._gaps[a.id] = gap
+        return self._gaps[a.id]
 
 
 def critical_chain(plan: Plan) -> tuple[Placed, ...]:
@@ -58,17 +94,9 @@ def critical_chain(plan: Plan) -> tuple[Placed, ...]:
         (a for a in plan.activities if a.kind in ("cool", "finish", "set")),
         key=lambda a: (a.end, a.id),
     )
-    chain = [last]
-    while True:
-        here = chain[-1]
-        before = [a for a in plan.activities if a not in chain and _waits_for(here, a)]
-        if not before:
-            break
-        # What ended last held it up; where there is a gap, a window or a break lies between.
-        end = max(a.end for a in before)
-        tight = [a for a in before if a.end == end]
-        same = [a for a in tight if a.tray == here.tray and a.dough == here.dough]
-        chain.append(min(same or tight, key=lambda a: (a.start, a.id)))
+    chains, chain = _Chains(plan), [last]
+    while (before := chains.before(chain[-1])) is not None:
+        chain.append(before)
     return tuple(reversed(chain))
 
 
@@ -96,3 +124,20 @@ def hold_ups(chain: Sequence[Placed]) -> tuple[HoldUp, ...]:
         if name is not None and name not in known:
             known.append(name)
     return tuple(HoldUp(c, m, tuple(names[c])) for c, m in minutes.items() if m)
+
+
+def door_openings(plan: Plan) -> int:
+    """How often the ovens' doors are opened: jobs that follow each other at once share one."""
+    opened, until = 0, dict[int | None, int]()
+    at_the_door = (a for a in plan.activities if a.kind in ("load", "turn", "out"))
+    for a in sorted(at_the_door, key=lambda a: (a.start, a.end)):
+        if a.start > until.get(a.oven, -1):
+            opened += 1
+        until[a.oven] = max(until.get(a.oven, -1), a.end)
+    return opened
+
+
+def heat_changes(plan: Plan) -> int:
+    """How often a hot oven is set to another temperature."""
+    heats = [a.oven for a in plan.activities if a.kind == "heat"]
+    return len(heats) - len(set(heats))

@@ -2,38 +2,76 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
-from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, Oven, Span, Worker
+from finebatch.core.heat.oven import STEADY, OvenMode, OvenNature, SecondOven
+from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kind, Kitchen, Oven, Span, Worker
+from finebatch.core.refusal import refuse
+
+Turning = Literal["turn", "swap", "leave"]
+"""At half time a tray is turned, changes shelves with another, or is left as it is."""
+
+Task = Literal["mix", "portion", "oven", "knife", "finish"]
+"""What a helper may be trusted with."""
+
+TASK_JOBS: dict[Task, frozenset[Kind]] = {
+    "mix": frozenset({"mix", "take", "part"}),
+    "portion": frozenset({"portion", "freeze"}),
+    "oven": frozenset({"load", "turn", "out", "shape", "rack"}),
+    "knife": frozenset({"slice"}),
+    "finish": frozenset({"finish"}),
+}
+HOT_TASKS: frozenset[Task] = frozenset({"oven", "knife"})
+"""Hot or sharp: not for a child."""
 
 
 @dataclass(frozen=True, slots=True)
 class Helper:
-    """Somebody who helps. A child takes no hot or sharp job."""
+    """Somebody who helps, and with what (none named: with all). A child takes no hot or sharp
+    job."""
 
     name: str
     child: bool = False
+    tasks: tuple[Task, ...] = ()
+
+    @property
+    def jobs(self) -> frozenset[Kind]:
+        """The jobs that the helper takes; `Refusal` when there is none."""
+        own = frozenset[Kind]().union(*(TASK_JOBS[task] for task in self.tasks or TASK_JOBS))
+        jobs = own & COOL_JOBS if self.child else own
+        if not jobs:
+            raise refuse("helpers", f"{self.name} would have nothing to do: tick a cool job.")
+        return jobs
 
 
 @dataclass(frozen=True, slots=True)
 class Planning:
     """What the planner takes of a kitchen beside its sheets and shelves.
 
-    `second_oven` is the shelves of a second oven (0: there is none). `rise_c_min` and
-    `fall_c_min` are how fast the air changes, door shut, in °C a minute; settings within
-    `tolerance_c` count as one. `slides`: trays are portioned on parchment and slid across. `racks`
-    are trays that the rack holds, `fridge_places` doughs, `mixers` doughs mixed at once. `pace` is
-    how long this baker takes to portion, against the usual; the rest are minutes a job takes.
+    Settings of the oven within `tolerance_c` count as one. `slides`: trays are portioned on
+    parchment and slid across; `interrupts`: portioning is broken off for the oven; `cold_on_sheet`:
+    pieces stay on the sheet until they are cold. `racks` are trays that the rack holds,
+    `fridge_places` and `freezer_places` doughs, `mixers` doughs mixed at once, `mixer_g` the dough
+    that one holds (g), `bowls` doughs that wait unchilled. `pace` is how long this baker takes to
+    portion, against the usual; `learns_hands` corrects it from bakes. The rest are minutes a job
+    takes.
     """
 
-    second_oven: int = 0
-    rise_c_min: float = 8.0
-    fall_c_min: float = 5.0
+    oven: OvenNature = STEADY
+    second: SecondOven | None = None
     tolerance_c: int = 5
+    turning: Turning = "turn"
     slides: bool = False
+    interrupts: bool = False
+    cold_on_sheet: bool = False
     racks: int = 12
     fridge_places: int = 6
+    freezer_places: int = 6
     mixers: int = 1
+    mixer_g: float = 2000.0
+    bowls: int = 6
     pace: float = 1.0
+    learns_hands: bool = True
     load_min: int = 1
     turn_min: int = 1
     out_min: int = 1
@@ -42,17 +80,20 @@ class Planning:
     raw_wait_min: int = 45
     helpers: tuple[Helper, ...] = ()
 
-    def kitchen(self, sheets: int, shelves: int, away: Sequence[Span]) -> Kitchen:
-        """The kitchen that the planner places work in; the baker is away in those spans."""
-        oven = Oven(shelves, self.rise_c_min, self.fall_c_min)
-        second = Oven(self.second_oven, self.rise_c_min, self.fall_c_min)
+    def kitchen(
+        self, pools: Sequence[int], shelves: int, mode: OvenMode, away: Sequence[Span]
+    ) -> Kitchen:
+        """The kitchen that the planner places work in: `pools` are how many there are of each kind
+        of sheet and pan, `mode` the first oven's; the baker is away in those spans."""
+        ovens = [_oven(shelves, mode, self.oven)]
+        if self.second is not None:
+            ovens.append(_oven(self.second.shelves, self.second.mode, self.second.nature))
         workers = [Worker("you", HAND_JOBS, tuple(sorted(away)))]
-        workers += [
-            Worker(helper.name, COOL_JOBS if helper.child else HAND_JOBS) for helper in self.helpers
-        ]
+        workers += [Worker(helper.name, helper.jobs) for helper in self.helpers]
         return Kitchen(
-            sheets=sheets,
-            ovens=(oven, second) if self.second_oven else (oven,),
+            sheets=pools[0],
+            other_sheets=tuple(pools[1:]),
+            ovens=tuple(ovens),
             workers=tuple(workers),
             tolerance_c=self.tolerance_c,
             sheet_ready_min=self.sheet_ready_min,
@@ -65,4 +106,13 @@ class Planning:
             racks=self.racks,
             fridge=self.fridge_places,
             mixers=self.mixers,
+            bowls=self.bowls,
+            interrupts=self.interrupts,
+            swaps=self.turning == "swap",
         )
+
+
+def _oven(shelves: int, mode: OvenMode, nature: OvenNature) -> Oven:
+    return Oven(
+        shelves, nature.rise_c_min, nature.fall_c_min, fan=mode == "fan", offset_c=nature.offset_c
+    )

@@ -1,13 +1,13 @@
 """What would help: the session really planned again with one thing changed."""
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from finebatch.core.plan.prepare import mixed_before
+from finebatch.core.heat.minutes import TWO_SHELVES_FACTOR
+from finebatch.core.plan.prepare import bake_of, mixed_before
 from finebatch.core.plan.quick import wait_before
 from finebatch.core.plan.solver import best_plan
-from finebatch.core.plan.work import Oven, Work, Worker
+from finebatch.core.plan.work import Oven, TrayWork, Work, Worker
 from finebatch.core.refusal import Refusal
 
 What = Literal["sheet", "shelf", "helper", "evening", "order"]
@@ -25,10 +25,11 @@ class Idea:
 
 @dataclass(frozen=True, slots=True)
 class Help:
-    """What an idea brings: the minutes that it saves (none or fewer: it does not help)."""
+    """What an idea brings: the minutes that it saves (none or fewer: it does not help). It is not
+    known where no plan was found with it."""
 
     idea: Idea
-    saves_min: int
+    saves_min: int | None
 
 
 def ideas(work: Work) -> tuple[Idea, ...]:
@@ -40,7 +41,7 @@ def ideas(work: Work) -> tuple[Idea, ...]:
         found.append(Idea("evening", letter=longest.letter))
     settings = work.settings_c
     if len(settings) > 1 and work.first_c is None:
-        found.append(Idea("order", first_c=settings[0]))
+        found += [Idea("order", first_c=settings[0]), Idea("order", first_c=settings[-1])]
     return tuple(found)
 
 
@@ -52,7 +53,9 @@ def changed(work: Work, idea: Idea) -> Work:
             return replace(work, kitchen=replace(k, sheets=k.sheets + 1))
         case "shelf":
             first: Oven = replace(k.ovens[0], shelves=k.ovens[0].shelves + 1)
-            return replace(work, kitchen=replace(k, ovens=(first, *k.ovens[1:])))
+            trays = tuple(map(_two_at_once, work.trays)) if first.shelves == 2 else work.trays
+            kitchen = replace(k, ovens=(first, *k.ovens[1:]))
+            return replace(work, trays=trays, kitchen=kitchen)
         case "helper":
             return replace(work, kitchen=replace(k, workers=(*k.workers, Worker("a helper"))))
         case "evening":
@@ -61,12 +64,20 @@ def changed(work: Work, idea: Idea) -> Work:
             return replace(work, first_c=idea.first_c)
 
 
-def try_idea(work: Work, idea: Idea, finish: int, seconds: float,
-             go_on: Callable[[], bool] = lambda: True) -> Help:  # fmt: skip
+def _two_at_once(tray: TrayWork) -> TrayWork:
+    """A tray that is baked beside another: its first bake takes longer, and is turned later."""
+    bake, *others = tray.bakes
+    longer = bake_of(
+        bake.minutes * TWO_SHELVES_FACTOR, bake.oven_c, turns=bake.turn_after is not None
+    )
+    return replace(tray, bakes=(replace(longer, extra=bake.extra), *others))
+
+
+def try_idea(work: Work, idea: Idea, finish: int, seconds: float) -> Help:
     """Plan the session again with the idea; how much sooner it is ready than at `finish`."""
     soonest = replace(changed(work, idea), ready_by=None)
     try:
-        plan = best_plan(soonest, seconds, lambda _: go_on())
+        plan = best_plan(soonest, seconds)
     except Refusal:
-        return Help(idea, 0)
+        return Help(idea, None)
     return Help(idea, finish - plan.finish)

@@ -6,157 +6,24 @@ from itertools import combinations, pairwise
 from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound, ready_min
-from finebatch.core.plan.network import (
-    Job,
-    Link,
-    Stay,
-    after_last,
-    last_of,
-    mixed,
-    network,
-)
+from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
+from finebatch.core.plan.network import Stay, after_last, last_of, made, mixed
 from finebatch.core.plan.schedule import JobTime, Times
-from finebatch.core.plan.work import Happened, Oven, Work, job_id
-
-LATEST = 100_000
-"""No limit on lateness while baking: what has happened cannot be planned away, only made good."""
-
-Var = cp_model.IntVar
-Expr = cp_model.LinearExprT
+from finebatch.core.plan.work import Happened, Oven, TrayWork, Work, job_id
 
 
-class Model:
-    """Builds the model. `late` are minutes over a window, `waits` those inside one."""
+class Model(JobModel):
+    """All of it: jobs, places, order, finish and pins."""
 
     def __init__(self, work: Work, happened: Happened) -> None:
-        self.work, self.happened = work, happened
-        self.replanning = happened.now > 0 or bool(happened.done)
-        self.taken = {*happened.done, *happened.begun}
-        self.model = cp_model.CpModel()
-        self.horizon = work.horizon + happened.now
-        self.net = network(work)
-        self.gone = self._passed_turns()
-        self.starts: dict[str, Var] = {}
-        self.ends: dict[str, Var] = {}
-        self.only: dict[str, int] = {}
-        self.who: dict[str, dict[int, Var]] = {}
-        self.slot_of: dict[str, dict[tuple[int, int], Var]] = {}
-        self.late: list[Expr] = []
-        self.waits: list[Expr] = []
-        self.hands: list[list[cp_model.IntervalVar]] = [[] for _ in work.kitchen.workers]
-        self.mixing: list[cp_model.IntervalVar] = []
-        self.finish = self._new("finish", 0, self.horizon)
-        self.begin = self._new("begin", 0, self.horizon)
-        for job in self.net.jobs.values():
-            if job.id not in self.gone:
-                self._job(job)
-        for link in self.net.links:
-            self._link(link)
-        self._workers()
+        super().__init__(work, happened)
         self._ovens()
         self._sheets()
         self._rooms()
+        self._bowls()
         self._order()
         self._finish()
         self._pins()
-
-    def _new(self, name: str, low: int, high: int) -> Var:
-        return self.model.new_int_var(low, high, name)
-
-    # Jobs and what lies between them
-
-    def _passed_turns(self) -> set[str]:
-        """Turns whose chance has passed."""
-        h, k = self.happened, self.work.kitchen
-        gone = set()
-        for stay in self.net.stays:
-            turn = job_id(stay.tray.name, "turn", stay.number)
-            if turn not in self.net.jobs or turn in h.done:
-                continue
-            loaded, length = h.done.get(stay.load), stay.tray.bakes[stay.number].length
-            if stay.out in h.done or (
-                loaded is not None and h.now + k.turn_min > loaded + length - 1
-            ):
-                gone.add(turn)
-        return gone
-
-    def _job(self, job: Job) -> None:
-        """Start and end: fixed when done, open-ended when begun, else ahead."""
-        h, minutes = self.happened, job.minutes
-        if job.id in h.done:
-            end = h.done[job.id]
-            self.starts[job.id] = self._new(job.id, end - minutes, end - minutes)
-            self.ends[job.id] = self._new(job.id + ">", end, end)
-            return
-        if job.id in h.begun:
-            start = h.begun[job.id]
-            end = max(start + minutes, h.now)
-            self.starts[job.id] = self._new(job.id, start, start)
-            self.ends[job.id] = self._new(job.id + ">", end, end)
-            self._busy(job, max(h.now, start), max(end - max(h.now, start), 0))
-            return
-        self.starts[job.id] = self._new(job.id, h.now, self.horizon)
-        self.ends[job.id] = self._new(job.id + ">", h.now, self.horizon)
-        self.model.add(self.ends[job.id] == self.starts[job.id] + minutes)
-        self.model.add(self.begin <= self.starts[job.id])
-        self._busy(job, self.starts[job.id], minutes)
-
-    def _busy(self, job: Job, start: Expr, minutes: int) -> None:
-        """The job takes the hands of one who may do it."""
-        if minutes <= 0:
-            return
-        add, workers = self.model, self.work.kitchen.workers
-        name = job.id + ":"
-        if job.kind == "mix":
-            self.mixing.append(add.new_fixed_size_interval_var(start, minutes, name + "mixer"))
-        able = [n for n, worker in enumerate(workers) if job.skill in worker.jobs]
-        self.only[job.id] = able[0]
-        if len(able) == 1:
-            self.hands[able[0]].append(add.new_fixed_size_interval_var(start, minutes, name))
-            return
-        takes = {n: add.new_bool_var(f"{name}{n}") for n in able}
-        add.add_exactly_one(takes.values())
-        for n, literal in takes.items():
-            self.hands[n].append(
-                add.new_optional_fixed_size_interval_var(start, minutes, literal, f"{name}{n}:")
-            )
-        self.who[job.id] = takes
-
-    def _workers(self) -> None:
-        # Whoever has a job in hand is there, whatever the times away say; they begin after it.
-        in_hand = max(
-            (
-                max(start + self.net.jobs[key].minutes, self.happened.now)
-                for key, start in self.happened.begun.items()
-            ),
-            default=self.happened.now,
-        )
-        for worker, busy in zip(self.work.kitchen.workers, self.hands, strict=True):
-            for start, end in worker.away:
-                first = max(start, in_hand) if self.replanning else start
-                if end > first:
-                    busy.append(self.model.new_fixed_size_interval_var(first, end - first, "away"))
-            self.model.add_no_overlap(busy)
-        self.model.add_cumulative(self.mixing, [1] * len(self.mixing), self.work.kitchen.mixers)
-
-    def _link(self, link: Link) -> None:
-        """At least, and at most, so long between two jobs; what is over is late while baking."""
-        if link.after in self.taken or {link.before, link.after} & self.gone:
-            return
-        add = self.model.add
-        before, after = self.ends[link.before], self.starts[link.after]
-        add(after >= before + link.least)
-        if link.most is None:
-            return
-        wait = after - before - link.least
-        if self.replanning:
-            over = self._new(f"over{len(self.late)}", 0, LATEST)
-            add(wait <= link.most - link.least + over)
-            self.late.append(over)
-        else:
-            add(wait <= link.most - link.least)
-        if link.most > link.least:
-            self.waits.append(wait)
 
     # Places
 
@@ -186,6 +53,8 @@ class Model:
         for stay in pending:
             if stay.load in self.taken:
                 continue
+            if h.oven_from > h.now:
+                self.model.add(self.ends[stay.load] >= h.oven_from)
             for number, oven in enumerate(k.ovens):
                 if started:
                     continue
@@ -256,9 +125,14 @@ class Model:
 
     def _sheets(self) -> None:
         """A sheet is taken from portioning (or loading) until it is off, cool and lined again."""
+        for pool, there in enumerate(self.work.kitchen.pools):
+            self._pool([tray for tray in self.work.trays if tray.pool == pool], there)
+
+    def _pool(self, trays: list[TrayWork], there: int) -> None:
+        """The trays that lie on one kind of sheet or pan."""
         k, h = self.work.kitchen, self.happened
         stays, cleaning, held = [], [], 0
-        for tray in self.work.trays:
+        for tray in trays:
             first = job_id(tray.name, "load" if k.slides else "portion")
             racked = h.done.get(job_id(tray.name, "rack"))
             if racked is not None and racked + k.sheet_ready_min <= h.now:
@@ -274,9 +148,9 @@ class Model:
                 self._stay(f"on.{tray.name}", h.now if begun else self.starts[first], clean)
             )
         # A sheet that should still be cooling but holds the next tray was ready sooner.
-        if held + len(cleaning) <= k.sheets:
+        if held + len(cleaning) <= there:
             stays += [self._stay(f"on.{name}", h.now, clean) for name, clean in cleaning]
-        self.model.add_cumulative(stays, [1] * len(stays), max(k.sheets, held))
+        self.model.add_cumulative(stays, [1] * len(stays), max(there, held))
 
     def _rooms(self) -> None:
         """Rack and fridge."""
@@ -306,6 +180,23 @@ class Model:
         if len(cold) > k.fridge:
             self.model.add_cumulative(cold, [1] * len(cold), k.fridge)
 
+    def _bowls(self) -> None:
+        """A dough keeps its bowl from mixing until it is chilled in its shape, or portioned."""
+        k, kept = self.work.kitchen, []
+        for dough in self.work.doughs:
+            trays, jobs = self.work.trays_of(dough.letter), made(dough)
+            if not jobs or dough.from_cold or not trays or {jobs[0], jobs[-1]} & self.taken:
+                continue
+            end = self._new(f"emptied.{dough.letter}", 0, self.horizon)
+            if dough.chill_min:
+                self.model.add(end == self.ends[jobs[-1]] + dough.makes[-1].wait_min)
+            else:
+                emptied = [self.ends[job_id(tray.name, "portion")] for tray in trays]
+                self.model.add_max_equality(end, emptied)
+            kept.append(self._stay(f"bowl.{dough.letter}", self.starts[jobs[0]], end))
+        if len(kept) > k.bowls:
+            self.model.add_cumulative(kept, [1] * len(kept), k.bowls)
+
     # Order, finish, pins
 
     def _order(self) -> None:
@@ -314,7 +205,7 @@ class Model:
         pinned |= {tray.name for tray in self.work.trays if tray.shelf}
         for dough in self.work.doughs:
             for a, b in pairwise(self.work.trays_of(dough.letter)):
-                if {a.name, b.name} & pinned:
+                if {a.name, b.name} & pinned or a.size != b.size:
                     continue
                 kinds = ("portion",) if self.replanning else ("portion", "load", "rack")
                 for kind in kinds:
@@ -354,21 +245,6 @@ class Model:
                 else:
                     self.model.add(self.starts[pin.job] == pin.start)
 
-    def spans(self) -> list[Expr]:
-        """For each setting of an oven, how long it is in use: short spans are few changes."""
-        settings = sorted({stay.oven_c for stay in self.net.stays})
-        if len(settings) < 2:
-            return []
-        found: list[Expr] = []
-        for oven_c in settings:
-            own = [s for s in self.net.stays if s.oven_c == oven_c]
-            low, high = (self._new(f"{w}{oven_c}", 0, self.horizon) for w in ("from", "to"))
-            for stay in own:
-                self.model.add(low <= self.starts[stay.load])
-                self.model.add(high >= self.ends[stay.out])
-            found.append(high - low)
-        return found
-
     # In and out
 
     def hint(self, times: Times) -> None:
@@ -377,6 +253,10 @@ class Model:
             if key not in self.starts or key in self.taken:
                 continue
             self.model.add_hint(self.starts[key], time.start)
+            if key in self.pauses:
+                low, high = time.pause or (time.start + 1, time.start + 1)
+                self.model.add_hint(self.mids[key], low)
+                self.model.add_hint(self.pauses[key], high - low)
             for n, takes in self.who.get(key, {}).items():
                 self.model.add_hint(takes, int(n == time.who))
 
@@ -386,7 +266,11 @@ class Model:
         for key in self.starts:
             takes = self.who.get(key, {})
             who = next((n for n, literal in takes.items() if true(literal)), self.only.get(key, 0))
-            jobs[key] = JobTime(value(self.starts[key]), value(self.ends[key]), who)
+            pause = None
+            if key in self.pauses and value(self.pauses[key]):
+                mid = value(self.mids[key])
+                pause = (mid, mid + value(self.pauses[key]))
+            jobs[key] = JobTime(value(self.starts[key]), value(self.ends[key]), who, pause)
         ovens, shelves = {stay.key: 0 for stay in self.net.stays}, {}
         for key, chosen in self.slot_of.items():
             oven, shelf = next(slot for slot, b in chosen.items() if slot[0] >= 0 and true(b))

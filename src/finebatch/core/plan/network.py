@@ -75,9 +75,14 @@ class Network:
     stays: tuple[Stay, ...]
 
 
+def made(dough: DoughWork) -> list[str]:
+    """The jobs with which a dough is mixed, or taken out of the cold, in order."""
+    return [job_id(dough.letter, make.kind, n) for n, make in enumerate(dough.makes)]
+
+
 def mixed(dough: DoughWork) -> str | None:
-    """The job with which a dough is mixed; none for one that comes out of the cold."""
-    return job_id(dough.letter, "mix", len(dough.makes) - 1) if dough.makes else None
+    """The last of them; none for a dough that is there to be portioned."""
+    return made(dough)[-1] if dough.makes else None
 
 
 def last_of(tray: TrayWork) -> str:
@@ -116,7 +121,7 @@ class _Builder:
     def _dough(self, dough: DoughWork) -> None:
         letter, before = dough.letter, None
         for n, make in enumerate(dough.makes):
-            key = self._whole("mix", n, make.hands_min, letter)
+            key = self._whole(make.kind, n, make.hands_min, letter)
             if before is not None:
                 self._link(before, key, dough.makes[n - 1].wait_min)
             before = key
@@ -166,8 +171,11 @@ class _Builder:
         start = mixed(dough)
         if start is not None:
             wait = dough.makes[-1].wait_min + dough.temper_min
-            most = None if dough.chill_most is None else wait + dough.chill_most
-            self._link(start, portion, wait + dough.chill_min, most)
+            limits = [dough.chill_most]
+            if portion == job_id(self.work.trays_of(dough.letter)[0].name, "portion"):
+                limits.append(dough.first_within)
+            found = [wait + most for most in limits if most is not None]
+            self._link(start, portion, wait + dough.chill_min, min(found, default=None))
         self._parts(dough, "portion", portion)
 
     def _parts(self, dough: DoughWork, wanted: str, job: str) -> None:

@@ -22,6 +22,15 @@ RECUT_S = 4
 BATTER_WITHIN_MIN = 45
 """A whisked batter sinks: it is in the oven within this (household practice)."""
 LONGEST_LABEL = 48
+TAKE_MIN = 1
+FIRST_WITHIN_MIN = 30
+"""Dough that has come to its working temperature stays workable on the bench for so long: about
+what a disc, log or lump takes from the middle of its range to the warm end (see `chilling`)."""
+LAID_WITHIN_MIN = 10
+"""Portions are laid out about as cold as they were kept: small ones warm by a third in that time
+(see `chilling`)."""
+LAY_OUT_S = 3.0
+"""Seconds to lay a piece that was portioned before on its sheet (household practice)."""
 
 Joins = Literal["fresh", "fridge", "freezer"]
 """Where a dough comes from: mixed in the session, or kept cold from before."""
@@ -56,12 +65,25 @@ class PartHabits:
 
 
 @dataclass(frozen=True, slots=True)
+class Sized:
+    """More pieces of the same dough in another size, foreseen on trays of their own."""
+
+    answer: TrayAnswer
+    piece: Portioning
+    word: str
+
+
+@dataclass(frozen=True, slots=True)
 class Portioned:
     """One dough of a session, foreseen in trays.
 
     `trays` are the pieces on each tray; all of the answer's when not given. `kept` pieces are
-    portioned for another day. `oven_c` is the dial as a still oven's setting. `pace` is how much
-    longer than usual this baker takes to portion.
+    portioned for another day. `also` are its pieces of another size. `oven_c` is a still oven's
+    setting. `out` are the steps out of the cold with the minutes that each waits, for one that does
+    not join fresh; then it is tempered for `temper_min`. `laid` pieces were portioned before and
+    are only laid out. `pace` is how much longer than usual this baker takes to portion, `mixes`
+    how often the bowl is filled, `pool` the kind of sheet or pan. Without `turns` a tray is left
+    alone in the oven; `cold_on_sheet`: it stays on its sheet until it is cold.
     """
 
     letter: str
@@ -74,16 +96,26 @@ class Portioned:
     oven_c: float
     chill_min: int
     joins: Joins = "fresh"
+    out: Sequence[Make] = ()
     temper_min: int = 0
+    night_temper_min: int = 0
+    laid: bool = False
     trays: Sequence[int] | None = None
     kept: int = 0
     pace: float = 1.0
+    also: Sized | None = None
+    mixes: int = 1
+    mix_pace: float = 1.0
+    pool: int = 0
+    turns: bool = True
+    cold_on_sheet: bool = False
 
 
-def bake_of(minutes: float, oven_c: float = 180) -> Bake:
+def bake_of(minutes: float, oven_c: float = 180, *, turns: bool = True) -> Bake:
     """A stay in the oven in whole minutes, turned at half unless it is too short for that."""
     whole = whole_minutes(minutes)
-    return Bake(whole, whole // 2 if whole >= LEAST_TURN_MIN else None, round(oven_c))
+    turn = whole // 2 if turns and whole >= LEAST_TURN_MIN else None
+    return Bake(whole, turn, round(oven_c))
 
 
 def _label(text: str) -> str:
@@ -94,18 +126,22 @@ def _label(text: str) -> str:
     return short[:LONGEST_LABEL].rsplit(" ", 1)[0] + "…"
 
 
-def makes(steps: Sequence[Step]) -> tuple[Make, ...]:
-    """The jobs of mixing: steps up to each wait are one job."""
+def makes(steps: Sequence[Step], pace: float = 1.0) -> tuple[Make, ...]:
+    """The jobs of mixing, at that pace: steps up to each wait are one job."""
     found: list[Make] = []
     hands = 0
     for step in steps:
         hands += step.hands_min
         if step.wait_min:
-            found.append(Make(_label(step.text), max(hands, 1), step.wait_min))
+            found.append(Make(_label(step.text), _at(hands, pace), step.wait_min))
             hands = 0
     if hands or not found:
-        found.append(Make("Mix the dough", max(hands, 1)))
+        found.append(Make("Mix the dough", _at(hands, pace)))
     return tuple(found)
+
+
+def _at(minutes: int, pace: float) -> int:
+    return max(round(minutes * pace), 1)
 
 
 def _minutes(seconds: float) -> int:
@@ -118,16 +154,24 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
     fresh = dough.joins == "fresh"
     return DoughWork(
         dough.letter,
-        makes(dough.steps) if fresh else (),
+        makes(dough.steps, dough.mix_pace) * dough.mixes if fresh else tuple(dough.out),
         chill_min=dough.chill_min if fresh else 0,
-        temper_min=dough.temper_min if fresh else 0,
+        temper_min=dough.temper_min,
         bake_within=BATTER_WITHIN_MIN + dough.chill_min if batter and fresh else None,
         freeze_min=WRAP_MIN + _minutes(dough.kept * each) if dough.kept else 0,
         parts=tuple(
             PartWork(f"{name or kind}", habits[kind].hands_min, habits[kind].wanted)
             for kind, name in dough.parts
         ),
+        first_within=_first_within(dough),
+        night_temper_min=dough.night_temper_min,
     )
+
+
+def _first_within(dough: Portioned) -> int | None:
+    if dough.joins == "fresh":
+        return None
+    return LAID_WITHIN_MIN if dough.laid else FIRST_WITHIN_MIN
 
 
 def _shape_min(dough: Portioned, pieces: int) -> tuple[int, int]:
@@ -139,13 +183,30 @@ def _shape_min(dough: Portioned, pieces: int) -> tuple[int, int]:
     return 0, 2
 
 
-def _tray_works(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tuple[TrayWork, ...]:
+def _all_trays(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tuple[TrayWork, ...]:
+    """The trays of a dough; pieces of another size lie on trays of their own."""
+    own = _tray_works(dough, habits)
+    if dough.also is None:
+        return own
+    sized = replace(dough, answer=dough.also.answer, piece=dough.also.piece, trays=None, also=None)
+    return own + _tray_works(sized, habits, start=len(own), size=dough.also.word)
+
+
+def _tray_works(
+    dough: Portioned, habits: Mapping[PartKind, PartHabits], *, start: int = 0, size: str = ""
+) -> tuple[TrayWork, ...]:
     answer, usual = dough.answer, dough.habits
-    bakes = [bake_of(answer.foreseen.minutes, dough.oven_c)]
+    bakes = [bake_of(answer.foreseen.minutes, dough.oven_c, turns=dough.turns)]
     if answer.second is not None:
+        # Slices are turned over half way, whatever is done with trays.
         bakes.append(bake_of(answer.second.minutes, dough.oven_c))
+    rest = 0 if isinstance(dough.piece, Wafer) else usual.rest_min
+    cool = usual.cool_min
+    if dough.cold_on_sheet and not isinstance(dough.piece, Wafer) and answer.second is None:
+        rest, cool = max(rest, cool), 0
     kinds = [habits[kind] for kind, _ in dough.parts]
-    raw_s = usual.portion_s * dough.pace + sum(k.each_s for k in kinds if k.wanted == "portion")
+    each_s = LAY_OUT_S if dough.laid else usual.portion_s
+    raw_s = each_s * dough.pace + sum(k.each_s for k in kinds if k.wanted == "portion")
     done = [k for k in kinds if k.wanted == "finish"]
     making = answer.making
     first = making.passes[0].pieces if isinstance(making, RolledOut) else None
@@ -154,19 +215,21 @@ def _tray_works(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tupl
         shape_min, within = _shape_min(dough, pieces)
         found.append(
             TrayWork(
-                name=f"{dough.letter}{number + 1}",
+                name=f"{dough.letter}{start + number + 1}",
                 dough=dough.letter,
                 pieces=pieces,
                 portion_min=LAY_SHEET_MIN + _minutes(pieces * raw_s),
                 bakes=tuple(bakes),
-                rest_min=0 if isinstance(dough.piece, Wafer) else usual.rest_min,
-                cool_min=usual.cool_min,
+                rest_min=rest,
+                cool_min=cool,
                 slice_min=SLICE_LOG_MIN * pieces if len(bakes) > 1 else 0,
                 shape_min=shape_min,
                 shape_within=within,
                 finish_min=_minutes(pieces * sum(k.each_s for k in done)) if done else 0,
                 set_min=max((k.set_min for k in done), default=0),
-                sharp=isinstance(dough.piece, Sliced),
+                sharp=isinstance(dough.piece, Sliced) and not dough.laid,
+                pool=dough.pool,
+                size=size,
                 # A tray most of whose pieces are cut from scraps waits for them.
                 scraps=first is not None and before + pieces / 2 >= first,
             )
@@ -180,14 +243,16 @@ def prepare(
 ) -> Work:
     """The work of baking these doughs in this kitchen."""
     works = tuple(_dough_work(dough, habits) for dough in doughs)
-    trays = tuple(tray for dough in doughs for tray in _tray_works(dough, habits))
+    trays = tuple(tray for dough in doughs for tray in _all_trays(dough, habits))
     return Work(works, trays, kitchen)
 
 
 def mixed_before(work: Work, letter: str) -> Work:
     """The same work with that dough mixed and chilled the evening before."""
+    out = (Make("Take it out of the fridge", TAKE_MIN, kind="take"),)
     doughs = tuple(
-        replace(d, makes=(), chill_min=0, freeze_min=0, bake_within=None)
+        replace(d, makes=out, chill_min=0, freeze_min=0, bake_within=None,
+                temper_min=d.night_temper_min, first_within=FIRST_WITHIN_MIN)
         if d.letter == letter else d
         for d in work.doughs
     )  # fmt: skip

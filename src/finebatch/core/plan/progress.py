@@ -1,7 +1,7 @@
 """What has happened so far, put in the planner's terms."""
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from finebatch.core.plan.network import Link, Network, network
@@ -36,6 +36,20 @@ def with_extras(work: Work, extras: Iterable[Extra]) -> Work:
     return replace(work, trays=tuple(grown(tray) for tray in work.trays))
 
 
+def without(work: Work, trays: Collection[str]) -> Work:
+    """The work without trays that were dropped; the last one cannot be left out."""
+    left = tuple(tray for tray in work.trays if tray.name not in trays)
+    return replace(work, trays=left) if left else work
+
+
+def with_break(work: Work, start: int, end: int) -> Work:
+    """The work with the baker away from one minute to another."""
+    you, *others = work.kitchen.workers
+    away = tuple(sorted((*you.away, (max(start, 0), end))))
+    workers = (replace(you, away=away), *others)
+    return replace(work, kitchen=replace(work.kitchen, workers=workers))
+
+
 def _before(net: Network, job: str) -> list[Link]:
     """The links that lead to a job; a turn comes beside, not between, so none leads from one."""
     return [link for link in net.links if link.after == job and ".turn" not in link.before]
@@ -53,7 +67,14 @@ def order_of(work: Work, job: str) -> list[str]:
     return [key for key in net.jobs if key in wanted]
 
 
-def happened_by(work: Work, plan: Plan, done: Mapping[str, float], now: int) -> Happened:
+def happened_by(
+    work: Work,
+    plan: Plan,
+    done: Mapping[str, float],
+    now: int,
+    oven_from: int = 0,
+    held: Mapping[str, int] | None = None,
+) -> Happened:
     """What is so at minute `now`: `done` are the minutes at which hand jobs ended, by id.
 
     Minutes are made whole, and a tray's jobs follow each other by at least their length, so that
@@ -70,14 +91,17 @@ def happened_by(work: Work, plan: Plan, done: Mapping[str, float], now: int) -> 
             whole[key] = max(whole[key], max(ends) + job.minutes)
     now = max([now, *whole.values()])
     ahead = sorted(
-        (a for a in plan.activities if a.hands and a.id not in whole), key=lambda a: a.start
+        (a for a in plan.activities if a.hands and a.id not in whole and a.id in net.jobs),
+        key=lambda a: a.start,
     )
     begun: dict[str, int] = {}
-    if ahead and ahead[0].kind in LONG_JOBS and ahead[0].start < now:
+    held = held or {}
+    waits = bool(ahead) and ahead[0].kind == "portion" and held.get(ahead[0].dough or "", 0) >= now
+    if ahead and not waits and ahead[0].kind in LONG_JOBS and ahead[0].start < now:
         first = ahead[0]
         before = _before(net, first.id)
         if all(link.before in whole for link in before) and all(
             first.start >= whole[link.before] + link.least for link in before
         ):
             begun[first.id] = max(first.start, *whole.values(), 0)
-    return Happened(math.ceil(now), whole, begun)
+    return Happened(math.ceil(now), oven_from, whole, begun, held)

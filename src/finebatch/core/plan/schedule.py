@@ -1,20 +1,36 @@
 """A plan: every activity placed in time, with its place, sheet, shelf and pair of hands."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from finebatch.core.plan.network import Network, after_last, last_of, mixed, network
-from finebatch.core.plan.work import HAND_JOBS, DoughWork, Kind, Oven, TrayWork, Work, job_id
+from finebatch.core.plan.network import Network, Stay, after_last, last_of, mixed, network
+from finebatch.core.plan.shelves import Held, Swap, colour, give_shelves
+from finebatch.core.plan.work import (
+    HAND_JOBS,
+    WARM_MOST_MIN,
+    DoughWork,
+    Kind,
+    Oven,
+    Span,
+    TrayWork,
+    Work,
+    job_id,
+)
 
 Place = Literal["hands", "cold", "bench", "oven", "rack"]
 
 _PLACE_OF: Mapping[Kind, Place] = {
-    "mix": "bench", "wait": "bench", "part": "bench", "freeze": "cold", "chill": "cold",
-    "temper": "bench", "heat": "oven", "portion": "bench", "load": "oven", "bake": "oven",
-    "turn": "oven", "out": "oven", "shape": "bench", "rest": "rack", "slice": "bench",
+    "mix": "bench", "take": "cold", "wait": "bench", "part": "bench", "freeze": "cold",
+    "chill": "cold", "temper": "bench", "heat": "oven", "portion": "bench", "load": "oven",
+    "bake": "oven", "turn": "oven", "out": "oven", "shape": "bench", "rest": "rack",
+    "slice": "bench",
     "rack": "rack", "cool": "rack", "finish": "bench", "set": "rack", "sheet": "bench",
 }  # fmt: skip
+
+
+LEAST_COLD_MIN = 10
+"""A shorter wait is not worth carrying a dough to the fridge and back."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +38,8 @@ class Placed:
     """One activity from `start` to `end` (minutes). `shelf`, `sheet` and `oven` count from 1.
 
     `dough` is its dough's letter; `who` the pair of hands, 0 the baker's own; `label` says what a
-    mixing step or part is.
+    mixing step or part is, what the oven's dial is set to, with which tray one is swapped. `pause`
+    is when a job is broken off for the oven; `to_shelf` where a tray goes when it is swapped.
     """
 
     id: str
@@ -38,6 +55,8 @@ class Placed:
     oven: int | None = None
     who: int | None = None
     label: str = ""
+    pause: Span | None = None
+    to_shelf: int | None = None
 
     @property
     def hands(self) -> bool:
@@ -47,11 +66,12 @@ class Placed:
 
 @dataclass(frozen=True, slots=True)
 class JobTime:
-    """When a job of the hands starts and ends, and whose hands."""
+    """When a job of the hands starts and ends, whose hands, and when it is broken off."""
 
     start: int
     end: int
     who: int = 0
+    pause: Span | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,20 +105,6 @@ class Plan:
         return min(a.start for a in self.activities if a.hands)
 
 
-def colour(spans: Sequence[tuple[int, int]], colours: int) -> list[int]:
-    """Give each (start, end) span the lowest number from 0 that is free then."""
-    free_at = [0] * colours
-    chosen = [0] * len(spans)
-    for k in sorted(range(len(spans)), key=lambda k: spans[k]):
-        start, end = spans[k]
-        free = [c for c in range(colours) if free_at[c] <= start]
-        # More trays than places cannot happen in a plan that keeps its limits.
-        pick = free[0] if free else min(range(colours), key=lambda c: free_at[c])
-        free_at[pick] = end
-        chosen[k] = pick
-    return chosen
-
-
 def finish_of(work: Work, jobs: Mapping[str, JobTime]) -> int:
     """When the last tray is ready."""
     return max(jobs[last_of(tray)].end + after_last(tray) for tray in work.trays)
@@ -112,47 +118,65 @@ class _Placing:
         self.net: Network = network(work)
         self.found: list[Placed] = []
         self.sheet_of = self._sheets()
-        self.shelf_of = self._shelves()
+        self.shelf_of: dict[str, int] = {}
+        self.swap_of: dict[str, Swap] = {}
+        for number, oven in enumerate(work.kitchen.ovens):
+            self._shelves(number, oven)
 
     def _sheets(self) -> dict[str, int]:
-        k, jobs = self.work.kitchen, self.times.jobs
+        """Every tray's sheet or pan: the kinds are numbered on, one after the other."""
+        k, jobs, found, before = self.work.kitchen, self.times.jobs, {}, 0
         first = "load" if k.slides else "portion"
-        spans = [
-            (
-                jobs[job_id(t.name, first)].start,
-                jobs[job_id(t.name, "rack")].end + k.sheet_ready_min,
-            )
-            for t in self.work.trays
-        ]
-        given = colour(spans, k.sheets)
-        return {t.name: sheet + 1 for t, sheet in zip(self.work.trays, given, strict=True)}
-
-    def _shelves(self) -> dict[str, int]:
-        found: dict[str, int] = {}
-        jobs = self.times.jobs
-        for number, oven in enumerate(self.work.kitchen.ovens):
-            stays = [s for s in self.net.stays if self.times.ovens[s.key] == number]
-            spans = [(jobs[s.load].start, jobs[s.out].end) for s in stays]
-            given = colour(spans, oven.shelves)
-            for stay, shelf in zip(stays, given, strict=True):
-                found[stay.key] = self.times.shelves.get(stay.key, shelf) + 1
+        for pool, there in enumerate(k.pools):
+            trays = [tray for tray in self.work.trays if tray.pool == pool]
+            spans = [
+                (
+                    jobs[job_id(t.name, first)].start,
+                    jobs[job_id(t.name, "rack")].end + k.sheet_ready_min,
+                )
+                for t in trays
+            ]
+            for tray, sheet in zip(trays, colour(spans, there), strict=True):
+                found[tray.name] = before + sheet + 1
+            before += there
         return found
+
+    def _shelves(self, number: int, oven: Oven) -> None:
+        jobs, k = self.times.jobs, self.work.kitchen
+        held = [
+            Held(s.key, jobs[s.load].start, jobs[s.out].end, self.times.shelves.get(s.key),
+                 self._turned(s), pinned=s.tray.shelf is not None)
+            for s in self.net.stays if self.times.ovens[s.key] == number
+        ]  # fmt: skip
+        given, swaps = give_shelves(held, oven.shelves, k.turn_min if k.swaps else None)
+        self.shelf_of |= {key: shelf + 1 for key, shelf in given.items()}
+        self.swap_of |= {swap.turn: swap for swap in swaps}
+
+    def _turned(self, stay: Stay) -> int | None:
+        turn = self.times.jobs.get(job_id(stay.tray.name, "turn", stay.number))
+        return None if turn is None else turn.start
 
     def add(self, kind: Kind, owner: str, start: int, end: int, number: int = 0, *,
             dough: str | None = None, tray: str | None = None, label: str = "",
             stay: str | None = None) -> None:  # fmt: skip
         """Place one activity."""
         key = job_id(owner, kind, number)
-        time = self.times.jobs.get(key)
+        time, swap = self.times.jobs.get(key), self.swap_of.get(key)
+        shelf = self.shelf_of.get(stay) if stay else None
+        if kind == "out" and stay is not None:
+            turn = self.swap_of.get(key.replace("out", "turn"))
+            shelf = turn.to_shelf + 1 if turn else shelf
         self.found.append(
             Placed(
                 key, kind, tray, _PLACE_OF[kind], start, end,
                 sheet=self.sheet_of.get(tray) if tray else None,
-                shelf=self.shelf_of.get(stay) if stay else None,
+                shelf=shelf,
                 dough=dough,
                 oven=self.times.ovens[stay] + 1 if stay else None,
                 who=time.who if time and kind in HAND_JOBS else None,
-                label=label,
+                label=swap.other.split(".")[0] if swap else label,
+                pause=time.pause if time else None,
+                to_shelf=swap.to_shelf + 1 if swap else None,
             )
         )  # fmt: skip
 
@@ -161,11 +185,12 @@ class _Placing:
         jobs, letter = self.times.jobs, dough.letter
         portions = [jobs[job_id(t.name, "portion")].start for t in self.work.trays_of(letter)]
         for n, make in enumerate(dough.makes):
-            time = jobs[job_id(letter, "mix", n)]
-            self.add("mix", letter, time.start, time.end, n, dough=letter, label=make.label)
+            time = jobs[job_id(letter, make.kind, n)]
+            self.add(make.kind, letter, time.start, time.end, n, dough=letter, label=make.label)
             if make.wait_min:
-                until = time.end + make.wait_min
-                self.add("wait", letter, time.end, until, n, dough=letter, label=make.label)
+                until, cold = time.end + make.wait_min, make.kind == "take"
+                self.add("chill" if cold else "wait", letter, time.end, until, n, dough=letter,
+                         label="thaws in the fridge" if cold else make.label)  # fmt: skip
         for n, part in enumerate(dough.parts):
             time = jobs[job_id(letter, "part", n)]
             self.add("part", letter, time.start, time.end, n, dough=letter, label=part.label)
@@ -173,7 +198,12 @@ class _Placing:
             time = jobs[job_id(letter, "freeze")]
             self.add("freeze", letter, time.start, time.end, dough=letter)
         last, first = mixed(dough), min(portions)
-        if last is None or not (dough.chill_min or dough.temper_min):
+        if last is None:
+            return
+        if dough.from_cold and not dough.temper_min:
+            return
+        if not (dough.chill_min or dough.temper_min):
+            self._kept_cold(dough, jobs[last].end + dough.makes[-1].wait_min)
             return
         from_min = jobs[last].end + dough.makes[-1].wait_min
         out = max(first - dough.temper_min, from_min)
@@ -182,16 +212,32 @@ class _Placing:
         if dough.temper_min:
             self.add("temper", letter, out, first, dough=letter)
 
+    def _kept_cold(self, dough: DoughWork, ready: int) -> None:
+        """A dough that would be warm for too long in all waits in the cold, where it waits."""
+        jobs, trays = self.times.jobs, self.work.trays_of(dough.letter)
+        uses = sorted((jobs[job_id(t.name, "portion")] for t in trays), key=lambda u: u.start)
+        warm = max(jobs[job_id(t.name, "load")].start for t in trays) - ready
+        free_from = (ready, *(use.end for use in uses))
+        gaps = [(u.start - free, free, u.start) for free, u in zip(free_from, uses, strict=False)]
+        number = 0
+        for length, start, end in sorted(gaps, key=lambda g: (-g[0], g[1])):
+            if warm <= WARM_MOST_MIN or length < LEAST_COLD_MIN:
+                break
+            self.add("chill", dough.letter, start, end, number, dough=dough.letter,
+                     label="waits in the cold")  # fmt: skip
+            warm, number = warm - length, number + 1
+
     def tray(self, tray: TrayWork) -> None:
         """A tray from portioning to ready."""
         jobs, name, k = self.times.jobs, tray.name, self.work.kitchen
 
-        def put(kind: Kind, start: int, end: int, n: int = 0, stay: str | None = None) -> None:
-            self.add(kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay)
+        def put(kind: Kind, start: int, end: int, n: int = 0, stay: str | None = None,
+                label: str = "") -> None:  # fmt: skip
+            self.add(kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay, label=label)
 
-        def hand(kind: Kind, n: int = 0, stay: str | None = None) -> JobTime:
+        def hand(kind: Kind, n: int = 0, stay: str | None = None, label: str = "") -> JobTime:
             time = jobs[job_id(name, kind, n)]
-            put(kind, time.start, time.end, n, stay)
+            put(kind, time.start, time.end, n, stay, label)
             return time
 
         hand("portion")
@@ -201,7 +247,8 @@ class _Placing:
             if n:
                 time = hand("slice")
                 put("rest", here, time.start)
-            load = hand("load", n, stay)
+            oven = k.ovens[self.times.ovens[stay]]
+            load = hand("load", n, stay, f"{oven.dial_c(tray.bakes[n].oven_c)}")
             if job_id(name, "turn", n) in jobs:
                 hand("turn", n, stay)
             out = hand("out", n, stay)
@@ -236,7 +283,7 @@ class _Placing:
                     start = max(loaded - minutes, last_out, 0)
                     self.found.append(
                         Placed(job_id(name, "heat", count), "heat", None, "oven", start, loaded,
-                               oven=number + 1, label=f"{stay.oven_c}")
+                               oven=number + 1, label=f"{oven.dial_c(stay.oven_c)}")
                     )  # fmt: skip
                     count += 1
                 last_out = max(last_out, jobs[stay.out].end)
@@ -265,7 +312,7 @@ def times_of(activities: Iterable[Placed]) -> Times:
     """The deciding times of a plan, read back from its activities."""
     found = list(activities)
     return Times(
-        {a.id: JobTime(a.start, a.end, a.who or 0) for a in found if a.hands},
+        {a.id: JobTime(a.start, a.end, a.who or 0, a.pause) for a in found if a.hands},
         {a.id: (a.oven or 1) - 1 for a in found if a.kind == "bake"},
         {a.id: (a.shelf or 1) - 1 for a in found if a.kind == "bake"},
     )

@@ -8,7 +8,13 @@ from finebatch.core.plan.work import Work
 
 def shift_plan(plan: Plan, by: int) -> Plan:
     """Every activity `by` minutes later."""
-    moved = tuple(replace(a, start=a.start + by, end=a.end + by) for a in plan.activities)
+    moved = tuple(
+        replace(
+            a, start=a.start + by, end=a.end + by,
+            pause=None if a.pause is None else (a.pause[0] + by, a.pause[1] + by),
+        )
+        for a in plan.activities
+    )  # fmt: skip
     # The oven may be on before the first job; no time lies before minute 0.
     kept = tuple(replace(a, start=max(a.start, 0), end=max(a.end, 0)) for a in moved)
     return Plan(kept, plan.finish + by, plan.bound + by)

@@ -6,12 +6,15 @@ little as may be. One search thread and a deterministic limit make the same work
 plan.
 """
 
+import math
 from collections.abc import Callable, Iterable
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from typing import Literal
 
 from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound
+from finebatch.core.plan.calm import calm_cost
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.quick import quick_times
 from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
@@ -22,63 +25,103 @@ from finebatch.core.refusal import refuse
 LATE_COST = 1000
 FINISH_COST = 50
 WAIT_COST = 2
-NARROW_EFFORT, WIDE_EFFORT, CALM_EFFORT = 0.04, 0.08, 0.05
-"""The solver's deterministic seconds for each second asked for; on a home computer one of them
-takes two or three (measured)."""
-LEAST_EFFORT, LAST_EFFORT = 0.05, 2.0
+SEEK_EFFORT, PROVE_EFFORT, CALM_EFFORT = 0.1, 0.08, 0.05
+"""The solver's deterministic seconds for each second asked for (to calm: in all); on a home
+computer one of them takes four to six (measured)."""
+REPLAN_EFFORT = 0.06
+LEAST_EFFORT, LAST_EFFORT = 0.1, 2.0
 """What is spent on any session, and at the end on one for which no plan at all was found."""
-SLOWEST = 10
-WIDE = 3
+SEED = 2
+"""The best of three over five sessions like the supper (measured)."""
+PROBING = 0.01
+"""What is spent on trying single values before a search: more finds nothing more (measured)."""
+SLOWEST = 25
+"""Seconds after which a deterministic one is broken off: only a machine that stands still gets
+there, and then the same work may give another plan."""
+TELL_EVERY_S = 0.5
 MOST_MB = 900
+Aim = Literal["finish", "bound", "sum"]
+"""What a solver is good at: an early finish, a bound on it, or a small sum."""
 _SOLVED = (cp_model.OPTIMAL, cp_model.FEASIBLE)
 
 
 class _Watch(cp_model.CpSolverSolutionCallback):
-    """Hands on each better plan as it comes, and stops when asked to."""
+    """Hands on better plans as they come, not more than a few a second, and stops when asked to.
+
+    What takes them has work to do with each, and the search waits for it.
+    """
 
     def __init__(self, model: Model, tell: Callable[[Times, int], bool]) -> None:
         super().__init__()
         self.model, self.tell, self.stopped = model, tell, False
+        self.best: float = math.inf
+        self.told_at = -math.inf
 
     def on_solution_callback(self) -> None:
-        """A better plan was found."""
+        """A plan was found; a second search begins with what is known."""
+        if self.objective_value >= self.best:
+            return
+        self.best = self.objective_value
+        if self.told_at <= self.wall_time < self.told_at + TELL_EVERY_S:
+            return
+        self.told_at = self.wall_time
         bound = max(round(self.best_objective_bound), 0)
         if not self.tell(self.model.times(self.value, self.boolean_value), bound):
             self.stopped = True
             self.stop_search()
 
 
-def _solver(effort: float, *, wide: bool = False) -> cp_model.CpSolver:
-    """A solver that always takes the same way; `wide` tries several strategies in turn."""
+def _solver(effort: float, aim: Aim) -> cp_model.CpSolver:
+    """A solver that always takes the same way. For a finish linear relaxations say little, and
+    reasoning on which job comes first says much (measured: the supper in 5 s ends at 288 instead
+    of 302 min); for a sum it is the other way round."""
     solver = cp_model.CpSolver()
-    solver.parameters.num_workers = WIDE if wide else 1
-    solver.parameters.interleave_search = wide
-    solver.parameters.random_seed = 1
-    solver.parameters.max_deterministic_time = effort
-    solver.parameters.max_time_in_seconds = SLOWEST * effort + 0.5
-    solver.parameters.max_memory_in_mb = MOST_MB
+    asked = solver.parameters
+    asked.num_workers = 1
+    asked.linearization_level = 1 if aim == "sum" else 0
+    asked.use_precedences_in_disjunctive_constraint = aim != "sum"
+    asked.use_strong_propagation_in_disjunctive = aim != "sum"
+    asked.use_dynamic_precedence_in_disjunctive = aim == "finish"
+    asked.use_objective_lb_search = aim == "bound"
+    asked.probing_deterministic_time_limit = PROBING
+    asked.random_seed = SEED
+    asked.max_deterministic_time = effort
+    asked.max_time_in_seconds = SLOWEST * effort + 0.5
+    asked.max_memory_in_mb = MOST_MB
     return solver
 
 
-def _search(model: Model, seconds: float, watch: _Watch | None = None) -> cp_model.CpSolver | None:
-    """Look for the best answer: straight on first, which soon proves small sessions; then, where
-    that has not done, by several strategies in turn. None when nothing was found."""
-    narrow = _solver(max(NARROW_EFFORT * seconds, LEAST_EFFORT))
-    status = narrow.solve(model.model, watch)
-    if status == cp_model.OPTIMAL or (watch is not None and watch.stopped):
-        return narrow
+@dataclass(frozen=True, slots=True)
+class _Answer:
+    """The best times that were found, and the minutes below which there are none."""
+
+    times: Times
+    bound: int
+
+
+def _search(model: Model, seconds: float, watch: _Watch | None = None) -> _Answer | None:
+    """Look for the best answer, then, where it is not proven, for a better bound. None when
+    nothing was found."""
+    seek = _solver(max(SEEK_EFFORT * seconds, LEAST_EFFORT), "finish")
+    status = seek.solve(model.model, watch)
+    stopped = watch is not None and watch.stopped
     if status == cp_model.INFEASIBLE:
         return None
-    if status == cp_model.FEASIBLE:
+    if status not in _SOLVED:
+        seek = _solver(LAST_EFFORT, "finish")
+        seek.parameters.stop_after_first_solution = True
+        status = seek.solve(model.model, watch)
+        if status not in _SOLVED:
+            return None
+    times, bound = model.times(seek.value, seek.boolean_value), seek.best_objective_bound
+    if status == cp_model.FEASIBLE and not stopped:
         model.model.clear_hints()  # type: ignore[no-untyped-call]
-        model.hint(model.times(narrow.value, narrow.boolean_value))
-    broad = _solver(WIDE_EFFORT * seconds, wide=True)
-    if broad.solve(model.model, watch) in _SOLVED:
-        return broad
-    if status in _SOLVED:
-        return narrow
-    last = _solver(LAST_EFFORT)
-    return last if last.solve(model.model, watch) in _SOLVED else None
+        model.hint(times)
+        prove = _solver(max(PROVE_EFFORT * seconds, LEAST_EFFORT), "bound")
+        if prove.solve(model.model, watch) in _SOLVED:
+            times = model.times(prove.value, prove.boolean_value)
+        bound = max(bound, prove.best_objective_bound)
+    return _Answer(times, round(bound))
 
 
 def _minutes(expressions: Iterable[cp_model.LinearExprT]) -> cp_model.LinearExpr:
@@ -100,7 +143,7 @@ def best_plan(work: Work, seconds: float = 5.0, tell: Callable[[Plan], bool] | N
     if work.ready_by is not None and finish <= work.ready_by:
         found, bound = _latest(work, model, found, bound, seconds)
     else:
-        found = _calmer(model, found, finish)
+        found = _calmer(work, model, found, finish)
     return place(work, found, min(bound, finish_of(work, found.jobs)))
 
 
@@ -115,11 +158,29 @@ def _soonest(
     watch = None
     if tell is not None:
         watch = _Watch(model, lambda times, bound: tell(place(work, times, max(bound, low))))
-    solver = _search(model, seconds, watch)
-    if solver is None:
+    answer = _search(model, seconds, watch)
+    if answer is None:
         raise _nothing_found(work)
-    found = model.times(solver.value, solver.boolean_value)
-    return model, found, max(round(solver.best_objective_bound), low)
+    return model, answer.times, max(answer.bound, low)
+
+
+def nearest_to_pins(work: Work, seconds: float) -> Plan:
+    """The plan that comes nearest to pins that cannot all be kept; `Refusal` when there is none."""
+    free = replace(work, pins=())
+    model = Model(free, NOTHING_YET)
+    model.hint(quick_times(free))
+    off = []
+    for pin in work.pins:
+        if pin.job in model.starts:
+            shift = model.model.new_int_var(0, model.horizon, f"off.{pin.job}")
+            model.model.add_abs_equality(shift, model.starts[pin.job] - pin.start)
+            off.append(shift)
+    model.model.minimize(LATE_COST * _minutes(off) + model.finish)
+    solver = _solver(max(SEEK_EFFORT * seconds, LEAST_EFFORT), "sum")
+    if solver.solve(model.model) not in _SOLVED:
+        raise refuse("pins", "No plan keeps what is pinned. Take a pin out.")
+    times = model.times(solver.value, solver.boolean_value)
+    return place(work, times, plain_bound(free))
 
 
 def _nothing_found(work: Work) -> Exception:
@@ -131,7 +192,13 @@ def _nothing_found(work: Work) -> Exception:
 def _slid(times: Times, by: int) -> Times:
     """All jobs `by` minutes later."""
     jobs = {
-        key: JobTime(time.start + by, time.end + by, time.who) for key, time in times.jobs.items()
+        key: JobTime(
+            time.start + by,
+            time.end + by,
+            time.who,
+            None if time.pause is None else (time.pause[0] + by, time.pause[1] + by),
+        )
+        for key, time in times.jobs.items()
     }
     return Times(jobs, times.ovens, times.shelves)
 
@@ -146,7 +213,7 @@ def _latest(
     assert work.ready_by is not None
     ends = sorted({end for worker in work.kitchen.workers for _, end in worker.away})
     if work.pins:
-        return _calmer(model, found, finish_of(work, found.jobs)), bound
+        return _calmer(work, model, found, finish_of(work, found.jobs)), bound
     for start in [*reversed([end for end in ends if end < work.ready_by]), 0]:
         if start:
             later = replace(shift_work(work, -start), ready_by=None)
@@ -158,26 +225,26 @@ def _latest(
         spare = work.ready_by - start - finish_of(work, times.jobs)
         if spare < 0:
             continue
-        times = _calmer(behind, times, finish_of(work, times.jobs))
+        times = _calmer(work, behind, times, finish_of(work, times.jobs))
         by = start if any(end > start for end in ends) else start + spare
         return _slid(times, by), least + by
     return found, bound
 
 
-def _calmer(model: Model, found: Times, finish: int) -> Times:
-    """At the same finish, the plan in which least waits and the oven changes least."""
+def _calmer(work: Work, model: Model, found: Times, finish: int) -> Times:
+    """At the same finish, the calmest plan (see `calm`)."""
     model.model.clear_hints()  # type: ignore[no-untyped-call]
     model.hint(found)
     model.model.add(model.finish <= finish)
     model.model.add(model.begin >= min(time.start for time in found.jobs.values()))
-    model.model.minimize(_minutes(model.waits) + _minutes(model.spans()))
-    calm = _solver(CALM_EFFORT)
+    model.model.minimize(calm_cost(model, found, fresh=work.ready_by is not None))
+    calm = _solver(CALM_EFFORT, "sum")
     if calm.solve(model.model) in _SOLVED:
         return model.times(calm.value, calm.boolean_value)
     return found
 
 
-def replan(work: Work, happened: Happened, before: Times, effort: float = 0.1) -> Plan:
+def replan(work: Work, happened: Happened, before: Times, effort: float = REPLAN_EFFORT) -> Plan:
     """Plan the rest again once things have happened: what is done stays, the rest moves little.
 
     Lateness comes first, then the finish, then short waits and the times of `before`.
@@ -199,19 +266,19 @@ def replan(work: Work, happened: Happened, before: Times, effort: float = 0.1) -
         + _minutes(moved)
     )
     model.model.minimize(cost)
-    solver = _solver(effort)
+    solver = _solver(effort, "sum")
     if solver.solve(model.model) in _SOLVED:
         return place(work, model.times(solver.value, solver.boolean_value), happened.now)
     # No plan in that time: any plan first, which is soon found, then a better one from there.
     model.model.clear_objective()  # type: ignore[no-untyped-call]
-    anyhow = _solver(LAST_EFFORT)
+    anyhow = _solver(LAST_EFFORT, "finish")
     if anyhow.solve(model.model) not in _SOLVED:
         raise refuse("activity", "The rest could not be planned anew. Take the last step back.")
     times = model.times(anyhow.value, anyhow.boolean_value)
     model.model.clear_hints()  # type: ignore[no-untyped-call]
     model.hint(times)
     model.model.minimize(cost)
-    solver = _solver(effort)
+    solver = _solver(effort, "sum")
     if solver.solve(model.model) in _SOLVED:
         times = model.times(solver.value, solver.boolean_value)
     return place(work, times, happened.now)

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
+from finebatch.core.heat.oven import setting_c
 from finebatch.core.refusal import refuse
 
 MOST_TRAYS = 60
@@ -16,15 +17,18 @@ LONGEST = 14 * 24 * 60
 """No session is planned over more than a fortnight."""
 
 Kind = Literal[
-    "mix", "wait", "part", "freeze", "chill", "temper", "heat", "portion", "load", "bake", "turn",
-    "out", "shape", "rest", "slice", "rack", "cool", "finish", "set", "sheet",
+    "mix", "take", "wait", "part", "freeze", "chill", "temper", "heat", "portion", "load", "bake",
+    "turn", "out", "shape", "rest", "slice", "rack", "cool", "finish", "set", "sheet",
 ]  # fmt: skip
 
-HAND_JOBS: frozenset[Kind] = frozenset(
-    {"mix", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice", "rack", "finish"}
-)
-COOL_JOBS: frozenset[Kind] = frozenset({"mix", "part", "freeze", "portion", "finish"})
+WARM_MOST_MIN = 120
+"""How long a dough with egg or dairy may be warm in all (usual food-safety guidance)."""
+BREAK_MOST_MIN = 4
+"""For how long portioning may be broken off where the baker allows it: a door job or two."""
+
+COOL_JOBS: frozenset[Kind] = frozenset({"mix", "take", "part", "freeze", "portion", "finish"})
 """Jobs that are neither hot nor sharp: those that a child may do."""
+HAND_JOBS: frozenset[Kind] = COOL_JOBS | {"load", "turn", "out", "shape", "slice", "rack"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,11 +52,15 @@ class Bake:
 
 @dataclass(frozen=True, slots=True)
 class Make:
-    """A job before any tray: `hands_min` of work, then `wait_min` until the next can begin."""
+    """A job before any tray: `hands_min` of work, then `wait_min` until the next can begin.
+
+    A dough is mixed, or taken out of the cold.
+    """
 
     label: str
     hands_min: int
     wait_min: int = 0
+    kind: Literal["mix", "take"] = "mix"
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,11 +76,13 @@ class PartWork:
 class DoughWork:
     """What comes before the first tray of a dough.
 
-    `letter` names it. It is mixed in `makes` (none: it comes out of the cold), chilled for at
-    least `chill_min` and at most `chill_most`, and tempered for `temper_min`. `bake_within` is
-    how long after mixing its trays have to be in the oven (a batter that sinks, a dough that may
-    not wait warm); none where it can wait in the cold. `freeze_min` is the time to portion what
-    is kept for another day.
+    `letter` names it. It is mixed, or taken out of the cold, in `makes` (none: it is there to be
+    portioned), chilled for at least `chill_min` and at most `chill_most`, and tempered for
+    `temper_min`. `first_within` is how long after that its first tray may wait to be portioned.
+    `bake_within` is how long after mixing its trays have to be in the oven (a batter that sinks,
+    a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
+    to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
+    wants after a night in the fridge.
     """
 
     letter: str
@@ -84,6 +94,19 @@ class DoughWork:
     freeze_min: int = 0
     parts: tuple[PartWork, ...] = ()
     scrap_chill_min: int = 15
+    first_within: int | None = None
+    night_temper_min: int = 0
+
+    @property
+    def may_not_wait(self) -> bool:
+        """Whether it has to be baked, or leave the cold, soon after it is mixed or taken out."""
+        windows = (self.bake_within, self.chill_most, self.first_within)
+        return bool(self.makes) and any(window is not None for window in windows)
+
+    @property
+    def from_cold(self) -> bool:
+        """Whether it was mixed another day and is taken out of the cold."""
+        return bool(self.makes) and self.makes[0].kind == "take"
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +116,8 @@ class TrayWork:
     `shape_min` is hot work that has to begin within `shape_within` minutes of taking out (re-cut,
     curve). `rest_min` is the least time on the sheet. `finish_min` is icing or dusting once
     cold, and `set_min` what that takes to set. A tray of `scraps` follows all others of its dough;
-    one that is `sharp` is portioned with a knife.
+    one that is `sharp` is portioned with a knife. `pool` is the kind of sheet or pan that it takes
+    (see `Kitchen.pools`), `size` a word where a dough's trays differ in it.
     """
 
     name: str
@@ -111,6 +135,8 @@ class TrayWork:
     scraps: bool = False
     shelf: int | None = None
     sharp: bool = False
+    pool: int = 0
+    size: str = ""
 
     @property
     def portion_skill(self) -> Kind:
@@ -125,12 +151,21 @@ class TrayWork:
 
 @dataclass(frozen=True, slots=True)
 class Oven:
-    """An oven: shelves, and how fast its air gets hotter and cooler (°C a minute, door shut)."""
+    """An oven: shelves, and how fast its air gets hotter and cooler (°C a minute, door shut).
+
+    `fan` says that it blows; its air is `offset_c` hotter (or cooler, below zero) than its dial.
+    """
 
     shelves: int
     rise_c_min: float = 8.0
     fall_c_min: float = 5.0
     room_c: float = 20.0
+    fan: bool = False
+    offset_c: float = 0.0
+
+    def dial_c(self, still_c: float) -> int:
+        """What to set this oven's dial to for a still oven's setting (°C)."""
+        return round(setting_c(still_c, "fan" if self.fan else "conventional") - self.offset_c)
 
     def heat_min(self, oven_c: float) -> int:
         """Minutes from cold to `oven_c`."""
@@ -169,7 +204,10 @@ class Kitchen:
     `rest_over_min` how much longer than its least rest a tray may stay on its sheet. `slides`:
     trays are portioned on parchment and slid across, so that a sheet is needed only for the bake.
     `racks` and `fridge` are trays that the rack and doughs that the fridge hold; `mixers` how many
-    doughs can be mixed at once. Two settings within `tolerance_c` count as one.
+    doughs can be mixed at once, `bowls` how many can be unchilled at once. Two settings within
+    `tolerance_c` count as one. `other_sheets` are how many there are of each further kind of sheet
+    or pan. `interrupts`: portioning may be broken off for the oven. `swaps`: two trays turned
+    together change shelves.
     """
 
     sheets: int
@@ -187,6 +225,15 @@ class Kitchen:
     racks: int = 12
     fridge: int = 6
     mixers: int = 1
+    bowls: int = 12
+    other_sheets: tuple[int, ...] = ()
+    interrupts: bool = False
+    swaps: bool = False
+
+    @property
+    def pools(self) -> tuple[int, ...]:
+        """How many there are of each kind of sheet and pan, the usual kind first."""
+        return (self.sheets, *self.other_sheets)
 
     @property
     def shelves(self) -> int:
@@ -228,6 +275,9 @@ class Work:
             raise refuse("sheets", "At least one sheet is needed.")
         if not self.kitchen.ovens or min(oven.shelves for oven in self.kitchen.ovens) < 1:
             raise refuse("shelves", "At least one oven shelf is needed.")
+        if any(not 0 <= tray.pool < len(self.kitchen.pools) or not self.kitchen.pools[tray.pool]
+               for tray in self.trays):  # fmt: skip
+            raise refuse("sheets", "A tray has no sheet or pan to lie on: add one of its kind.")
         if not any(worker.jobs >= HAND_JOBS for worker in self.kitchen.workers):
             raise refuse("workers", "Somebody has to do the hot jobs: add a grown-up.")
 
@@ -267,12 +317,16 @@ class Work:
 class Happened:
     """What is already so: minutes at which hand jobs ended, by activity id, and the time now.
 
-    `begun` holds the start of a job that is in hand but not done; its end is still open.
+    `begun` holds the start of a job that is in hand but not done; its end is still open. Nothing
+    goes into an oven before `oven_from`: it was slow to get hot. A dough is not portioned before
+    its minute in `held`: it was too soft or too hard.
     """
 
     now: int = 0
+    oven_from: int = 0
     done: Mapping[str, int] = field(default_factory=dict)
     begun: Mapping[str, int] = field(default_factory=dict)
+    held: Mapping[str, int] = field(default_factory=dict)
 
 
 NOTHING_YET = Happened()

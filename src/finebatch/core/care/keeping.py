@@ -1,0 +1,72 @@
+"""How long dough and baked pieces keep, and where."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.formula.dough import Family
+from finebatch.core.refusal import refuse
+
+Place = Literal["fridge", "freezer", "tin"]
+Form = Literal["dough", "disc", "log", "portions", "slices", "baked"]
+"""In what shape it is kept: a lump, a disc to roll, a log, portioned pieces, slices, baked ones."""
+DAY_MS = 24 * 60 * 60 * 1000
+SOON_DAYS = 1.5
+"""What has less than this left is due soon."""
+
+_BAKED: Mapping[Family, str] = {
+    "drop": "baked_drop",
+    "rolled": "baked_rolled",
+    "shortbread": "baked_shortbread",
+    "twice_baked": "baked_twice",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Keeping:
+    """How many days something keeps in a place, from and to, and what to mind."""
+
+    key: str
+    what: str
+    place: Place
+    from_days: float
+    to_days: float
+    advice: str
+
+
+def keeping_key(form: Form, place: Place, family: Family, *, perishable: bool, filled: bool) -> str:
+    """The row of the keeping table for something kept; `Refusal` for where it does not keep.
+
+    `perishable` is a dough with egg or dairy, `filled` are pieces with jam or cream.
+    """
+    if form == "baked":
+        if place == "freezer":
+            return "baked_frozen"
+        if filled:
+            if place == "tin":
+                raise refuse("place", "Filled pieces spoil in a tin. Keep them in the fridge.")
+            return "baked_filled"
+        if place == "fridge":
+            raise refuse("place", "Baked pieces go soft in the fridge. Use a tin or the freezer.")
+        return _BAKED[family]
+    if place == "tin":
+        raise refuse("place", "Raw dough keeps in the fridge or the freezer only.")
+    if place == "freezer":
+        return "dough_frozen"
+    return "dough_egg" if perishable else "dough_plain"
+
+
+def use_by(since: int, keeping: Keeping, best_by: int | None = None) -> int:
+    """Until when it may be used (UTC ms), the cautious end of its days: never later than it
+    already was due (`best_by`), unless it was frozen and so stopped ageing."""
+    by = since + round(keeping.from_days * DAY_MS)
+    if best_by is None or keeping.place == "freezer":
+        return by
+    return min(by, best_by)
+
+
+def thawed_use_by(frozen_at: int, due_before: int, now: int, keeping: Keeping) -> int:
+    """Until when something out of the freezer may be used: what was left when it went in, and at
+    most the days of its new place."""
+    left = max(due_before - frozen_at, 0)
+    return now + min(left, round(keeping.from_days * DAY_MS))
