@@ -5,12 +5,16 @@ from typing import Annotated
 
 from pydantic import BeforeValidator, Field, TypeAdapter
 
+from finebatch.core.book.trouble import Cause
+from finebatch.core.care.keeping import Keeping, Place
 from finebatch.core.formula.balance import Band, Figure
 from finebatch.core.formula.checks.amounts import Dose
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.swaps import Basis, Swap
 from finebatch.core.formula.tries import Try
+from finebatch.core.heat.cues import Cues
+from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
 from finebatch.core.piece.character import Quality, Weight
 from finebatch.facts.rows import Percent, Row, Shares, Words, checked, settings, table
 from finebatch.facts.tables import effects, larder
@@ -171,3 +175,75 @@ class _Try(Row):
 def tries() -> dict[str, Try]:
     """Small changes to try, by key (`tries.csv`)."""
     return {row.key: Try(**row.facts()) for row in checked(_Try, "tries.csv")}
+
+
+class _Trouble(Row):
+    key: str
+    words: str
+
+
+@cache
+def troubles() -> dict[str, str]:
+    """What bakers see go wrong, in their words, by key (`troubles.csv`)."""
+    return {row.key: row.words for row in checked(_Trouble, "troubles.csv")}
+
+
+class _Cause(Row):
+    trouble: str
+    words: str
+    weight: Annotated[float, Field(gt=0, le=5)]
+    asks: str
+    tries: Words
+
+
+@cache
+def causes() -> tuple[Cause, ...]:
+    """Why it goes wrong (`trouble_causes.csv`)."""
+    found = checked(_Cause, "trouble_causes.csv")
+    strange = {row.trouble for row in found} ^ set(troubles())
+    strange |= {key for row in found for key in row.tries} - set(tries())
+    if strange:
+        raise ValueError(f"trouble_causes.csv: {sorted(strange)[0]} is not known")
+    return tuple(Cause(**row.facts()) for row in found)
+
+
+class _Keeping(Row):
+    key: str
+    what: str
+    place: Place
+    from_days: Annotated[float, Field(gt=0)]
+    to_days: Annotated[float, Field(gt=0)]
+    advice: str
+
+
+@cache
+def keepings() -> dict[str, Keeping]:
+    """How long dough and baked pieces keep, by key (`keeping.csv`)."""
+    found = checked(_Keeping, "keeping.csv")
+    wrong = [row.key for row in found if row.from_days > row.to_days]
+    if wrong:
+        raise ValueError(f"keeping.csv: {wrong[0]} runs backwards")
+    return {row.key: Keeping(**row.facts()) for row in found}
+
+
+class _Cues(Row):
+    family: Family
+    doneness: Doneness
+    edges: str
+    top: str
+    underside: str
+    touch: str
+    smell: str
+    colour_from: Annotated[int, Field(ge=1, le=7)]
+    colour_to: Annotated[int, Field(ge=1, le=7)]
+
+
+@cache
+def cues() -> dict[tuple[Family, Doneness], Cues]:
+    """By what one sees that a tray is done (`cues.csv`)."""
+    found = checked(_Cues, "cues.csv")
+    wanted = {(family, doneness) for family in USUAL_DONENESS for doneness in DONE_AT_C}
+    known = {(row.family, row.doneness): Cues(**row.facts()) for row in found}
+    if wanted - set(known) or any(row.colour_from > row.colour_to for row in found):
+        raise ValueError("cues.csv: a family and doneness is missing, or its colours run backwards")
+    return known

@@ -34,6 +34,9 @@ PAN_FACTOR = 1.7
 """A pan's walls keep the heat off: 12 mm of shortbread in a tin take 30 to 35 minutes at 160 °C
 (household recipes)."""
 
+TENTH_SD = 1.2816
+"""One in ten lies more than this many standard deviations below the mean."""
+
 SLICE_DRYING_MIN = 18.0
 SLICE_REFERENCE_MM, SLICE_REFERENCE_C = 13.0, 165.0
 """A 13 mm slice dries in about 18 minutes at 165 °C, turned over half way (household recipes)."""
@@ -84,6 +87,27 @@ def bake_minutes(
     factor *= PAN_FACTOR if in_pan else 1.0
     factor *= math.exp(learnt + (model.log if is_log else 0.0))
     return model.tau_min * math.pow(height_mm / 6, model.power) * share * factor
+
+
+def look_from(
+    model: HeatModel,
+    minutes: float,
+    swing_c: float,
+    *,
+    oven_c: float,
+    dough_temp_c: float,
+    doneness: Doneness,
+) -> int:
+    """The whole minute at which to look first: one bake in ten is done before.
+
+    `oven_c` as a still oven's setting. The oven's swing moves the mean of one bake by up to a
+    quarter of it (half a cycle up or down).
+    """
+    done_c = DONE_AT_C[doneness]
+    share = oven_share(oven_c, dough_temp_c, done_c)
+    slope = (1 / (oven_c - done_c) - 1 / (oven_c - dough_temp_c)) / share
+    sd = math.hypot(model.noise_sd, slope * swing_c / 4)
+    return max(math.floor(minutes * math.exp(-TENTH_SD * sd)), 1)
 
 
 def second_bake_minutes(slice_mm: float, oven_c: float) -> float:

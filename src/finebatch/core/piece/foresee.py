@@ -1,5 +1,6 @@
 """Foresee one piece: everything that a baker wants to know of it before it is baked."""
 
+import math
 from dataclasses import dataclass, replace
 from typing import Protocol
 
@@ -42,16 +43,23 @@ class Learnt(Teaching, Protocol):
     def minutes_shift(self) -> float:
         """The shift in ln of minutes."""
 
+    @property
+    def timed(self) -> int:
+        """How many bakes of that dough taught its minutes."""
+
 
 @dataclass(frozen=True, slots=True)
 class Foreseen:
-    """One piece, raw and baked. `minutes` is for one tray at a time, on one shelf."""
+    """One piece, raw and baked. `minutes` is for one tray at a time, on one shelf; `minutes_learnt`
+    of them are what bakes have taught, `timed` of this dough."""
 
     raw: RawPiece
     width: Width
     thickness: Thickness
     minutes: float
     doneness: Doneness
+    minutes_learnt: float = 0.0
+    timed: int = 0
 
 
 def check_dough(dough: Composition) -> None:
@@ -86,6 +94,7 @@ def foresee(
     width = predict_width(models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt)
     thickness = predict_thickness(models.lift, measured, raw, width.middle_mm, family)
     wanted = doneness or USUAL_DONENESS[family]
+    shift = learnt.minutes_shift if learnt else 0.0
     minutes = bake_minutes(
         models.heat,
         height_mm=height_half_spread_mm(raw, width.middle_mm),
@@ -97,9 +106,12 @@ def foresee(
         is_log=raw.form == "log",
         in_pan=raw.form == "pan",
         shelves=shelves,
-        learnt=learnt.minutes_shift if learnt else 0.0,
+        learnt=shift,
     )
-    return Foreseen(raw, _as_cut(width, raw), thickness, minutes, wanted)
+    return Foreseen(
+        raw, _as_cut(width, raw), thickness, minutes, wanted,
+        minutes_learnt=-minutes * math.expm1(-shift), timed=learnt.timed if learnt else 0,
+    )  # fmt: skip
 
 
 def _as_cut(width: Width, raw: RawPiece) -> Width:

@@ -182,6 +182,7 @@ def spread_evenly(pieces: int, most: int) -> tuple[int, ...]:
     return tuple(each + (1 if k < over else 0) for k in range(trays))
 
 
+@lru_cache(maxsize=512)
 def share_out(sheet: Sheet, foot: Footprint, pieces: int, most: int | None = None) -> Shared:
     """Pieces evenly over as few sheets as hold them, at most `most` on each where that is given.
 

@@ -7,6 +7,7 @@ from typing import Literal
 from finebatch.core.formula.composition import Composition
 from finebatch.core.formula.dough import Family
 from finebatch.core.heat.minutes import Doneness, second_bake_minutes
+from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
 from finebatch.core.piece.kinds import (
@@ -217,7 +218,8 @@ def _second_bake(basis: TrayBasis, piece: TwiceBaked, slices: SlicesDried, logs:
     close = Sheet(sheet.width_mm, sheet.depth_mm, sheet.margin_mm, SLICE_GAP_MM)
     pieces = logs * slices.per_log
     shared = share_out(close, foot, pieces)
-    minutes = second_bake_minutes(piece.slice_mm, basis.how.oven_c)
+    still_c = conventional_c(basis.how.oven_c, basis.how.oven_mode)
+    minutes = second_bake_minutes(piece.slice_mm, still_c)
     return SecondBake(pieces, minutes, foot, shared.trays, shared.layouts)
 
 

@@ -1,0 +1,24 @@
+"""By what a baker sees that a tray is done: for each family and wanted doneness."""
+
+from dataclasses import dataclass
+
+from finebatch.core.formula.dough import Family
+from finebatch.core.heat.minutes import Doneness
+
+
+@dataclass(frozen=True, slots=True)
+class Cues:
+    """What edges, top and underside look like, how it feels and smells.
+
+    `colour_from` and `colour_to` are steps of the colour strip, counted from 1.
+    """
+
+    family: Family
+    doneness: Doneness
+    edges: str
+    top: str
+    underside: str
+    touch: str
+    smell: str
+    colour_from: int
+    colour_to: int

@@ -1,0 +1,76 @@
+"""Two sizes of piece from one dough: small with small, large with large, on their own trays."""
+
+from dataclasses import dataclass, replace
+
+from finebatch.core.piece.kinds import Drop, Portioning, Rolled, Roped, Sliced, with_grams
+from finebatch.core.piece.tray import TrayAnswer, TrayBasis, count, foresee_tray
+from finebatch.core.refusal import refuse
+
+LEAST_TIMES, MOST_TIMES = 0.3, 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class AlsoPieces:
+    """So many pieces of the same dough, so many times as heavy as the others."""
+
+    pieces: int
+    times: float
+
+
+@dataclass(frozen=True, slots=True)
+class TwoSizes:
+    """The pieces of the usual size, and those of the other, if there are any."""
+
+    usual: TrayAnswer
+    other: TrayAnswer | None = None
+    piece: Portioning | None = None
+
+
+def foresee_sizes(basis: TrayBasis, piece: Portioning, also: AlsoPieces | None) -> TwoSizes:
+    """Foresee a dough in its usual pieces and in some of another size.
+
+    Raises `Refusal` where the dough is not enough, or its pieces have but one size.
+    """
+    if also is None:
+        return TwoSizes(foresee_tray(basis, piece))
+    other = resized(piece, also.times, basis)
+    share = _share(basis, other, also.pieces)
+    usual = foresee_tray(replace(basis, batches=basis.batches * (1 - share)), piece)
+    found = foresee_tray(replace(basis, batches=basis.batches * share), other)
+    return TwoSizes(usual, found, other)
+
+
+def resized(piece: Portioning, times: float, basis: TrayBasis) -> Portioning:
+    """The same portioning with pieces so many times as heavy."""
+    if not isinstance(piece, Drop | Roped | Rolled | Sliced):
+        raise refuse("also", "Pans, logs and wafers have one size. Take the other size away.")
+    grams = basis.foresee(piece).raw.grams * times
+    return with_grams(piece, grams, basis.dough.density_g_cm3)
+
+
+def _share(basis: TrayBasis, piece: Portioning, pieces: int) -> float:
+    """The share of the dough that gives so many pieces, scraps and ends included."""
+    found = basis.foresee(piece)
+    share = pieces * found.raw.grams * 1.000001 / max(basis.usable_g, 1e-9)
+    for _ in range(MOST_STEPS):
+        if share >= 1:
+            break
+        some = replace(basis, batches=basis.batches * share)
+        if _counted(some, piece) >= pieces:
+            return share
+        share *= STEP
+    raise refuse(
+        "also",
+        f"The dough does not give {pieces} pieces of {found.raw.grams:.0f} g and others beside. "
+        "Ask for fewer, or scale the dough.",
+    )
+
+
+MOST_STEPS, STEP = 80, 1.01
+
+
+def _counted(basis: TrayBasis, piece: Portioning) -> int:
+    try:
+        return count(basis, piece, basis.foresee(piece))[0]
+    except ValueError:
+        return 0
