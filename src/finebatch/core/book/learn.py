@@ -9,6 +9,7 @@ Minutes are learnt the same way from one offset for the kitchen and one for each
 import math
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
@@ -29,11 +30,15 @@ ABSURD = 3.5
 """A bake this many standard deviations from what was foreseen is set aside, in sight."""
 
 
+Counts = Literal["auto", "in", "out"]
+
+
 @dataclass(frozen=True, slots=True)
 class MeasuredBake:
     """One bake as the book keeps it, beside what the model alone foresaw for it.
 
     `row` (n,) are the effects, `raw` the raw piece; `plain_minutes` leave out all learning.
+    `counts` says whether it is learnt from: unless it is absurd, in any case, or not at all.
     """
 
     dough: Hashable
@@ -43,6 +48,7 @@ class MeasuredBake:
     portion_cv: float
     widths_mm: tuple[float, ...]
     minutes: float | None
+    counts: Counts = "auto"
 
 
 class _Gaussian:
@@ -65,13 +71,15 @@ class _Gaussian:
 
 @dataclass(frozen=True, slots=True)
 class DoughLessons:
-    """What all bakes say about one dough here; fits `foresee.Learnt`."""
+    """What all bakes say about one dough here; fits `foresee.Learnt`. `timed` bakes of it taught
+    its minutes."""
 
     mean: Vector
     covariance: Vector
     at: Vector
     bakes: int
     minutes_shift: float
+    timed: int
 
     def width_offset(self, row: Vector) -> Offset:
         """The shift of ln scale, and what is still unknown, for a piece with effects `row`."""
@@ -89,8 +97,30 @@ class Lessons:
     _minutes: tuple[Vector, Vector]
     _doughs: dict[Hashable, int]
     _bakes: dict[Hashable, int]
+    _timed: dict[Hashable, int]
     _effects: int
     set_aside: frozenset[int]
+
+    @property
+    def bakes(self) -> int:
+        """How many bakes something was learnt from."""
+        return sum(self._bakes.values())
+
+    def kitchen_width(self) -> tuple[float, float]:
+        """What this kitchen shifts a width's scale by in all, ln, and its standard deviation."""
+        mean, covariance = self._width
+        at = self._effects
+        return float(mean[at]), math.sqrt(float(covariance[at, at]))
+
+    def dough_width(self, dough: Hashable) -> tuple[float, float]:
+        """What a dough's own nature shifts it by beside that, ln, and its standard deviation."""
+        mean, covariance = self._width
+        at = self._effects + 1 + self._doughs.get(dough, 0)
+        return float(mean[at]), math.sqrt(float(covariance[at, at]))
+
+    def kitchen_minutes(self) -> float:
+        """What this kitchen as a whole shifts minutes by, ln."""
+        return float(self._minutes[0][0])
 
     def of_dough(self, dough: Hashable) -> DoughLessons:
         """The lessons for one dough; one that was never baked profits from the kitchen's."""
@@ -99,8 +129,9 @@ class Lessons:
         minutes, _ = self._minutes
         place = 1 + self._doughs.get(dough, 0)
         return DoughLessons(
-            mean, covariance, at, self._bakes.get(dough, 0), float(minutes[0] + minutes[place])
-        )
+            mean, covariance, at, self._bakes.get(dough, 0),
+            float(minutes[0] + minutes[place]), self._timed.get(dough, 0),
+        )  # fmt: skip
 
 
 def _unit(n: int, *places: int) -> Vector:
@@ -123,7 +154,11 @@ def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) 
         foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
         noise = (sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
         value = seen - math.log(foreseen) + sensitivity * shift
-        if step == 0 and abs(width.surprise(sensitivity * h, value, noise)) > ABSURD:
+        if (
+            step == 0
+            and bake.counts == "auto"
+            and abs(width.surprise(sensitivity * h, value, noise)) > ABSURD
+        ):
             return False
         width.mean, width.covariance = before, covariance
         width.observe(sensitivity * h, value, noise)
@@ -150,8 +185,11 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
         np.zeros(1 + places), np.diag([MINUTES_KITCHEN_SD**2] + [MINUTES_DOUGH_SD**2] * places)
     )
     counts: dict[Hashable, int] = {}
+    timed: dict[Hashable, int] = {}
     aside: set[int] = set()
     for number, bake in enumerate(bakes):
+        if bake.counts == "out":
+            continue
         place = doughs[bake.dough]
         if bake.widths_mm:
             h = _unit(n + 1 + places, n, n + 1 + place)
@@ -163,9 +201,11 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
         if bake.minutes is not None:
             took = math.log(bake.minutes / bake.plain_minutes)
             h = _unit(1 + places, 0, 1 + place)
-            if abs(minutes.surprise(h, took, MINUTES_BAKE_SD**2)) <= ABSURD:
+            off = abs(minutes.surprise(h, took, MINUTES_BAKE_SD**2))
+            if off <= ABSURD or bake.counts == "in":
                 minutes.observe(h, took, MINUTES_BAKE_SD**2)
+                timed[bake.dough] = timed.get(bake.dough, 0) + 1
     return Lessons(
-        (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, counts, n,
-        frozenset(aside),
+        (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, counts, timed,
+        n, frozenset(aside),
     )  # fmt: skip

@@ -1,0 +1,200 @@
+"""What went wrong with a bake, and why: causes ranked by what is known of dough, tray and oven.
+
+Each cause has a weight, how common it is; what is recorded makes it likelier or less likely, and
+says so. Where nothing recorded speaks for a cause, that is said too.
+"""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+from finebatch.core.formula.balance import Standing
+from finebatch.core.formula.dough import Mixing
+from finebatch.core.heat.oven import OvenNature
+
+WARM_C, COLD_C = 16.0, 10.0
+LONG, SHORT = 1.1, 0.92
+OFF_C = 5.0
+UNEVEN_CV = 0.05
+LARGE_G = 45.0
+SPEAKS = 1.3
+"""A cause that evidence makes so much likelier has something that speaks for it."""
+LIKELIER, MUCH_LIKELIER, LESS_LIKELY = 2.0, 3.0, 0.35
+LITTLE_FLOUR_PCT, MUCH_FLOUR_PCT = 28.0, 50.0
+"""Flour in percent of the dough without its pieces: less hardly holds, more is stiff (the outer
+tenths of the published home formulas)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """All that is known of a bake: °C, mm, minutes, g; None where it was not recorded.
+
+    `oven` is None while nobody has put a thermometer in; `standings` are the dough's figures
+    against its family's bands, `flour_pct` its flour in percent of the dough without pieces.
+    """
+
+    dough_temp_c: float
+    standings: Mapping[str, Standing]
+    flour_pct: float
+    mixing: Mixing
+    surface: str
+    piece_g: float
+    portion_cv: float
+    gap_mm: float
+    foreseen_mm: float
+    measured_mm: float | None
+    foreseen_minutes: float
+    minutes: float | None
+    oven: OvenNature | None
+    scraps: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """One cause of a trouble: how common, what to ask of the scene, and changes that may help."""
+
+    trouble: str
+    words: str
+    weight: float
+    asks: str
+    tries: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """What the records say of a cause: so many times as likely, and in words."""
+
+    times: float
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Suspect:
+    """A cause with what speaks for or against it; `known` is False where nothing recorded does."""
+
+    cause: Cause
+    likelihood: float
+    evidence: str
+    known: bool
+
+    @property
+    def speaks_for(self) -> bool:
+        """Whether something recorded makes it likelier."""
+        return self.known and self.likelihood >= SPEAKS * self.cause.weight
+
+
+def _dough_temp(scene: Scene, *, warm: bool) -> Evidence:
+    temp = scene.dough_temp_c
+    words = f"The dough went in at {temp:.0f} °C."
+    is_so = temp >= WARM_C if warm else temp <= COLD_C
+    return Evidence(LIKELIER if is_so else LESS_LIKELY, words)
+
+
+def _long(scene: Scene, *, long: bool) -> Evidence | None:
+    if scene.minutes is None:
+        return None
+    share = scene.minutes / scene.foreseen_minutes
+    words = f"It was in for {scene.minutes:.1f} min; {scene.foreseen_minutes:.1f} were foreseen."
+    is_so = share >= LONG if long else share <= SHORT
+    against = share <= 1.0 if long else share >= 1.0
+    return Evidence(MUCH_LIKELIER if is_so else LESS_LIKELY if against else 1.0, words)
+
+
+def _oven(scene: Scene, *, hot: bool) -> Evidence | None:
+    if scene.oven is None:
+        return None
+    off = scene.oven.offset_c
+    how = f"{abs(off):.0f} °C {'hotter' if off > 0 else 'cooler'} than its dial"
+    words = f"This oven is {how}." if abs(off) >= 1 else "This oven keeps to its dial."
+    is_so = off >= OFF_C if hot else off <= -OFF_C
+    return Evidence(LIKELIER if is_so else LESS_LIKELY, words)
+
+
+def _standing(scene: Scene, figure: str, *, much: bool) -> Evidence | None:
+    if figure == "flour":
+        percent = scene.flour_pct
+        words = f"Flour is {percent:.0f} % of the dough."
+        is_so = percent >= MUCH_FLOUR_PCT if much else percent <= LITTLE_FLOUR_PCT
+        return Evidence(LIKELIER if is_so else 0.7, words)
+    found = scene.standings.get(figure)
+    if found is None or found.low is None or found.high is None:
+        return None
+    words = (
+        f"Its {figure} is {found.percent:.0f} % of the flour; "
+        f"{found.low:.0f} to {found.high:.0f} is usual."
+    )
+    share = (found.percent - found.low) / (found.high - found.low)
+    place = share if much else 1 - share
+    return Evidence(MUCH_LIKELIER if place > 1 else 1.4 if place > 0.75 else LESS_LIKELY, words)
+
+
+def _wider(scene: Scene) -> Evidence | None:
+    if scene.measured_mm is None:
+        return None
+    over = scene.measured_mm - scene.foreseen_mm
+    words = (
+        f"They came out {abs(over):.0f} mm {'wider' if over > 0 else 'narrower'} than foreseen; "
+        f"the gap between them is {scene.gap_mm:.0f} mm."
+    )
+    return Evidence(MUCH_LIKELIER if over >= scene.gap_mm / 2 else LESS_LIKELY, words)
+
+
+def _hot_side(scene: Scene) -> Evidence | None:
+    if scene.oven is None:
+        return None
+    if scene.oven.hot_side == "even":
+        return Evidence(0.8, "By the kitchen’s setting this oven browns evenly.")
+    return Evidence(MUCH_LIKELIER, f"This oven browns first at the {scene.oven.hot_side}.")
+
+
+def _uneven(scene: Scene) -> Evidence:
+    words = f"Portions differ by about {100 * scene.portion_cv:.0f} %."
+    return Evidence(LIKELIER if scene.portion_cv >= UNEVEN_CV else LESS_LIKELY, words)
+
+
+def _large(scene: Scene) -> Evidence:
+    words = f"A piece is {scene.piece_g:.0f} g."
+    return Evidence(LIKELIER if scene.piece_g >= LARGE_G else 0.6, words)
+
+
+_PLAIN: Mapping[str, Callable[[Scene], Evidence | None]] = {
+    "warm_dough": lambda s: _dough_temp(s, warm=True),
+    "cold_dough": lambda s: _dough_temp(s, warm=False),
+    "long_bake": lambda s: _long(s, long=True),
+    "short_bake": lambda s: _long(s, long=False),
+    "hot_oven": lambda s: _oven(s, hot=True),
+    "cool_oven": lambda s: _oven(s, hot=False),
+    "wider": _wider,
+    "hot_side": _hot_side,
+    "uneven": _uneven,
+    "large": _large,
+    "scraps": lambda s: Evidence(LIKELIER, "It was a tray of scraps.") if s.scraps else None,
+    "unknown": lambda s: None,
+}
+
+
+def evidence(scene: Scene, asks: str) -> Evidence | None:
+    """What the scene says to a question; None when it does not know. `ValueError` for a question
+    that there is not."""
+    what, _, detail = asks.partition(":")
+    if what in ("much", "little"):
+        return _standing(scene, detail, much=what == "much")
+    if what == "surface":
+        on = scene.surface in detail.split("|")
+        return Evidence(LIKELIER if on else 0.2, f"It was baked on {scene.surface}.")
+    if what == "mixing":
+        is_so = scene.mixing == detail
+        return Evidence(1.4 if is_so else 0.2, f"It was mixed {scene.mixing}.")
+    if what not in _PLAIN:
+        raise ValueError(f"there is no question {asks!r}")
+    return _PLAIN[what](scene)
+
+
+def suspects(scene: Scene, causes: Sequence[Cause]) -> list[Suspect]:
+    """The causes of one trouble, likeliest first."""
+    found = []
+    for cause in causes:
+        told = evidence(scene, cause.asks)
+        times = 1.0 if told is None else told.times
+        words = "Nothing recorded tells." if told is None else told.words
+        found.append(Suspect(cause, cause.weight * times, words, told is not None))
+    return sorted(found, key=lambda s: -s.likelihood)
