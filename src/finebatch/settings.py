@@ -13,4 +13,4 @@ class Settings(BaseSettings):
 
     data_file: Path = Path.home() / ".local" / "share" / "finebatch" / "finebatch.sqlite3"
     port: int = Field(default=8765, ge=1, le=65535)
-    plan_seconds: float = Field(default=3.0, gt=0, le=300)
+    plan_seconds: float = Field(default=5.0, gt=0, le=300)

@@ -14,12 +14,20 @@ from alembic.migration import MigrationContext
 from sqlalchemy import create_engine, text
 from sqlalchemy.exc import IntegrityError
 
+from finebatch.core.formula.dough import Card, Line
 from finebatch.core.piece.kinds import Rolled, Sliced
 from finebatch.store.database import MIGRATIONS, Database, UnusableFile
 from finebatch.store.models import Base, SessionRow, VersionRow
-from finebatch.workflow.doughs import get_dough
-from finebatch.workflow.plans import snapshot_of, work_of
+from finebatch.workflow.book import Record, Seen, add_bake, entries, seen_of
+from finebatch.workflow.doughs import add_dough, get_dough
+from finebatch.workflow.session_rows import snapshot_of, work_of
+from finebatch.workflow.trays import lessons
 from finebatch.workflow.versions import history
+
+LINES = (
+    Line("250", "g", "flour_ap"), Line("170", "g", "butter_unsalted"),
+    Line("150", "g", "sugar_white"), Line("1", "egg", "egg_whole"),
+)  # fmt: skip
 
 
 @pytest.fixture
@@ -240,3 +248,29 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
     assert (piece.log_diameter_mm, piece.thickness_mm) == (50, 6.5)
     assert asked.setting.oven_c == 160
     assert asked.kitchen.scoops
+
+
+def test_bakes_of_an_earlier_version_still_teach(tmp_path: Path) -> None:
+    """They know nothing of heights, photos, or of being left out."""
+    file = tmp_path / "data.sqlite3"
+    with Database(file).writing() as session:
+        dough = add_dough(session, Card("Old rounds", "drop", "creamed", LINES), 0)
+        record = Record(dough.id, None, None, (71.0, 72.0), 11.0, 4, "good")
+        bake = add_bake(session, record, 1000).id
+    engine = create_engine(f"sqlite:///{file}")
+    with engine.begin() as connection:
+        for column in ("seen", "photo", "counts"):
+            connection.execute(text(f"ALTER TABLE bake DROP COLUMN {column}"))
+        connection.execute(text("ALTER TABLE kitchen DROP COLUMN learns"))
+        for column in ("grams", "what"):
+            connection.execute(text(f"ALTER TABLE event DROP COLUMN {column}"))
+        for table in ("probe", "oven_watch", "cold_event", "cold_item"):
+            connection.execute(text(f"DROP TABLE {table}"))
+        connection.execute(text("UPDATE alembic_version SET version_num = '0005'"))
+    engine.dispose()
+    with Database(file).reading() as session:
+        (entry,) = entries(session)
+        assert entry.row.id == bake
+        assert seen_of(entry.row) == Seen()
+        assert entry.row.counts == "auto"
+        assert lessons(session).of_dough(dough.id).bakes == 1

@@ -23,7 +23,8 @@ class UnusableFile(RuntimeError):
 def _prepare(connection: sqlite3.Connection, _record: object) -> None:
     # SQLAlchemy, not the driver, opens transactions: writers take the lock at once.
     connection.isolation_level = None
-    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "busy_timeout=5000"):
+    # A rest that is planned again holds the lock for a second or so; others wait their turn.
+    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "busy_timeout=15000"):
         connection.execute(f"PRAGMA {pragma}")
 
 

@@ -39,12 +39,16 @@ class KitchenRow(Base):
     egg: Mapped[str] = mapped_column(server_default="US large")
     own_units: Mapped[str] = mapped_column(server_default="grams")
     hot_corners: Mapped[bool] = mapped_column(server_default="0")
+    sheet_kind: Mapped[str] = mapped_column(server_default="plain")
+    other_sheets: Mapped[list[dict[str, Any]] | None]
+    pans: Mapped[list[dict[str, Any]] | None]
     fridge_c: Mapped[float] = mapped_column(server_default="4")
     freezer_c: Mapped[float] = mapped_column(server_default="-18")
     room_c: Mapped[float] = mapped_column(server_default="21")
     scoops: Mapped[list[dict[str, Any]] | None]
     cutters: Mapped[list[dict[str, Any]] | None]
     planning: Mapped[dict[str, Any] | None]
+    learns: Mapped[bool] = mapped_column(server_default="1")
 
 
 class DoughRow(Base):
@@ -162,10 +166,16 @@ class ActivityRow(Base):
     oven: Mapped[int | None]
     who: Mapped[int | None]
     label: Mapped[str] = mapped_column(server_default="")
+    pause_from: Mapped[int | None]
+    pause_to: Mapped[int | None]
+    to_shelf: Mapped[int | None]
 
 
 class EventRow(Base):
-    """What happened while baking, in order. Nothing is counted down: all follows from these."""
+    """What happened while baking, in order. Nothing is counted down: all follows from these.
+
+    `grams` and `what` are of something that was weighed.
+    """
 
     __tablename__ = "event"
     __table_args__ = (
@@ -181,13 +191,43 @@ class EventRow(Base):
     kind: Mapped[str]
     activity: Mapped[str]
     minutes: Mapped[int | None]
+    grams: Mapped[float | None]
+    what: Mapped[str | None]
+
+
+class ProbeRow(Base):
+    """What the oven's thermometer showed."""
+
+    __tablename__ = "probe"
+
+    at: Mapped[int] = mapped_column(primary_key=True)
+    celsius: Mapped[float]
+
+
+class OvenWatchRow(Base):
+    """An oven watched at one setting of its dial, and once it is kept, what was judged of it.
+
+    `oven` is 1 or 2; `mean_c` and `swing_c` are in °C, `ready_min` minutes from the beginning.
+    """
+
+    __tablename__ = "oven_watch"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    oven: Mapped[int]
+    dial_c: Mapped[float]
+    began_at: Mapped[int]
+    ended_at: Mapped[int | None]
+    mean_c: Mapped[float | None]
+    swing_c: Mapped[float | None]
+    ready_min: Mapped[float | None]
 
 
 class BakeRow(Base):
     """One entry of the book: what came out, beside what was foreseen when it was recorded.
 
     `raw` is the raw piece, `effects` the sizes of the effects by key; `plain_minutes` is what the
-    model alone foresaw.
+    model alone foresaw. `seen` is what was seen and tasted; `photo` the name of its file; `counts`
+    says whether anything is learnt from it: by what is seen, in any case, or not at all.
     """
 
     __tablename__ = "bake"
@@ -209,3 +249,44 @@ class BakeRow(Base):
     minutes: Mapped[float | None]
     colour: Mapped[int | None]
     note: Mapped[str]
+    seen: Mapped[dict[str, Any]] = mapped_column(server_default="{}", default=dict)
+    photo: Mapped[str | None]
+    counts: Mapped[str] = mapped_column(server_default="auto", default="auto")
+
+
+class ColdRow(Base):
+    """Dough or baked pieces kept for another day; gone once no pieces are left.
+
+    `form` is its shape, `keeping` the row of the keeping table; `due_before` is until when it was
+    to be used before it was frozen at `frozen_at`.
+    """
+
+    __tablename__ = "cold_item"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    dough_id: Mapped[int | None] = mapped_column(ForeignKey("dough.id", ondelete="SET NULL"))
+    name: Mapped[str]
+    version: Mapped[int | None]
+    form: Mapped[str]
+    place: Mapped[str]
+    keeping: Mapped[str]
+    pieces: Mapped[int]
+    since: Mapped[int]
+    use_by: Mapped[int]
+    due_before: Mapped[int | None]
+    frozen_at: Mapped[int | None]
+    note: Mapped[str]
+    events: Mapped[list["ColdEventRow"]] = relationship(
+        order_by="ColdEventRow.id", cascade="all, delete-orphan"
+    )
+
+
+class ColdEventRow(Base):
+    """What happened to something kept cold, in words."""
+
+    __tablename__ = "cold_event"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    item_id: Mapped[int] = mapped_column(ForeignKey("cold_item.id", ondelete="CASCADE"), index=True)
+    at: Mapped[int]
+    said: Mapped[str]

@@ -1,0 +1,32 @@
+"""A copy of the data file and its photos, taken while the app may be running."""
+
+import sqlite3
+import tempfile
+import zipfile
+from contextlib import closing
+from pathlib import Path
+
+
+def back_up(data_file: Path, photos: Path, to: Path) -> int:
+    """Write the data file and its photos to a new zip file; how many photos there were.
+
+    In it they are called as they are beside each other, so unpacking it into an empty folder is
+    all that brings them back. `OSError` when the data file is not there or `to` is, or cannot be
+    written; then nothing is left of it.
+    """
+    if not data_file.is_file():
+        raise FileNotFoundError(2, "there is no data file yet", str(data_file))
+    kept = sorted(file for file in photos.glob("*") if file.is_file())
+    with tempfile.TemporaryDirectory() as folder:
+        copy = Path(folder) / data_file.name
+        with closing(sqlite3.connect(data_file)) as source, closing(sqlite3.connect(copy)) as into:
+            source.backup(into)
+        with zipfile.ZipFile(to, "x", zipfile.ZIP_DEFLATED) as packing:
+            try:
+                packing.write(copy, data_file.name)
+                for photo in kept:
+                    packing.write(photo, f"{photos.name}/{photo.name}")
+            except OSError:
+                to.unlink()
+                raise
+    return len(kept)
