@@ -1,0 +1,1 @@
+"""Outside devices: what a kitchen scale and an oven thermometer must do, and stand-ins for each."""
