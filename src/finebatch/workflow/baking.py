@@ -3,38 +3,51 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
-from finebatch.core.plan.schedule import Plan, times_of
-from finebatch.core.plan.shift import shift_work
-from finebatch.core.plan.solver import replan
-from finebatch.core.plan.work import HAND_JOBS, Work
-from finebatch.store.models import EventRow, SessionRow
-from finebatch.workflow.errors import Conflict, Missing
-from finebatch.workflow.plans import (
-    MINUTE,
-    find_session,
-    keep_work,
-    plan_of,
-    work_of,
-    write_activities,
+from finebatch.core.book.firmness import Firmness
+from finebatch.core.plan.progress import (
+    Extra,
+    order_of,
+    with_break,
+    with_extras,
+    without,
 )
+from finebatch.core.plan.work import HAND_JOBS, Work
+from finebatch.core.refusal import refuse
+from finebatch.store.models import ActivityRow, EventRow, ProbeRow, SessionRow
+from finebatch.workflow import weighing
+from finebatch.workflow.errors import Conflict, Missing
+from finebatch.workflow.firmness import latest_felt
+from finebatch.workflow.session_rows import work_of
+from finebatch.workflow.wishes import MINUTE
 
-EventKind = Literal["done", "more"]
+EventKind = Literal["done", "more", "skip", "away", "slow", "dropped", "weighed", "felt"]
+"""A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
+takes so many more to get hot; a tray was dropped; something was weighed; a dough felt so firm."""
 MOST_MORE = 60
+SHOWN_AFTER_MS = 3 * 60 * MINUTE
+MOST_AWAY = 12 * 60
+SKIPPED = ("turn", "finish", "freeze")
+"""What can be left out; everything else has to be done for what follows."""
 
 
 @dataclass(frozen=True, slots=True)
 class Deed:
-    """What the baker says: a job is done, or a bake needs more minutes."""
+    """What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
+
+    Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
+    dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
+    """
 
     kind: EventKind
-    activity: str
+    activity: str = ""
     minutes: int | None = None
+    grams: float | None = None
+    what: str | None = None
 
 
 def current(session: Session) -> SessionRow | None:
@@ -43,41 +56,64 @@ def current(session: Session) -> SessionRow | None:
     return session.scalars(query).first()
 
 
-def start(session: Session, session_id: int, now: int) -> SessionRow:
-    """Start baking a planned session now."""
-    row = find_session(session, session_id)
-    running = current(session)
-    if running is not None and running.id != row.id:
-        raise Conflict(f"“{running.snapshot['name']}” is being baked. Finish it first.")
-    if row.state == "finished":
-        raise Conflict("This session is finished. Plan it again to bake it again.")
-    if row.state == "planned":
-        work = work_of(row)
-        keep_work(row, shift_work(work, -round((now - row.start_at) / MINUTE)))
-        row.state, row.start_at, row.changed_at = "running", now, now
-        if work.pins or any(worker.away for worker in work.kitchen.workers):
-            _plan_rest(row, now)
-    return row
+def just_finished(session: Session, now: int) -> SessionRow | None:
+    """The latest session when it was finished in the last hours: its bakes are to be written down
+    and what is left put away."""
+    newest = (SessionRow.changed_at.desc(), SessionRow.id.desc())
+    query = select(SessionRow).where(SessionRow.state == "finished").order_by(*newest)
+    row = session.scalars(query).first()
+    return row if row is not None and now - row.changed_at < SHOWN_AFTER_MS else None
 
 
 def done_at(row: SessionRow) -> dict[str, int]:
-    """When each hand job was done, in UTC milliseconds, by activity key."""
-    return {event.activity: event.at for event in row.events if event.kind == "done"}
+    """When each hand job was done, or left out, in UTC milliseconds, by activity key."""
+    return {event.activity: event.at for event in row.events if event.kind in ("done", "skip")}
+
+
+def dropped(row: SessionRow) -> set[str]:
+    """The trays that were dropped."""
+    return {event.activity for event in row.events if event.kind == "dropped"}
 
 
 def work_now(row: SessionRow) -> Work:
-    """The session's work with the minutes that were added while baking."""
+    """The session's work with what came up while baking: minutes more, breaks, trays dropped."""
     extras = [Extra(e.activity, e.minutes or 0) for e in row.events if e.kind == "more"]
-    return with_extras(work_of(row), extras)
+    work = without(with_extras(work_of(row), extras), dropped(row))
+    for event in row.events:
+        if event.kind == "away":
+            start = math.floor(minutes_at(row, event.at))
+            work = with_break(work, start, start + (event.minutes or 0))
+    return work
+
+
+def oven_from(row: SessionRow) -> int:
+    """The minute before which the oven is not hot, as the baker said."""
+    said = [minutes_at(row, e.at) + (e.minutes or 0) for e in row.events if e.kind == "slow"]
+    return math.ceil(max(said, default=0))
 
 
 def _check(row: SessionRow, deed: Deed) -> None:
     if row.state != "running":
         raise Conflict("This session is not being baked. Start it on the Plan screen.")
+    if deed.kind in ("away", "slow"):
+        return
+    if deed.kind == "weighed":
+        weighing.check(row, deed.activity, deed.what, deed.grams)
+        return
+    if deed.kind == "dropped":
+        _check_dropped(row, deed.activity)
+        return
+    _check_job(row, deed)
+
+
+def _check_job(row: SessionRow, deed: Deed) -> None:
+    """What is said of one step of the plan."""
+    done = done_at(row)
     job = next((a for a in row.activities if a.key == deed.activity), None)
     if job is None:
         raise Missing("This step of the plan")
-    done = done_at(row)
+    if deed.kind == "skip" and job.kind not in SKIPPED:
+        raise Conflict("This step cannot be left out: what follows needs it.")
     if deed.kind == "more":
         load, out = (deed.activity.replace("bake", word) for word in ("load", "out"))
         if job.kind != "bake" or load not in done or out in done:
@@ -85,79 +121,74 @@ def _check(row: SessionRow, deed: Deed) -> None:
         return
     if job.kind not in HAND_JOBS:
         raise Conflict("This step needs no hands; it ends by itself.")
+    if deed.kind == "felt":
+        _check_felt(job, deed, done)
+        return
     missing = [key for key in order_of(work_of(row), deed.activity) if key not in done]
     if missing:
         raise Conflict(f"First: {missing[0].replace('.', ', ')}.")
     if job.kind == "load":
-        inside = [k for k in done if ".load" in k and k.replace("load", "out") not in done]
+        gone = dropped(row)
+        inside = [k for k in done if ".load" in k and k.replace("load", "out") not in done
+                  and k.split(".")[0] not in gone]  # fmt: skip
         if len(inside) >= work_of(row).kitchen.shelves:
             tray = inside[0].split(".")[0]
             raise Conflict(f"The oven is full. Take {tray} out first.")
 
 
-def record(session: Session, session_id: int, deed: Deed, now: int) -> SessionRow:
-    """Keep what the baker did and plan the rest again. A job done twice is done once."""
-    row = find_session(session, session_id)
-    if deed.kind == "done" and deed.activity in done_at(row):
-        return row
+def _check_felt(job: ActivityRow, deed: Deed, done: Mapping[str, int]) -> None:
+    if deed.what not in get_args(Firmness):
+        raise refuse("what", "Say whether the dough is soft, right or hard.")
+    if job.kind != "portion" or job.key in done:
+        raise Conflict("A dough is felt before it is portioned.")
+
+
+def _check_dropped(row: SessionRow, tray: str) -> None:
+    there = {t.name for t in work_now(row).trays}
+    if tray not in there:
+        raise Missing("This tray")
+    if len(there) == 1:
+        raise Conflict("That is the last tray. Plan the dough again to bake it again.")
+    if f"{tray}.rack" in done_at(row):
+        raise Conflict("This tray is on the rack already; its pieces are counted in the book.")
+
+
+def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
+    """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
+    there is nothing new."""
+    if deed.kind in ("done", "skip") and deed.activity in done_at(row):
+        return None
     _check(row, deed)
-    row.events.append(
-        EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes)
-    )
-    _plan_rest(row, now)
-    return row
+    event = EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes,
+                     grams=deed.grams, what=deed.what)  # fmt: skip
+    row.events.append(event)
+    row.changed_at = now
+    return event
 
 
-def undo(session: Session, session_id: int, now: int) -> SessionRow:
+def take_back(row: SessionRow, now: int) -> EventRow:
     """Take the last thing back that was said."""
-    row = find_session(session, session_id)
     if not row.events:
         raise Conflict("There is nothing to take back.")
     if row.state == "finished":
         row.state = "running"
-    row.events.pop()
-    session.flush()
-    _plan_rest(row, now)
-    return row
-
-
-def _minutes(row: SessionRow, at: int) -> float:
-    return (at - row.start_at) / MINUTE
-
-
-def _plan_rest(row: SessionRow, now: int) -> None:
-    before, work = plan_of(row), work_now(row)
-    done = {key: _minutes(row, at) for key, at in done_at(row).items()}
-    clock = max(math.ceil(_minutes(row, now)), 0)
-    happened = happened_by(work, before, done, clock)
-    after = replan(work, happened, times_of(before.activities))
-    row.said = _what_moved(before, after, set(done))
-    row.bound = after.bound
     row.changed_at = now
-    write_activities(row, after)
-    if all(a.key in done for a in row.activities if a.kind in ("rack", "finish")):
-        row.state = "finished"
+    return row.events.pop()
 
 
-def _shift(minutes: int) -> str:
-    return f"{abs(minutes)} min {'later' if minutes > 0 else 'earlier'}"
+def moves(event: EventRow) -> bool:
+    """Whether the rest has to be planned again for what happened."""
+    return event.kind != "weighed" and (event.kind != "felt" or bool(event.minutes))
 
 
-def _what_moved(before: Plan, after: Plan, done: set[str]) -> str | None:
-    """One line on what moved: the finish, and the first tray that goes in at another time."""
-    parts = []
-    if after.finish != before.finish:
-        parts.append(f"Finish {_shift(after.finish - before.finish)}")
-    was: Mapping[str, int] = {a.id: a.start for a in before.activities}
-    moved = [
-        a for a in after.activities
-        if a.kind == "load" and a.id not in done and abs(a.start - was.get(a.id, a.start)) > 1
-    ]  # fmt: skip
-    if moved:
-        first = moved[0]
-        more = f" (and {len(moved) - 1} more)" if len(moved) > 1 else ""
-        parts.append(f"{first.tray} goes in {_shift(first.start - was[first.id])}{more}")
-    return "; ".join(parts) + "." if parts else None
+def held_until(row: SessionRow) -> dict[str, int]:
+    """Until when doughs that were too soft or too hard wait, by letter, in UTC milliseconds."""
+    return {letter: felt.at + felt.minutes * MINUTE for letter, felt in latest_felt(row).items()}
+
+
+def minutes_at(row: SessionRow, at: int) -> float:
+    """A moment (UTC ms) in minutes after the session's start."""
+    return (at - row.start_at) / MINUTE
 
 
 def due_at(row: SessionRow) -> dict[str, int]:
@@ -176,6 +207,26 @@ def due_at(row: SessionRow) -> dict[str, int]:
     return due
 
 
+SheetState = Literal["free", "filled", "oven", "cooling"]
+
+
+def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
+    """Where each sheet is that was used so far, and the tray that is on it."""
+    gone = dropped(row)
+    states: dict[int, tuple[SheetState, str | None]] = {}
+    on = {a.tray: a.sheet for a in row.activities if a.kind == "portion" and a.sheet is not None}
+    moves: Mapping[str, SheetState] = {
+        "portion": "filled", "load": "oven", "out": "cooling", "rack": "free",
+    }  # fmt: skip
+    for event in row.events:
+        tray, _, kind = event.activity.partition(".")
+        sheet, state = on.get(tray), moves.get(kind.rstrip("2"))
+        if event.kind == "done" and sheet is not None and state is not None:
+            gone_or_free = state == "free" or tray in gone
+            states[sheet] = ("free", None) if gone_or_free else (state, tray)
+    return states
+
+
 def baked_minutes(row: SessionRow, tray: str) -> float | None:
     """Minutes that a tray's first bake really took; none until it was taken out."""
     done = done_at(row)
@@ -183,3 +234,14 @@ def baked_minutes(row: SessionRow, tray: str) -> float | None:
     if loaded is None or out is None:
         return None
     return round((out - loaded) / MINUTE, 1)
+
+
+def baked_at_c(session: Session, row: SessionRow, tray: str) -> float | None:
+    """What the oven's thermometer read in the mean while a tray was in (°C); none without one."""
+    done = done_at(row)
+    loaded, out = done.get(f"{tray}.load"), done.get(f"{tray}.out")
+    if loaded is None or out is None:
+        return None
+    mean = select(func.avg(ProbeRow.celsius)).where(ProbeRow.at.between(loaded, out))
+    found = session.scalar(mean)
+    return None if found is None else round(found, 1)

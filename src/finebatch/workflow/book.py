@@ -1,32 +1,86 @@
 """The book: what came out, beside what was foreseen, and what that taught."""
 
-from dataclasses import asdict, dataclass
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, replace
+from statistics import fmean
+from typing import Literal
 
+from pydantic import TypeAdapter
 from sqlalchemy.orm import Session
 
+from finebatch.core.book.learn import Counts
 from finebatch.core.piece.effects import measure_effects
+from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
 from finebatch.core.refusal import Fault, Refusal
+from finebatch.facts import formula
 from finebatch.store.models import BakeRow, SessionRow
+from finebatch.workflow import versions
 from finebatch.workflow.baking import baked_minutes
 from finebatch.workflow.doughs import get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen import get_kitchen
 from finebatch.workflow.larder import get_larder
-from finebatch.workflow.plans import asked_of, find_session
+from finebatch.workflow.session_rows import asked_of, find_session
 from finebatch.workflow.trays import TrayQuestion, answer, book_rows, lessons, question
+from finebatch.workflow.weighing import FEW, portions_g, with_portions
 
 COLOURS = ("raw", "pale", "blond", "gold", "amber", "brown", "dark")
 """The colour strip, lightest first; the book keeps the step's number, counted from 1."""
 
+Edges = Literal["even", "ragged", "lacy", "dark"]
+Texture = Literal[
+    "soft", "tender", "chewy", "sandy", "crisp", "crumbly", "hard", "tough", "greasy"
+]  # fmt: skip
+Verdict = Literal["again", "change", "never"]
+TASTES = (
+    "buttery", "nutty", "caramel", "toasted", "spicy", "fruity", "floral", "salty", "sweet",
+    "bitter", "bland", "floury", "eggy", "soapy",
+)  # fmt: skip
+"""Words for taste to choose from; a baker's own may stand beside them."""
+
 NARROWEST_MM, WIDEST_MM = 10.0, 400.0
+LOWEST_MM, HIGHEST_MM = 1.0, 120.0
+COOLEST_C, HOTTEST_C = 50.0, 350.0
+MOST_TASTES = 12
 MOST_MINUTES = 240.0
 MOST_NOTE = 2000
 
 
 @dataclass(frozen=True, slots=True)
+class Seen:
+    """What was seen, felt and tasted; nothing of it is compulsory.
+
+    Heights in mm; `oven_c` is what a thermometer in the oven read; `troubles` are keys of
+    `troubles.csv`; `version` the number of the dough's version that was baked.
+    """
+
+    heights_mm: tuple[float, ...] = ()
+    oven_c: float | None = None
+    edges: Edges | None = None
+    texture: tuple[Texture, ...] = ()
+    tastes: tuple[str, ...] = ()
+    verdict: Verdict | None = None
+    troubles: tuple[str, ...] = ()
+    version: int | None = None
+
+
+_SEEN = TypeAdapter(Seen)
+
+
+def read_seen(**fields: object) -> Seen:
+    """What was seen, from plain values."""
+    return _SEEN.validate_python(fields)
+
+
+def seen_of(row: BakeRow) -> Seen:
+    """What was seen of a bake."""
+    return _SEEN.validate_python(row.seen)
+
+
+@dataclass(frozen=True, slots=True)
 class Record:
-    """What a baker writes down: widths in mm, minutes, the colour's step, a note."""
+    """What a baker writes down: widths in mm, minutes, the colour's step, a note, what was seen."""
 
     dough_id: int
     session_id: int | None
@@ -35,6 +89,7 @@ class Record:
     minutes: float | None
     colour: int | None
     note: str
+    seen: Seen = Seen()
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +110,21 @@ def _check(record: Record) -> None:
     ]  # fmt: skip
     if record.minutes is not None and not 1 <= record.minutes <= MOST_MINUTES:
         faults.append(Fault("minutes", f"Give 1 to {MOST_MINUTES:g} minutes in the oven."))
-    figures = (record.minutes, record.colour, record.note.strip() or None)
+    seen = record.seen
+    faults += [
+        Fault(f"seen.heights_mm.{n}",
+              f"{height:g} mm is not the height of a piece. Give {LOWEST_MM:g} to "
+              f"{HIGHEST_MM:g} mm.")
+        for n, height in enumerate(seen.heights_mm)
+        if not LOWEST_MM <= height <= HIGHEST_MM
+    ]  # fmt: skip
+    if seen.oven_c is not None and not COOLEST_C <= seen.oven_c <= HOTTEST_C:
+        faults.append(Fault("seen.oven_c", f"Give {COOLEST_C:g} to {HOTTEST_C:g} °C."))
+    strange = [key for key in seen.troubles if key not in formula.troubles()]
+    if strange:
+        faults.append(Fault("seen.troubles", f"There is no trouble called “{strange[0]}”."))
+    said = replace(seen, version=None) != Seen()
+    figures = (record.minutes, record.colour, record.note.strip() or None, said or None)
     if not record.widths_mm and all(figure is None for figure in figures):
         faults.append(Fault("widths_mm", "Measure a piece, or write down what came out."))
     if faults:
@@ -79,6 +148,11 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
     if minutes is None and row is not None and record.tray is not None:
         minutes = baked_minutes(row, record.tray)
     larder = get_larder(session)
+    portion_cv = PORTION_CV[asked.setting.evenness]
+    weighed = portions_g(row, record.tray) if row is not None and record.tray else []
+    if len(weighed) >= FEW:
+        asked = with_portions(asked, weighed, asked.composition(larder).density_g_cm3)
+        portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
     plain = answer(asked, larder, None).foreseen
     foreseen = answer(asked, larder, lessons(session).of_dough(record.dough_id)).foreseen
     effects = measure_effects(asked.composition(larder), plain.raw, asked.conditions())
@@ -87,7 +161,7 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
         session_id=record.session_id,
         tray=record.tray,
         baked_at=now,
-        portion_cv=PORTION_CV[asked.setting.evenness],
+        portion_cv=portion_cv,
         raw=asdict(plain.raw),
         effects=dict(effects),
         plain_minutes=plain.minutes,
@@ -99,10 +173,39 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
         minutes=minutes,
         colour=record.colour,
         note=record.note.strip(),
+        seen=_SEEN.dump_python(_with_version(session, record, now), mode="json"),
     )
     session.add(bake)
     session.flush()
     return bake
+
+
+def _with_version(session: Session, record: Record, now: int) -> Seen:
+    """What was seen, with the version of the dough as it was then when none was named."""
+    if record.seen.version is not None:
+        return record.seen
+    kept = [v.number for v in versions.history(session, record.dough_id) if v.at <= now]
+    return replace(record.seen, version=kept[0] if kept else None)
+
+
+def _row(session: Session, bake_id: int) -> BakeRow:
+    row = session.get(BakeRow, bake_id)
+    if row is None:
+        raise Missing("This bake")
+    return row
+
+
+def entry(session: Session, bake_id: int) -> Entry:
+    """One bake."""
+    row = _row(session, bake_id)
+    return next(e for e in entries(session, row.dough_id) if e.row.id == bake_id)
+
+
+def count_as(session: Session, bake_id: int, counts: Counts) -> Entry:
+    """Learn from a bake by what is seen, in any case, or not at all."""
+    _row(session, bake_id).counts = counts
+    session.flush()
+    return entry(session, bake_id)
 
 
 def entries(session: Session, dough_id: int | None = None) -> list[Entry]:
@@ -113,9 +216,46 @@ def entries(session: Session, dough_id: int | None = None) -> list[Entry]:
     return [Entry(row, row.id in aside) for row in reversed(wanted)]
 
 
-def remove_bake(session: Session, bake_id: int) -> None:
-    """Take a bake out of the book; what it taught goes with it."""
-    row = session.get(BakeRow, bake_id)
-    if row is None:
-        raise Missing("This bake")
+@dataclass(frozen=True, slots=True)
+class VersionBaked:
+    """What the bakes of one version of a dough came to: how many, their mean width (mm) and
+    minutes where any were taken, how many were to be baked again, and what went wrong."""
+
+    bakes: int
+    width_mm: float | None
+    minutes: float | None
+    again: int
+    troubles: tuple[str, ...]
+
+
+def by_version(session: Session, dough_id: int) -> dict[int, VersionBaked]:
+    """The bakes of each version that was baked, without what was set aside or left out."""
+    rows: dict[int, list[BakeRow]] = {}
+    for found in entries(session, dough_id):
+        version = seen_of(found.row).version
+        if version is not None and not found.set_aside and found.row.counts != "out":
+            rows.setdefault(version, []).append(found.row)
+    return {version: _baked(own) for version, own in rows.items()}
+
+
+def _baked(rows: Sequence[BakeRow]) -> VersionBaked:
+    seen = [seen_of(row) for row in rows]
+    troubles = dict.fromkeys(key for one in seen for key in one.troubles)
+    return VersionBaked(
+        bakes=len(rows),
+        width_mm=_mean([fmean(row.widths_mm) for row in rows if row.widths_mm]),
+        minutes=_mean([row.minutes for row in rows if row.minutes is not None]),
+        again=sum(one.verdict == "again" for one in seen),
+        troubles=tuple(formula.troubles()[key] for key in troubles if key in formula.troubles()),
+    )
+
+
+def _mean(values: Sequence[float]) -> float | None:
+    return fmean(values) if values else None
+
+
+def remove_bake(session: Session, bake_id: int) -> str | None:
+    """Take a bake out of the book; what it taught goes with it. The name of its photo's file."""
+    row = _row(session, bake_id)
     session.delete(row)
+    return row.photo

@@ -1,5 +1,6 @@
 """Doughs: keep what the baker wrote, exactly as written, and weigh it."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Annotated
 
@@ -13,6 +14,7 @@ from finebatch.core.heat.minutes import Doneness
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.kinds import Portioning
+from finebatch.core.piece.sizes import AlsoPieces
 from finebatch.core.piece.tray import Evenness
 from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.facts import tables
@@ -32,6 +34,8 @@ class TraySetting:
     """How a dough is portioned, chilled and baked. g, mm, °C and minutes.
 
     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight.
+    `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of another
+    size.
     """
 
     piece: Annotated[Portioning, Field(discriminator="kind")]
@@ -42,6 +46,8 @@ class TraySetting:
     chill_min: int
     doneness: Doneness | None = None
     rested: bool = False
+    sheet: str = ""
+    also: AlsoPieces | None = None
 
 
 _SETTING = TypeAdapter(TraySetting)
@@ -98,6 +104,12 @@ def find_by_name(session: Session, name: str) -> int:
 def get_dough(session: Session, dough_id: int) -> Dough:
     """One dough, weighed."""
     return _dough(find_row(session, dough_id), get_pantry(session))
+
+
+def get_doughs(session: Session, dough_ids: Iterable[int]) -> dict[int, Dough]:
+    """Several doughs by id, weighed; `Missing` when one is not there."""
+    pantry = get_pantry(session)
+    return {key: _dough(find_row(session, key), pantry) for key in dough_ids}
 
 
 def _matching(search: str, larder: Larder) -> ColumnElement[bool]:

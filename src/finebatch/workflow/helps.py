@@ -4,7 +4,8 @@ from finebatch.core.plan.helps import Help, Idea, ideas, try_idea
 from finebatch.store.database import Database
 from finebatch.store.models import SessionRow
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.plans import find_session, finish_of, plan_of, work_of
+from finebatch.workflow.plans import finish_of, plan_of
+from finebatch.workflow.session_rows import find_session, work_of
 
 
 def ideas_of(row: SessionRow) -> tuple[Idea, ...]:

@@ -1,6 +1,6 @@
 """The kitchen: what there is to bake with."""
 
-from dataclasses import dataclass, field, fields
+from dataclasses import dataclass, field, fields, replace
 
 from pydantic import TypeAdapter
 from sqlalchemy.orm import Session
@@ -9,7 +9,7 @@ from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.oven import OvenMode
 from finebatch.core.larder.measuring import USUAL_EGG, CupHabit, Measuring
 from finebatch.core.piece.rows import Sheet
-from finebatch.core.piece.tools import NamedCutter, Scoop
+from finebatch.core.piece.tools import NamedCutter, OwnPan, OwnSheet, Scoop, SheetKind
 from finebatch.core.plan.habits import Planning
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.facts import tables
@@ -18,9 +18,10 @@ from finebatch.store.models import KitchenRow
 
 @dataclass(frozen=True, slots=True)
 class KitchenSetting:
-    """Sheets (inner size, margin and gap in mm, and how many), shelves, oven mode, habits.
+    """Sheets (inner size, margin and gap in mm, kind, and how many), shelves, oven mode, habits.
 
-    `own_units` are those in which the baker likes to read amounts; temperatures in °C.
+    `other_sheets` are those of other sizes or kinds. `own_units` are those in which the baker
+    likes to read amounts; temperatures in °C. `learns` lets the book shift what is foreseen.
     """
 
     sheet_width_mm: float = 405.0
@@ -34,12 +35,16 @@ class KitchenSetting:
     egg: str = USUAL_EGG
     own_units: UnitSystem = "grams"
     hot_corners: bool = False
+    sheet_kind: SheetKind = "plain"
+    other_sheets: tuple[OwnSheet, ...] = ()
+    pans: tuple[OwnPan, ...] = ()
     fridge_c: float = 4.0
     freezer_c: float = -18.0
     room_c: float = 21.0
     scoops: tuple[Scoop, ...] = field(default_factory=tables.scoops)
     cutters: tuple[NamedCutter, ...] = field(default_factory=tables.cutters)
     planning: Planning = field(default_factory=Planning)
+    learns: bool = True
 
     @property
     def sheet(self) -> Sheet:
@@ -47,6 +52,15 @@ class KitchenSetting:
         return Sheet(
             self.sheet_width_mm, self.sheet_depth_mm, self.margin_mm, self.gap_mm, self.hot_corners
         )
+
+    def on(self, name: str) -> "KitchenSetting":
+        """The kitchen as it is for a dough that is baked on the sheet of that name; the usual one
+        where there is none."""
+        other = next((own for own in self.other_sheets if own.name == name), None)
+        if other is None:
+            return self
+        return replace(self, sheet_width_mm=other.width_mm, sheet_depth_mm=other.depth_mm,
+                       sheet_kind=other.kind)  # fmt: skip
 
     @property
     def measuring(self) -> Measuring:
@@ -68,11 +82,31 @@ def get_kitchen(session: Session) -> KitchenSetting:
     return _KITCHEN.validate_python({k: v for k, v in kept.items() if v is not None})
 
 
+def is_described(session: Session) -> bool:
+    """Whether the baker has said what there is, or the usual kitchen is still assumed."""
+    return session.get(KitchenRow, 1) is not None
+
+
 def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
     """Keep the kitchen; `Refusal` when the margin leaves no sheet."""
     least = min(kitchen.sheet_width_mm, kitchen.sheet_depth_mm)
     if 2 * kitchen.margin_mm >= least - 20:
         raise refuse("margin_mm", "The margin leaves no room on the sheet. Make it smaller.")
+    for place, own in enumerate(kitchen.other_sheets):
+        if 2 * kitchen.margin_mm >= min(own.width_mm, own.depth_mm) - 20:
+            raise refuse(
+                f"other_sheets.{place}.width_mm",
+                f"The margin leaves no room on “{own.name}”. Make the sheet larger.",
+            )
+    for what, called in (
+        ("other_sheets", [sheet.name for sheet in kitchen.other_sheets]),
+        ("pans", [pan.name for pan in kitchen.pans]),
+        ("planning.helpers", ["you", *(helper.name for helper in kitchen.planning.helpers)]),
+    ):
+        if len(set(called)) < len(called):
+            raise refuse(what, "Two have the same name. Give each one of its own.")
+    for helper in kitchen.planning.helpers:
+        _ = helper.jobs
     if kitchen.egg not in tables.egg_sizes():
         raise refuse("egg", "Choose a market and size of egg from the list.")
     names = [scoop.name for scoop in kitchen.scoops] + [cut.name for cut in kitchen.cutters]

@@ -7,6 +7,7 @@ from typing import Literal
 
 from sqlalchemy.orm import Session
 
+from finebatch.core.care.keeping import Form as ColdForm
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.refusal import refuse
@@ -23,12 +24,12 @@ from finebatch.formats.session_file import (
     write_session,
 )
 from finebatch.store.models import DoughRow, SessionRow
-from finebatch.workflow import plans
+from finebatch.workflow import plans, session_rows
 from finebatch.workflow.doughs import find_by_name, get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen import get_kitchen
 from finebatch.workflow.larder import get_larder
-from finebatch.workflow.plans import MINUTE, Away, Item, Snapshot, Wish
+from finebatch.workflow.wishes import MINUTE, Asked, Away, Item, ShelfPin, Snapshot, TimedPin, Wish
 
 Form = Literal["json", "ics", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
@@ -42,7 +43,7 @@ def _moment(ms: int) -> datetime:
 
 
 def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.Told]:
-    plan, work = plans.plan_of(row), plans.work_of(row)
+    plan, work = plans.plan_of(row), session_rows.work_of(row)
     minutes = {m for a in plan.activities for m in (a.start, a.end)}
     at = {m: _moment(row.start_at + m * MINUTE) for m in minutes}
     names = {asked.letter: asked.name for asked in snapshot.items}
@@ -51,7 +52,7 @@ def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.Told]:
 
 def give_out(row: SessionRow, form: Form, now: int) -> tuple[str, bytes]:
     """A session as a file: its media type and contents."""
-    snapshot = plans.snapshot_of(row)
+    snapshot = session_rows.snapshot_of(row)
     if form == "json":
         return "application/json", write_session(_file(row, snapshot)).encode()
     told = _told(row, snapshot)
@@ -63,10 +64,10 @@ def give_out(row: SessionRow, form: Form, now: int) -> tuple[str, bytes]:
 
 
 def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
-    work, wish = plans.work_of(row), snapshot.wish
-    wanted: dict[int | None, int | None] = {}
+    work, wish = session_rows.work_of(row), snapshot.wish
+    wanted: dict[int | None, tuple[int | None, ColdForm | None]] = {}
     if wish is not None:
-        wanted = {item.dough_id: item.pieces for item in wish.items}
+        wanted = {item.dough_id: (item.pieces, item.form) for item in wish.items}
     away = [
         FileAway(start=_moment(a.from_at), end=_moment(a.to_at))
         for a in (wish.away if wish else ())
@@ -78,7 +79,7 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
         ready_by=None if row.ready_by is None else _moment(row.ready_by),
         kitchen=file_kitchen(work.kitchen, away),
         doughs=[
-            file_dough(work, a.letter, a.name, wanted.get(a.dough_id), a.joins)
+            file_dough(work, a.letter, a.name, a.joins, *wanted.get(a.dough_id, (None, None)))
             for a in snapshot.items
         ],
         pins=[FilePin(job=p.job, start=_moment(p.start_at)) for p in (wish.pins if wish else ())],
@@ -101,7 +102,7 @@ def wish_of(session: Session, text: str) -> Wish:
                 f"doughs.{number}.name",
                 f"There is no dough “{dough.name}” here. Bring its card in first.",
             ) from error
-        items.append(Item(dough_id, dough.pieces, dough.joins))
+        items.append(Item(dough_id, dough.pieces, dough.joins, dough.form))
 
     def ms(moment: datetime) -> int:
         return round(moment.timestamp() * 1000)
@@ -113,8 +114,8 @@ def wish_of(session: Session, text: str) -> Wish:
         None if file.start is None else ms(file.start),
         None if file.ready_by is None else ms(file.ready_by),
         tuple(Away(ms(a.start), ms(a.end)) for a in file.kitchen.workers[0].away),
-        tuple(plans.TimedPin(p.job, ms(p.start)) for p in file.pins),
-        tuple(plans.ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
+        tuple(TimedPin(p.job, ms(p.start)) for p in file.pins),
+        tuple(ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
     )
 
 
@@ -153,7 +154,8 @@ class Shelf:
 
 def shelf_of(session: Session, row: SessionRow) -> Shelf:
     """Everything that the doughs of a session and their parts need, summed, and the cold things."""
-    snapshot, larder, kitchen = plans.snapshot_of(row), get_larder(session), get_kitchen(session)
+    snapshot = session_rows.snapshot_of(row)
+    larder, kitchen = get_larder(session), get_kitchen(session)
     grams: dict[str, float] = {}
     letters: dict[str, list[str]] = {}
     for asked in snapshot.items:
@@ -180,12 +182,12 @@ def larder_fats(needed: Sequence[Needed]) -> list[str]:
     return [letter for n in needed if n.key.startswith("butter_") for letter in n.letters]
 
 
-def _parts_g(session: Session, row: SessionRow, asked: plans.Asked) -> list[Mapping[str, float]]:
+def _parts_g(session: Session, row: SessionRow, asked: Asked) -> list[Mapping[str, float]]:
     """Each part of a dough in grams, scaled to the pieces that are baked."""
     if asked.dough_id is None or session.get(DoughRow, asked.dough_id) is None:
         return []
     dough = get_dough(session, asked.dough_id)
-    trays = plans.work_of(row).trays_of(asked.letter)
+    trays = session_rows.work_of(row).trays_of(asked.letter)
     pieces = sum(tray.pieces for tray in trays)
     found: list[Mapping[str, float]] = []
     for part in dough.card.parts:
@@ -205,7 +207,7 @@ def _parts_g(session: Session, row: SessionRow, asked: plans.Asked) -> list[Mapp
 def _take_out(row: SessionRow, snapshot: Snapshot, buttered: set[str]) -> list[TakeOut]:
     first: dict[str, int] = {}
     for a in row.activities:
-        if a.dough is not None and a.kind in ("mix", "portion"):
+        if a.dough is not None and a.kind in ("mix", "take", "portion"):
             first[a.dough] = min(first.get(a.dough, a.start), a.start)
     found = []
     for asked in snapshot.items:

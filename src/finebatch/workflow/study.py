@@ -97,7 +97,7 @@ def question_of_card(
 ) -> TrayQuestion:
     """The tray question of a card; `Refusal` while it has a faulty line."""
     formula_g = weighed.formula_g()
-    return TrayQuestion(formula_g, card.family, card.mixing, tray, bench.kitchen)
+    return TrayQuestion(formula_g, card.family, card.mixing, tray, bench.kitchen.on(tray.sheet))
 
 
 def _other_cards(session: Session, card: Card, dough_id: int | None) -> list[Card]:

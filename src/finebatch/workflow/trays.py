@@ -3,11 +3,12 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.learn import Lessons, MeasuredBake, learn
+from finebatch.core.book.learn import Counts, Lessons, MeasuredBake, learn
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.heat.chilling import (
@@ -22,18 +23,21 @@ from finebatch.core.heat.chilling import (
     log_shape,
     slab_shape,
 )
+from finebatch.core.heat.minutes import look_from
+from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.effects import BakeConditions
+from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.foresee import Learnt
 from finebatch.core.piece.kinds import Pan, Rolled, Sliced, TwiceBaked, portion
 from finebatch.core.piece.making import cut_logs
 from finebatch.core.piece.portion import RawPiece, shape_piece
+from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
 from finebatch.core.piece.template import Template, What, sheet_template, slab_template
-from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
+from finebatch.core.piece.tray import TrayAnswer, TrayBasis
 from finebatch.facts import tables
 from finebatch.store.models import BakeRow
 from finebatch.workflow.doughs import Dough, TraySetting
-from finebatch.workflow.kitchen import KitchenSetting
+from finebatch.workflow.kitchen import KitchenSetting, get_kitchen
 
 DISC_MM = 25.0
 """How thick a part of dough is pressed to chill before it is rolled (household practice)."""
@@ -59,10 +63,17 @@ class TrayQuestion:
             dough_temp_c=self.setting.dough_temp_c,
             oven_c=self.setting.oven_c,
             oven_mode=self.kitchen.oven_mode,
-            surface=self.setting.surface,
+            surface=self._surface(),
             mixing=self.mixing,
             rested_overnight=self.setting.rested,
         )
+
+    def _surface(self) -> Surface:
+        """What lies between sheet and dough, or where that is all the same, the sheet's kind."""
+        kind = self.kitchen.sheet_kind
+        if kind != "plain" and self.setting.surface in ("parchment", "bare"):
+            return kind
+        return self.setting.surface
 
     def basis(self, larder: Larder, learnt: Learnt | None) -> TrayBasis:
         """All that the answer rests on but the piece."""
@@ -76,12 +87,30 @@ class TrayQuestion:
 def question(dough: Dough, setting: TraySetting, kitchen: KitchenSetting) -> TrayQuestion:
     """The tray question of a dough; `Refusal` while its card has a faulty line."""
     card = dough.card
-    return TrayQuestion(dough.weighed.formula_g(), card.family, card.mixing, setting, kitchen)
+    own = kitchen.on(setting.sheet)
+    return TrayQuestion(dough.weighed.formula_g(), card.family, card.mixing, setting, own)
 
 
 def answer(asked: TrayQuestion, larder: Larder, learnt: Learnt | None) -> TrayAnswer:
-    """Foresee the tray."""
-    return foresee_tray(asked.basis(larder, learnt), asked.setting.piece)
+    """Foresee the tray; of two sizes, the usual one."""
+    return sizes(asked, larder, learnt).usual
+
+
+def sizes(asked: TrayQuestion, larder: Larder, learnt: Learnt | None) -> TwoSizes:
+    """Foresee the trays of each size."""
+    return foresee_sizes(asked.basis(larder, learnt), asked.setting.piece, asked.setting.also)
+
+
+def first_look(asked: TrayQuestion, found: TrayAnswer) -> int:
+    """The minute at which to look into the oven first."""
+    return look_from(
+        tables.models().heat,
+        found.foreseen.minutes,
+        asked.kitchen.planning.oven.swing_c,
+        oven_c=conventional_c(asked.setting.oven_c, asked.kitchen.oven_mode),
+        dough_temp_c=asked.setting.dough_temp_c,
+        doneness=found.foreseen.doneness,
+    )
 
 
 def measured_bake(row: BakeRow) -> MeasuredBake:
@@ -96,6 +125,7 @@ def measured_bake(row: BakeRow) -> MeasuredBake:
         portion_cv=row.portion_cv,
         widths_mm=tuple(mm - raw.beyond_mm for mm in row.widths_mm),
         minutes=row.minutes,
+        counts=cast(Counts, row.counts),
     )
 
 
@@ -108,8 +138,9 @@ def book_rows(session: Session, dough_id: int | None = None) -> list[BakeRow]:
 
 
 def lessons(session: Session) -> Lessons:
-    """What the whole book has taught."""
-    return learn(tables.models().spread, [measured_bake(row) for row in book_rows(session)])
+    """What the whole book has taught; nothing while the baker wants nothing learnt."""
+    rows = book_rows(session) if get_kitchen(session).learns else []
+    return learn(tables.models().spread, [measured_bake(row) for row in rows])
 
 
 def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
@@ -134,12 +165,16 @@ def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
             return ball_shape(across), "scoop"
 
 
-def chill_for(asked: TrayQuestion, larder: Larder, place: Place, start_c: float) -> Chill:
-    """How long this dough's shape takes in this kitchen's fridge or freezer, and back again."""
+def chill_for(
+    asked: TrayQuestion, larder: Larder, place: Place, start_c: float, slower: float = 1.0
+) -> Chill:
+    """How long this dough's shape takes in this kitchen's fridge or freezer, and back again; it
+    takes `slower` times the usual minutes there."""
     kitchen = asked.kitchen
     shape, job = chill_shape(asked, larder)
     air = {"fridge": kitchen.fridge_c, "freezer": kitchen.freezer_c, "room": kitchen.room_c}
-    return chill(shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c)
+    return chill(shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c,
+                 slower=slower)  # fmt: skip
 
 
 def template(name: str, asked: TrayQuestion, found: TrayAnswer, what: What, tray: int) -> Template:

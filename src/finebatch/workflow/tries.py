@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.tries import Try, said, try_on_card
+from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds import batch_grams, with_grams
 from finebatch.core.refusal import Refusal, refuse
@@ -41,11 +42,21 @@ def find_tries(keys: Sequence[str]) -> list[Try]:
     return [known[key] for key in keys]
 
 
-def _on_setting(setting: TraySetting, tried: Try, density_g_cm3: float) -> TraySetting:
+def _step(doneness: Doneness, by: int) -> Doneness:
+    """So many steps drier, or softer below zero."""
+    steps = list(DONE_AT_C)
+    return steps[min(max(steps.index(doneness) + by, 0), len(steps) - 1)]
+
+
+def _on_setting(
+    setting: TraySetting, tried: Try, density_g_cm3: float, usual: Doneness
+) -> TraySetting:
     changed: dict[str, Any] = {}
     for name, told in tried.setting.items():
         if name == "oven_c_by":
             changed["oven_c"] = min(max(setting.oven_c + float(told), COOLEST_C), HOTTEST_C)
+        elif name == "doneness_by":
+            changed["doneness"] = _step(setting.doneness or usual, int(told))
         elif name == "piece_times":
             grams = batch_grams(setting.piece, density_g_cm3) * float(told)
             changed["piece"] = with_grams(setting.piece, grams, density_g_cm3)
@@ -66,7 +77,8 @@ def tried_on(
         card = try_on_card(card, tried, larder)
         if tried.setting:
             asked = question_of_card(card, bench.weigh(card), setting, bench)
-            setting = _on_setting(setting, tried, asked.composition(larder).density_g_cm3)
+            density = asked.composition(larder).density_g_cm3
+            setting = _on_setting(setting, tried, density, USUAL_DONENESS[card.family])
     return card, setting
 
 

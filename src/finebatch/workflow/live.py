@@ -1,0 +1,179 @@
+"""A session while it is baked: what happens is kept at once, then the rest is planned again.
+
+Planning takes up to a second, and nobody waits for it: neither other screens nor whoever writes.
+A server that dies in between has kept what happened, and plans again with the next press.
+"""
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from sqlalchemy import delete
+from sqlalchemy.orm import Session
+
+from finebatch.core.plan.progress import happened_by
+from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.shift import shift_work
+from finebatch.core.plan.solver import replan
+from finebatch.core.plan.work import Work, job_id
+from finebatch.core.refusal import Refusal
+from finebatch.store.database import Database
+from finebatch.store.models import EventRow, SessionRow
+from finebatch.workflow.baking import (
+    Deed,
+    current,
+    done_at,
+    held_until,
+    minutes_at,
+    moves,
+    note,
+    oven_from,
+    take_back,
+    work_now,
+)
+from finebatch.workflow.errors import Conflict
+from finebatch.workflow.plans import plan_of, write_activities
+from finebatch.workflow.session_rows import find_session, keep_work, work_of
+from finebatch.workflow.wishes import MINUTE
+
+TOO_LONG_MIN = 2
+MOST_TRIES = 3
+Tell = Callable[[], None]
+"""How the screens hear that a session has changed."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Rest:
+    """The rest planned again after `events` (their ids), and what to say of it."""
+
+    plan: Plan
+    said: str | None
+    events: tuple[int, ...]
+
+
+def _moving(row: SessionRow) -> tuple[int, ...]:
+    return tuple(event.id for event in row.events if moves(event))
+
+
+def _rest_of(row: SessionRow, now: int) -> _Rest:
+    before, work = plan_of(row), work_now(row)
+    done = {key: minutes_at(row, at) for key, at in done_at(row).items()}
+    latest = max([now, *(event.at for event in row.events)])
+    clock = max(math.ceil(minutes_at(row, latest)), 0)
+    held = {dough: math.ceil(minutes_at(row, at)) for dough, at in held_until(row).items()}
+    happened = happened_by(work, before, done, clock, oven_from(row), held)
+    after = replan(work, happened, times_of(before.activities))
+    moved, left_in = _what_moved(before, after, set(done)), _left_in(work, after, done)
+    return _Rest(after, " ".join(filter(None, (left_in, moved))) or None, _moving(row))
+
+
+def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
+    row.said, row.bound, row.changed_at = rest.said, rest.plan.bound, now
+    write_activities(row, rest.plan)
+    done = done_at(row)
+    if all(a.key in done for a in row.activities if a.kind in ("rack", "finish")):
+        row.state = "finished"
+
+
+def _plan_rest(database: Database, session_id: int, now: int, tell: Tell) -> None:
+    """Plan the rest again without holding anybody up, and keep it unless more has happened.
+
+    Whoever said more plans again after it, so that a plan that came too late is let go of.
+    """
+    for _ in range(MOST_TRIES):
+        with database.reading() as session:
+            rest = _rest_of(find_session(session, session_id), now)
+        with database.writing() as session:
+            row = find_session(session, session_id)
+            if _moving(row) == rest.events:
+                _keep(row, rest, now)
+                break
+    else:
+        return
+    tell()
+
+
+def start(session: Session, session_id: int, now: int) -> SessionRow:
+    """Start baking a planned session now."""
+    row = find_session(session, session_id)
+    running = current(session)
+    if running is not None and running.id != row.id:
+        raise Conflict(f"“{running.snapshot['name']}” is being baked. Finish it first.")
+    if row.state == "finished":
+        raise Conflict("This session is finished. Plan it again to bake it again.")
+    if row.state == "planned":
+        work = work_of(row)
+        keep_work(row, shift_work(work, -round((now - row.start_at) / MINUTE)))
+        row.state, row.start_at, row.changed_at = "running", now, now
+        if work.pins or any(worker.away for worker in work.kitchen.workers):
+            session.flush()
+            _keep(row, _rest_of(row, now), now)
+    return row
+
+
+def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -> None:
+    """Keep what the baker did, tell every screen at once, and again once the rest is planned.
+
+    `Refusal` where the rest cannot be planned; then what was said is taken back.
+    """
+    with database.writing() as session:
+        row = find_session(session, session_id)
+        event = note(row, deed, now)
+        session.flush()
+    if event is None:
+        return
+    tell()
+    if not moves(event):
+        return
+    try:
+        _plan_rest(database, session_id, now, tell)
+    except Refusal:
+        with database.writing() as session:
+            session.execute(delete(EventRow).where(EventRow.id == event.id))
+        raise
+
+
+def undo(database: Database, session_id: int, now: int, tell: Tell) -> None:
+    """Take the last thing back that was said, tell every screen, and plan the rest again."""
+    with database.writing() as session:
+        row = find_session(session, session_id)
+        last = take_back(row, now)
+    tell()
+    if moves(last):
+        _plan_rest(database, session_id, now, tell)
+
+
+def _left_in(work: Work, after: Plan, done: Mapping[str, float]) -> str | None:
+    """A tray that would stay in the oven for too long: nobody is there to take it out."""
+    outs = {a.id: a.start for a in after.activities if a.kind == "out"}
+    for tray in work.trays:
+        for n, bake in enumerate(tray.bakes):
+            loaded = done.get(job_id(tray.name, "load", n))
+            out = outs.get(job_id(tray.name, "out", n))
+            if loaded is None or out is None or job_id(tray.name, "out", n) in done:
+                continue
+            over = out - loaded - bake.length
+            if over >= TOO_LONG_MIN:
+                return f"{tray.name} would be in {over:.0f} min too long: take it out before."
+    return None
+
+
+def _shift(minutes: int) -> str:
+    return f"{abs(minutes)} min {'later' if minutes > 0 else 'earlier'}"
+
+
+def _what_moved(before: Plan, after: Plan, done: set[str]) -> str | None:
+    """One line on what moved: the finish, and the first tray that goes in at another time."""
+    parts = []
+    if after.finish != before.finish:
+        parts.append(f"Finish {_shift(after.finish - before.finish)}")
+    was: Mapping[str, int] = {a.id: a.start for a in before.activities}
+    moved = [
+        a for a in after.activities
+        if a.kind == "load" and a.id not in done and abs(a.start - was.get(a.id, a.start)) > 1
+    ]  # fmt: skip
+    if moved:
+        first = moved[0]
+        more = f" (and {len(moved) - 1} more)" if len(moved) > 1 else ""
+        parts.append(f"{first.tray} goes in {_shift(first.start - was[first.id])}{more}")
+    return "; ".join(parts) + "." if parts else None
