@@ -59,12 +59,11 @@ def _check_port(port: int, command: str) -> None:
 
 
 def _serve(settings: Settings, *, demo: bool) -> None:
-    import uvicorn
-
     from finebatch.demo.load import load
     from finebatch.store.database import UnusableFile
     from finebatch.web.app import STATIC, create_app
     from finebatch.web.clock import system_clock
+    from finebatch.web.server import server_of
 
     if not (STATIC / "index.html").is_file():
         raise _stop("The interface has not been built. Run: make setup")
@@ -77,7 +76,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         load(served.state.database, system_clock())
     typer.echo(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")
     typer.echo(f"Data file:  {settings.data_file}")
-    uvicorn.run(served, host="127.0.0.1", port=settings.port, log_level="warning")
+    server_of(served, settings.port).run()
 
 
 @app.command()
@@ -294,6 +293,22 @@ def give_out(
         out.write_text(text, encoding="utf-8", newline="")
     except OSError as error:
         raise _stop(f"{out} cannot be written ({error.strerror}).") from error
+
+
+@app.command()
+def backup(
+    to: Annotated[Path, typer.Argument(help="The zip file to write; it must be a new one.")],
+) -> None:
+    """Copy the data file and its photos into a zip file; the app may be running."""
+    from finebatch.store.backup import back_up
+    from finebatch.workflow.photos import folder_of
+
+    data_file = _settings().data_file
+    try:
+        photos = back_up(data_file, folder_of(data_file), to)
+    except OSError as error:
+        raise _stop(f"{data_file} was not copied to {to}: {error.strerror}.") from error
+    typer.echo(f"{to}: {data_file.name} and {photos} photos. Unpack it to have them back.")
 
 
 app.command("plan")(plan_session)

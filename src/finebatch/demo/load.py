@@ -2,15 +2,16 @@
 
 from dataclasses import replace
 from importlib.resources import files
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import BaseModel, Field, TypeAdapter
 
+from finebatch.core.care.keeping import Form, Place
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.kinds import Portioning
 from finebatch.store.database import Database
 from finebatch.web.cards import CardBody
-from finebatch.workflow import book, doughs
+from finebatch.workflow import book, cold, doughs, kitchen
 
 DAY = 24 * 60 * 60 * 1000
 
@@ -22,6 +23,17 @@ class DemoBake(BaseModel):
     widths_mm: tuple[float, ...]
     minutes: float
     colour: int
+    note: str
+    seen: dict[str, Any] = {}
+
+
+class DemoKept(BaseModel):
+    """Some of a demo dough that is kept for another day."""
+
+    form: Form
+    pieces: int
+    place: Place
+    days_ago: Annotated[float, Field(ge=0)]
     note: str
 
 
@@ -60,6 +72,7 @@ class DemoDough(CardBody):
     earlier: DemoEarlier | None = None
     tray: DemoTray
     bakes: list[DemoBake] = []
+    kept: list[DemoKept] = []
 
 
 def load(database: Database, now: int) -> int:
@@ -69,6 +82,7 @@ def load(database: Database, now: int) -> int:
     with database.writing() as session:
         if doughs.list_doughs(session, most=1)[1]:
             return 0
+        kitchen.change_kitchen(session, kitchen.get_kitchen(session))
         for place, dough in enumerate(scenario):
             setting = dough.tray.setting(doughs.usual_tray(dough.family))
             # The first of the list is the one that was changed last.
@@ -81,7 +95,15 @@ def load(database: Database, now: int) -> int:
                 kept = doughs.change_dough(session, kept.id, 1, card, at, earlier.reason)
             for bake in dough.bakes:
                 record = book.Record(
-                    kept.id, None, None, bake.widths_mm, bake.minutes, bake.colour, bake.note
-                )
+                    kept.id, None, None, bake.widths_mm, bake.minutes, bake.colour, bake.note,
+                    book.read_seen(**bake.seen),
+                )  # fmt: skip
                 book.add_bake(session, record, now - round(bake.days_ago * DAY))
+            for kept_cold in dough.kept:
+                since = now - round(kept_cold.days_ago * DAY)
+                put = cold.Put(
+                    kept.id, kept_cold.form, kept_cold.pieces, kept_cold.place, since,
+                    kept_cold.note,
+                )  # fmt: skip
+                cold.put_away(session, put, now)
     return len(scenario)

@@ -36,7 +36,7 @@ _WORDS: Mapping[Kind, str] = {
 
 def words(job: Placed) -> str:
     """A job in a baker's words."""
-    if job.kind == "mix":
+    if job.kind in ("mix", "take"):
         return f"Dough {job.dough}: {job.label or 'mix'}"
     if job.kind == "part":
         return f"Dough {job.dough}: make the {job.label}"

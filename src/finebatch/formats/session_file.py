@@ -11,6 +11,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
+from finebatch.core.care.keeping import Form
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
     COOL_JOBS,
@@ -18,6 +19,7 @@ from finebatch.core.plan.work import (
     MOST_TRAYS,
     Bake,
     DoughWork,
+    Kind,
     Kitchen,
     Make,
     Oven,
@@ -37,6 +39,8 @@ Hands = Annotated[int, Field(ge=1, le=A_DAY)]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Letter = Annotated[str, Field(pattern=r"^[A-Z]$")]
 Key = Annotated[str, Field(pattern=r"^[A-Z][A-Za-z0-9]{0,8}$")]
+HandJob = Literal["mix", "take", "part", "freeze", "portion", "load", "turn", "out", "shape",
+                  "slice", "rack", "finish"]  # fmt: skip
 Celsius = Annotated[int, Field(ge=50, le=350)]
 
 
@@ -53,7 +57,8 @@ class FileBake(_Part):
 
 
 class FileTray(_Part):
-    """One tray of a dough."""
+    """One tray of a dough. `pool` is its kind of sheet or pan: 0 are the kitchen's `sheets`, 1 the
+    first of its `other_sheets`."""
 
     name: Key
     pieces: Annotated[int, Field(ge=1, le=2000)] = 1
@@ -69,14 +74,17 @@ class FileTray(_Part):
     scraps: bool = False
     sharp: bool = False
     shelf: Annotated[int, Field(ge=1, le=8)] | None = None
+    pool: Annotated[int, Field(ge=0, le=40)] = 0
+    size: Annotated[str, Field(max_length=20)] = ""
 
 
 class FileMake(_Part):
-    """A job before any tray, and the wait after it."""
+    """A job before any tray, and the wait after it: a step of mixing, or out of the cold."""
 
     label: Name = "Mix the dough"
     hands_min: Hands
     wait_min: Minutes = 0
+    kind: Literal["mix", "take"] = "mix"
 
 
 class FilePart(_Part):
@@ -88,16 +96,23 @@ class FilePart(_Part):
 
 
 class FileDough(_Part):
-    """One dough of the session. `pieces` and `joins` are what the baker asked for."""
+    """One dough of the session. `pieces` and `joins` are what the baker asked for.
+
+    `form` is in what shape one out of the cold was kept. Of `makes` those of the kind "take" are
+    done with such a one; `first_within` is how long it may lie, once tempered, before its first
+    tray.
+    """
 
     letter: Letter
     name: Name = "Dough"
     pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
+    form: Form | None = None
     makes: Annotated[list[FileMake], Field(max_length=20)] = []
     chill_min: Minutes = 0
     chill_most: Minutes | None = None
     temper_min: Minutes = 0
+    first_within: Minutes | None = None
     bake_within: Minutes | None = None
     freeze_min: Minutes = 0
     parts: Annotated[list[FilePart], Field(max_length=8)] = []
@@ -114,11 +129,13 @@ class FileDough(_Part):
 
 
 class FileOven(_Part):
-    """An oven."""
+    """An oven; its air is `offset_c` hotter than its dial."""
 
     shelves: Annotated[int, Field(ge=1, le=8)]
     rise_c_min: Annotated[float, Field(ge=1, le=60)] = 8.0
     fall_c_min: Annotated[float, Field(ge=0.5, le=60)] = 5.0
+    fan: bool = False
+    offset_c: Annotated[float, Field(ge=-60, le=60)] = 0.0
 
 
 class FileAway(_Part):
@@ -129,10 +146,12 @@ class FileAway(_Part):
 
 
 class FileWorker(_Part):
-    """A pair of hands. A child takes no hot or sharp job."""
+    """A pair of hands. A child takes no hot or sharp job; `jobs` are those taken (all, when none
+    is named)."""
 
     name: Name
     child: bool = False
+    jobs: Annotated[list[HandJob], Field(max_length=20)] = []
     away: Annotated[list[FileAway], Field(max_length=40)] = []
 
 
@@ -156,6 +175,10 @@ class FileKitchen(_Part):
     racks: Annotated[int, Field(ge=1, le=100)] = 12
     fridge: Annotated[int, Field(ge=1, le=100)] = 6
     mixers: Annotated[int, Field(ge=1, le=10)] = 1
+    bowls: Annotated[int, Field(ge=1, le=60)] = 12
+    other_sheets: Annotated[list[Annotated[int, Field(ge=0, le=40)]], Field(max_length=40)] = []
+    interrupts: bool = False
+    swaps: bool = False
 
 
 class FilePin(_Part):
@@ -166,7 +189,8 @@ class FilePin(_Part):
 
 
 class FileActivity(_Part):
-    """One activity of the plan. `window` is the earliest and latest start left to it."""
+    """One activity of the plan. `window` is the earliest and latest start left to it, `pause` when
+    it is broken off for the oven, `to_shelf` where a tray goes at half time."""
 
     id: str
     kind: str
@@ -179,6 +203,8 @@ class FileActivity(_Part):
     sheet: int | None
     oven: int | None
     shelf: int | None
+    to_shelf: int | None
+    pause: tuple[datetime, datetime] | None
     window: tuple[datetime, datetime | None] | None
 
 
@@ -228,17 +254,16 @@ class SessionFile(_Part):
         workers = tuple(
             Worker(
                 w.name,
-                COOL_JOBS if w.child else HAND_JOBS,
+                _jobs(w),
                 tuple(sorted((max(_minute(a.start, base), 0), _minute(a.end, base))
                              for a in w.away if a.end > max(a.start, base))),
             )
             for w in k.workers
         )  # fmt: skip
-        plain = k.model_dump(exclude={"ovens", "workers"})
-        kitchen = Kitchen(
-            **plain, workers=workers,
-            ovens=tuple(Oven(o.shelves, o.rise_c_min, o.fall_c_min) for o in k.ovens),
-        )  # fmt: skip
+        plain = k.model_dump(exclude={"ovens", "workers", "other_sheets"})
+        ovens = tuple(Oven(**oven.model_dump()) for oven in k.ovens)
+        others = tuple(k.other_sheets)
+        kitchen = Kitchen(**plain, workers=workers, ovens=ovens, other_sheets=others)
         return Work(
             tuple(_dough(d) for d in self.doughs),
             tuple(_tray(t, d.letter) for d in self.doughs for t in d.trays),
@@ -246,6 +271,11 @@ class SessionFile(_Part):
             None if self.ready_by is None else _minute(self.ready_by, base),
             tuple(Pin(p.job, max(_minute(p.start, base), 0)) for p in self.pins),
         )
+
+
+def _jobs(worker: FileWorker) -> frozenset[Kind]:
+    own = frozenset[Kind](worker.jobs) or HAND_JOBS
+    return own & COOL_JOBS if worker.child else own
 
 
 def _moments(file: SessionFile) -> list[datetime]:
@@ -260,15 +290,17 @@ def _minute(moment: datetime, base: datetime) -> int:
 
 def _dough(d: FileDough) -> DoughWork:
     fresh = d.joins == "fresh"
+    kind = "mix" if fresh else "take"
     return DoughWork(
         d.letter,
-        tuple(Make(m.label, m.hands_min, m.wait_min) for m in d.makes) if fresh else (),
+        tuple(Make(m.label, m.hands_min, m.wait_min, m.kind) for m in d.makes if m.kind == kind),
         d.chill_min if fresh else 0,
         d.chill_most,
-        d.temper_min if fresh else 0,
+        d.temper_min,
         d.bake_within if fresh else None,
         d.freeze_min,
         tuple(PartWork(p.label, p.hands_min, p.wanted) for p in d.parts),
+        first_within=None if fresh else d.first_within,
     )
 
 
@@ -309,7 +341,9 @@ def schema() -> dict[str, Any]:
     }
 
 
-def file_dough(work: Work, letter: str, name: str, pieces: int | None, joins: Joins) -> FileDough:
+def file_dough(
+    work: Work, letter: str, name: str, joins: Joins, pieces: int | None, form: Form | None
+) -> FileDough:
     """One dough of a session as its file has it."""
     dough = work.dough(letter)
     return FileDough(
@@ -317,11 +351,13 @@ def file_dough(work: Work, letter: str, name: str, pieces: int | None, joins: Jo
         name=name,
         pieces=pieces,
         joins=joins,
-        makes=[FileMake(label=m.label, hands_min=m.hands_min, wait_min=m.wait_min)
+        form=form,
+        makes=[FileMake(label=m.label, hands_min=m.hands_min, wait_min=m.wait_min, kind=m.kind)
                for m in dough.makes],
         chill_min=dough.chill_min,
         chill_most=dough.chill_most,
         temper_min=dough.temper_min,
+        first_within=dough.first_within,
         bake_within=dough.bake_within,
         freeze_min=dough.freeze_min,
         parts=[FilePart(label=p.label, hands_min=p.hands_min, wanted=p.wanted)
@@ -344,15 +380,23 @@ def file_kitchen(kitchen: Kitchen, away: list[FileAway]) -> FileKitchen:
     plain = {
         name: getattr(kitchen, name)
         for name in FileKitchen.model_fields
-        if name not in ("ovens", "workers")
+        if name not in ("ovens", "workers", "other_sheets")
     }
     workers = [
-        FileWorker(name=w.name, child=not w.jobs >= HAND_JOBS, away=away if n == 0 else [])
+        FileWorker(
+            name=w.name,
+            child=w.jobs <= COOL_JOBS,
+            away=away if n == 0 else [],
+            jobs=[] if w.jobs in (HAND_JOBS, COOL_JOBS) else sorted(w.jobs),
+        )
         for n, w in enumerate(kitchen.workers)
     ]
-    ovens = [FileOven(shelves=o.shelves, rise_c_min=o.rise_c_min, fall_c_min=o.fall_c_min)
-             for o in kitchen.ovens]  # fmt: skip
-    return FileKitchen(**plain, ovens=ovens, workers=workers)
+    ovens = [
+        FileOven(**{name: getattr(oven, name) for name in FileOven.model_fields})
+        for oven in kitchen.ovens
+    ]
+    others = list(kitchen.other_sheets)
+    return FileKitchen(**plain, ovens=ovens, workers=workers, other_sheets=others)
 
 
 def write_session(file: SessionFile) -> str:

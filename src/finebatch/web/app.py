@@ -1,7 +1,8 @@
 """The application: routers, errors, guard and the built interface."""
 
+import asyncio
 from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager
+from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -17,11 +18,15 @@ from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web import problems
 from finebatch.web.clock import Clock, system_clock
+from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
 from finebatch.web.routers import (
+    bake,
     book,
     changes,
     chill,
+    cold,
+    devices,
     dough,
     exchange,
     kitchen,
@@ -32,6 +37,7 @@ from finebatch.web.routers import (
     template,
     tray,
 )
+from finebatch.web.wire import Wire
 from finebatch.workflow.search import Searches
 
 STATIC = Path(__file__).parent / "static"
@@ -67,9 +73,16 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     database = Database(settings.data_file)
     searches = Searches(database, settings.plan_seconds)
 
+    wire = Wire()
+    live = LiveDevices(database, wire, clock)
+
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+        reading = asyncio.create_task(live.run())
         yield
+        reading.cancel()
+        with suppress(asyncio.CancelledError):
+            await reading
         searches.close()
         database.close()
 
@@ -85,7 +98,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         lifespan=lifespan,
     )
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
-    app.state.searches = searches
+    app.state.searches, app.state.wire, app.state.devices = searches, wire, live
     problems.install(app)
     for router in (
         dough.router,
@@ -98,8 +111,11 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         template.router,
         kitchen.router,
         plan.router,
+        bake.router,
         session_files.router,
+        devices.router,
         book.router,
+        cold.router,
     ):
         app.include_router(router)
     if STATIC.is_dir():

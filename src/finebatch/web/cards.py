@@ -18,6 +18,7 @@ from finebatch.core.heat.minutes import Doneness
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.piece.effects import Surface
+from finebatch.core.piece.sizes import LEAST_TIMES, MOST_TIMES, AlsoPieces
 from finebatch.core.piece.tray import Evenness
 from finebatch.web.portioning import PieceBody, portioning
 from finebatch.web.problems import FieldFault
@@ -101,6 +102,13 @@ class CardBody(ValueBody):
         )
 
 
+class AlsoBody(ValueBody):
+    """So many pieces of the same dough, so many times as heavy as the others."""
+
+    pieces: Annotated[int, Field(ge=1, le=1000)]
+    times: Annotated[float, Field(ge=LEAST_TIMES, le=MOST_TIMES)]
+
+
 class TraySettingBody(ValueBody):
     """How a dough is portioned, chilled and baked."""
 
@@ -112,11 +120,15 @@ class TraySettingBody(ValueBody):
     chill_min: Annotated[int, Field(ge=0, le=4320)]
     doneness: Doneness | None = None
     rested: bool = False
+    sheet: Annotated[Text, Field(max_length=40)] = ""
+    also: AlsoBody | None = None
 
     def setting(self) -> doughs.TraySetting:
         """The workflow's setting."""
-        rest = {n: getattr(self, n) for n in TraySettingBody.model_fields if n != "piece"}
-        return doughs.TraySetting(piece=portioning(self.piece), **rest)
+        made = ("piece", "also")
+        rest = {n: getattr(self, n) for n in TraySettingBody.model_fields if n not in made}
+        also = None if self.also is None else AlsoPieces(self.also.pieces, self.also.times)
+        return doughs.TraySetting(piece=portioning(self.piece), also=also, **rest)
 
 
 class RangeOut(Out):

@@ -6,6 +6,8 @@ from fastapi import Depends, Request
 
 from finebatch.settings import Settings
 from finebatch.store.database import Database
+from finebatch.web.devices_live import LiveDevices
+from finebatch.web.wire import Wire
 from finebatch.workflow.search import Searches
 
 
@@ -29,7 +31,19 @@ def _searches(request: Request) -> Searches:
     return searches
 
 
+def _wire(request: Request) -> Wire:
+    wire: Wire = request.app.state.wire
+    return wire
+
+
+def _devices(request: Request) -> LiveDevices:
+    devices: LiveDevices = request.app.state.devices
+    return devices
+
+
 Data = Annotated[Database, Depends(_database)]
 Now = Annotated[int, Depends(_now)]
 Config = Annotated[Settings, Depends(_settings)]
 Planner = Annotated[Searches, Depends(_searches)]
+Screens = Annotated[Wire, Depends(_wire)]
+Devices = Annotated[LiveDevices, Depends(_devices)]

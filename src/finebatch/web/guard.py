@@ -10,6 +10,7 @@ from finebatch.web.problems import problem
 
 OWN_HOSTS = frozenset({"127.0.0.1", "localhost"})
 MOST_BODY = 1_000_000
+MOST_PHOTO = 15_000_000
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 POLICY = (
@@ -50,7 +51,9 @@ class Guard:
             await self.app(scope, receive, send)
             return
         headers = Headers(scope=scope)
-        refusal = self._refusal(scope["method"], headers)
+        photo = scope["method"] == "PUT" and scope["path"].endswith("/photo")
+        most, too_large = (MOST_PHOTO, PHOTO_TOO_LARGE) if photo else (MOST_BODY, TOO_LARGE)
+        refusal = self._refusal(scope["method"], headers, most, too_large)
         if refusal is not None:
             await problem(*refusal)(scope, receive, send)
             return
@@ -60,13 +63,13 @@ class Guard:
             nonlocal taken
             message = await receive()
             taken += len(message.get("body", b""))
-            if taken > MOST_BODY:
+            if taken > most:
                 raise _TooLarge
             return message
 
         async def guarded(message: Message) -> None:
             # What the application makes of half a body is of no interest.
-            if taken > MOST_BODY:
+            if taken > most:
                 return
             if message["type"] == "http.response.start":
                 MutableHeaders(scope=message).update(SECURITY_HEADERS)
@@ -74,10 +77,12 @@ class Guard:
 
         with suppress(_TooLarge):
             await self.app(scope, bounded, guarded)
-        if taken > MOST_BODY:
-            await problem(413, TOO_LARGE)(scope, receive, send)
+        if taken > most:
+            await problem(413, too_large)(scope, receive, send)
 
-    def _refusal(self, method: str, headers: Headers) -> tuple[int, str] | None:
+    def _refusal(
+        self, method: str, headers: Headers, most: int, too_large: str
+    ) -> tuple[int, str] | None:
         host = _host_of(headers.get("host", ""))
         if host not in OWN_HOSTS:
             return 403, "Fine Batch answers only on this machine: open http://127.0.0.1."
@@ -90,9 +95,10 @@ class Guard:
             if not own:
                 return 403, "This request comes from another site and is not answered."
         length = headers.get("content-length", "0")
-        if length.isdigit() and len(length) < 20 and int(length) > MOST_BODY:
-            return 413, TOO_LARGE
+        if length.isdigit() and len(length) < 20 and int(length) > most:
+            return 413, too_large
         return None
 
 
 TOO_LARGE = "That is too much at once: at most 1 MB can be sent."
+PHOTO_TOO_LARGE = "This photo is too large. Choose a JPEG or PNG of at most 15 MB."

@@ -6,6 +6,8 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StrictInt
 
 Id = Annotated[int, Field(ge=1, le=2**53)]
 Millis = Annotated[StrictInt, Field(ge=0, le=2**53)]
+Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9.]+$")]
+"""The key of an activity or the name of a tray."""
 Length = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
 Celsius = Annotated[float, Field(ge=-30, le=350, allow_inf_nan=False)]
 

@@ -1,22 +1,58 @@
 """The Book screen: what came out, measured beside foreseen."""
 
-from typing import Annotated
+import math
+from dataclasses import replace
+from typing import Annotated, get_args
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Path, Request, Response
 from pydantic import Field
+from starlette.concurrency import run_in_threadpool
 
-from finebatch.store.models import BakeRow
-from finebatch.web.deps import Data, Now
-from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import book
+from finebatch.core.book.firmness import Firmness
+from finebatch.core.book.learn import Counts, Lessons
+from finebatch.core.piece.spread import EIGHT_IN_TEN
+from finebatch.facts import formula
+from finebatch.settings import Settings
+from finebatch.store.database import Database
+from finebatch.store.models import BakeRow, DoughRow
+from finebatch.web.deps import Config, Data, Now
+from finebatch.web.types import Body, Id, Out, Text, ValueBody
+from finebatch.workflow import book, book_files, photos, troubles
+from finebatch.workflow.errors import Conflict, Missing
+from finebatch.workflow.firmness import advise, cold_pace
+from finebatch.workflow.hands import hands_of
+from finebatch.workflow.kitchen import change_kitchen, get_kitchen
+from finebatch.workflow.trays import book_rows, lessons
 
 router = APIRouter(prefix="/api", tags=["book"])
 
+Taste = Annotated[Text, Field(min_length=1, max_length=30)]
 Measured = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
+class SeenBody(ValueBody):
+    """What was seen, felt and tasted: heights in mm, °C in the oven, words; nothing is needed."""
+
+    heights_mm: Annotated[list[Measured], Field(max_length=24)] = []
+    oven_c: Measured | None = None
+    edges: book.Edges | None = None
+    texture: Annotated[list[book.Texture], Field(max_length=9)] = []
+    tastes: Annotated[
+        list[Annotated[Text, Field(min_length=1, max_length=30)]],
+        Field(max_length=book.MOST_TASTES),
+    ] = []
+    verdict: book.Verdict | None = None
+    troubles: Annotated[list[Annotated[Text, Field(max_length=40)]], Field(max_length=14)] = []
+    version: Annotated[int, Field(ge=1, le=100_000)] | None = None
+
+    def seen(self) -> book.Seen:
+        """The workflow's value."""
+        return book.read_seen(**self.model_dump())
+
+
 class RecordBody(Body):
-    """What a baker writes down after a bake: widths in mm, minutes, colour step 1 to 7, a note."""
+    """What a baker writes down after a bake: widths in mm, minutes, colour step 1 to 7, a note,
+    and what was seen."""
 
     dough_id: Id
     session_id: Id | None = None
@@ -25,11 +61,12 @@ class RecordBody(Body):
     minutes: Measured | None = None
     colour: Annotated[int, Field(ge=1, le=len(book.COLOURS))] | None = None
     note: Annotated[Text, Field(max_length=book.MOST_NOTE)] = ""
+    seen: SeenBody = SeenBody()
 
     def record(self) -> book.Record:
         """The workflow's record."""
-        fields = self.model_dump()
-        return book.Record(**{**fields, "widths_mm": tuple(self.widths_mm)})
+        fields = self.model_dump(exclude={"seen"})
+        return book.Record(**{**fields, "widths_mm": tuple(self.widths_mm)}, seen=self.seen.seen())
 
 
 class BakeOut(Out):
@@ -52,6 +89,9 @@ class BakeOut(Out):
     colour: int | None
     note: str
     set_aside: bool
+    counts: Counts
+    photo: str | None
+    seen: SeenBody
 
 
 def _out(row: BakeRow, set_aside: bool = False) -> BakeOut:
@@ -63,8 +103,116 @@ def _out(row: BakeRow, set_aside: bool = False) -> BakeOut:
             "mean_mm": mean,
             "error_mm": None if mean is None else mean - row.foreseen_mm,
             "set_aside": set_aside,
+            "seen": SeenBody.model_validate(book.seen_of(row)),
         }
     )
+
+
+class BookWordsOut(Out):
+    """The words of the book: the colour strip, lightest first; texture, edges, tastes; troubles
+    with their keys."""
+
+    colours: list[str]
+    textures: list[str]
+    edges: list[str]
+    tastes: list[str]
+    troubles: dict[str, str]
+
+
+class CountBody(Body):
+    """Whether a bake counts: unless it is absurd, in any case, or not at all."""
+
+    counts: Counts
+
+
+class LearnsBody(Body):
+    """Whether the book shifts what is foreseen."""
+
+    learns: bool
+
+
+class DoughLessonOut(Out):
+    """What was learnt of one dough beside the kitchen's: percent of width, its 80 % band, and
+    percent of minutes in all; from how many bakes."""
+
+    dough_id: int
+    name: str
+    bakes: int
+    width_pct: float
+    band_pct: float
+    minutes_pct: float
+
+
+class ChillAdviceOut(Out):
+    """A dough that was too soft or too hard: minutes that it is chilled, and that would be best."""
+
+    dough_id: int
+    name: str
+    firmness: Firmness
+    planned_min: int
+    best_min: int
+
+
+class LessonsOut(Out):
+    """What the whole book has taught: percent of width and minutes in this kitchen, hands' and the
+    fridge's paces (times the usual) with how many jobs and doughs felt taught them, and each
+    dough's own."""
+
+    learns: bool
+    bakes: int
+    kitchen_width_pct: float
+    kitchen_band_pct: float
+    kitchen_minutes_pct: float
+    portion_times: float
+    portion_jobs: int
+    mix_times: float
+    mix_jobs: int
+    chill_times: float
+    chill_felt: int
+    chills: list[ChillAdviceOut]
+    doughs: list[DoughLessonOut]
+
+
+class RemedyOut(Out):
+    """The one change to try: what it would make of width (mm) and minutes."""
+
+    key: str
+    label: str
+    width_mm: float
+    minutes: float
+
+
+class CauseOut(Out):
+    """A likely cause, what the records say of it, and the change to try."""
+
+    words: str
+    evidence: str
+    speaks_for: bool
+    known: bool
+    remedy: RemedyOut | None
+
+
+class DiagnosisOut(Out):
+    """The causes of a trouble, likeliest first; the piece as foreseen now (mm, minutes)."""
+
+    trouble: str
+    causes: list[CauseOut]
+    width_mm: float
+    minutes: float
+    certain: bool
+
+
+class BringBookBody(Body):
+    """A book as CSV."""
+
+    text: Annotated[Text, Field(min_length=1, max_length=900_000)]
+
+
+class BroughtBookOut(Out):
+    """How many bakes were added, and how many were there already."""
+
+    added: int
+    known: int
 
 
 @router.get("/bakes")
@@ -74,10 +222,13 @@ def all_bakes(data: Data, dough_id: Id | None = None) -> list[BakeOut]:
         return [_out(e.row, e.set_aside) for e in book.entries(session, dough_id)]
 
 
-@router.get("/colours")
-def colours() -> list[str]:
-    """The colour strip's words, lightest first."""
-    return list(book.COLOURS)
+@router.get("/book/words")
+def book_words() -> BookWordsOut:
+    """The words of the book."""
+    return BookWordsOut(
+        colours=list(book.COLOURS), textures=list(get_args(book.Texture)),
+        edges=list(get_args(book.Edges)), tastes=list(book.TASTES), troubles=formula.troubles(),
+    )  # fmt: skip
 
 
 @router.post("/bakes", status_code=201)
@@ -87,8 +238,159 @@ def add_bake(body: RecordBody, data: Data, now: Now) -> BakeOut:
         return _out(book.add_bake(session, body.record(), now))
 
 
+@router.put("/bakes/{bake_id}/counts")
+def count_bake(bake_id: Id, body: CountBody, data: Data) -> BakeOut:
+    """Learn from a bake unless it is absurd, in any case, or not at all."""
+    with data.writing() as session:
+        found = book.count_as(session, bake_id, body.counts)
+        return _out(found.row, found.set_aside)
+
+
 @router.delete("/bakes/{bake_id}", status_code=204, response_class=Response)
-def remove_bake(bake_id: Id, data: Data) -> None:
+def remove_bake(bake_id: Id, data: Data, config: Config) -> None:
     """Take a bake out of the book; what it taught goes with it."""
     with data.writing() as session:
-        book.remove_bake(session, bake_id)
+        photo = book.remove_bake(session, bake_id)
+    photos.drop(photos.folder_of(config.data_file), photo)
+
+
+@router.put("/bakes/{bake_id}/photo")
+async def put_photo(bake_id: Id, request: Request, data: Data, config: Config) -> BakeOut:
+    """Keep a photo of a bake: the body is the JPEG or PNG itself."""
+    sent = await request.body()
+    return await run_in_threadpool(_keep_photo, bake_id, sent, data, config)
+
+
+def _keep_photo(bake_id: int, sent: bytes, data: Database, config: Settings) -> BakeOut:
+    with data.reading() as session:
+        before = book.entry(session, bake_id).row.photo
+    jpeg = photos.small_jpeg(sent)
+    folder = photos.folder_of(config.data_file)
+    try:
+        name = photos.keep(folder, bake_id, jpeg)
+    except OSError as error:
+        raise Conflict(
+            f"The photo could not be kept ({error.strerror}). Check that the disk has room."
+        ) from error
+    with data.writing() as session:
+        found = book.entry(session, bake_id)
+        found.row.photo = name
+    if before != name:
+        photos.drop(folder, before)
+    return _out(found.row, found.set_aside)
+
+
+@router.get("/bakes/{bake_id}/photo", response_class=Response)
+def get_photo(bake_id: Id, data: Data, config: Config) -> Response:
+    """The photo of a bake, a JPEG."""
+    with data.reading() as session:
+        name = book.entry(session, bake_id).row.photo
+    file = photos.folder_of(config.data_file) / name if name else None
+    if file is None or not file.is_file():
+        raise Missing("A photo of this bake")
+    return Response(
+        file.read_bytes(), media_type="image/jpeg", headers={"cache-control": "no-cache"}
+    )
+
+
+@router.delete("/bakes/{bake_id}/photo", status_code=204, response_class=Response)
+def remove_photo(bake_id: Id, data: Data, config: Config) -> None:
+    """Take the photo of a bake away."""
+    with data.writing() as session:
+        row = book.entry(session, bake_id).row
+        name, row.photo = row.photo, None
+    photos.drop(photos.folder_of(config.data_file), name)
+
+
+@router.get("/lessons")
+def read_lessons(data: Data) -> LessonsOut:
+    """What the whole book has taught, to be read."""
+    with data.reading() as session:
+        kitchen = get_kitchen(session)
+        learnt, hands = lessons(session), hands_of(session, kitchen)
+        cold = cold_pace(session, kitchen)
+        chills = advise(session, kitchen, cold)
+        names = {row.id: row.name for row in session.query(DoughRow)}
+        known = {row.dough_id for row in book_rows(session)}
+    width, width_sd = learnt.kitchen_width()
+    return LessonsOut(
+        learns=kitchen.learns,
+        bakes=learnt.bakes,
+        kitchen_width_pct=100 * width,
+        kitchen_band_pct=100 * EIGHT_IN_TEN * width_sd,
+        kitchen_minutes_pct=100 * math.expm1(learnt.kitchen_minutes()),
+        portion_times=hands.portion.times,
+        portion_jobs=hands.portion.jobs,
+        mix_times=hands.mix.times,
+        mix_jobs=hands.mix.jobs,
+        chill_times=cold.times,
+        chill_felt=cold.jobs,
+        chills=[ChillAdviceOut.model_validate(advice) for advice in chills],
+        doughs=[_lesson(learnt, key, names[key]) for key in sorted(known) if key in names],
+    )
+
+
+def _lesson(learnt: Lessons, dough_id: int, name: str) -> DoughLessonOut:
+    own, sd = learnt.dough_width(dough_id)
+    of = learnt.of_dough(dough_id)
+    return DoughLessonOut(
+        dough_id=dough_id, name=name, bakes=of.bakes, width_pct=100 * own,
+        band_pct=100 * EIGHT_IN_TEN * sd, minutes_pct=100 * math.expm1(of.minutes_shift),
+    )  # fmt: skip
+
+
+@router.put("/lessons")
+def switch_learning(body: LearnsBody, data: Data) -> None:
+    """Let the book shift what is foreseen, or not."""
+    with data.writing() as session:
+        change_kitchen(session, replace(get_kitchen(session), learns=body.learns))
+
+
+@router.get("/doughs/{dough_id}/troubles/{trouble}")
+def find_trouble(
+    dough_id: Id,
+    trouble: Annotated[str, Path(max_length=40, pattern="^[a-z_]+$")],
+    data: Data,
+    bake_id: Id | None = None,
+) -> DiagnosisOut:
+    """Why that went wrong with a dough, by one of its bakes when named, and what to try."""
+    with data.reading() as session:
+        found = troubles.diagnose(session, dough_id, trouble, bake_id)
+    return DiagnosisOut(
+        trouble=formula.troubles()[trouble],
+        causes=[_cause(explained) for explained in found.causes],
+        width_mm=found.width_mm,
+        minutes=found.minutes,
+        certain=found.certain,
+    )
+
+
+def _cause(explained: troubles.Explained) -> CauseOut:
+    suspect, remedy = explained.suspect, explained.remedy
+    return CauseOut(
+        words=suspect.cause.words,
+        evidence=suspect.evidence,
+        speaks_for=suspect.speaks_for,
+        known=suspect.known,
+        remedy=None if remedy is None else RemedyOut(
+            key=remedy.tried.key, label=remedy.tried.label, width_mm=remedy.width_mm,
+            minutes=remedy.minutes,
+        ),
+    )  # fmt: skip
+
+
+@router.get("/book/file", response_class=Response)
+def book_file(data: Data, dough_id: Id | None = None) -> Response:
+    """The book as CSV; of one dough when named."""
+    with data.reading() as session:
+        text = book_files.book_csv(session, dough_id)
+    headers = {"content-disposition": 'attachment; filename="book.csv"'}
+    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.post("/book/bring-in")
+def bring_book(body: BringBookBody, data: Data) -> BroughtBookOut:
+    """Bring the bakes of a CSV file in: all of them, or none."""
+    with data.writing() as session:
+        added, known = book_files.bring_in(session, body.text)
+    return BroughtBookOut(added=added, known=known)

@@ -5,12 +5,14 @@ from typing import Annotated, Literal
 from fastapi import APIRouter
 from pydantic import Field
 
+from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import Chill, Curve, Job, Place
 from finebatch.web.cards import TraySettingBody
 from finebatch.web.deps import Data
 from finebatch.web.types import Id, Out
 from finebatch.workflow import trays, tries
 from finebatch.workflow.doughs import get_dough
+from finebatch.workflow.firmness import cold_pace
 from finebatch.workflow.study import get_bench
 
 router = APIRouter(prefix="/api", tags=["tray"])
@@ -33,7 +35,10 @@ class CurveOut(Out):
 
 
 class ChillOut(Out):
-    """How a shape chills for a job. Minutes; null where it never comes to that."""
+    """How a shape chills for a job. Minutes; null where it never comes to that.
+
+    `slower` times the usual minutes, as was learnt from `felt` doughs.
+    """
 
     shape: str
     job: Job
@@ -45,6 +50,8 @@ class ChillOut(Out):
     hard_min: float | None
     bench_min: float | None
     temper_min: float | None
+    slower: float
+    felt: int
     cooling: CurveOut
     warming: CurveOut
 
@@ -60,12 +67,14 @@ def _curve_out(curve: Curve, step_min: float) -> CurveOut:
     )  # fmt: skip
 
 
-def _chill_out(found: Chill) -> ChillOut:
+def _chill_out(found: Chill, pace: Pace) -> ChillOut:
     names = ("job", "from_c", "ready_min", "best_min", "hard_min", "bench_min", "temper_min")
     plain = {name: getattr(found, name) for name in names}
     return ChillOut(
         **plain,
         shape=found.shape.words,
+        slower=pace.times,
+        felt=pace.jobs,
         low_c=found.to_c[0],
         high_c=found.to_c[1],
         cooling=_curve_out(found.cooling, found.cooling.step_min),
@@ -78,5 +87,8 @@ def chill(dough_id: Id, body: ChillBody, data: Data) -> ChillOut:
     """How long this dough's shape takes in the cold, and back on the bench."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
+        pace = cold_pace(session, bench.kitchen)
     asked = tries.question_tried(dough, body.setting(), [], bench)
-    return _chill_out(trays.chill_for(asked, bench.reader.larder, body.place, body.start_c))
+    larder = bench.reader.larder
+    found = trays.chill_for(asked, larder, body.place, body.start_c, pace.times)
+    return _chill_out(found, pace)

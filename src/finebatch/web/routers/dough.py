@@ -13,7 +13,7 @@ from finebatch.facts import formula, tables
 from finebatch.web.cards import CardBody, DoughOut, TraySettingBody, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import doughs, versions
+from finebatch.workflow import book, doughs, versions
 from finebatch.workflow.larder import get_larder
 
 router = APIRouter(prefix="/api", tags=["dough"])
@@ -177,13 +177,25 @@ def change_tray(dough_id: Id, body: TraySettingBody, data: Data) -> DoughOut:
         return dough_out(doughs.change_tray(session, dough_id, body.setting()))
 
 
+class VersionBakedOut(Out):
+    """What the bakes of a version came to: how many, mean width (mm) and minutes, how many were
+    to be baked again, what went wrong."""
+
+    bakes: int
+    width_mm: float | None
+    minutes: float | None
+    again: int
+    troubles: list[str]
+
+
 class VersionOut(Out):
-    """A dough at one moment: what changed since the version before, and why."""
+    """A dough at one moment: what changed since the version before, why, and how it baked."""
 
     number: int
     at: int
     said: str
     reason: str
+    baked: VersionBakedOut | None = None
 
 
 class VersionCardOut(VersionOut):
@@ -196,7 +208,14 @@ class VersionCardOut(VersionOut):
 def all_versions(dough_id: Id, data: Data) -> list[VersionOut]:
     """A dough's versions, the newest first."""
     with data.reading() as session:
-        return [VersionOut.model_validate(v) for v in versions.history(session, dough_id)]
+        baked = book.by_version(session, dough_id)
+        known = [VersionOut.model_validate(v) for v in versions.history(session, dough_id)]
+    return [
+        version.model_copy(update={"baked": VersionBakedOut.model_validate(baked[version.number])})
+        if version.number in baked
+        else version
+        for version in known
+    ]
 
 
 @router.get("/doughs/{dough_id}/versions/{number}")

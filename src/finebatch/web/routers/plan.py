@@ -5,27 +5,29 @@ from typing import Annotated
 from fastapi import APIRouter, Path
 from pydantic import Field, model_validator
 
+from finebatch.core.care.keeping import Form
 from finebatch.core.plan.helps import What
 from finebatch.core.plan.prepare import Joins
-from finebatch.core.refusal import refuse
+from finebatch.store.database import Database
 from finebatch.web.deps import Config, Data, Now, Planner
 from finebatch.web.session_out import SessionOut, session_out
-from finebatch.web.types import Body, Id, Millis, Out
-from finebatch.workflow import baking, helps, plans
+from finebatch.web.types import Body, Id, Key, Millis, Out
+from finebatch.workflow import helps, plans, session_rows
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.plans import Away, Item, ShelfPin, TimedPin, Wish
+from finebatch.workflow.search import Searches
+from finebatch.workflow.wishes import Away, Item, ShelfPin, TimedPin, Wish
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
-Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9.]+$")]
-
 
 class ItemBody(Body):
-    """One dough: so many of its pieces (all when null), mixed in the session or from the cold."""
+    """One dough: so many of its pieces (all when null), mixed in the session or from the cold,
+    where it was kept in that form (null: the usual one of its kind)."""
 
     dough_id: Id
     pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
+    form: Form | None = None
 
 
 class AwayBody(Body):
@@ -71,7 +73,7 @@ class WishBody(Body):
     def wish(self) -> Wish:
         """The workflow's wish."""
         return Wish(
-            tuple(Item(i.dough_id, i.pieces, i.joins) for i in self.items),
+            tuple(Item(i.dough_id, i.pieces, i.joins, i.form) for i in self.items),
             self.sheets,
             self.shelves,
             self.start_at,
@@ -83,11 +85,21 @@ class WishBody(Body):
         )
 
 
+def planned(wish: Wish, data: Database, now: int, planner: Searches) -> SessionOut:
+    """The quick plan of a wish, and the search for better ones begun."""
+    planner.stop()
+    session_id = plans.plan_quick(data, wish, now)
+    planner.begin(session_id)
+    with data.reading() as session:
+        row = session_rows.find_session(session, session_id)
+        return session_out(session, row, now, searching=planner.searching(session_id))
+
+
 @router.get("/plan")
 def get_plan(data: Data, now: Now, planner: Planner) -> SessionOut | None:
     """The plan that has not been started; null when there is none."""
     with data.reading() as session:
-        row = plans.planned_row(session)
+        row = session_rows.planned_row(session)
         if row is None:
             return None
         return session_out(session, row, now, searching=planner.searching(row.id))
@@ -96,12 +108,7 @@ def get_plan(data: Data, now: Now, planner: Planner) -> SessionOut | None:
 @router.put("/plan")
 def make_plan(body: WishBody, data: Data, now: Now, planner: Planner) -> SessionOut:
     """Plan a session: a quick plan at once, better ones as they are found (ask again)."""
-    planner.stop()
-    session_id = plans.plan_quick(data, body.wish(), now)
-    planner.begin(session_id)
-    with data.reading() as session:
-        row = plans.find_session(session, session_id)
-        return session_out(session, row, now, searching=planner.searching(session_id))
+    return planned(body.wish(), data, now, planner)
 
 
 @router.post("/plan/stop")
@@ -109,7 +116,7 @@ def stop_search(data: Data, now: Now, planner: Planner) -> SessionOut | None:
     """Look no further: the best plan so far stands."""
     planner.stop()
     with data.reading() as session:
-        row = plans.planned_row(session)
+        row = session_rows.planned_row(session)
         return session_out(session, row, now) if row else None
 
 
@@ -118,7 +125,7 @@ def drop_plan(data: Data, planner: Planner) -> None:
     """Throw the plan that has not been started away."""
     planner.stop()
     with data.writing() as session:
-        row = plans.planned_row(session)
+        row = session_rows.planned_row(session)
         if row is not None:
             session.delete(row)
 
@@ -133,17 +140,17 @@ class IdeaOut(Out):
 
 
 class HelpOut(Out):
-    """What an idea brings: minutes sooner, planned anew."""
+    """What an idea brings: minutes sooner, planned anew; null where no plan was found."""
 
     number: int
-    saves_min: int
+    saves_min: int | None
 
 
 @router.get("/plan/ideas")
 def list_ideas(data: Data) -> list[IdeaOut]:
     """What may be tried to be ready sooner."""
     with data.reading() as session:
-        row = plans.planned_row(session)
+        row = session_rows.planned_row(session)
         found = helps.ideas_of(row) if row else ()
         return [
             IdeaOut(number=n, what=idea.what, letter=idea.letter, first_c=idea.first_c)
@@ -155,57 +162,9 @@ def list_ideas(data: Data) -> list[IdeaOut]:
 def try_idea(number: Annotated[int, Path(ge=0, le=20)], data: Data, config: Config) -> HelpOut:
     """Plan the session again with that one thing changed, and keep nothing of it."""
     with data.reading() as session:
-        row = plans.planned_row(session)
+        row = session_rows.planned_row(session)
         if row is None:
             raise Missing("A plan")
         session_id = row.id
     found = helps.help_of(data, session_id, number, config.plan_seconds)
     return HelpOut(number=number, saves_min=found.saves_min)
-
-
-class DeedBody(Body):
-    """A job done, or minutes more for a tray in the oven."""
-
-    kind: baking.EventKind
-    activity: Key
-    minutes: Annotated[int, Field(ge=1, le=baking.MOST_MORE)] | None = None
-
-
-@router.get("/sessions/current")
-def current_session(data: Data, now: Now) -> SessionOut | None:
-    """The session that is being baked; null when none is."""
-    with data.reading() as session:
-        row = baking.current(session)
-        return session_out(session, row, now) if row else None
-
-
-@router.get("/sessions/{session_id}")
-def one_session(session_id: Id, data: Data, now: Now) -> SessionOut:
-    """One session."""
-    with data.reading() as session:
-        return session_out(session, plans.find_session(session, session_id), now)
-
-
-@router.post("/sessions/{session_id}/start")
-def start_session(session_id: Id, data: Data, now: Now, planner: Planner) -> SessionOut:
-    """Start baking now."""
-    planner.stop()
-    with data.writing() as session:
-        return session_out(session, baking.start(session, session_id, now), now)
-
-
-@router.post("/sessions/{session_id}/events")
-def record(session_id: Id, body: DeedBody, data: Data, now: Now) -> SessionOut:
-    """Say what happened; the rest is planned again."""
-    if body.kind == "more" and body.minutes is None:
-        raise refuse("minutes", "How many minutes more?")
-    deed = baking.Deed(body.kind, body.activity, body.minutes)
-    with data.writing() as session:
-        return session_out(session, baking.record(session, session_id, deed, now), now)
-
-
-@router.post("/sessions/{session_id}/undo")
-def undo(session_id: Id, data: Data, now: Now) -> SessionOut:
-    """Take the last thing back that was said."""
-    with data.writing() as session:
-        return session_out(session, baking.undo(session, session_id, now), now)

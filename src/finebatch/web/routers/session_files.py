@@ -8,9 +8,10 @@ from pydantic import Field
 
 from finebatch.core.refusal import refuse
 from finebatch.web.deps import Data, Now, Planner
-from finebatch.web.session_out import SessionOut, session_out
+from finebatch.web.routers.plan import planned
+from finebatch.web.session_out import SessionOut
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import plans, session_files
+from finebatch.workflow import session_files, session_rows
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session_files import Form
 
@@ -66,7 +67,7 @@ class SessionShelfOut(Out):
 def give_out_session(session_id: Id, data: Data, now: Now, form: Form = "json") -> Response:
     """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown."""
     with data.reading() as session:
-        row = plans.find_session(session, session_id)
+        row = session_rows.find_session(session, session_id)
         kind, contents = session_files.give_out(row, form, now)
     name = f'attachment; filename="session-{session_id}.{form}"'
     return Response(contents, media_type=kind, headers={"content-disposition": name})
@@ -77,12 +78,7 @@ def bring_in_session(body: FileBody, data: Data, now: Now, planner: Planner) -> 
     """Plan what a session file asks for; its doughs are found by name. All of it, or nothing."""
     with data.reading() as session:
         wish = session_files.wish_of(session, body.text)
-    planner.stop()
-    session_id = plans.plan_quick(data, wish, now)
-    planner.begin(session_id)
-    with data.reading() as session:
-        row = plans.find_session(session, session_id)
-        return session_out(session, row, now, searching=planner.searching(session_id))
+    return planned(wish, data, now, planner)
 
 
 @router.post("/plan/calendar")
@@ -105,7 +101,7 @@ def read_calendar(body: FileBody, now: Now) -> BusyTimesOut:
 def shelf(session_id: Id, data: Data) -> SessionShelfOut:
     """The weighing list of the whole session, and what to take out of the cold when."""
     with data.reading() as session:
-        row = plans.find_session(session, session_id)
+        row = session_rows.find_session(session, session_id)
         if not row.activities:
             raise Missing("A plan of this session")
         found = session_files.shelf_of(session, row)

@@ -1,23 +1,17 @@
 """The Tray screen: one dough foreseen in pieces on the kitchen's sheets."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter
 from pydantic import Field
 
-from finebatch.core.heat.minutes import Doneness
-from finebatch.core.heat.oven import equivalents
-from finebatch.core.piece.layout import Layout, meetings, off_sheet
-from finebatch.core.piece.rows import Footprint, Pattern
-from finebatch.core.piece.tray import TrayAnswer, extras
-from finebatch.core.plan.prepare import bake_of
+from finebatch.core.piece.layout import meetings, off_sheet
+from finebatch.core.piece.rows import Footprint
 from finebatch.facts import tables
 from finebatch.web.cards import DoughOut, TraySettingBody, dough_out
 from finebatch.web.deps import Data, Now
-from finebatch.web.makings import MakingOut, making_out
-from finebatch.web.pieces import RawOut, ThicknessOut, WidthOut
 from finebatch.web.portioning import PanBody, PieceBody
-from finebatch.web.routers.kitchen import KitchenBody
+from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow import trays, tries, turned
 from finebatch.workflow.doughs import get_dough
@@ -35,147 +29,6 @@ class TrayQuestionBody(TraySettingBody):
     )
 
 
-class YieldOut(Out):
-    """Pieces, leftover and trays."""
-
-    pieces: int
-    leftover_g: float
-    bowl_loss_g: float
-    most_on_sheet: int
-    trays: list[int]
-
-
-class FootprintOut(Out):
-    """Room for one piece up to the upper edge of its band, in mm."""
-
-    across_mm: float
-    down_mm: float
-    is_round: bool
-
-
-class PointOut(Out):
-    """A place on the sheet in mm from its upper left inner corner."""
-
-    x: float
-    y: float
-
-
-class LayoutOut(Out):
-    """Where the pieces lie on a sheet, in mm from its upper left inner corner."""
-
-    pattern: Pattern
-    centres: list[PointOut]
-    rows: list[int]
-    nearest_mm: float | None
-    turned: bool
-
-
-class SecondOut(Out):
-    """Slices laid out for the second bake, turned over after `turn_after` minutes."""
-
-    pieces: int
-    whole_minutes: int
-    turn_after: int | None
-    footprint: FootprintOut
-    trays: list[int]
-    layouts: list[LayoutOut]
-
-
-class ExtraOut(Out):
-    """What goes on or into each piece beside the dough, in g."""
-
-    what: Literal["filling", "coat", "topping"]
-    each_g: float
-    total_g: float
-
-
-class OvenOut(Out):
-    """The oven's setting in every way that ovens are marked."""
-
-    still_c: float
-    fan_c: float
-    still_f: float
-    fan_f: float
-    gas: str
-
-
-class TrayOut(Out):
-    """All that the Tray screen shows. `piece_g` is the raw dough of one piece."""
-
-    piece_g: float
-    raw: RawOut
-    width: WidthOut
-    thickness: ThicknessOut
-    minutes: float
-    whole_minutes: int
-    turn_after: int | None
-    doneness: Doneness
-    oven: OvenOut
-    yields: YieldOut
-    footprint: FootprintOut
-    layouts: list[LayoutOut]
-    making: MakingOut | None
-    second: SecondOut | None
-    extras: list[ExtraOut]
-    total_g: float
-    density_g_cm3: float
-    kitchen: KitchenBody
-
-
-def _layout_out(layout: Layout) -> LayoutOut:
-    fields = {name: getattr(layout, name) for name in LayoutOut.model_fields}
-    fields["centres"] = [PointOut(x=x, y=y) for x, y in layout.centres]
-    return LayoutOut.model_validate(fields)
-
-
-def _layouts(layouts: tuple[Layout, ...]) -> list[LayoutOut]:
-    """The layout of each size of tray, fullest first; equal trays share one."""
-    by_count = {len(layout.centres): layout for layout in layouts}
-    return [_layout_out(by_count[n]) for n in sorted(by_count, reverse=True)]
-
-
-def _second_out(found: TrayAnswer) -> SecondOut | None:
-    second = found.second
-    if second is None:
-        return None
-    bake = bake_of(second.minutes)
-    return SecondOut(
-        pieces=second.pieces,
-        whole_minutes=bake.minutes,
-        turn_after=bake.turn_after,
-        footprint=FootprintOut.model_validate(second.footprint),
-        trays=list(second.trays),
-        layouts=_layouts(second.layouts),
-    )
-
-
-def _tray_out(asked: trays.TrayQuestion, found: TrayAnswer, total_g: float) -> TrayOut:
-    bake, piece = bake_of(found.foreseen.minutes), found.foreseen
-    return TrayOut(
-        piece_g=piece.raw.grams,
-        raw=RawOut.model_validate(piece.raw),
-        width=WidthOut.model_validate(piece.width),
-        thickness=ThicknessOut.model_validate(piece.thickness),
-        minutes=piece.minutes,
-        whole_minutes=bake.minutes,
-        turn_after=bake.turn_after,
-        doneness=piece.doneness,
-        oven=OvenOut.model_validate(equivalents(asked.setting.oven_c, asked.kitchen.oven_mode)),
-        yields=YieldOut.model_validate(found.yields),
-        footprint=FootprintOut.model_validate(found.footprint),
-        layouts=_layouts(found.layouts),
-        making=making_out(found.making),
-        second=_second_out(found),
-        extras=[
-            ExtraOut.model_validate(extra)
-            for extra in extras(asked.setting.piece, found.yields.pieces)
-        ],
-        total_g=total_g,
-        density_g_cm3=piece.raw.grams / piece.raw.volume_cm3,
-        kitchen=KitchenBody.model_validate(asked.kitchen),
-    )
-
-
 @router.post("/doughs/{dough_id}/foresee")
 def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
     """Foresee a dough in pieces with this setting, and with changes tried; nothing is kept."""
@@ -183,8 +36,8 @@ def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
     larder = bench.reader.larder
-    found = trays.answer(asked, larder, bench.lessons.of_dough(dough_id))
-    return _tray_out(asked, found, asked.composition(larder).total_g)
+    found = trays.sizes(asked, larder, bench.lessons.of_dough(dough_id))
+    return tray_out(asked, found, asked.composition(larder).total_g)
 
 
 class TryOut(Out):

@@ -1,0 +1,108 @@
+"""The book as CSV: a line a bake, in words and plain figures, out and in again."""
+
+import csv
+import io
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from finebatch.formats.unreadable import UnreadableFile
+
+COLUMNS = (
+    "day", "dough", "tray", "piece_g", "widths_mm", "heights_mm", "minutes", "colour", "oven_c",
+    "edges", "texture", "tastes", "verdict", "troubles", "note", "foreseen_mm", "low_mm", "high_mm",
+    "foreseen_minutes",
+)  # fmt: skip
+NEEDED = ("day", "dough")
+MOST_LINES = 5000
+
+
+@dataclass(frozen=True, slots=True)
+class BookLine:
+    """One line: its number in the file, the moment (UTC ms), and the other cells as text."""
+
+    number: int
+    at: int
+    cells: Mapping[str, str]
+
+    def words(self, column: str) -> tuple[str, ...]:
+        """A cell of several words."""
+        return tuple(w.strip() for w in self.cells.get(column, "").split(";") if w.strip())
+
+    def numbers(self, column: str) -> tuple[float, ...]:
+        """A cell of several figures; `UnreadableFile` for what is none."""
+        found = []
+        for word in self.words(column):
+            try:
+                found.append(float(word.replace(",", ".")))
+            except ValueError as error:
+                raise UnreadableFile(
+                    f"Line {self.number}: “{word[:30]}” in {column} is no number."
+                ) from error
+        return tuple(found)
+
+    def number_in(self, column: str) -> float | None:
+        """A cell of one figure; None when it is empty."""
+        found = self.numbers(column)
+        return found[0] if found else None
+
+
+def write_book(rows: Iterable[Mapping[str, object]]) -> str:
+    """The book as CSV, its header first. A cell that a spreadsheet would take for a formula is
+    written with a leading apostrophe."""
+    out = io.StringIO()
+    writer = csv.DictWriter(out, COLUMNS, lineterminator="\r\n")
+    writer.writeheader()
+    for row in rows:
+        writer.writerow({name: _cell(row.get(name)) for name in COLUMNS})
+    return out.getvalue()
+
+
+def _cell(value: object) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, float):
+        return f"{value:.2f}".rstrip("0").rstrip(".")
+    if isinstance(value, list | tuple):
+        return ";".join(_cell(one) for one in value)
+    text = str(value)
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t") else text
+
+
+def _moment(number: int, text: str) -> int:
+    try:
+        moment = datetime.fromisoformat(text.strip())
+    except ValueError as error:
+        raise UnreadableFile(
+            f"Line {number}: “{text[:30]}” is no day. Write it as 2026-10-24 or 2026-10-24T15:30."
+        ) from error
+    if moment.tzinfo is None:
+        moment = moment.astimezone()
+    if not 1970 <= moment.astimezone(UTC).year <= 2200:
+        raise UnreadableFile(f"Line {number}: {text[:30]} is no day on which anybody bakes.")
+    return round(moment.timestamp() * 1000)
+
+
+def read_book(text: str) -> list[BookLine]:
+    """The lines of a book's file; `UnreadableFile` says which line cannot be read and why."""
+    reader = csv.DictReader(io.StringIO(text.removeprefix("\ufeff")))
+    try:
+        header = [name.strip().casefold() for name in reader.fieldnames or []]
+        missing = [name for name in NEEDED if name not in header]
+        if missing:
+            raise UnreadableFile(
+                f"The first line has to name the columns; {missing[0]} is missing. Known are "
+                + ", ".join(COLUMNS) + "."
+            )  # fmt: skip
+        reader.fieldnames = header
+        lines = []
+        for number, cells in enumerate(reader, start=2):
+            if number > MOST_LINES + 1:
+                raise UnreadableFile(f"At most {MOST_LINES} bakes at once, please.")
+            plain = {k: (v or "").strip().removeprefix("'") for k, v in cells.items() if k}
+            if not any(plain.values()):
+                continue
+            lines.append(BookLine(number, _moment(number, plain["day"]), plain))
+    except csv.Error as error:
+        raise UnreadableFile(f"This is no CSV file: {error}.") from error
+    return lines
