@@ -632,6 +632,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Known Kitchen
+         * @description What is known of the kitchen that nobody typed in.
+         */
+        get: operations["known_kitchen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -720,6 +740,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bake One Tray
+         * @description Bake one tray of a dough that is ready, at once and without a plan.
+         */
+        post: operations["bake_one_tray"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/current": {
         parameters: {
             query?: never;
@@ -729,7 +769,7 @@ export interface paths {
         };
         /**
          * Current Session
-         * @description The session that is being baked; null when none is.
+         * @description The session that is being baked, or was finished just now; null when there is none.
          */
         get: operations["current_session"];
         put?: never;
@@ -820,6 +860,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{session_id}/weighing/{activity}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weigh Along
+         * @description What can be weighed for a job, with what was weighed so far.
+         */
+        get: operations["weigh_along"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{session_id}/file": {
         parameters: {
             query?: never;
@@ -900,6 +960,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Devices
+         * @description What the devices show, and how the stand-ins are played.
+         */
+        get: operations["get_devices"];
+        /**
+         * Play
+         * @description Play the stand-ins by hand.
+         */
+        put: operations["play"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tare
+         * @description Count from what lies on the scale now.
+         */
+        post: operations["tare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oven/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Watch
+         * @description The watch that is on, and what it tells so far; null when there is none.
+         */
+        get: operations["get_watch"];
+        put?: never;
+        /**
+         * Begin Watch
+         * @description Watch an oven from now on, at this setting of its dial.
+         */
+        post: operations["begin_watch"];
+        /**
+         * Stop Watch
+         * @description Watch no longer, and keep nothing of it.
+         */
+        delete: operations["stop_watch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oven/watch/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Watch
+         * @description Make what the watch tells the oven's record; minutes and plans use it from now on.
+         */
+        post: operations["keep_watch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oven/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Oven Records
+         * @description What was kept of each oven, newest first.
+         */
+        get: operations["oven_records"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bakes": {
         parameters: {
             query?: never;
@@ -924,7 +1096,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/colours": {
+    "/api/book/words": {
         parameters: {
             query?: never;
             header?: never;
@@ -932,11 +1104,31 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Colours
-         * @description The colour strip's words, lightest first.
+         * Book Words
+         * @description The words of the book.
          */
-        get: operations["colours"];
+        get: operations["book_words"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/{bake_id}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Count Bake
+         * @description Learn from a bake unless it is absurd, in any case, or not at all.
+         */
+        put: operations["count_bake"];
         post?: never;
         delete?: never;
         options?: never;
@@ -964,6 +1156,222 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/{bake_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description The photo of a bake, a JPEG.
+         */
+        get: operations["get_photo"];
+        /**
+         * Put Photo
+         * @description Keep a photo of a bake: the body is the JPEG or PNG itself.
+         */
+        put: operations["put_photo"];
+        post?: never;
+        /**
+         * Remove Photo
+         * @description Take the photo of a bake away.
+         */
+        delete: operations["remove_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Lessons
+         * @description What the whole book has taught, to be read.
+         */
+        get: operations["read_lessons"];
+        /**
+         * Switch Learning
+         * @description Let the book shift what is foreseen, or not.
+         */
+        put: operations["switch_learning"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/troubles/{trouble}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Trouble
+         * @description Why that went wrong with a dough, by one of its bakes when named, and what to try.
+         */
+        get: operations["find_trouble"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Book File
+         * @description The book as CSV; of one dough when named.
+         */
+        get: operations["book_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/bring-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Book
+         * @description Bring the bakes of a CSV file in: all of them, or none.
+         */
+        post: operations["bring_book"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cold Store
+         * @description What is kept, the soonest due first, and what has gone lately.
+         */
+        get: operations["cold_store"];
+        put?: never;
+        /**
+         * Put Away
+         * @description Put dough or pieces away.
+         */
+        post: operations["put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold/{item_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Out
+         * @description Take some or all of it out.
+         */
+        post: operations["take_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold/{item_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Move it to another place; its days go on from what it has left.
+         */
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Correct
+         * @description Correct how many pieces there are; what it was stays in the trace.
+         */
+        put: operations["correct"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cold/{item_id}/throw-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Throw Away
+         * @description Throw what is left of it away; its trace stays.
+         */
+        post: operations["throw_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -972,7 +1380,8 @@ export interface components {
          * ActivityOut
          * @description One activity. Times in UTC ms; `due_at` is exact for a tray in the oven.
          *
-         *     `who` is the pair of hands, 0 the baker's own.
+         *     `who` is the pair of hands, 0 the baker's own; `earliest_at` and `latest_at` are what the jobs
+         *     before and after leave it to begin in, while it is planned (null: nothing holds it).
          */
         ActivityOut: {
             /** Key */
@@ -981,7 +1390,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "mix" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
+            kind: "mix" | "take" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
             /** Dough */
             dough: string | null;
             /** Tray */
@@ -1013,6 +1422,16 @@ export interface components {
             label: string;
             /** Critical */
             critical: boolean;
+            /** Pause From At */
+            pause_from_at: number | null;
+            /** Pause To At */
+            pause_to_at: number | null;
+            /** To Shelf */
+            to_shelf: number | null;
+            /** Earliest At */
+            earliest_at: number | null;
+            /** Latest At */
+            latest_at: number | null;
         };
         /**
          * AllergenOut
@@ -1023,6 +1442,56 @@ export interface components {
             name: string;
             /** Brought By */
             brought_by: string[];
+        };
+        /**
+         * AlongOut
+         * @description What can be weighed for a job: ingredients to mix, or the portions of a tray.
+         *
+         *     `wanted` is how many portions; widths in mm are foreseen for the mean mass and for the target.
+         *     A mass is right within the share `off_by` of its target.
+         */
+        AlongOut: {
+            /** Activity */
+            activity: string;
+            /** Ingredients */
+            ingredients: components["schemas"]["ToWeighOut"][];
+            portions: components["schemas"]["PortionsOut"] | null;
+            /** Wanted */
+            wanted: number;
+            /** Off By */
+            off_by: number;
+            /** Width Mm */
+            width_mm: number | null;
+            /** Planned Mm */
+            planned_mm: number | null;
+        };
+        /**
+         * AlsoBody
+         * @description So many pieces of the same dough, so many times as heavy as the others.
+         */
+        AlsoBody: {
+            /** Pieces */
+            pieces: number;
+            /** Times */
+            times: number;
+        };
+        /**
+         * AlsoOut
+         * @description The pieces of another size: each in g, how wide and long they bake, on which sheets.
+         */
+        AlsoOut: {
+            /** Piece G */
+            piece_g: number;
+            /** Pieces */
+            pieces: number;
+            width: components["schemas"]["WidthOut"];
+            /** Whole Minutes */
+            whole_minutes: number;
+            footprint: components["schemas"]["FootprintOut"];
+            /** Trays */
+            trays: number[];
+            /** Layouts */
+            layouts: components["schemas"]["LayoutOut"][];
         };
         /**
          * AwayBody
@@ -1083,6 +1552,14 @@ export interface components {
             note: string;
             /** Set Aside */
             set_aside: boolean;
+            /**
+             * Counts
+             * @enum {string}
+             */
+            counts: "auto" | "in" | "out";
+            /** Photo */
+            photo: string | null;
+            seen: components["schemas"]["SeenBody"];
         };
         /**
          * BalanceOut
@@ -1108,6 +1585,43 @@ export interface components {
             leavening: components["schemas"]["LeaveningOut"];
             /** Standings */
             standings: components["schemas"]["StandingOut"][];
+        };
+        /**
+         * BookWordsOut
+         * @description The words of the book: the colour strip, lightest first; texture, edges, tastes; troubles
+         *     with their keys.
+         */
+        BookWordsOut: {
+            /** Colours */
+            colours: string[];
+            /** Textures */
+            textures: string[];
+            /** Edges */
+            edges: string[];
+            /** Tastes */
+            tastes: string[];
+            /** Troubles */
+            troubles: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * BringBookBody
+         * @description A book as CSV.
+         */
+        BringBookBody: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * BroughtBookOut
+         * @description How many bakes were added, and how many were there already.
+         */
+        BroughtBookOut: {
+            /** Added */
+            added: number;
+            /** Known */
+            known: number;
         };
         /**
          * BroughtOut
@@ -1274,6 +1788,21 @@ export interface components {
             text: string;
         };
         /**
+         * CauseOut
+         * @description A likely cause, what the records say of it, and the change to try.
+         */
+        CauseOut: {
+            /** Words */
+            words: string;
+            /** Evidence */
+            evidence: string;
+            /** Speaks For */
+            speaks_for: boolean;
+            /** Known */
+            known: boolean;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /**
          * CheckOut
          * @description Something that does not agree: where, why, what is likely meant, and what mends it.
          */
@@ -1289,6 +1818,25 @@ export interface components {
             /** Likely */
             likely: string;
             mend: components["schemas"]["MendOut"] | null;
+        };
+        /**
+         * ChillAdviceOut
+         * @description A dough that was too soft or too hard: minutes that it is chilled, and that would be best.
+         */
+        ChillAdviceOut: {
+            /** Dough Id */
+            dough_id: number;
+            /** Name */
+            name: string;
+            /**
+             * Firmness
+             * @enum {string}
+             */
+            firmness: "soft" | "right" | "hard";
+            /** Planned Min */
+            planned_min: number;
+            /** Best Min */
+            best_min: number;
         };
         /**
          * ChillBody
@@ -1321,6 +1869,12 @@ export interface components {
              */
             rested: boolean;
             /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            also?: components["schemas"]["AlsoBody"] | null;
+            /**
              * Place
              * @default fridge
              * @enum {string}
@@ -1335,6 +1889,8 @@ export interface components {
         /**
          * ChillOut
          * @description How a shape chills for a job. Minutes; null where it never comes to that.
+         *
+         *     `slower` times the usual minutes, as was learnt from `felt` doughs.
          */
         ChillOut: {
             /** Shape */
@@ -1360,8 +1916,64 @@ export interface components {
             bench_min: number | null;
             /** Temper Min */
             temper_min: number | null;
+            /** Slower */
+            slower: number;
+            /** Felt */
+            felt: number;
             cooling: components["schemas"]["CurveOut"];
             warming: components["schemas"]["CurveOut"];
+        };
+        /**
+         * ColdEventOut
+         * @description What happened to it.
+         */
+        ColdEventOut: {
+            /** At */
+            at: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * ColdOut
+         * @description Something kept: pieces left, since when and until when (UTC ms), what to mind.
+         */
+        ColdOut: {
+            /** Id */
+            id: number;
+            /** Dough Id */
+            dough_id: number | null;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number | null;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
+            /** Form Words */
+            form_words: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer" | "tin";
+            /** Pieces */
+            pieces: number;
+            /** Since */
+            since: number;
+            /** Use By */
+            use_by: number;
+            /** Soon */
+            soon: boolean;
+            /** Past */
+            past: boolean;
+            /** Advice */
+            advice: string;
+            /** Note */
+            note: string;
+            /** Events */
+            events: components["schemas"]["ColdEventOut"][];
         };
         /**
          * CompareBody
@@ -1391,6 +2003,50 @@ export interface components {
             after_pct: number | null;
             /** Changed */
             changed: boolean;
+        };
+        /**
+         * CorrectBody
+         * @description How many pieces there really are, and the note.
+         */
+        CorrectBody: {
+            /** Pieces */
+            pieces: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * CountBody
+         * @description Whether a bake counts: unless it is absurd, in any case, or not at all.
+         */
+        CountBody: {
+            /**
+             * Counts
+             * @enum {string}
+             */
+            counts: "auto" | "in" | "out";
+        };
+        /**
+         * CuesOut
+         * @description By what one sees that a tray is done; colours are steps of the strip, counted from 1.
+         */
+        CuesOut: {
+            /** Edges */
+            edges: string;
+            /** Top */
+            top: string;
+            /** Underside */
+            underside: string;
+            /** Touch */
+            touch: string;
+            /** Smell */
+            smell: string;
+            /** Colour From */
+            colour_from: number;
+            /** Colour To */
+            colour_to: number;
         };
         /**
          * CurveOut
@@ -1438,18 +2094,53 @@ export interface components {
         };
         /**
          * DeedBody
-         * @description A job done, or minutes more for a tray in the oven.
+         * @description What happened: a job done or left out, minutes more for a bake, the baker away or the oven
+         *     slow for so many minutes, a tray dropped (its name is the activity), so many grams weighed of
+         *     an ingredient (none: of a portion), or how firm a dough felt before it is portioned (`what` is
+         *     soft, right or hard) and that it waits so many minutes more.
          */
         DeedBody: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "done" | "more";
-            /** Activity */
-            activity: string;
+            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "felt";
+            /**
+             * Activity
+             * @default
+             */
+            activity: string | "";
             /** Minutes */
             minutes?: number | null;
+            /** Grams */
+            grams?: number | null;
+            /** What */
+            what?: string | null;
+        };
+        /**
+         * DevicesOut
+         * @description The devices: null while they are switched off; and how the stand-ins are played.
+         */
+        DevicesOut: {
+            scale: components["schemas"]["ScaleOut"] | null;
+            oven: components["schemas"]["ThermometerOut"] | null;
+            stand_ins: components["schemas"]["StandInsBody"];
+        };
+        /**
+         * DiagnosisOut
+         * @description The causes of a trouble, likeliest first; the piece as foreseen now (mm, minutes).
+         */
+        DiagnosisOut: {
+            /** Trouble */
+            trouble: string;
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Width Mm */
+            width_mm: number;
+            /** Minutes */
+            minutes: number;
+            /** Certain */
+            certain: boolean;
         };
         /**
          * DifferenceOut
@@ -1468,6 +2159,25 @@ export interface components {
             allergens_added: string[];
             /** Allergens Gone */
             allergens_gone: string[];
+        };
+        /**
+         * DoughLessonOut
+         * @description What was learnt of one dough beside the kitchen's: percent of width, its 80 % band, and
+         *     percent of minutes in all; from how many bakes.
+         */
+        DoughLessonOut: {
+            /** Dough Id */
+            dough_id: number;
+            /** Name */
+            name: string;
+            /** Bakes */
+            bakes: number;
+            /** Width Pct */
+            width_pct: number;
+            /** Band Pct */
+            band_pct: number;
+            /** Minutes Pct */
+            minutes_pct: number;
         };
         /**
          * DoughOut
@@ -1714,17 +2424,17 @@ export interface components {
         };
         /**
          * HelpOut
-         * @description What an idea brings: minutes sooner, planned anew.
+         * @description What an idea brings: minutes sooner, planned anew; null where no plan was found.
          */
         HelpOut: {
             /** Number */
             number: number;
             /** Saves Min */
-            saves_min: number;
+            saves_min: number | null;
         };
         /**
          * HelperBody
-         * @description Somebody who helps; a child takes no hot or sharp job.
+         * @description Somebody who helps, and with what (none named: all). A child takes no hot or sharp job.
          */
         HelperBody: {
             /** Name */
@@ -1734,6 +2444,11 @@ export interface components {
              * @default false
              */
             child: boolean;
+            /**
+             * Tasks
+             * @default []
+             */
+            tasks: ("mix" | "portion" | "oven" | "knife" | "finish")[];
         };
         /**
          * HoldUpOut
@@ -1788,7 +2503,8 @@ export interface components {
         };
         /**
          * ItemBody
-         * @description One dough: so many of its pieces (all when null), mixed in the session or from the cold.
+         * @description One dough: so many of its pieces (all when null), mixed in the session or from the cold,
+         *     where it was kept in that form (null: the usual one of its kind).
          */
         ItemBody: {
             /** Dough Id */
@@ -1801,6 +2517,8 @@ export interface components {
              * @enum {string}
              */
             joins: "fresh" | "fridge" | "freezer";
+            /** Form */
+            form?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
         };
         /**
          * KitchenAmountOut
@@ -1878,16 +2596,43 @@ export interface components {
             /** Cutters */
             cutters?: components["schemas"]["NamedCutterBody"][];
             /**
+             * Sheet Kind
+             * @default plain
+             * @enum {string}
+             */
+            sheet_kind: "plain" | "dark" | "insulated" | "perforated";
+            /**
+             * Other Sheets
+             * @default []
+             */
+            other_sheets: components["schemas"]["OwnSheetBody"][];
+            /**
+             * Pans
+             * @default []
+             */
+            pans: components["schemas"]["OwnPanBody"][];
+            /**
              * @default {
-             *       "second_oven": 0,
-             *       "rise_c_min": 8,
-             *       "fall_c_min": 5,
+             *       "oven": {
+             *         "fall_c_min": 5,
+             *         "hot_side": "even",
+             *         "offset_c": 0,
+             *         "rise_c_min": 8,
+             *         "swing_c": 0
+             *       },
              *       "tolerance_c": 5,
+             *       "turning": "turn",
              *       "slides": false,
+             *       "interrupts": false,
+             *       "cold_on_sheet": false,
              *       "racks": 12,
              *       "fridge_places": 6,
+             *       "freezer_places": 6,
              *       "mixers": 1,
+             *       "mixer_g": 2000,
+             *       "bowls": 6,
              *       "pace": 1,
+             *       "learns_hands": true,
              *       "load_min": 1,
              *       "turn_min": 1,
              *       "out_min": 1,
@@ -1898,6 +2643,21 @@ export interface components {
              *     }
              */
             planning: components["schemas"]["PlanningBody"];
+            /**
+             * Learns
+             * @default true
+             */
+            learns: boolean;
+        };
+        /**
+         * KnownKitchenOut
+         * @description Whether the kitchen was ever described; what bakes have taught of these hands.
+         */
+        KnownKitchenOut: {
+            /** Described */
+            described: boolean;
+            portion: components["schemas"]["PaceOut"];
+            mix: components["schemas"]["PaceOut"];
         };
         /**
          * LayoutOut
@@ -1919,6 +2679,27 @@ export interface components {
             turned: boolean;
         };
         /**
+         * LearnsBody
+         * @description Whether the book shifts what is foreseen.
+         */
+        LearnsBody: {
+            /** Learns */
+            learns: boolean;
+        };
+        /**
+         * LearntOut
+         * @description From how many bakes its minutes in the oven, from how many jobs those of the hands, and from
+         *     how many doughs that were felt those in the cold are reckoned.
+         */
+        LearntOut: {
+            /** Bakes */
+            bakes: number;
+            /** Jobs */
+            jobs: number;
+            /** Felt */
+            felt: number;
+        };
+        /**
          * LeaveningOut
          * @description Soda against acid, in grams.
          */
@@ -1931,6 +2712,40 @@ export interface components {
             neutralised_g: number;
             /** Left G */
             left_g: number;
+        };
+        /**
+         * LessonsOut
+         * @description What the whole book has taught: percent of width and minutes in this kitchen, hands' and the
+         *     fridge's paces (times the usual) with how many jobs and doughs felt taught them, and each
+         *     dough's own.
+         */
+        LessonsOut: {
+            /** Learns */
+            learns: boolean;
+            /** Bakes */
+            bakes: number;
+            /** Kitchen Width Pct */
+            kitchen_width_pct: number;
+            /** Kitchen Band Pct */
+            kitchen_band_pct: number;
+            /** Kitchen Minutes Pct */
+            kitchen_minutes_pct: number;
+            /** Portion Times */
+            portion_times: number;
+            /** Portion Jobs */
+            portion_jobs: number;
+            /** Mix Times */
+            mix_times: number;
+            /** Mix Jobs */
+            mix_jobs: number;
+            /** Chill Times */
+            chill_times: number;
+            /** Chill Felt */
+            chill_felt: number;
+            /** Chills */
+            chills: components["schemas"]["ChillAdviceOut"][];
+            /** Doughs */
+            doughs: components["schemas"]["DoughLessonOut"][];
         };
         /**
          * LimitOut
@@ -2056,6 +2871,17 @@ export interface components {
             effect: string;
         };
         /**
+         * MoveBody
+         * @description Where it is moved.
+         */
+        MoveBody: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer" | "tin";
+        };
+        /**
          * MoverOut
          * @description What one effect adds to the width.
          */
@@ -2168,6 +2994,51 @@ export interface components {
             letters: string[];
         };
         /**
+         * OffPortionOut
+         * @description A portion among the last few that is too heavy or too light.
+         */
+        OffPortionOut: {
+            /** Number */
+            number: number;
+            /** Grams */
+            grams: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "heavy" | "light";
+        };
+        /**
+         * OnTheScaleBody
+         * @description What lies on the stand-in scale (g), its drift (g a minute), and what is wrong with it.
+         */
+        OnTheScaleBody: {
+            /**
+             * Load G
+             * @default 0
+             */
+            load_g: number;
+            /**
+             * Drift G Min
+             * @default 0
+             */
+            drift_g_min: number;
+            /**
+             * Trouble
+             * @default none
+             * @enum {string}
+             */
+            trouble: "none" | "unplugged" | "rubbish";
+        };
+        /**
+         * OneTrayBody
+         * @description The dough of which one tray is baked now.
+         */
+        OneTrayBody: {
+            /** Dough Id */
+            dough_id: number;
+        };
+        /**
          * OtherPanBody
          * @description A pan filled for this dough, and the one to use in its place.
          */
@@ -2184,6 +3055,80 @@ export interface components {
             factor: number;
         };
         /**
+         * OvenKnobsBody
+         * @description The stand-in oven: dial, offset and swing in °C, °C a minute, the door, what is wrong.
+         */
+        OvenKnobsBody: {
+            /**
+             * Dial C
+             * @default 0
+             */
+            dial_c: number;
+            /**
+             * Offset C
+             * @default 8
+             */
+            offset_c: number;
+            /**
+             * Swing C
+             * @default 18
+             */
+            swing_c: number;
+            /**
+             * Rise C Min
+             * @default 9
+             */
+            rise_c_min: number;
+            /**
+             * Fall C Min
+             * @default 4
+             */
+            fall_c_min: number;
+            /**
+             * Door Open
+             * @default false
+             */
+            door_open: boolean;
+            /**
+             * Trouble
+             * @default none
+             * @enum {string}
+             */
+            trouble: "none" | "unplugged" | "rubbish";
+        };
+        /**
+         * OvenNatureBody
+         * @description How an oven behaves: °C a minute up and down, off its dial, from lowest to highest.
+         */
+        OvenNatureBody: {
+            /**
+             * Rise C Min
+             * @default 8
+             */
+            rise_c_min: number;
+            /**
+             * Fall C Min
+             * @default 5
+             */
+            fall_c_min: number;
+            /**
+             * Offset C
+             * @default 0
+             */
+            offset_c: number;
+            /**
+             * Swing C
+             * @default 0
+             */
+            swing_c: number;
+            /**
+             * Hot Side
+             * @default even
+             * @enum {string}
+             */
+            hot_side: "even" | "back" | "front" | "left" | "right";
+        };
+        /**
          * OvenOut
          * @description The oven's setting in every way that ovens are marked.
          */
@@ -2198,6 +3143,95 @@ export interface components {
             fan_f: number;
             /** Gas */
             gas: string;
+        };
+        /**
+         * OvenReadingOut
+         * @description An oven by its thermometer, in °C and minutes.
+         */
+        OvenReadingOut: {
+            /** Mean C */
+            mean_c: number;
+            /** Swing C */
+            swing_c: number;
+            /** Offset C */
+            offset_c: number;
+            /** Ready Min */
+            ready_min: number;
+            /** Watched Min */
+            watched_min: number;
+        };
+        /**
+         * OvenRecordOut
+         * @description What was kept of an oven.
+         */
+        OvenRecordOut: {
+            /** Oven */
+            oven: number;
+            /** Began At */
+            began_at: number;
+            /** Dial C */
+            dial_c: number;
+            /** Mean C */
+            mean_c: number;
+            /** Swing C */
+            swing_c: number;
+            /** Ready Min */
+            ready_min: number;
+        };
+        /**
+         * OwnPanBody
+         * @description Pans of one size; inner size in mm.
+         */
+        OwnPanBody: {
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle";
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+        };
+        /**
+         * OwnSheetBody
+         * @description Sheets of a further size or kind; inner size in mm.
+         */
+        OwnSheetBody: {
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /**
+             * Kind
+             * @default plain
+             * @enum {string}
+             */
+            kind: "plain" | "dark" | "insulated" | "perforated";
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+        };
+        /**
+         * PaceOut
+         * @description How long a job takes against the common time, and how many jobs taught it.
+         */
+        PaceOut: {
+            /** Times */
+            times: number;
+            /** Jobs */
+            jobs: number;
         };
         /**
          * PanBody
@@ -2354,34 +3388,46 @@ export interface components {
         };
         /**
          * PlanningBody
-         * @description What the planner takes of a kitchen: a second oven, heat, room, helpers, minutes a job.
+         * @description What the planner takes of a kitchen: ovens, heat, room, helpers, habits, minutes a job.
          */
         PlanningBody: {
             /**
-             * Second Oven
-             * @default 0
+             * @default {
+             *       "rise_c_min": 8,
+             *       "fall_c_min": 5,
+             *       "offset_c": 0,
+             *       "swing_c": 0,
+             *       "hot_side": "even"
+             *     }
              */
-            second_oven: number;
-            /**
-             * Rise C Min
-             * @default 8
-             */
-            rise_c_min: number;
-            /**
-             * Fall C Min
-             * @default 5
-             */
-            fall_c_min: number;
+            oven: components["schemas"]["OvenNatureBody"];
+            second?: components["schemas"]["SecondOvenBody"] | null;
             /**
              * Tolerance C
              * @default 5
              */
             tolerance_c: number;
             /**
+             * Turning
+             * @default turn
+             * @enum {string}
+             */
+            turning: "turn" | "swap" | "leave";
+            /**
              * Slides
              * @default false
              */
             slides: boolean;
+            /**
+             * Interrupts
+             * @default false
+             */
+            interrupts: boolean;
+            /**
+             * Cold On Sheet
+             * @default false
+             */
+            cold_on_sheet: boolean;
             /**
              * Racks
              * @default 12
@@ -2393,15 +3439,35 @@ export interface components {
              */
             fridge_places: number;
             /**
+             * Freezer Places
+             * @default 6
+             */
+            freezer_places: number;
+            /**
              * Mixers
              * @default 1
              */
             mixers: number;
             /**
+             * Mixer G
+             * @default 2000
+             */
+            mixer_g: number;
+            /**
+             * Bowls
+             * @default 6
+             */
+            bowls: number;
+            /**
              * Pace
              * @default 1
              */
             pace: number;
+            /**
+             * Learns Hands
+             * @default true
+             */
+            learns_hands: boolean;
             /**
              * Load Min
              * @default 1
@@ -2459,6 +3525,24 @@ export interface components {
             y: number;
         };
         /**
+         * PortionsOut
+         * @description Portions weighed one by one (g): running mean, standard deviation over mean, which are off.
+         *
+         *     `cv` is null while there are too few to tell.
+         */
+        PortionsOut: {
+            /** Weighed G */
+            weighed_g: number[];
+            /** Target G */
+            target_g: number;
+            /** Mean G */
+            mean_g: number | null;
+            /** Cv */
+            cv: number | null;
+            /** Off */
+            off: components["schemas"]["OffPortionOut"][];
+        };
+        /**
          * Problem
          * @description Problem details (RFC 9457). `errors` names the fields, where the problem has any.
          */
@@ -2479,6 +3563,33 @@ export interface components {
              * @default []
              */
             errors: components["schemas"]["FieldFault"][];
+        };
+        /**
+         * PutBody
+         * @description What is put away: shape, how many pieces it gives, where, since when (UTC ms).
+         */
+        PutBody: {
+            /** Dough Id */
+            dough_id: number;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
+            /** Pieces */
+            pieces: number;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "fridge" | "freezer" | "tin";
+            /** Since */
+            since?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * QualityOut
@@ -2590,7 +3701,8 @@ export interface components {
         };
         /**
          * RecordBody
-         * @description What a baker writes down after a bake: widths in mm, minutes, colour step 1 to 7, a note.
+         * @description What a baker writes down after a bake: widths in mm, minutes, colour step 1 to 7, a note,
+         *     and what was seen.
          */
         RecordBody: {
             /** Dough Id */
@@ -2610,6 +3722,29 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * @default {
+             *       "heights_mm": [],
+             *       "texture": [],
+             *       "tastes": [],
+             *       "troubles": []
+             *     }
+             */
+            seen: components["schemas"]["SeenBody"];
+        };
+        /**
+         * RemedyOut
+         * @description The one change to try: what it would make of width (mm) and minutes.
+         */
+        RemedyOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * RolledBody
@@ -2729,6 +3864,16 @@ export interface components {
             whole_minutes?: number | null;
         };
         /**
+         * SampleOut
+         * @description The air of an oven (°C) at a minute of its watch.
+         */
+        SampleOut: {
+            /** Minute */
+            minute: number;
+            /** Celsius */
+            celsius: number;
+        };
+        /**
          * ScaleBody
          * @description How much is wanted of a card: a factor, pieces of a mass, a total, or what there is.
          */
@@ -2754,6 +3899,20 @@ export interface components {
              * @default false
              */
             rounded: boolean;
+        };
+        /**
+         * ScaleOut
+         * @description What the scale shows (g), or what is wrong with it.
+         */
+        ScaleOut: {
+            /** Grams */
+            grams: number | null;
+            /** Steady */
+            steady: boolean;
+            /** Overloaded */
+            overloaded: boolean;
+            /** Fault */
+            fault: string | null;
         };
         /**
          * ScaledLineOut
@@ -2828,10 +3987,72 @@ export interface components {
             layouts: components["schemas"]["LayoutOut"][];
         };
         /**
+         * SecondOvenBody
+         * @description A second oven.
+         */
+        SecondOvenBody: {
+            /**
+             * Shelves
+             * @default 1
+             */
+            shelves: number;
+            /**
+             * Mode
+             * @default conventional
+             * @enum {string}
+             */
+            mode: "conventional" | "fan";
+            /**
+             * @default {
+             *       "rise_c_min": 8,
+             *       "fall_c_min": 5,
+             *       "offset_c": 0,
+             *       "swing_c": 0,
+             *       "hot_side": "even"
+             *     }
+             */
+            nature: components["schemas"]["OvenNatureBody"];
+        };
+        /**
+         * SeenBody
+         * @description What was seen, felt and tasted: heights in mm, °C in the oven, words; nothing is needed.
+         */
+        SeenBody: {
+            /**
+             * Heights Mm
+             * @default []
+             */
+            heights_mm: number[];
+            /** Oven C */
+            oven_c?: number | null;
+            /** Edges */
+            edges?: ("even" | "ragged" | "lacy" | "dark") | null;
+            /**
+             * Texture
+             * @default []
+             */
+            texture: ("soft" | "tender" | "chewy" | "sandy" | "crisp" | "crumbly" | "hard" | "tough" | "greasy")[];
+            /**
+             * Tastes
+             * @default []
+             */
+            tastes: string[];
+            /** Verdict */
+            verdict?: ("again" | "change" | "never") | null;
+            /**
+             * Troubles
+             * @default []
+             */
+            troubles: string[];
+            /** Version */
+            version?: number | null;
+        };
+        /**
          * SessionDoughOut
          * @description One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
          *
-         *     `dough_id` is null once the dough was thrown away.
+         *     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
+         *     `felt` is how firm it was when it was last felt in this session.
          */
         SessionDoughOut: {
             /** Letter */
@@ -2863,12 +4084,19 @@ export interface components {
             joins: "fresh" | "fridge" | "freezer";
             /** Kept */
             kept: number;
+            /** Laid */
+            laid: boolean;
+            /** Felt */
+            felt: ("soft" | "right" | "hard") | null;
+            cues: components["schemas"]["CuesOut"];
         };
         /**
          * SessionOut
          * @description A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
          *
-         *     `searching` says that better plans are being looked for; `ovens` are the shelves of each.
+         *     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
+         *     `happened` counts what was said while baking, `openings` how often a door is opened,
+         *     `sheet_names` what sheet 1, 2, … are called.
          */
         SessionOut: {
             /** Id */
@@ -2879,6 +4107,8 @@ export interface components {
             state: string;
             /** Now */
             now: number;
+            /** Changed At */
+            changed_at: number;
             /** Start At */
             start_at: number;
             /** Finish At */
@@ -2895,14 +4125,26 @@ export interface components {
             stale: boolean;
             /** Said */
             said: string | null;
+            /** Happened */
+            happened: number;
             /** Can Undo */
             can_undo: boolean;
             /** Sheets */
             sheets: number;
+            /** Sheet Names */
+            sheet_names: string[];
+            /** Sheets Now */
+            sheets_now: components["schemas"]["SheetNowOut"][];
             /** Shelves */
             shelves: number;
             /** Ovens */
             ovens: number[];
+            /** Openings */
+            openings: number;
+            /** Heat Changes */
+            heat_changes: number;
+            /** Hot Sides */
+            hot_sides: ("even" | "back" | "front" | "left" | "right")[];
             /** Workers */
             workers: string[];
             /** Doughs */
@@ -2914,6 +4156,7 @@ export interface components {
             /** Hold Ups */
             hold_ups: components["schemas"]["HoldUpOut"][];
             wish: components["schemas"]["WishOut"] | null;
+            learnt: components["schemas"]["LearntOut"];
         };
         /**
          * SessionShelfOut
@@ -2924,6 +4167,21 @@ export interface components {
             needed: components["schemas"]["NeededOut"][];
             /** Take Out */
             take_out: components["schemas"]["TakeOutOut"][];
+        };
+        /**
+         * SheetNowOut
+         * @description Where a sheet is, and the tray on it.
+         */
+        SheetNowOut: {
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "free" | "filled" | "oven" | "cooling";
+            /** Tray */
+            tray: string | null;
         };
         /**
          * ShelfOut
@@ -3049,6 +4307,34 @@ export interface components {
             dried_g: number;
         };
         /**
+         * StandInsBody
+         * @description Both stand-ins, and whether they are switched on.
+         */
+        StandInsBody: {
+            /** On */
+            on: boolean;
+            /**
+             * @default {
+             *       "load_g": 0,
+             *       "drift_g_min": 0,
+             *       "trouble": "none"
+             *     }
+             */
+            scale: components["schemas"]["OnTheScaleBody"];
+            /**
+             * @default {
+             *       "dial_c": 0,
+             *       "offset_c": 8,
+             *       "swing_c": 18,
+             *       "rise_c_min": 9,
+             *       "fall_c_min": 4,
+             *       "door_open": false,
+             *       "trouble": "none"
+             *     }
+             */
+            oven: components["schemas"]["OvenKnobsBody"];
+        };
+        /**
          * StandingOut
          * @description One figure in percent of the flour, with the family's band and what it means outside it.
          */
@@ -3090,6 +4376,20 @@ export interface components {
              * Caution
              * @default
              */
+            caution: string;
+        };
+        /**
+         * StoreOut
+         * @description The cold store: what is kept, the soonest due first, and what has gone lately.
+         */
+        StoreOut: {
+            /** Now */
+            now: number;
+            /** Kept */
+            kept: components["schemas"]["ColdOut"][];
+            /** Gone */
+            gone: components["schemas"]["ColdOut"][];
+            /** Caution */
             caution: string;
         };
         /**
@@ -3165,6 +4465,19 @@ export interface components {
             dough_id?: number | null;
         };
         /**
+         * TakeBody
+         * @description How many pieces are taken out, and what for.
+         */
+        TakeBody: {
+            /** Pieces */
+            pieces: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * TakeOutOut
          * @description What leaves the cold, and when (UTC ms).
          */
@@ -3204,6 +4517,12 @@ export interface components {
              * @default false
              */
             rested: boolean;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            also?: components["schemas"]["AlsoBody"] | null;
             /** Tried */
             tried?: string[];
             /**
@@ -3229,6 +4548,16 @@ export interface components {
              * @default 0
              */
             tray: number;
+        };
+        /**
+         * ThermometerOut
+         * @description What the oven's thermometer shows (°C), or what is wrong with it.
+         */
+        ThermometerOut: {
+            /** Celsius */
+            celsius: number | null;
+            /** Fault */
+            fault: string | null;
         };
         /**
          * ThicknessOut
@@ -3263,8 +4592,24 @@ export interface components {
             start_at: number;
         };
         /**
+         * ToWeighOut
+         * @description An ingredient: what the formula wants and what was weighed in, in g.
+         */
+        ToWeighOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Target G */
+            target_g: number;
+            /** Weighed G */
+            weighed_g: number | null;
+        };
+        /**
          * TrayOut
-         * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece.
+         * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece, `dial_c` what to
+         *     set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes, `timed` of this
+         *     dough.
          */
         TrayOut: {
             /** Piece G */
@@ -3274,8 +4619,14 @@ export interface components {
             thickness: components["schemas"]["ThicknessOut"];
             /** Minutes */
             minutes: number;
+            /** Minutes Learnt */
+            minutes_learnt: number;
+            /** Timed */
+            timed: number;
             /** Whole Minutes */
             whole_minutes: number;
+            /** Look From */
+            look_from: number;
             /** Turn After */
             turn_after: number | null;
             /**
@@ -3297,6 +4648,9 @@ export interface components {
             total_g: number;
             /** Density G Cm3 */
             density_g_cm3: number;
+            also: components["schemas"]["AlsoOut"] | null;
+            /** Dial C */
+            dial_c: number;
             kitchen: components["schemas"]["KitchenBody"];
         };
         /**
@@ -3329,6 +4683,12 @@ export interface components {
              * @default false
              */
             rested: boolean;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            also?: components["schemas"]["AlsoBody"] | null;
             /** Tried */
             tried?: string[];
         };
@@ -3362,10 +4722,19 @@ export interface components {
              * @default false
              */
             rested: boolean;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            also?: components["schemas"]["AlsoBody"] | null;
         };
         /**
          * TrayWorkOut
          * @description One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
+         *
+         *     `took_min` are the minutes that its first bake really took, `oven_c` what the thermometer read
+         *     meanwhile, in the mean; null until they are known.
          */
         TrayWorkOut: {
             /** Name */
@@ -3378,8 +4747,14 @@ export interface components {
             bakes: number[];
             /** Scraps */
             scraps: boolean;
+            /** Size */
+            size: string;
             /** Pinned Shelf */
             pinned_shelf: number | null;
+            /** Took Min */
+            took_min: number | null;
+            /** Oven C */
+            oven_c: number | null;
         };
         /**
          * TryOut
@@ -3427,6 +4802,12 @@ export interface components {
              * @default false
              */
             rested: boolean;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            also?: components["schemas"]["AlsoBody"] | null;
             /** Tried */
             tried?: string[];
             /** Width Mm */
@@ -3489,6 +4870,23 @@ export interface components {
             lean_deg: number;
         };
         /**
+         * VersionBakedOut
+         * @description What the bakes of a version came to: how many, mean width (mm) and minutes, how many were
+         *     to be baked again, what went wrong.
+         */
+        VersionBakedOut: {
+            /** Bakes */
+            bakes: number;
+            /** Width Mm */
+            width_mm: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Again */
+            again: number;
+            /** Troubles */
+            troubles: string[];
+        };
+        /**
          * VersionCardOut
          * @description A version with its whole card.
          */
@@ -3501,11 +4899,12 @@ export interface components {
             said: string;
             /** Reason */
             reason: string;
+            baked?: components["schemas"]["VersionBakedOut"] | null;
             card: components["schemas"]["CardBody"];
         };
         /**
          * VersionOut
-         * @description A dough at one moment: what changed since the version before, and why.
+         * @description A dough at one moment: what changed since the version before, why, and how it baked.
          */
         VersionOut: {
             /** Number */
@@ -3516,6 +4915,7 @@ export interface components {
             said: string;
             /** Reason */
             reason: string;
+            baked?: components["schemas"]["VersionBakedOut"] | null;
         };
         /**
          * WaferBody
@@ -3558,6 +4958,40 @@ export interface components {
             soft_s: number;
             /** Each S */
             each_s: number;
+        };
+        /**
+         * WatchBody
+         * @description Which oven, and what its dial is set to (°C).
+         */
+        WatchBody: {
+            /**
+             * Oven
+             * @default 1
+             */
+            oven: number;
+            /** Dial C */
+            dial_c: number;
+        };
+        /**
+         * WatchOut
+         * @description An oven watched at a setting of its dial: its trace, and what it tells so far.
+         *
+         *     `set_to_c` is the dial's setting for air of `wanted_c`.
+         */
+        WatchOut: {
+            /** Oven */
+            oven: number;
+            /** Dial C */
+            dial_c: number;
+            /** Began At */
+            began_at: number;
+            /** Trace */
+            trace: components["schemas"]["SampleOut"][];
+            reading: components["schemas"]["OvenReadingOut"] | null;
+            /** Wanted C */
+            wanted_c: number;
+            /** Set To C */
+            set_to_c: number | null;
         };
         /**
          * WeighedLineOut
@@ -3657,6 +5091,8 @@ export interface components {
              * @enum {string}
              */
             joins: "fresh" | "fridge" | "freezer";
+            /** Form */
+            form: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
         };
         /**
          * WishOut
@@ -7953,6 +9389,116 @@ export interface operations {
             };
         };
     };
+    known_kitchen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownKitchenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_plan: {
         parameters: {
             query?: never;
@@ -8617,6 +10163,120 @@ export interface operations {
             };
         };
     };
+    bake_one_tray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneTrayBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     current_session: {
         parameters: {
             query?: never;
@@ -9179,6 +10839,119 @@ export interface operations {
             };
         };
     };
+    weigh_along: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: number;
+                activity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlongOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     give_out_session: {
         parameters: {
             query?: {
@@ -9631,6 +11404,894 @@ export interface operations {
             };
         };
     };
+    get_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    play: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_watch: {
+        parameters: {
+            query?: {
+                wanted_c?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_records: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenRecordOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     all_bakes: {
         parameters: {
             query?: {
@@ -9857,7 +12518,7 @@ export interface operations {
             };
         };
     };
-    colours: {
+    book_words: {
         parameters: {
             query?: never;
             header?: never;
@@ -9872,7 +12533,123 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string[];
+                    "application/json": components["schemas"]["BookWordsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    count_bake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
                 };
             };
             /** @description Bad Request */
@@ -9984,6 +12761,1585 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bake_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    switch_learning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LearnsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_trouble: {
+        parameters: {
+            query?: {
+                bake_id?: number | null;
+            };
+            header?: never;
+            path: {
+                dough_id: number;
+                trouble: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiagnosisOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book_file: {
+        parameters: {
+            query?: {
+                dough_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringBookBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtBookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cold_store: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    throw_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColdOut"];
+                };
             };
             /** @description Bad Request */
             400: {

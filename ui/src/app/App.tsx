@@ -8,8 +8,11 @@ import { Shell } from "./Shell";
 const TrayView = lazy(() => import("../views/tray/TrayView"));
 const PlanView = lazy(() => import("../views/plan/PlanView"));
 const BookView = lazy(() => import("../views/book/BookView"));
+const WholeBook = lazy(() => import("../views/book/WholeBook"));
 const LarderView = lazy(() => import("../views/larder/LarderView"));
 const KitchenView = lazy(() => import("../views/kitchen/KitchenView"));
+const ColdView = lazy(() => import("../views/cold/ColdView"));
+const DevicesView = lazy(() => import("../views/devices/DevicesView"));
 const PrintCard = lazy(() => import("../views/print/PrintCard"));
 const PrintTray = lazy(() => import("../views/print/PrintTray"));
 
@@ -37,9 +40,12 @@ export function App() {
           <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
           <Route path="plan/:doughId?" element={<PlanView />} />
           <Route path="bake" element={<Bake />} />
+          <Route path="book" element={<WholeBook />} />
           <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
           <Route path="larder" element={<LarderView />} />
           <Route path="kitchen" element={<KitchenView />} />
+          <Route path="cold" element={<ColdView />} />
+          <Route path="devices" element={<DevicesView />} />
           <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
           <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
           <Route path="*" element={<Navigate to="/dough" replace />} />

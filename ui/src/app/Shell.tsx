@@ -1,8 +1,11 @@
 import { Link, NavLink } from "react-router";
-import { pendingJobs, sayJob } from "../views/bake/jobs";
+import { jobNow, pendingJobs, sayJob } from "../views/bake/jobs";
 import { useCurrentSession, useNow } from "../views/bake/session";
+import { daysLeft } from "../views/cold/daysLeft";
+import { useColdStore } from "../views/cold/queries";
 import { when } from "./format";
 import { useLastDough } from "./lastDough";
+import { useStream } from "./stream";
 
 const STAGES = [
   ["Dough", "dough"],
@@ -13,12 +16,13 @@ const STAGES = [
 ] as const;
 
 const BESIDE = [
+  ["Cold store", "/cold"],
   ["Larder", "/larder"],
   ["Kitchen", "/kitchen"],
 ] as const;
 
 const STAGE =
-  "group relative flex w-26 items-center border-l border-ink pl-3 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
+  "group relative flex w-22 items-center border-l border-ink pl-2.5 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
 
 /** The marks of the tape below a stage, yolk yellow where one is. */
 function Ticks() {
@@ -83,14 +87,26 @@ function Tape() {
   );
 }
 
+const SAYING =
+  "min-w-0 truncate text-right leading-snug hover:underline max-sm:w-full max-sm:text-left";
+
 /** Which session is on, and what comes next in it. */
 function SessionLine() {
   const { data: session } = useCurrentSession();
   const now = useNow(session);
-  if (!session) return <p className="text-right text-soft">Nothing in the oven.</p>;
-  const next = pendingJobs(session)[0];
+  if (!session) return <DueSoon />;
+  if (session.state === "finished") {
+    return (
+      <Link to="/bake" className={SAYING}>
+        <strong>{session.name}</strong>: all out
+        <br />
+        what came of it?
+      </Link>
+    );
+  }
+  const next = jobNow(pendingJobs(session), now);
   return (
-    <Link to="/bake" className="text-right leading-snug hover:underline">
+    <Link to="/bake" className={SAYING}>
       <strong>{session.name}</strong>, ready {when(session.finish_at, now)}
       <br />
       {next && (
@@ -98,6 +114,22 @@ function SessionLine() {
           next: {sayJob(next, session).short}, {when(next.due_at, now)}
         </span>
       )}
+    </Link>
+  );
+}
+
+/** What in the cold store is due soon; else that nothing is on. */
+function DueSoon() {
+  const store = useColdStore();
+  const soon = (store.data?.kept ?? []).filter((item) => item.soon);
+  const first = soon[0];
+  if (!first || !store.data) return <p className="text-right text-soft">Nothing in the oven.</p>;
+  return (
+    <Link to="/cold" className={SAYING}>
+      <strong>{first.name}</strong>
+      <br />
+      {first.form_words} in the {first.place}: {daysLeft(first, store.data.now)}
+      {soon.length > 1 && `, and ${soon.length - 1} more`}
     </Link>
   );
 }
@@ -110,6 +142,7 @@ function nextTheme(): void {
 }
 
 export function Shell({ children }: { children: React.ReactNode }) {
+  useStream();
   return (
     <div className="flex min-h-dvh flex-col">
       <a
@@ -118,19 +151,19 @@ export function Shell({ children }: { children: React.ReactNode }) {
       >
         To the screen
       </a>
-      <header className="flex min-h-16 flex-wrap items-center gap-x-6 border-b border-ink bg-sheet px-5 max-sm:px-3">
-        <Link to="/" className="py-2 text-2xl font-bold text-enamel">
+      <header className="flex min-h-16 flex-wrap items-center gap-x-5 border-b lg:flex-nowrap border-ink bg-sheet px-5 max-sm:px-3">
+        <Link to="/" className="py-2 text-2xl font-bold whitespace-nowrap text-enamel">
           Fine Batch
         </Link>
         <Tape />
-        <div className="ml-auto flex items-center gap-4 py-1 text-[0.9375rem]">
+        <div className="ml-auto flex min-w-0 items-center gap-x-4 py-1 text-[0.9375rem] max-sm:w-full max-sm:flex-wrap">
           <SessionLine />
           {BESIDE.map(([name, to]) => (
             <NavLink
               key={to}
               to={to}
               className={({ isActive }) =>
-                `py-1 text-lg ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
+                `py-1 text-lg whitespace-nowrap ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
               }
             >
               {name}

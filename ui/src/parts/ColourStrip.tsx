@@ -48,3 +48,31 @@ export function ColourPatch({ step }: { step: number }) {
     />
   );
 }
+
+/** The strip to look at: the steps that are right stand out. */
+export function ColourToSee({
+  words,
+  right,
+}: {
+  words: string[];
+  right: readonly [number, number];
+}) {
+  const [from, to] = right;
+  const named = words.slice(from - 1, to).join(" to ");
+  return (
+    <div role="img" aria-label={`The colour to see: ${named}`} className="flex max-w-xl">
+      {words.map((word, n) => {
+        const is = n + 1 >= from && n + 1 <= to;
+        return (
+          <span
+            key={word}
+            className={`flex-1 text-center ${is ? "border-y-4 border-ink text-lg font-bold" : "border-y-4 border-transparent text-[0.9375rem]"}`}
+          >
+            <span className={`block ${FILL[n] ?? "bg-dark"} ${is ? "h-8" : "h-4"}`} />
+            {is ? word : ""}
+          </span>
+        );
+      })}
+    </div>
+  );
+}

@@ -9,10 +9,11 @@ interface OvenProps {
   now: number;
   busy: boolean;
   onMore: (bakeKey: string) => void;
+  onOut: (outKey: string) => void;
 }
 
 /** The oven's shelves as they are: what is on each, how long, when to turn. */
-export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
+export function OvenDrawing({ session, ovens, now, busy, onMore, onOut }: OvenProps) {
   const shelves = session.ovens.flatMap((most, oven) =>
     Array.from({ length: most }, (_, n) => ({ oven: oven + 1, shelf: n + 1, most })),
   );
@@ -26,7 +27,7 @@ export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
       <div className="mt-2 border-2 border-ink bg-wash">
         {shelves.map(({ oven, shelf, most }) => {
           const here = ovens.find(
-            ({ bake }) => (bake.shelf ?? 1) === shelf && (bake.oven ?? 1) === oven,
+            (tray) => shelfNow(tray) === shelf && (tray.bake.oven ?? 1) === oven,
           );
           return (
             <div
@@ -34,7 +35,7 @@ export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
               className="min-h-20 border-b-4 border-ink px-4 pt-2 pb-1 last:border-b-0"
             >
               {here ? (
-                <OnShelf tray={here} now={now} busy={busy} onMore={onMore} />
+                <OnShelf tray={here} now={now} busy={busy} onMore={onMore} onOut={onOut} />
               ) : (
                 <p className="pt-4 text-soft">
                   {shelfName(shelf, most, several ? oven : undefined)}: empty
@@ -48,12 +49,16 @@ export function OvenDrawing({ session, ovens, now, busy, onMore }: OvenProps) {
   );
 }
 
-/** What the dial is to be at: the setting of what is inside, else of what goes in next. */
+/** Where a tray is: on the other's shelf once the two were swapped. */
+const shelfNow = ({ bake, turn }: InOven): number =>
+  (turn?.done_at != null ? turn.to_shelf : null) ?? bake.shelf ?? 1;
+
+/** What the dial is to be at: as for what is inside, else for what goes in next. */
 function dialNow(session: BakingSession, ovens: InOven[]): string {
-  const next = session.activities.find((a) => a.kind === "load" && a.done_at === null);
-  const letter = ovens[0]?.bake.dough ?? next?.dough;
-  const dough = session.doughs.find((d) => d.letter === letter);
-  return dough ? `${dough.oven_c} °C` : "";
+  const inside = ovens[0]?.bake.key.replace("bake", "load");
+  const loads = session.activities.filter((a) => a.kind === "load");
+  const load = loads.find((a) => a.key === inside) ?? loads.find((a) => a.done_at === null);
+  return load?.label ? `dial at ${load.label} °C` : "";
 }
 
 interface OnShelfProps {
@@ -61,9 +66,10 @@ interface OnShelfProps {
   now: number;
   busy: boolean;
   onMore: (bakeKey: string) => void;
+  onOut: (outKey: string) => void;
 }
 
-function OnShelf({ tray, now, busy, onMore }: OnShelfProps) {
+function OnShelf({ tray, now, busy, onMore, onOut }: OnShelfProps) {
   const left = tray.out.due_at - now;
   const share = Math.min(Math.max((now - tray.loadedAt) / (tray.out.due_at - tray.loadedAt), 0), 1);
   const turn = tray.turn;
@@ -80,14 +86,25 @@ function OnShelf({ tray, now, busy, onMore }: OnShelfProps) {
           out {clock(tray.out.due_at)}
           {turn && (turn.done_at === null ? `, turn ${clock(turn.due_at)}` : ", turned")}
         </span>
-        <button
-          type="button"
-          className="press min-h-11"
-          disabled={busy}
-          onClick={() => onMore(tray.bake.key)}
-        >
-          3 more minutes
-        </button>
+        <span className="flex gap-2">
+          <button
+            type="button"
+            className="press min-h-11"
+            disabled={busy}
+            onClick={() => onMore(tray.bake.key)}
+          >
+            3 more minutes
+          </button>
+          <button
+            type="button"
+            className="press min-h-11"
+            aria-label={`${tray.tray} is out early`}
+            disabled={busy}
+            onClick={() => onOut(tray.out.key)}
+          >
+            Out early
+          </button>
+        </span>
       </div>
       <svg
         aria-hidden="true"

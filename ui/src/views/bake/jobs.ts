@@ -9,6 +9,13 @@ export const pendingJobs = (session: BakingSession): Activity[] =>
     .filter((a) => a.hands && a.done_at === null)
     .sort((a, b) => a.due_at - b.due_at || a.start_at - b.start_at);
 
+const CANNOT_WAIT: ReadonlySet<Activity["kind"]> = new Set(["turn", "out", "shape"]);
+const SOON_MS = 15_000;
+
+/** The job for now: what cannot wait goes before all else once it is due. */
+export const jobNow = (jobs: Activity[], now: number): Activity | undefined =>
+  jobs.find((job) => CANNOT_WAIT.has(job.kind) && job.due_at - now <= SOON_MS) ?? jobs[0];
+
 /** A tray that is in the oven now, with the jobs that end and turn it. */
 export interface InOven {
   tray: string;
@@ -38,6 +45,8 @@ export interface Said {
   detail: string;
   cue: string;
   caution: string | null;
+  /** The steps of the colour strip that are right, where a colour tells. */
+  colours?: readonly [number, number];
 }
 
 const HOT = "Hot sheet and shelf: dry oven gloves, children stand back.";
@@ -55,7 +64,9 @@ export function sayJob(job: Activity, session: BakingSession): Said {
   const pieces = `${tray?.pieces ?? 0} ${kind === "twice_baked" ? "logs" : "pieces"}`;
   const shelf = session.activities.find((a) => a.key === job.key.replace(job.kind, "bake"))?.shelf;
   const name = `tray ${job.tray}`;
-  const on = job.sheet ? ` on sheet ${job.sheet}` : "";
+  const sheet = job.sheet ? session.sheet_names[job.sheet - 1] : undefined;
+  const takeOut = job.label.replace(" it ", several ? ` dough ${job.dough} ` : " the dough ");
+  const on = sheet ? ` on ${sheet}` : "";
   switch (job.kind) {
     case "mix":
       return {
@@ -64,6 +75,16 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         detail: `${dough?.name ?? ""}, about ${length((job.end_at - job.start_at) / 60_000)}`,
         cue: "Stop as soon as the flour is gone, or it turns tough.",
         caution: "Raw flour and egg: do not taste. Mixer off before a hand goes in.",
+      };
+    case "take":
+      return {
+        short: lower(takeOut),
+        title: takeOut,
+        detail: dough?.name ?? "",
+        cue: job.label.startsWith("Move")
+          ? "Wrapped, on a plate: it thaws there while other things go on."
+          : "Wrapped until it is worked, so that no water settles on it.",
+        caution: "With egg or dairy: no longer than two hours in the warm in all.",
       };
     case "part":
       return {
@@ -98,13 +119,22 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         caution: null,
       };
     case "portion":
+      if (dough?.laid) {
+        return {
+          short: `lay out ${name}`,
+          title: `Lay out ${name}`,
+          detail: `${pieces}${on}, as they were portioned`,
+          cue: "As cold as they are: they are foreseen so.",
+          caution: null,
+        };
+      }
       return {
         short: `portion ${name}`,
         title: `Portion ${name}`,
         detail:
           kind === "pan"
             ? `${piece} g in the pan, scored in ${pieces}`
-            : `${pieces} of ${piece} g${on}${tray?.scraps ? ", from the scraps" : ""}`,
+            : `${pieces}${tray?.size ? `, the ${tray.size} ones` : ` of ${piece} g`}${on}${tray?.scraps ? ", from the scraps" : ""}`,
         cue: "All the same size bake the same.",
         caution: null,
       };
@@ -112,7 +142,7 @@ export function sayJob(job: Activity, session: BakingSession): Said {
       return {
         short: `${name} into the oven`,
         title: `${cap(name)} into the oven`,
-        detail: `shelf ${shelf ?? 1}, ${minutes} min at ${dough?.oven_c ?? ""} °C`,
+        detail: `shelf ${shelf ?? 1}, ${minutes} min, dial at ${job.label || dough?.oven_c} °C`,
         cue: second
           ? "Slices flat on the sheet, cut side up."
           : "Press done when the door is shut: the minutes count from then.",
@@ -121,8 +151,12 @@ export function sayJob(job: Activity, session: BakingSession): Said {
     case "turn":
       return {
         short: `turn ${name}`,
-        title: `Turn ${name}`,
-        detail: second ? "turn each slice over" : "front to back; swap shelves when there are two",
+        title: job.to_shelf ? `Swap ${name} with ${job.label}` : `Turn ${name}`,
+        detail: second
+          ? "turn each slice over"
+          : job.to_shelf
+            ? `to shelf ${job.to_shelf}, front to back`
+            : turnWords(session.hot_sides[(job.oven ?? 1) - 1]),
         cue: "Be quick: an open door costs heat.",
         caution: HOT,
       };
@@ -131,8 +165,9 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         short: `take ${name} out`,
         title: `Take ${name} out`,
         detail: `${pieces}, ${minutes} min in all`,
-        cue: AFTER[kind] ?? CUES[dough?.family ?? "drop"],
+        cue: AFTER[kind] ?? doneCue(dough, second),
         caution: HOT,
+        ...(dough && { colours: [dough.cues.colour_from, dough.cues.colour_to] as const }),
       };
     case "slice":
       return {
@@ -159,14 +194,21 @@ const AFTER: Partial<Record<SessionDough["kind"], string>> = {
   wafer: "Shape them at once, the first out first; half a minute in the oven softens them again.",
 };
 
-const CUES: Record<SessionDough["family"], string> = {
-  drop: "Edges just gold, top still soft. It goes on cooking on the sheet.",
-  rolled: "Rims just coloured, top dry. It hardens as it cools.",
-  shortbread: "Barely coloured, sandy and dry to the touch.",
-  twice_baked: "Firm when pressed, gold at the ends.",
-};
+/** By what one sees that it is done; slices that dry again are told by their touch. */
+function doneCue(dough: SessionDough | undefined, second: boolean): string {
+  if (second) return "Dry to the touch on both sides; they harden as they cool.";
+  if (!dough) return "";
+  const { edges, top, underside, touch, smell } = dough.cues;
+  return `Edges ${edges}; top ${top}; underneath ${underside}; ${touch}; smells ${smell}. It goes on cooking on the sheet.`;
+}
 
 const mixTitle = (several: boolean, job: Activity): string =>
   several ? `Mix dough ${job.dough}` : "Mix the dough";
+
+/** Which way to turn a tray: what browns first changes sides. */
+const turnWords = (side: BakingSession["hot_sides"][number] | undefined): string =>
+  side === undefined || side === "even" ? "front to back" : `front to back: the ${side} is hotter`;
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

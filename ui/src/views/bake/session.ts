@@ -1,19 +1,36 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
 
 const KEY = ["session", "current"];
 
-export const useCurrentSession = (everyMs = 5000) =>
-  useQuery({
+/** Whether an answer was asked for before what is shown. */
+const isOlder = (session: BakingSession, shown: BakingSession): boolean =>
+  session.id === shown.id && session.changed_at < shown.changed_at;
+
+export function useCurrentSession(everyMs = 5000) {
+  const queries = useQueryClient();
+  return useQuery({
     queryKey: KEY,
     queryFn: async () => {
       const session = await body(api.GET("/api/sessions/current"));
       if (session) remember(session.now);
-      return session;
+      const shown = queries.getQueryData<BakingSession | null>(KEY);
+      return session && shown && isOlder(session, shown) ? shown : session;
     },
     refetchInterval: everyMs,
   });
+}
+
+/** Show a session as the stream tells it. */
+export function showSession(queries: QueryClient, session: BakingSession): void {
+  const shown = queries.getQueryData<BakingSession | null>(KEY);
+  const other = session.state !== "running" && shown?.id !== session.id;
+  if (other || (shown && isOlder(session, shown))) return;
+  remember(session.now);
+  void queries.cancelQueries({ queryKey: KEY });
+  queries.setQueryData(KEY, session);
+}
 
 let serverAhead = 0;
 
@@ -34,16 +51,22 @@ export function useNow(session: BakingSession | null | undefined): number {
   return Date.now() + serverAhead;
 }
 
-/** Say what happened; the answer is the session with its rest planned again. */
+/** Say what happened; the answer is the session with its rest planned again. What happened is kept
+ * and told before that: `busy` is only until then. */
 export function useDeeds(session: BakingSession) {
   const queries = useQueryClient();
+  const [mark, setMark] = useState(-1);
   const params = { params: { path: { session_id: session.id } } };
   // A look at the session that was asked before the deed must not be shown after it.
-  const onMutate = () => queries.cancelQueries({ queryKey: KEY });
+  const onMutate = () => {
+    setMark(session.happened);
+    return queries.cancelQueries({ queryKey: KEY });
+  };
   const onSuccess = async (after: BakingSession) => {
-    await onMutate();
+    await queries.cancelQueries({ queryKey: KEY });
     remember(after.now);
-    queries.setQueryData(KEY, after);
+    const shown = queries.getQueryData<BakingSession | null>(KEY);
+    if (!shown || !isOlder(after, shown)) queries.setQueryData(KEY, after);
   };
   const deed = useMutation({
     mutationFn: (what: Schemas["DeedBody"]) =>
@@ -56,5 +79,16 @@ export function useDeeds(session: BakingSession) {
     onMutate,
     onSuccess,
   });
-  return { deed, undo };
+  const busy = (deed.isPending || undo.isPending) && session.happened === mark;
+  return { deed, undo, busy };
+}
+
+/** One tray of a dough that is ready, at once and without a plan. */
+export function useBakeNow() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (doughId: number) =>
+      body(api.POST("/api/sessions", { body: { dough_id: doughId } })),
+    onSuccess: (session) => queries.setQueryData(KEY, session),
+  });
 }

@@ -1,0 +1,98 @@
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import type { Schemas } from "../api/client";
+import { showSession } from "../views/bake/session";
+
+export type ScaleShows = Schemas["ScaleOut"];
+export type OvenShows = Schemas["ThermometerOut"];
+type Wire = "on" | "lost";
+
+const SILENT_MS = 12_000;
+
+/** Where the newest of each event lies. */
+const AT = { wire: ["wire"], scale: ["scale"], oven: ["oven"] } as const;
+
+/** What is asked again when an event comes. */
+const ASK_AGAIN: Record<string, string[]> = {
+  session: ["weighing"],
+  devices: ["devices"],
+};
+
+/** Keep one stream of events open for the whole page; a lost one is shown, and opened again. */
+export function useStream(): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    let source = open(queries);
+    let heard = Date.now();
+    const hear = () => {
+      heard = Date.now();
+    };
+    const events = ["beat", "session", "devices", "scale", "oven"];
+    const listen = () => {
+      for (const event of events) source.addEventListener(event, hear);
+      source.addEventListener("open", hear);
+    };
+    listen();
+    const watch = setInterval(() => {
+      const closed = source.readyState === EventSource.CLOSED;
+      if (!closed && Date.now() - heard < SILENT_MS) return;
+      queries.setQueryData<Wire>(AT.wire, "lost");
+      source.close();
+      source = open(queries);
+      hear();
+      listen();
+    }, 1000);
+    return () => {
+      clearInterval(watch);
+      source.close();
+    };
+  }, [queries]);
+}
+
+function open(queries: QueryClient): EventSource {
+  const source = new EventSource("/api/stream");
+  source.addEventListener("open", () => {
+    const was = queries.getQueryData<Wire>(AT.wire);
+    queries.setQueryData<Wire>(AT.wire, "on");
+    // Whatever happened while the stream was lost.
+    if (was === "lost")
+      for (const key of ["session", ...Object.values(ASK_AGAIN).flat()]) ask(queries, key);
+  });
+  source.addEventListener("error", () => queries.setQueryData<Wire>(AT.wire, "lost"));
+  for (const [event, keys] of Object.entries(ASK_AGAIN)) {
+    source.addEventListener(event, () => {
+      for (const key of keys) ask(queries, key);
+    });
+  }
+  source.addEventListener("session", (message) =>
+    showSession(queries, JSON.parse((message as MessageEvent<string>).data)),
+  );
+  for (const device of ["scale", "oven"] as const) {
+    source.addEventListener(device, (message) =>
+      queries.setQueryData(AT[device], JSON.parse((message as MessageEvent<string>).data)),
+    );
+  }
+  return source;
+}
+
+const ask = (queries: QueryClient, key: string) => queries.invalidateQueries({ queryKey: [key] });
+
+function useTold<T>(key: readonly string[]): T | null {
+  const told = useQuery<T | null>({
+    queryKey: key,
+    queryFn: () => null,
+    enabled: false,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: Number.POSITIVE_INFINITY,
+  });
+  return told.data ?? null;
+}
+
+/** Whether the stream is cut just now. */
+export const useLost = (): boolean => useTold<Wire>(AT.wire) === "lost";
+
+/** What the scale shows, as it is told; null until it has been. */
+export const useScaleTold = () => useTold<ScaleShows>(AT.scale);
+
+/** What the oven's thermometer shows, as it is told; null until it has been. */
+export const useOvenTold = () => useTold<OvenShows>(AT.oven);

@@ -1,0 +1,139 @@
+import { useState } from "react";
+import type { Activity, BakingSession, Schemas } from "../../api/client";
+import { fromField, toField } from "../../app/format";
+
+export type Deed = Schemas["DeedBody"];
+
+interface HappeningsProps {
+  session: BakingSession;
+  job: Activity;
+  now: number;
+  busy: boolean;
+  onDeed: (deed: Deed) => void;
+}
+
+const CAN_BE_LEFT: ReadonlySet<Activity["kind"]> = new Set(["turn", "finish", "freeze"]);
+const MINUTE = 60_000;
+
+/** What two more minutes, or leaving a job out, would be said as; null where it cannot be. */
+export const notYet = (job: Activity): Deed | null =>
+  job.kind === "out"
+    ? { kind: "more", activity: job.key.replace("out", "bake"), minutes: 2 }
+    : null;
+
+export const leaveOut = (job: Activity): Deed | null =>
+  CAN_BE_LEFT.has(job.kind) ? { kind: "skip", activity: job.key } : null;
+
+export const ovenSlow: Deed = { kind: "slow", activity: "", minutes: 5 };
+
+/** A key that does the same as the press it stands on. */
+export function KeyCap({ children }: { children: string }) {
+  return (
+    <span
+      aria-hidden="true"
+      className="border border-current px-1.5 font-sans text-[0.9375rem] leading-tight font-normal max-sm:hidden"
+    >
+      {children}
+    </span>
+  );
+}
+
+/** What comes up in a kitchen beside "done": each is one press, and the rest is planned again. */
+export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps) {
+  const later = notYet(job);
+  const left = leaveOut(job);
+  return (
+    <section aria-label="Something else" className="flex flex-wrap items-end gap-x-5 gap-y-3">
+      {later && (
+        <button
+          type="button"
+          className="press min-h-12 text-lg"
+          disabled={busy}
+          onClick={() => onDeed(later)}
+        >
+          Not yet: 2 more minutes <KeyCap>2</KeyCap>
+        </button>
+      )}
+      {left && (
+        <button
+          type="button"
+          className="press min-h-12 text-lg"
+          disabled={busy}
+          onClick={() => onDeed(left)}
+        >
+          Leave this out <KeyCap>3</KeyCap>
+        </button>
+      )}
+      <button
+        type="button"
+        className="press min-h-12"
+        disabled={busy}
+        onClick={() => onDeed(ovenSlow)}
+      >
+        Oven slow: 5 min more <KeyCap>5</KeyCap>
+      </button>
+      <Back now={now} busy={busy} onDeed={onDeed} />
+      <label className="flex flex-col text-[0.9375rem] text-soft">
+        A tray was dropped
+        <select
+          className="min-h-12 text-ink"
+          value=""
+          disabled={busy}
+          onChange={(event) => onDeed({ kind: "dropped", activity: event.target.value })}
+        >
+          <option value="" disabled>
+            none
+          </option>
+          {session.trays.map((tray) => (
+            <option key={tray.name} value={tray.name}>
+              {tray.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </section>
+  );
+}
+
+interface BackProps {
+  now: number;
+  busy: boolean;
+  onDeed: (deed: Deed) => void;
+}
+
+/** Away for a while, and back by the clock. */
+function Back({ now, busy, onDeed }: BackProps) {
+  const [text, setText] = useState<string | null>(null);
+  const usual = toField(now + 15 * MINUTE).slice(11);
+  const wanted = fromField(`${toField(now).slice(0, 10)}T${text ?? usual}`);
+  // A time before now is tomorrow's.
+  const until = wanted > now ? wanted : wanted + 24 * 60 * MINUTE;
+  const minutes = Math.round((until - now) / MINUTE);
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onDeed({ kind: "away", activity: "", minutes });
+        setText(null);
+      }}
+    >
+      <label className="flex flex-col text-[0.9375rem] text-soft">
+        Back at
+        <input
+          type="time"
+          className="min-h-12 text-lg text-ink"
+          value={text ?? usual}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <button
+        type="submit"
+        className="press min-h-12"
+        disabled={busy || !(minutes >= 1 && minutes <= 720)}
+      >
+        I am away
+      </button>
+    </form>
+  );
+}

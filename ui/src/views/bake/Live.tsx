@@ -1,0 +1,207 @@
+import { useState } from "react";
+import type { BakingSession } from "../../api/client";
+import { clock, countdown, when } from "../../app/format";
+import { useLost } from "../../app/stream";
+import { ColourToSee } from "../../parts/ColourStrip";
+import { Notice } from "../../parts/Notice";
+import { useBookWords } from "../book/queries";
+import { OvenProbe } from "../devices/OvenProbe";
+import { DayDrawing } from "../plan/DayDrawing";
+import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
+import { Firmness, felt } from "./Firmness";
+import { type Deed, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
+import { inOven, jobNow, pendingJobs, sayJob } from "./jobs";
+import { OvenDrawing } from "./OvenDrawing";
+import { Sheets } from "./Sheets";
+import { useDeeds, useNow } from "./session";
+import { WeighAlong } from "./WeighAlong";
+
+const LISTED = 5;
+
+/** The companion while something is baked: the job for now, what is next, the oven as it is. */
+export function Live({ session, lost }: { session: BakingSession; lost: Error | null }) {
+  const now = useNow(session);
+  const { deed, undo, busy } = useDeeds(session);
+  const [twice, noteDone] = useTwice();
+  const [picked, setPicked] = useState<string | null>(null);
+  const [manner, setManner] = useManner();
+  const [whole, turnWhole] = useWholeScreen();
+  const cut = useLost();
+  const words = useBookWords();
+  const jobs = pendingJobs(session);
+  const first = jobNow(jobs, now);
+  const order = first ? [first, ...jobs.filter((next) => next !== first)] : jobs;
+  const place = Math.max(
+    order.findIndex((next) => next.key === picked),
+    0,
+  );
+  const job = order[place];
+  const said = job ? sayJob(job, session) : null;
+
+  useAlarm(first, first ? sayJob(first, session).title : "", now, manner);
+  useAwake(first !== undefined);
+
+  const tell = (what: Deed | null) => {
+    if (what && !busy) deed.mutate(what, { onSuccess: () => setPicked(null) });
+  };
+  const done = () => {
+    if (!job || busy || twice) return;
+    noteDone();
+    tell({ kind: "done", activity: job.key });
+  };
+  const back = () => {
+    if (!busy && session.can_undo) undo.mutate();
+  };
+  const pick = (by: number) =>
+    setPicked(order[Math.min(Math.max(place + by, 0), LISTED)]?.key ?? null);
+  useKeys({
+    " ": done,
+    "1": done,
+    "2": () => tell(job ? notYet(job) : null),
+    "3": () => tell(job ? leaveOut(job) : null),
+    "5": () => tell(ovenSlow),
+    "6": () => tell(job ? felt(session, job, "soft") : null),
+    "7": () => tell(job ? felt(session, job, "right") : null),
+    "8": () => tell(job ? felt(session, job, "hard") : null),
+    "0": back,
+    ArrowDown: () => pick(1),
+    ArrowUp: () => pick(-1),
+    Escape: () => setPicked(null),
+  });
+
+  if (!job || !said) return null;
+  return (
+    <div className="grid flex-1 content-start gap-6 p-5 max-sm:p-3 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <section aria-label="Now" className="flex flex-col gap-3">
+        <Due wait={job.due_at - now} at={job.due_at} sooner={place > 0} />
+        <h1 className="text-7xl leading-none font-bold max-lg:text-6xl max-sm:text-4xl">
+          {said.title}
+        </h1>
+        <p className="text-4xl leading-tight max-lg:text-3xl max-sm:text-2xl">{said.detail}</p>
+        <p className="text-2xl text-soft max-sm:text-xl">{said.cue}</p>
+        {said.colours && words.data && (
+          <ColourToSee words={words.data.colours} right={said.colours} />
+        )}
+        {said.caution && (
+          <p className="text-xl">
+            <strong className="text-caution">Caution:</strong> {said.caution}
+          </p>
+        )}
+        <div className="mt-2 flex flex-wrap gap-3">
+          <button
+            type="button"
+            className="press press-main min-h-28 min-w-64 flex-1 text-5xl"
+            disabled={busy || twice}
+            onClick={done}
+          >
+            Done <span className="text-lg font-normal max-sm:hidden">space</span>
+          </button>
+          <button
+            type="button"
+            className="press min-h-28 px-6 text-xl max-sm:min-h-14 max-sm:flex-1"
+            disabled={busy || !session.can_undo}
+            onClick={back}
+          >
+            Take back <KeyCap>0</KeyCap>
+          </button>
+        </div>
+        <WeighAlong session={session} job={job} busy={busy} onDeed={(what) => deed.mutate(what)} />
+        <Firmness session={session} job={job} busy={busy} onDeed={tell} />
+        <Happenings session={session} job={job} now={now} busy={busy} onDeed={tell} />
+        <Notice problem={deed.error ?? undo.error ?? lost} />
+        <p role="status" className="min-h-7 text-lg">
+          {session.said ? (
+            <>
+              <strong>Moved:</strong> {session.said}
+            </>
+          ) : null}
+        </p>
+        <section aria-label="Manner" className="flex flex-wrap gap-2">
+          <button type="button" className="press min-h-11" onClick={turnWhole}>
+            {whole ? "Leave the whole screen" : "Whole screen"}
+          </button>
+          <button
+            type="button"
+            className="press min-h-11"
+            aria-pressed={manner.sound}
+            onClick={() => setManner({ sound: !manner.sound })}
+          >
+            {manner.sound ? "Sound is on" : "Sound is off"}
+          </button>
+          <button
+            type="button"
+            className="press min-h-11"
+            aria-pressed={manner.voice}
+            onClick={() => setManner({ voice: !manner.voice })}
+          >
+            {manner.voice ? "It speaks" : "It does not speak"}
+          </button>
+          {cut && <p className="text-caution">The stream is cut; this screen asks by itself.</p>}
+        </section>
+      </section>
+      <aside className="flex flex-col gap-5">
+        <OvenDrawing
+          session={session}
+          ovens={inOven(session)}
+          now={now}
+          busy={busy}
+          onMore={(key) => tell({ kind: "more", activity: key, minutes: 3 })}
+          onOut={(key) => tell({ kind: "done", activity: key })}
+        />
+        <OvenProbe session={session} />
+        <section aria-label="Next">
+          <h2 className="heading">
+            Next
+            <span className="font-normal text-soft">all cold {when(session.finish_at, now)}</span>
+          </h2>
+          <ol>
+            {order.slice(0, LISTED + 1).map((next, n) =>
+              n === place ? null : (
+                <li key={next.key} className="border-b border-line">
+                  <button
+                    type="button"
+                    className="flex min-h-11 w-full items-baseline gap-3 py-1.5 text-left text-lg hover:bg-wash"
+                    aria-label={`Do this first: ${sayJob(next, session).short}`}
+                    onClick={() => {
+                      setPicked(n === 0 ? null : next.key);
+                      // On a phone the job at hand is far above this list.
+                      window.scrollTo({ top: 0 });
+                    }}
+                  >
+                    <strong className="w-14">{clock(next.due_at)}</strong>
+                    {sayJob(next, session).short}
+                  </button>
+                </li>
+              ),
+            )}
+          </ol>
+        </section>
+        <Sheets session={session} />
+      </aside>
+      <div className="col-span-full max-sm:hidden">
+        <DayDrawing session={session} now={now} />
+      </div>
+    </div>
+  );
+}
+
+/** When the job is due: now, in so long, or how long ago. */
+function Due({ wait, at, sooner }: { wait: number; at: number; sooner: boolean }) {
+  const late = wait < -60_000;
+  return (
+    <p className="flex flex-wrap items-baseline gap-4 text-3xl font-bold">
+      <span className="bg-yolk px-3 py-1 text-dark">
+        {wait > 5000 ? `in ${countdown(wait)}` : late ? `${countdown(wait)} late` : "now"}
+      </span>
+      <span>{clock(at)}</span>
+      {sooner && (
+        <span className="text-lg font-normal">
+          before its turn
+          <span className="max-sm:hidden">
+            ; <kbd className="font-sans">Esc</kbd> goes back to what is due
+          </span>
+        </span>
+      )}
+    </p>
+  );
+}

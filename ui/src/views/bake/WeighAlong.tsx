@@ -1,0 +1,219 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Activity, api, type BakingSession, body, type Schemas } from "../../api/client";
+import { cm, grams, percent } from "../../app/format";
+import type { ScaleShows } from "../../app/stream";
+import { parse } from "../../parts/NumberField";
+import { useScale, useTare } from "../devices/queries";
+import { useKeys } from "./companion";
+import { type Deed, KeyCap } from "./Happenings";
+
+type Along = Schemas["AlongOut"];
+
+interface WeighAlongProps {
+  session: BakingSession;
+  job: Activity;
+  busy: boolean;
+  onDeed: (deed: Deed) => void;
+}
+
+/** The next thing to weigh, with its target, beside a job in which something is weighed. */
+export function WeighAlong({ session, job, busy, onDeed }: WeighAlongProps) {
+  const wanted = job.kind === "mix" || job.kind === "portion";
+  const [open, setOpen] = useState(false);
+  const along = useQuery({
+    queryKey: ["weighing", session.id, job.key],
+    queryFn: () =>
+      body(
+        api.GET("/api/sessions/{session_id}/weighing/{activity}", {
+          params: { path: { session_id: session.id, activity: job.key } },
+        }),
+      ),
+    enabled: wanted && open,
+  });
+  if (!wanted) return null;
+  return (
+    <section aria-label="Weigh along" className="relative border-y border-line py-2">
+      <button
+        type="button"
+        className={open ? "absolute top-2 right-0 underline" : "press min-h-12 text-lg"}
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? "weigh no longer" : "Weigh along"}
+      </button>
+      {open && along.error && <p className="text-caution">{along.error.message}</p>}
+      {open && along.data && (
+        <Next
+          along={along.data}
+          busy={busy}
+          onWeighed={(mass, what) =>
+            onDeed({ kind: "weighed", activity: job.key, grams: mass, what })
+          }
+        />
+      )}
+    </section>
+  );
+}
+
+interface NextProps {
+  along: Along;
+  busy: boolean;
+  onWeighed: (grams: number, what: string | null) => void;
+}
+
+function Next({ along, busy, onWeighed }: NextProps) {
+  const scale = useScale();
+  const tare = useTare();
+  const next = along.ingredients.find((one) => one.weighed_g === null);
+  const target = along.portions?.target_g ?? next?.target_g;
+  const shown = scale && !scale.fault && scale.steady && !scale.overloaded ? scale.grams : null;
+  const keep = (mass: number) => {
+    if (busy || !(mass >= 0.05)) return;
+    onWeighed(mass, next?.key ?? null);
+    if (scale) tare.mutate();
+  };
+  useKeys({ Enter: shown != null && target !== undefined ? () => keep(shown) : undefined });
+  if (target === undefined) return <p className="mt-2 text-xl">All of it is in the bowl.</p>;
+  return (
+    <div className="mt-2 flex flex-col gap-2">
+      <p className="text-2xl">
+        {next ? (
+          <>
+            <strong>{next.name}</strong>, {grams(next.target_g)} g
+          </>
+        ) : (
+          <>
+            Portion {(along.portions?.weighed_g.length ?? 0) + 1} of {along.wanted},{" "}
+            <strong>{grams(target)} g</strong>
+          </>
+        )}
+      </p>
+      {scale ? (
+        <div className="flex items-end gap-4">
+          <Bar shows={scale} target={target} offBy={along.off_by} />
+          <button
+            type="button"
+            className="press press-main min-h-16 text-xl whitespace-nowrap"
+            disabled={busy || shown == null || shown < 0.05}
+            onClick={() => shown != null && keep(shown)}
+          >
+            {next ? "It is in" : "Next portion"} <KeyCap>Enter</KeyCap>
+          </button>
+        </div>
+      ) : (
+        <ByHand key={next?.key ?? along.portions?.weighed_g.length} onKeep={keep} busy={busy} />
+      )}
+      {along.portions && <HowEven along={along} portions={along.portions} />}
+      {next && <Rest along={along} />}
+    </div>
+  );
+}
+
+/** How far the scale is from the target: full at it, and over in red. */
+function Bar({ shows, target, offBy }: { shows: ScaleShows; target: number; offBy: number }) {
+  const mass = shows.grams ?? 0;
+  const share = Math.min(Math.max(mass / target, 0), 1.25) / 1.25;
+  const over = mass > target * (1 + offBy);
+  const words = shows.overloaded
+    ? "too much on the scale"
+    : over
+      ? `${grams(mass - target)} g too much`
+      : mass >= target * (1 - offBy)
+        ? "right"
+        : `${grams(target - mass)} g to go`;
+  return (
+    <div className="min-w-0 flex-1">
+      <p className="flex flex-wrap items-baseline gap-x-4">
+        <strong className="text-5xl" data-figure="scale">
+          {shows.fault ? "–" : grams(mass)} g
+        </strong>
+        <span className={`text-xl ${over || shows.fault ? "text-caution" : ""}`} role="status">
+          {shows.fault ?? words}
+          {!shows.fault && !shows.steady && ", settling…"}
+        </span>
+      </p>
+      <svg
+        aria-hidden="true"
+        viewBox="0 0 100 6"
+        preserveAspectRatio="none"
+        className="mt-1 h-6 w-full border border-ink bg-sheet"
+      >
+        <rect width={100 * share} height={6} className={over ? "fill-caution" : "fill-enamel"} />
+        <line x1={80} x2={80} y1={0} y2={6} className="stroke-ink" strokeWidth={0.6} />
+      </svg>
+    </div>
+  );
+}
+
+/** Without a scale of its own: the mass is typed. */
+function ByHand({ onKeep, busy }: { onKeep: (grams: number) => void; busy: boolean }) {
+  const [text, setText] = useState("");
+  const mass = parse(text);
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (Number.isFinite(mass)) onKeep(mass);
+      }}
+    >
+      <label className="flex flex-col text-[0.9375rem] text-soft">
+        The scale shows, in g
+        <input
+          className="w-32 text-2xl font-semibold text-ink"
+          inputMode="decimal"
+          autoComplete="off"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <button
+        type="submit"
+        className="press min-h-11"
+        disabled={busy || !Number.isFinite(mass) || mass < 0.05}
+      >
+        Write it down
+      </button>
+    </form>
+  );
+}
+
+function HowEven({ along, portions }: { along: Along; portions: NonNullable<Along["portions"]> }) {
+  if (portions.mean_g === null) return null;
+  return (
+    <div className="text-lg">
+      <p>
+        Mean <strong>{grams(portions.mean_g)} g</strong>
+        {portions.cv !== null && <>, uneven by {percent(100 * portions.cv)} %</>}
+        {along.width_mm !== null && along.planned_mm !== null && (
+          <>
+            ; they come out at <strong>{cm(along.width_mm)} cm</strong> instead of{" "}
+            {cm(along.planned_mm)}
+          </>
+        )}
+        .
+      </p>
+      {portions.off.length > 0 && (
+        <p>
+          {portions.off
+            .map((off) => `Portion ${off.number} is too ${off.how}: ${grams(off.grams)} g`)
+            .join("; ")}
+          .
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** What is in already, and what comes after. */
+function Rest({ along }: { along: Along }) {
+  const later = along.ingredients.filter((one) => one.weighed_g === null).slice(1, 4);
+  const last = along.ingredients.filter((one) => one.weighed_g !== null).at(-1);
+  return (
+    <p className="text-[0.9375rem] text-soft">
+      {last && `In: ${last.name} ${grams(last.weighed_g ?? 0)} g. `}
+      {later.length > 0 && `Then ${later.map((one) => one.name.toLowerCase()).join(", ")}.`}
+    </p>
+  );
+}

@@ -1,0 +1,153 @@
+import { useEffect, useRef, useState } from "react";
+import type { Activity } from "../../api/client";
+import { allowSound, play, say, soundOf } from "./sounds";
+
+/** How the companion makes itself heard and seen; kept on this device. */
+export interface Manner {
+  sound: boolean;
+  voice: boolean;
+}
+
+const KEPT = "finebatch.manner";
+const USUAL: Manner = { sound: true, voice: false };
+
+function kept(): Manner {
+  try {
+    return { ...USUAL, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
+  } catch {
+    return USUAL;
+  }
+}
+
+export function useManner(): [Manner, (part: Partial<Manner>) => void] {
+  const [manner, setManner] = useState(kept);
+  return [
+    manner,
+    (part) => {
+      allowSound();
+      const next = { ...manner, ...part };
+      setManner(next);
+      // Heard at once, so that one knows how loud it is.
+      if (part.sound) void play("hands");
+      if (part.voice) say("I speak.");
+      try {
+        localStorage.setItem(KEPT, JSON.stringify(next));
+      } catch {
+        // A browser that keeps nothing still bakes.
+      }
+    },
+  ];
+}
+
+const MINUTE = 60_000;
+
+/** Sounds, and where wanted speaks, when a job is due, and each minute that a hot one runs over. */
+export function useAlarm(job: Activity | undefined, words: string, now: number, manner: Manner) {
+  const told = useRef("");
+  const due = job !== undefined && now >= job.due_at - 1000;
+  const late = job && soundOf(job) === "hot" ? Math.floor((now - job.due_at) / MINUTE) : 0;
+  const stage = job && due ? `${job.key} ${Math.max(late, 0)}` : "";
+  useEffect(() => {
+    if (!job || stage === "" || told.current === stage) return;
+    told.current = stage;
+    if (manner.sound) void play(late > 0 ? "over" : soundOf(job));
+    if (manner.voice) say(words);
+  }, [job, stage, late, words, manner]);
+}
+
+const TWICE_MS = 350;
+
+/** Whether "done" was pressed just now: a finger that bounces does not do the next job, too. */
+export function useTwice(): [boolean, () => void] {
+  const [twice, setTwice] = useState(false);
+  useEffect(() => {
+    if (!twice) return;
+    const timer = setTimeout(() => setTwice(false), TWICE_MS);
+    return () => clearTimeout(timer);
+  }, [twice]);
+  return [twice, () => setTwice(true)];
+}
+
+/** Keep the screen awake while something is baked, where the browser can. */
+export function useAwake(on: boolean): void {
+  useEffect(() => {
+    if (!on || !("wakeLock" in navigator)) return;
+    let lock: WakeLockSentinel | null = null;
+    let over = false;
+    const hold = async () => {
+      if (document.visibilityState !== "visible") return;
+      try {
+        lock = await navigator.wakeLock.request("screen");
+        if (over) await lock.release();
+      } catch {
+        // A flat battery refuses it; the session goes on.
+      }
+    };
+    void hold();
+    document.addEventListener("visibilitychange", hold);
+    return () => {
+      over = true;
+      document.removeEventListener("visibilitychange", hold);
+      void lock?.release();
+    };
+  }, [on]);
+}
+
+/** The whole screen for the companion: no bars of the browser, no stages. */
+export function useWholeScreen(): [boolean, () => void] {
+  const [whole, setWhole] = useState(false);
+  useEffect(() => {
+    const root = document.documentElement;
+    if (whole) root.dataset.whole = "screen";
+    const left = () => {
+      if (!document.fullscreenElement) setWhole(false);
+    };
+    document.addEventListener("fullscreenchange", left);
+    return () => {
+      delete root.dataset.whole;
+      document.removeEventListener("fullscreenchange", left);
+    };
+  }, [whole]);
+  const turn = () => {
+    allowSound();
+    window.scrollTo({ top: 0 });
+    if (whole) {
+      if (document.fullscreenElement) void document.exitFullscreen();
+      setWhole(false);
+    } else {
+      document.documentElement.requestFullscreen?.().catch(() => undefined);
+      setWhole(true);
+    }
+  };
+  return [whole, turn];
+}
+
+/** Keys that press what is on the screen, wherever the focus is but in another control. */
+export function useKeys(presses: Record<string, (() => void) | undefined>): void {
+  const latest = useRef(presses);
+  latest.current = presses;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      const typing = target.closest("input, select, textarea");
+      const pressing = event.key === " " && target.closest("button, a, summary");
+      const press = latest.current[event.key];
+      if (!press || typing || pressing) return;
+      event.preventDefault();
+      allowSound();
+      press();
+    };
+    // A finger that pressed something else leaves no focus there: space stays the large button.
+    const onClick = (event: MouseEvent) => {
+      const pressed = (event.target as HTMLElement).closest("button");
+      if (event.detail > 0 && pressed) pressed.blur();
+    };
+    window.addEventListener("keydown", onKey);
+    window.addEventListener("click", onClick);
+    return () => {
+      window.removeEventListener("keydown", onKey);
+      window.removeEventListener("click", onClick);
+    };
+  }, []);
+}

@@ -1,0 +1,63 @@
+import type { Activity } from "../../api/client";
+
+/** What a sound says, heard from another room: hot work, a job for the hands, a tray running over. */
+export type Sound = "hot" | "hands" | "over";
+
+/** Notes one after the other: Hz, seconds. Hot work rises quickly, hands' work is two calm notes. */
+const NOTES: Record<Sound, readonly (readonly [number, number])[]> = {
+  hot: [
+    [740, 0.12],
+    [988, 0.12],
+    [1319, 0.3],
+  ],
+  hands: [
+    [523, 0.25],
+    [392, 0.4],
+  ],
+  over: [
+    [1319, 0.1],
+    [1319, 0.1],
+    [1319, 0.1],
+    [1319, 0.1],
+  ],
+};
+const GAP_S = 0.06;
+const LOUD = 0.25;
+
+let context: AudioContext | null = null;
+
+/** Browsers let a page be heard only after it was touched once: call it from a press. */
+export function allowSound(): void {
+  context ??= new AudioContext();
+  if (context.state === "suspended") void context.resume();
+}
+
+export async function play(sound: Sound): Promise<void> {
+  if (context?.state === "suspended") await context.resume();
+  if (context?.state !== "running") return;
+  document.documentElement.dataset.heard = sound;
+  let at = context.currentTime;
+  for (const [hz, seconds] of NOTES[sound]) {
+    const tone = context.createOscillator();
+    const gain = context.createGain();
+    tone.frequency.value = hz;
+    gain.gain.setValueAtTime(0, at);
+    gain.gain.linearRampToValueAtTime(LOUD, at + 0.01);
+    gain.gain.linearRampToValueAtTime(0, at + seconds);
+    tone.connect(gain).connect(context.destination);
+    tone.start(at);
+    tone.stop(at + seconds);
+    at += seconds + GAP_S;
+  }
+}
+
+const HOT: ReadonlySet<Activity["kind"]> = new Set(["load", "turn", "out", "shape", "slice"]);
+
+export const soundOf = (job: Activity): Sound => (HOT.has(job.kind) ? "hot" : "hands");
+
+/** Say it in the browser's own voice. */
+export function say(words: string): void {
+  if (!("speechSynthesis" in window)) return;
+  window.speechSynthesis.cancel();
+  window.speechSynthesis.speak(new SpeechSynthesisUtterance(words));
+}
