@@ -1,18 +1,35 @@
+import { Link } from "react-router";
 import type { Bake } from "../../api/client";
-import { cm, date, signed } from "../../app/format";
-import { ColourPatch } from "../../parts/ColourStrip";
+import { date } from "../../app/format";
 import { Cross } from "../../parts/Cross";
 import { Notice } from "../../parts/Notice";
-import { useColours, useTakeOut } from "./queries";
+import { BakeFigures } from "./BakeFigures";
+import { type BookWords, useCounts, usePhoto, useTakeOut } from "./queries";
 
-/** Every bake of this dough, newest first. */
-export function BakeList({ bakes }: { bakes: Bake[] }) {
+interface BakeListProps {
+  bakes: Bake[];
+  words: BookWords;
+  /** Names by number, where bakes of several doughs are listed. */
+  names?: ReadonlyMap<number, string>;
+  picked: number[];
+  onPick: (id: number) => void;
+  onTrouble?: (trouble: string, bakeId: number) => void;
+}
+
+/** Bakes, newest first. */
+export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: BakeListProps) {
   const takeOut = useTakeOut();
-  const colours = useColours();
+  const counts = useCounts();
+  const photo = usePhoto();
   return (
     <section aria-label="Bakes">
-      <h2 className="heading">Bakes</h2>
-      <Notice problem={takeOut.error} />
+      <h2 className="heading">
+        Bakes
+        <span className="text-[0.9375rem] font-normal text-soft">
+          tick two to see them side by side
+        </span>
+      </h2>
+      <Notice problem={takeOut.error ?? counts.error ?? photo.error} />
       {takeOut.isSuccess && (
         <p role="status" className="py-2">
           Taken out of the book.
@@ -24,35 +41,68 @@ export function BakeList({ bakes }: { bakes: Bake[] }) {
             key={bake.id}
             className="grid grid-cols-[4.5rem_minmax(0,1fr)_2rem] gap-x-4 border-b border-line py-2"
           >
-            <strong>
-              {date(bake.baked_at)}
-              {bake.tray && <span className="block font-normal text-soft">{bake.tray}</span>}
-            </strong>
             <div>
-              <p className="flex flex-wrap gap-x-6 gap-y-1">
-                {bake.mean_mm !== null && (
-                  <span>
-                    <strong className="text-lg">{cm(bake.mean_mm)} cm</strong> measured,{" "}
-                    {cm(bake.foreseen_mm)} foreseen ({signed(bake.error_mm ?? 0)} mm)
-                  </span>
+              <strong>{date(bake.baked_at)}</strong>
+              {bake.tray && <span className="block text-soft">{bake.tray}</span>}
+              {bake.seen.version && <span className="block text-soft">v{bake.seen.version}</span>}
+              <label className="mt-1 flex items-center gap-1 text-[0.9375rem] text-soft">
+                <input
+                  type="checkbox"
+                  className="min-h-5 min-w-5"
+                  aria-label={`The bake of ${date(bake.baked_at)} side by side`}
+                  checked={picked.includes(bake.id)}
+                  onChange={() => onPick(bake.id)}
+                />
+              </label>
+            </div>
+            <div className="flex flex-wrap items-start gap-x-4 gap-y-1">
+              <div className="flex min-w-60 flex-1 flex-col gap-1">
+                {names && (
+                  <Link to={`/book/${bake.dough_id}`} className="font-semibold hover:underline">
+                    {names.get(bake.dough_id) ?? "a dough that was thrown away"}
+                  </Link>
                 )}
-                {bake.minutes !== null && (
-                  <span>
-                    <strong>{bake.minutes} min</strong>, {bake.foreseen_minutes.toFixed(1)} foreseen
-                  </span>
+                <BakeFigures bake={bake} words={words} />
+                {onTrouble && (bake.seen.troubles ?? []).length > 0 && (
+                  <p className="flex flex-wrap gap-2">
+                    {bake.seen.troubles?.map((key) => (
+                      <button
+                        key={key}
+                        type="button"
+                        className="press min-h-8 px-2"
+                        onClick={() => onTrouble(key, bake.id)}
+                      >
+                        {words.troubles[key] ?? key}: why?
+                      </button>
+                    ))}
+                  </p>
                 )}
-                {bake.colour !== null && (
-                  <span>
-                    <ColourPatch step={bake.colour} /> {colours.data?.[bake.colour - 1]}
-                  </span>
-                )}
-              </p>
-              {bake.note && <p className="break-words">{bake.note}</p>}
-              {bake.set_aside && (
-                <p className="text-[0.9375rem]">
-                  <strong className="text-caution">Set aside:</strong> so far from what was foreseen
-                  that nothing was learnt from it.
-                </p>
+                <Counts
+                  bake={bake}
+                  onCounts={(next) => counts.mutate({ id: bake.id, counts: next })}
+                />
+              </div>
+              {bake.photo ? (
+                <a href={`/api/bakes/${bake.id}/photo`} target="_blank" rel="noreferrer">
+                  <img
+                    src={`/api/bakes/${bake.id}/photo?${bake.photo}`}
+                    alt={`The bake of ${date(bake.baked_at)}`}
+                    className="h-24 w-32 border border-line object-cover"
+                  />
+                </a>
+              ) : (
+                <label className="cursor-pointer text-[0.9375rem] text-soft underline focus-within:outline-3">
+                  add a photo
+                  <input
+                    type="file"
+                    accept="image/jpeg,image/png"
+                    className="sr-only"
+                    onChange={(event) => {
+                      const chosen = event.target.files?.[0];
+                      if (chosen) photo.mutate({ bakeId: bake.id, photo: chosen });
+                    }}
+                  />
+                </label>
               )}
             </div>
             <button
@@ -67,5 +117,45 @@ export function BakeList({ bakes }: { bakes: Bake[] }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+interface CountsProps {
+  bake: Bake;
+  onCounts: (counts: Bake["counts"]) => void;
+}
+
+/** Whether anything is learnt from a bake, and the press that changes it. */
+function Counts({ bake, onCounts }: CountsProps) {
+  if (bake.mean_mm === null && bake.minutes === null) return null;
+  if (bake.set_aside) {
+    return (
+      <p className="text-[0.9375rem]">
+        <strong className="text-caution">Set aside:</strong> so far from what was foreseen that
+        nothing was learnt from it.{" "}
+        <button type="button" className="underline" onClick={() => onCounts("in")}>
+          Learn from it all the same
+        </button>
+      </p>
+    );
+  }
+  if (bake.counts === "auto") {
+    return (
+      <button
+        type="button"
+        className="w-fit text-[0.9375rem] text-soft underline"
+        onClick={() => onCounts("out")}
+      >
+        Learn nothing from it
+      </button>
+    );
+  }
+  return (
+    <p className="text-[0.9375rem]">
+      {bake.counts === "out" ? "Nothing is learnt from it." : "Learnt from, as you said."}{" "}
+      <button type="button" className="underline" onClick={() => onCounts("auto")}>
+        {bake.counts === "out" ? "Learn from it again" : "Let Fine Batch judge it"}
+      </button>
+    </p>
   );
 }

@@ -1,20 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
+import { Tabs } from "radix-ui";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
 import { api, type BakingSession, body, type Dough } from "../../api/client";
 import { cm, signed } from "../../app/format";
 import { Notice } from "../../parts/Notice";
 import { useDough } from "../dough/queries";
 import { useForeseen } from "../tray/queries";
 import { BakeList } from "./BakeList";
+import { Lessons } from "./Lessons";
 import { MeasuredPlot } from "./MeasuredPlot";
-import { useBakes } from "./queries";
+import { type BookWords, useBakes, useBookWords } from "./queries";
 import { RecordForm } from "./RecordForm";
+import { SideBySide } from "./SideBySide";
+import { TroubleFinder } from "./TroubleFinder";
+import { usePair } from "./usePair";
 
 export default function BookView({ doughId }: { doughId: number }) {
   const [params] = useSearchParams();
   const dough = useDough(doughId);
+  const words = useBookWords();
   const session = useBakedSession(doughId, Number(params.get("session")) || null);
-  const problem = dough.error ?? session.error;
+  const problem = dough.error ?? session.error ?? words.error;
   if (problem) {
     return (
       <div className="p-6">
@@ -22,9 +29,9 @@ export default function BookView({ doughId }: { doughId: number }) {
       </div>
     );
   }
-  if (!dough.data || session.data === undefined)
+  if (!dough.data || !words.data || session.data === undefined)
     return <p className="p-6 text-soft">One moment…</p>;
-  return <BookPage dough={dough.data} session={session.data} />;
+  return <BookPage dough={dough.data} session={session.data} words={words.data} />;
 }
 
 /** The session that a bake is recorded for, when it was of this dough. */
@@ -42,14 +49,40 @@ const useBakedSession = (doughId: number, id: number | null) =>
     },
   });
 
-function BookPage({ dough, session }: { dough: Dough; session: BakingSession | null }) {
+const PAGES = [
+  ["bakes", "Bakes"],
+  ["trouble", "Trouble finder"],
+  ["learnt", "What was learnt"],
+] as const;
+
+const TAB =
+  "min-h-10 px-3 text-lg text-soft hover:text-ink data-[state=active]:bg-ink data-[state=active]:font-semibold data-[state=active]:text-paper";
+
+interface BookPageProps {
+  dough: Dough;
+  session: BakingSession | null;
+  words: BookWords;
+}
+
+function BookPage({ dough, session, words }: BookPageProps) {
   const bakes = useBakes(dough.id);
   const ready = dough.card.lines.length > 0;
   const foreseen = useForeseen(dough.id, dough.tray, [], ready);
   const width = foreseen.data?.width;
+  const [page, setPage] = useState<string>("bakes");
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [troubleBake, setTroubleBake] = useState<number | null>(null);
+  const all = bakes.data ?? [];
+  const { picked, pick, pair } = usePair(all);
+  const why = (key: string, bakeId: number) => {
+    setTrouble(key);
+    setTroubleBake(bakeId);
+    setPage("trouble");
+    window.scrollTo({ top: 0 });
+  };
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[23rem_minmax(0,1fr)]">
-      <div className="flex flex-col gap-5">
+    <div className="grid flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[25rem_minmax(0,1fr)]">
+      <div className="flex flex-col gap-4">
         <div>
           <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
           {width && (
@@ -63,22 +96,55 @@ function BookPage({ dough, session }: { dough: Dough; session: BakingSession | n
           )}
           <Notice problem={foreseen.error} />
         </div>
-        <RecordForm dough={dough} session={session} />
+        <RecordForm dough={dough} session={session} words={words} onTrouble={why} />
       </div>
-      <div className="flex min-w-0 flex-col gap-5">
-        <Notice problem={bakes.error} />
-        {bakes.data?.length === 0 && (
-          <p className="border border-dashed border-line p-8 text-lg text-soft">
-            The book has no bake of this dough yet. Measure three or four pieces across with a ruler
-            and write them down: the next prediction follows them.
-          </p>
-        )}
-        {bakes.data && bakes.data.length > 0 && (
-          <>
-            <MeasuredPlot bakes={bakes.data} />
-            <BakeList bakes={bakes.data} />
-          </>
-        )}
+      <div className="flex min-w-0 flex-col gap-4">
+        <Tabs.Root value={page} onValueChange={setPage}>
+          <div className="flex flex-wrap items-center justify-between gap-x-4 border-b-2 border-ink">
+            <Tabs.List aria-label="Of the book" className="flex flex-wrap gap-x-1">
+              {PAGES.map(([key, label]) => (
+                <Tabs.Trigger key={key} value={key} className={TAB}>
+                  {label}
+                </Tabs.Trigger>
+              ))}
+            </Tabs.List>
+            <Link to="/book" className="underline">
+              The whole book
+            </Link>
+          </div>
+          <Tabs.Content value="bakes" className="flex flex-col gap-5 pt-4">
+            <Notice problem={bakes.error} />
+            {bakes.data?.length === 0 && (
+              <p className="border border-dashed border-line p-8 text-lg text-soft">
+                The book has no bake of this dough yet. Measure three or four pieces across with a
+                ruler and write them down: the next prediction follows them.
+              </p>
+            )}
+            {pair && <SideBySide pair={pair} words={words} />}
+            {all.length > 0 && (
+              <>
+                <MeasuredPlot bakes={all} />
+                <BakeList bakes={all} words={words} picked={picked} onPick={pick} onTrouble={why} />
+              </>
+            )}
+          </Tabs.Content>
+          <Tabs.Content value="trouble" className="pt-4">
+            <TroubleFinder
+              dough={dough}
+              bakes={all}
+              words={words}
+              trouble={trouble}
+              bakeId={troubleBake}
+              onTrouble={(key, bakeId) => {
+                setTrouble(key);
+                setTroubleBake(bakeId);
+              }}
+            />
+          </Tabs.Content>
+          <Tabs.Content value="learnt" className="pt-4">
+            <Lessons />
+          </Tabs.Content>
+        </Tabs.Root>
       </div>
     </div>
   );

@@ -5,66 +5,95 @@ import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { parse } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import { useColours, useRecord } from "./queries";
+import { type BookWords, type Seen, useRecord } from "./queries";
+import { SeenFields, WentWrong } from "./SeenFields";
 
-/** Minutes that a tray really took, between loading and taking out. */
-function tookMinutes(session: BakingSession | null, tray: string | null): string {
-  const done = (kind: string) =>
-    session?.activities.find((a) => a.key === `${tray}.${kind}`)?.done_at ?? null;
-  const [loaded, out] = [done("load"), done("out")];
-  return loaded !== null && out !== null ? ((out - loaded) / 60_000).toFixed(1) : "";
+/** What is known of a tray from the bake: minutes in the oven, and °C by its thermometer. */
+function fromBake(session: BakingSession | null, name: string | null) {
+  const tray = session?.trays.find((t) => t.name === name);
+  return {
+    minutes: tray?.took_min == null ? "" : tray.took_min.toFixed(1),
+    ovenC: tray?.oven_c == null ? "" : tray.oven_c.toFixed(0),
+  };
 }
 
+const UNSEEN: Seen = { heights_mm: [], texture: [], tastes: [], troubles: [] };
 const PIECES = [0, 1, 2, 3];
-const blank = () => PIECES.map(() => "");
+const HEIGHTS = [0, 1];
+const blank = (places: number[]) => places.map(() => "");
+
+interface RecordFormProps {
+  dough: Dough;
+  session: BakingSession | null;
+  words: BookWords;
+  onTrouble: (trouble: string, bakeId: number) => void;
+}
 
 /** What came out: nothing is compulsory, but a width teaches most. */
-export function RecordForm({ dough, session }: { dough: Dough; session: BakingSession | null }) {
+export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps) {
   const record = useRecord();
-  const colours = useColours();
   const [tray, setTray] = useState<string | null>(session?.trays[0]?.name ?? null);
-  const [widths, setWidths] = useState(blank);
-  const [minutes, setMinutes] = useState(() => tookMinutes(session, tray));
+  const [widths, setWidths] = useState(() => blank(PIECES));
+  const [heights, setHeights] = useState(() => blank(HEIGHTS));
+  const [minutes, setMinutes] = useState(() => fromBake(session, tray).minutes);
+  const [ovenC, setOvenC] = useState(() => fromBake(session, tray).ovenC);
   const [colour, setColour] = useState<number | null>(null);
   const [note, setNote] = useState("");
+  const [seen, setSeen] = useState<Seen>(UNSEEN);
+  const [photo, setPhoto] = useState<File | null>(null);
+  const [fields, setFields] = useState(0);
   const problem = record.error instanceof ProblemError ? record.error : null;
-  const filled = widths.map((text, n) => ({ text, n })).filter(({ text }) => text.trim() !== "");
-  const broken = [...filled.map((w) => w.text), ...(minutes.trim() ? [minutes] : [])].some(
-    (text) => !Number.isFinite(parse(text)),
-  );
+  const filled = (texts: string[]) =>
+    texts.map((text, n) => ({ text, n })).filter(({ text }) => text.trim() !== "");
+  const given = [...widths, ...heights, minutes, ovenC].filter((text) => text.trim());
+  const broken = given.some((text) => !Number.isFinite(parse(text)));
+  const numbers = (texts: string[]) => filled(texts).map((w) => parse(w.text));
+  const single = (text: string) => (text.trim() ? parse(text) : null);
+
+  const look = (part: Partial<Seen>) => setSeen((old) => ({ ...old, ...part }));
 
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
     if (broken) return;
     record.mutate(
       {
-        dough_id: dough.id,
-        session_id: session?.id ?? null,
-        tray,
-        widths_mm: filled.map((w) => parse(w.text)),
-        minutes: minutes.trim() ? parse(minutes) : null,
-        colour,
-        note,
+        record: {
+          dough_id: dough.id,
+          session_id: session?.id ?? null,
+          tray,
+          widths_mm: numbers(widths),
+          minutes: single(minutes),
+          colour,
+          note,
+          seen: { ...seen, heights_mm: numbers(heights), oven_c: single(ovenC) },
+        },
+        photo,
       },
       {
-        onSuccess: () => {
-          setWidths(blank());
+        onSuccess: ({ bake }) => {
+          setWidths(blank(PIECES));
+          setHeights(blank(HEIGHTS));
           setColour(null);
           setNote("");
+          setSeen(UNSEEN);
+          setPhoto(null);
+          setFields(fields + 1);
+          const first = bake.seen.troubles?.[0];
+          if (first) onTrouble(first, bake.id);
         },
       },
     );
   };
 
-  const widthFault = (n: number): string | undefined => {
-    const text = widths[n] ?? "";
+  const fault = (texts: string[], n: number, field: string): string | undefined => {
+    const text = texts[n] ?? "";
     if (text.trim() && !Number.isFinite(parse(text))) return "Give a number.";
-    const place = filled.findIndex((w) => w.n === n);
-    return place < 0 ? undefined : problem?.at(`widths_mm.${place}`);
+    const place = filled(texts).findIndex((w) => w.n === n);
+    return place < 0 ? undefined : problem?.at(`${field}.${place}`);
   };
 
   return (
-    <form onSubmit={submit} aria-label="Record a bake" className="flex flex-col gap-4">
+    <form onSubmit={submit} aria-label="Record a bake" className="flex flex-col gap-3">
       <h2 className="heading">What came out</h2>
       {session && session.trays.length > 0 && (
         <Select
@@ -73,7 +102,9 @@ export function RecordForm({ dough, session }: { dough: Dough; session: BakingSe
           options={session.trays.map((t) => [t.name, `${t.name}, ${t.pieces} pieces`] as const)}
           onChange={(name) => {
             setTray(name);
-            setMinutes(tookMinutes(session, name));
+            const known = fromBake(session, name);
+            setMinutes(known.minutes);
+            setOvenC(known.ovenC);
           }}
         />
       )}
@@ -81,36 +112,61 @@ export function RecordForm({ dough, session }: { dough: Dough; session: BakingSe
         <legend className="mb-1">How wide are they, across the middle, in millimetres?</legend>
         <div className="flex flex-wrap gap-2">
           {PIECES.map((n) => (
-            <Field key={n} label={`piece ${n + 1}`} fault={widthFault(n)}>
-              {(props) => (
-                <input
-                  {...props}
-                  className="w-20 text-lg font-semibold"
-                  inputMode="decimal"
-                  autoComplete="off"
-                  value={widths[n] ?? ""}
-                  onChange={(event) =>
-                    setWidths(widths.map((old, m) => (m === n ? event.target.value : old)))
-                  }
-                />
-              )}
-            </Field>
+            <Measure
+              key={n}
+              label={`piece ${n + 1}`}
+              fault={fault(widths, n, "widths_mm")}
+              value={widths[n] ?? ""}
+              onChange={(text) => setWidths(widths.map((old, m) => (m === n ? text : old)))}
+            />
           ))}
         </div>
       </fieldset>
-      <Field label="In the oven" unit="min" fault={problem?.at("minutes")}>
-        {(props) => (
-          <input
-            {...props}
-            className="w-20 text-lg font-semibold"
-            inputMode="decimal"
-            autoComplete="off"
-            value={minutes}
-            onChange={(event) => setMinutes(event.target.value)}
+      <div className="flex flex-wrap gap-2">
+        {HEIGHTS.map((n) => (
+          <Measure
+            key={n}
+            label={n === 0 ? "high, in mm" : "another"}
+            fault={fault(heights, n, "seen.heights_mm")}
+            value={heights[n] ?? ""}
+            onChange={(text) => setHeights(heights.map((old, m) => (m === n ? text : old)))}
           />
-        )}
-      </Field>
-      <ColourStrip words={colours.data ?? []} value={colour} onChange={setColour} />
+        ))}
+        <Measure
+          label="In the oven"
+          unit="min"
+          fault={problem?.at("minutes")}
+          value={minutes}
+          onChange={setMinutes}
+        />
+        <Measure
+          label="by a thermometer"
+          unit="°C"
+          fault={problem?.at("seen.oven_c")}
+          value={ovenC}
+          onChange={setOvenC}
+        />
+      </div>
+      <ColourStrip words={words.colours} value={colour} onChange={setColour} />
+      <WentWrong words={words} seen={seen} onSeen={look} />
+      <details className="border-y border-line py-2">
+        <summary className="cursor-pointer font-semibold">Touch, taste, and a photo</summary>
+        <div className="flex flex-col gap-3 pt-2">
+          <SeenFields key={fields} words={words} seen={seen} onSeen={look} />
+          <Field label="Photo, JPEG or PNG">
+            {(props) => (
+              <input
+                key={fields}
+                {...props}
+                type="file"
+                accept="image/jpeg,image/png"
+                className="w-full"
+                onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
+              />
+            )}
+          </Field>
+        </div>
+      </details>
       <Field label="Note">
         {(props) => (
           <textarea
@@ -134,6 +190,36 @@ export function RecordForm({ dough, session }: { dough: Dough; session: BakingSe
         </button>
         <p role="status">{record.isSuccess ? "Written down." : ""}</p>
       </div>
+      {record.data?.photoFault && (
+        <p role="alert" className="text-caution">
+          The bake is written down; its photo is not: {record.data.photoFault}
+        </p>
+      )}
     </form>
+  );
+}
+
+interface MeasureProps {
+  label: string;
+  unit?: string;
+  fault: string | undefined;
+  value: string;
+  onChange: (text: string) => void;
+}
+
+function Measure({ label, unit, fault, value, onChange }: MeasureProps) {
+  return (
+    <Field label={label} {...(unit ? { unit } : {})} fault={fault}>
+      {(props) => (
+        <input
+          {...props}
+          className="w-20 text-lg font-semibold"
+          inputMode="decimal"
+          autoComplete="off"
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+        />
+      )}
+    </Field>
   );
 }

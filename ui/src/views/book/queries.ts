@@ -1,32 +1,89 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, body, type Schemas } from "../../api/client";
+import { api, type Bake, body, ProblemError, type Schemas } from "../../api/client";
 
-export const useBakes = (doughId: number) =>
+export type Seen = Schemas["SeenBody"];
+export type BookWords = Schemas["BookWordsOut"];
+
+export const useBakes = (doughId: number | null) =>
   useQuery({
     queryKey: ["bakes", doughId],
-    queryFn: () => body(api.GET("/api/bakes", { params: { query: { dough_id: doughId } } })),
+    queryFn: () =>
+      body(api.GET("/api/bakes", { params: { query: doughId ? { dough_id: doughId } : {} } })),
   });
 
-export const useColours = () =>
+export const useBookWords = () =>
   useQuery({
-    queryKey: ["colours"],
-    queryFn: () => body(api.GET("/api/colours")),
+    queryKey: ["book-words"],
+    queryFn: () => body(api.GET("/api/book/words")),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const useLessons = () =>
+  useQuery({ queryKey: ["lessons"], queryFn: () => body(api.GET("/api/lessons")) });
+
+export const useDiagnosis = (doughId: number, trouble: string | null, bakeId: number | null) =>
+  useQuery({
+    queryKey: ["trouble", doughId, trouble, bakeId],
+    queryFn: () =>
+      body(
+        api.GET("/api/doughs/{dough_id}/troubles/{trouble}", {
+          params: {
+            path: { dough_id: doughId, trouble: trouble ?? "" },
+            query: bakeId === null ? {} : { bake_id: bakeId },
+          },
+        }),
+      ),
+    enabled: trouble !== null,
+  });
+
+const RESTS_ON_THE_BOOK = ["bakes", "lessons", "trouble", "foresee", "plan", "kitchen", "study"];
+
 /** Whatever changes the book changes what is foreseen, everywhere. */
-function useForget() {
+export function useForget() {
   const queries = useQueryClient();
   return () =>
-    Promise.all(
-      ["bakes", "foresee", "plan"].map((key) => queries.invalidateQueries({ queryKey: [key] })),
-    );
+    Promise.all(RESTS_ON_THE_BOOK.map((key) => queries.invalidateQueries({ queryKey: [key] })));
 }
 
 export function useRecord() {
   const forget = useForget();
   return useMutation({
-    mutationFn: (record: Schemas["RecordBody"]) => body(api.POST("/api/bakes", { body: record })),
+    mutationFn: async ({
+      record,
+      photo,
+    }: {
+      record: Schemas["RecordBody"];
+      photo: File | null;
+    }) => {
+      const bake = await body(api.POST("/api/bakes", { body: record }));
+      if (!photo) return { bake, photoFault: null };
+      // The bake is kept also when its photo cannot be.
+      const photoFault = await putPhoto(bake.id, photo).then(
+        () => null,
+        (fault: Error) => fault.message,
+      );
+      return { bake, photoFault };
+    },
+    onSuccess: forget,
+  });
+}
+
+async function putPhoto(bakeId: number, photo: File): Promise<void> {
+  let answer: Response;
+  try {
+    answer = await fetch(`/api/bakes/${bakeId}/photo`, { method: "PUT", body: photo });
+  } catch {
+    throw new ProblemError("The photo did not arrive. Choose it again at its bake.", 0, []);
+  }
+  if (answer.ok) return;
+  const problem: Partial<Schemas["Problem"]> = await answer.json().catch(() => ({}));
+  throw new ProblemError(problem.detail ?? "The photo was not taken.", answer.status, []);
+}
+
+export function usePhoto() {
+  const forget = useForget();
+  return useMutation({
+    mutationFn: ({ bakeId, photo }: { bakeId: number; photo: File }) => putPhoto(bakeId, photo),
     onSuccess: forget,
   });
 }
@@ -36,6 +93,59 @@ export function useTakeOut() {
   return useMutation({
     mutationFn: (id: number) =>
       body(api.DELETE("/api/bakes/{bake_id}", { params: { path: { bake_id: id } } })),
+    onSuccess: forget,
+  });
+}
+
+export function useCounts() {
+  const forget = useForget();
+  return useMutation({
+    mutationFn: ({ id, counts }: { id: number; counts: Bake["counts"] }) =>
+      body(
+        api.PUT("/api/bakes/{bake_id}/counts", {
+          params: { path: { bake_id: id } },
+          body: { counts },
+        }),
+      ),
+    onSuccess: forget,
+  });
+}
+
+export function useLearning() {
+  const forget = useForget();
+  return useMutation({
+    mutationFn: (learns: boolean) => body(api.PUT("/api/lessons", { body: { learns } })),
+    onSuccess: forget,
+  });
+}
+
+/** Make the one change: a new version of the dough, or its tray's setting. */
+export function useRemedy(doughId: number) {
+  const forget = useForget();
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (key: string) => {
+      const path = { path: { dough_id: doughId } };
+      const dough = await body(api.GET("/api/doughs/{dough_id}", { params: path }));
+      return body(
+        api.POST("/api/doughs/{dough_id}/keep-tried", {
+          params: path,
+          body: { ...dough.tray, tried: [key] },
+        }),
+      );
+    },
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ["doughs"] });
+      await queries.invalidateQueries({ queryKey: ["dough", doughId] });
+      await forget();
+    },
+  });
+}
+
+export function useBringBook() {
+  const forget = useForget();
+  return useMutation({
+    mutationFn: (text: string) => body(api.POST("/api/book/bring-in", { body: { text } })),
     onSuccess: forget,
   });
 }

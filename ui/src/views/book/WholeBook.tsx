@@ -1,0 +1,149 @@
+import { useMemo, useState } from "react";
+import type { Bake } from "../../api/client";
+import { Field } from "../../parts/Field";
+import { Notice } from "../../parts/Notice";
+import { Select } from "../../parts/Select";
+import { useDoughs } from "../dough/queries";
+import { BakeList } from "./BakeList";
+import { type BookWords, useBakes, useBookWords, useBringBook } from "./queries";
+import { VERDICTS } from "./SeenFields";
+import { SideBySide } from "./SideBySide";
+import { usePair } from "./usePair";
+
+const MOST_DOUGHS = 200;
+const MOST_SHOWN = 100;
+
+/** Every bake of every dough: searched, filtered, given out and brought in. */
+export default function WholeBook() {
+  const bakes = useBakes(null);
+  const words = useBookWords();
+  const doughs = useDoughs("", MOST_DOUGHS);
+  const [search, setSearch] = useState("");
+  const [verdict, setVerdict] = useState("");
+  const [trouble, setTrouble] = useState("");
+  const names = useMemo(
+    () => new Map((doughs.data?.doughs ?? []).map((d) => [d.id, d.name])),
+    [doughs.data],
+  );
+  const all = bakes.data ?? [];
+  const { picked, pick, pair } = usePair(all);
+  const problem = bakes.error ?? words.error ?? doughs.error;
+  if (problem) {
+    return (
+      <div className="p-6">
+        <Notice problem={problem} />
+      </div>
+    );
+  }
+  if (!bakes.data || !words.data) return <p className="p-6 text-soft">One moment…</p>;
+  const found = all.filter(
+    (bake) =>
+      matches(bake, names.get(bake.dough_id) ?? "", search, words.data) &&
+      (verdict === "" || bake.seen.verdict === verdict) &&
+      (trouble === "" || (bake.seen.troubles ?? []).includes(trouble)),
+  );
+  return (
+    <div className="flex max-w-5xl flex-1 flex-col gap-4 p-5 max-sm:p-3">
+      <h1 className="text-2xl font-bold">The whole book</h1>
+      <div className="flex flex-wrap items-end gap-4">
+        <Field label="Search">
+          {(props) => (
+            <input
+              {...props}
+              type="search"
+              placeholder="a dough, a word, a taste"
+              className="w-60"
+              value={search}
+              onChange={(event) => setSearch(event.target.value)}
+            />
+          )}
+        </Field>
+        <Select
+          label="Next time"
+          value={verdict}
+          options={[["", "any"] as const, ...VERDICTS]}
+          onChange={setVerdict}
+        />
+        <Select
+          label="What went wrong"
+          value={trouble}
+          options={[["", "any, or nothing"] as const, ...Object.entries(words.data.troubles)]}
+          onChange={setTrouble}
+        />
+        <Files />
+      </div>
+      {pair && <SideBySide pair={pair} words={words.data} />}
+      <p role="status">
+        {found.length} of {all.length} bakes
+        {found.length > MOST_SHOWN && `, the latest ${MOST_SHOWN} shown`}
+      </p>
+      {found.length > 0 ? (
+        <BakeList
+          bakes={found.slice(0, MOST_SHOWN)}
+          words={words.data}
+          names={names}
+          picked={picked}
+          onPick={pick}
+        />
+      ) : (
+        <p className="border border-dashed border-line p-8 text-lg text-soft">
+          {all.length === 0
+            ? "The book is empty. Bake something, or bring a book in from a file."
+            : "No bake is like that. Search for less."}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function matches(bake: Bake, name: string, search: string, words: BookWords): boolean {
+  const { seen } = bake;
+  const text = [
+    name,
+    bake.note,
+    bake.tray ?? "",
+    ...(seen.tastes ?? []),
+    ...(seen.texture ?? []),
+    seen.edges ?? "",
+    ...(seen.troubles ?? []).map((key) => words.troubles[key] ?? key),
+    bake.colour === null ? "" : (words.colours[bake.colour - 1] ?? ""),
+  ]
+    .join(" ")
+    .toLowerCase();
+  return search
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
+/** The book as a CSV file, out and in. */
+function Files() {
+  const bring = useBringBook();
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <a href="/api/book/file" download className="press">
+        Give it out as CSV
+      </a>
+      <label className="press cursor-pointer focus-within:outline-3">
+        Bring a CSV in
+        <input
+          type="file"
+          accept=".csv,text/csv"
+          className="sr-only"
+          onChange={async (event) => {
+            const chosen = event.target.files?.[0];
+            event.target.value = "";
+            if (chosen) bring.mutate(await chosen.text());
+          }}
+        />
+      </label>
+      {bring.data && (
+        <p role="status">
+          {bring.data.added} bakes added
+          {bring.data.known > 0 && `, ${bring.data.known} were there already`}.
+        </p>
+      )}
+      <Notice problem={bring.error} />
+    </div>
+  );
+}

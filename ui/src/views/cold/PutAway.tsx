@@ -1,0 +1,138 @@
+import { useState } from "react";
+import { ProblemError } from "../../api/client";
+import { fromField, toField } from "../../app/format";
+import { Choice } from "../../parts/Choice";
+import { Field } from "../../parts/Field";
+import { Notice } from "../../parts/Notice";
+import { parse } from "../../parts/NumberField";
+import { Select } from "../../parts/Select";
+import { useDoughs } from "../dough/queries";
+import { FORMS } from "./forms";
+import { type Form, type Place, useChangeStore } from "./queries";
+
+const MOST_LISTED = 200;
+const PLACES: readonly (readonly [Place, string])[] = [
+  ["fridge", "fridge"],
+  ["freezer", "freezer"],
+  ["tin", "tin"],
+];
+
+interface PutAwayProps {
+  now: number;
+  /** What a session left over, when it comes from there. */
+  doughId?: number | null;
+  pieces?: number | null;
+}
+
+/** Put dough or pieces away for another day. */
+export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
+  const doughs = useDoughs("", MOST_LISTED);
+  const change = useChangeStore();
+  const [dough, setDough] = useState(doughId ? String(doughId) : "");
+  const [form, setForm] = useState<Form>("portions");
+  const [place, setPlace] = useState<Place>("fridge");
+  const [text, setText] = useState(pieces ? String(pieces) : "");
+  const [since, setSince] = useState("");
+  const [note, setNote] = useState("");
+  const count = parse(text);
+  const problem = change.error instanceof ProblemError ? change.error : null;
+  const at = since ? fromField(`${since}T12:00`) : null;
+  return (
+    <form
+      aria-label="Put away"
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!dough || !Number.isInteger(count)) return;
+        change.mutate(
+          {
+            do: "put",
+            put: {
+              dough_id: Number(dough),
+              form,
+              place,
+              pieces: count,
+              since: at === null ? null : Math.min(at, now),
+              note,
+            },
+          },
+          {
+            onSuccess: () => {
+              setText("");
+              setNote("");
+            },
+          },
+        );
+      }}
+    >
+      <h2 className="heading">Put something away</h2>
+      <Select
+        label="Dough"
+        value={dough}
+        options={[
+          ["", "choose…"] as const,
+          ...(doughs.data?.doughs ?? []).map((d) => [String(d.id), d.name] as const),
+        ]}
+        onChange={setDough}
+      />
+      <Choice
+        label="As"
+        value={form}
+        options={FORMS}
+        onChange={(next) => {
+          setForm(next);
+          if (next === "baked" && place === "fridge") setPlace("tin");
+          if (next !== "baked" && place === "tin") setPlace("fridge");
+        }}
+      />
+      <div className="flex flex-wrap items-end gap-4">
+        <Field label="It gives" unit="pieces" fault={problem?.at("pieces")}>
+          {(props) => (
+            <input
+              {...props}
+              className="w-20 text-lg font-semibold"
+              inputMode="numeric"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+            />
+          )}
+        </Field>
+        <Choice label="Into the" value={place} options={PLACES} onChange={setPlace} />
+        <Field label="Since (empty: now)" fault={problem?.at("since")}>
+          {(props) => (
+            <input
+              {...props}
+              type="date"
+              max={toField(now).slice(0, 10)}
+              value={since}
+              onChange={(event) => setSince(event.target.value)}
+            />
+          )}
+        </Field>
+      </div>
+      {problem?.at("place") && <p className="text-caution">{problem.at("place")}</p>}
+      <Field label="Note">
+        {(props) => (
+          <input
+            {...props}
+            maxLength={300}
+            className="w-full"
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        )}
+      </Field>
+      <Notice problem={problem?.faults.length ? null : change.error} />
+      <div className="flex items-center gap-3">
+        <button
+          type="submit"
+          className="press press-main"
+          disabled={change.isPending || !dough || !Number.isInteger(count) || count < 1}
+        >
+          Put it away
+        </button>
+        <p role="status">{change.isSuccess ? "Put away." : ""}</p>
+      </div>
+    </form>
+  );
+}

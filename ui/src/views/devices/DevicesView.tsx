@@ -1,0 +1,86 @@
+import { date } from "../../app/format";
+import { Notice } from "../../parts/Notice";
+import { useKitchen } from "../tray/queries";
+import { OvenWatch } from "./OvenWatch";
+import { PlayOven } from "./PlayOven";
+import { PlayScale } from "./PlayScale";
+import { useDevices, useOvenRecords, usePlay } from "./queries";
+
+/** The scale and the oven thermometer: what they show, and the stand-ins to play by hand. */
+export default function DevicesView() {
+  const devices = useDevices();
+  const kitchen = useKitchen();
+  const records = useOvenRecords();
+  const play = usePlay();
+  if (devices.error) {
+    return (
+      <div className="p-6">
+        <Notice problem={devices.error} />
+      </div>
+    );
+  }
+  if (!devices.data || !kitchen.data) return <p className="p-6 text-soft">One moment…</p>;
+  const standIns = devices.data.stand_ins;
+  const dial = standIns.oven.dial_c >= 50 ? standIns.oven.dial_c : 175;
+  return (
+    <div className="flex flex-1 flex-col gap-5 p-5 max-sm:p-3">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <h1 className="text-2xl font-bold">Scale and oven thermometer</h1>
+        <button
+          type="button"
+          className={`press ${standIns.on ? "" : "press-main"}`}
+          onClick={() => play.mutate({ ...standIns, on: !standIns.on })}
+        >
+          {standIns.on ? "Switch them off" : "Switch the stand-ins on"}
+        </button>
+        <p className="max-w-2xl text-soft">
+          No real device is plugged in: these are stand-ins that behave like a household scale and a
+          thermometer in a household oven, to be played by hand.
+        </p>
+      </div>
+      <Notice problem={play.error} />
+      {standIns.on && (
+        <div className="grid gap-x-8 gap-y-6 lg:grid-cols-2">
+          <PlayScale standIns={standIns} onPlay={(next) => play.mutate(next)} />
+          <div className="flex flex-col gap-4">
+            <PlayOven standIns={standIns} onPlay={(next) => play.mutate(next)} />
+            <OvenWatch
+              key={dial}
+              wantedC={dial}
+              dialC={dial}
+              secondOven={kitchen.data.planning?.second != null}
+            />
+          </div>
+        </div>
+      )}
+      {(records.data ?? []).length > 0 && (
+        <section aria-label="Records">
+          <h2 className="heading">What was kept of the ovens</h2>
+          <table className="mt-1 w-full max-w-3xl">
+            <thead className="text-left text-[0.9375rem] text-soft">
+              <tr>
+                {["day", "oven", "dial", "mean", "swing", "ready after"].map((head) => (
+                  <th key={head} className="py-1 font-normal">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {records.data?.map((record) => (
+                <tr key={record.began_at} className="border-t border-line">
+                  <td className="py-1">{date(record.began_at)}</td>
+                  <td>{record.oven === 1 ? "first" : "second"}</td>
+                  <td>{record.dial_c.toFixed(0)} °C</td>
+                  <td className="font-bold">{record.mean_c.toFixed(0)} °C</td>
+                  <td>{record.swing_c.toFixed(0)} °C</td>
+                  <td>{record.ready_min.toFixed(0)} min</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+    </div>
+  );
+}

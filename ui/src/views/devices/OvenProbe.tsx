@@ -1,0 +1,41 @@
+import { useState } from "react";
+import type { BakingSession } from "../../api/client";
+import { OvenWatch } from "./OvenWatch";
+import { useThermometer } from "./queries";
+
+/** The oven's thermometer in the middle of a session; nothing while it is switched off. */
+export function OvenProbe({ session }: { session: BakingSession }) {
+  const shows = useThermometer();
+  const [open, setOpen] = useState(false);
+  if (shows === null) return null;
+  const load = session.activities.find((a) => a.kind === "load" && a.done_at === null);
+  const wanted = session.doughs.find((d) => d.letter === load?.dough) ?? session.doughs[0];
+  const dial = Number(load?.label) || wanted?.oven_c || 175;
+  return (
+    <section aria-label="In the oven">
+      <h2 className="heading">
+        In the oven
+        <button type="button" className="underline" onClick={() => setOpen(!open)}>
+          {open ? "less" : "its trace"}
+        </button>
+      </h2>
+      {open ? (
+        <OvenWatch
+          key={dial}
+          wantedC={wanted?.oven_c ?? dial}
+          dialC={dial}
+          secondOven={session.ovens.length > 1}
+        />
+      ) : (
+        <p className="py-1">
+          <strong className="text-2xl">
+            {shows.celsius == null ? "–" : shows.celsius.toFixed(0)} °C
+          </strong>{" "}
+          <span className={shows.fault ? "text-caution" : "text-soft"}>
+            {shows.fault ?? "by the thermometer"}
+          </span>
+        </p>
+      )}
+    </section>
+  );
+}

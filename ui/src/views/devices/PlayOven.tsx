@@ -1,0 +1,46 @@
+import { Choice } from "../../parts/Choice";
+import { NumberField } from "../../parts/NumberField";
+import { type PlayProps, TROUBLES } from "./PlayScale";
+
+const FIGURES = [
+  ["dial_c", "Dial", "°C"],
+  ["offset_c", "In truth hotter by", "°C"],
+  ["swing_c", "Swings by", "°C"],
+] as const;
+
+/** The stand-in oven: its dial, its door, and how it lies. */
+export function PlayOven({ standIns, onPlay }: PlayProps) {
+  const oven = standIns.oven;
+  const set = (part: Partial<typeof oven>) => onPlay({ ...standIns, oven: { ...oven, ...part } });
+  return (
+    <section aria-label="Oven" className="flex flex-col gap-3">
+      <h2 className="heading">Oven</h2>
+      <div className="flex flex-wrap items-end gap-4">
+        {FIGURES.map(([key, label, unit]) => (
+          <NumberField
+            key={key}
+            label={label}
+            unit={unit}
+            value={oven[key] ?? 0}
+            step={5}
+            onChange={(value) => set({ [key]: value })}
+          />
+        ))}
+        <button
+          type="button"
+          className="press"
+          aria-pressed={oven.door_open ?? false}
+          onClick={() => set({ door_open: !oven.door_open })}
+        >
+          {oven.door_open ? "Shut the door" : "Open the door"}
+        </button>
+        <Choice
+          label="Its thermometer"
+          value={oven.trouble ?? "none"}
+          options={TROUBLES}
+          onChange={(trouble) => set({ trouble })}
+        />
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,27 @@
+import type { ScaleShows as Shows } from "../../app/stream";
+
+/** A scale's figure as it stands there. */
+export function ScaleFigure({ shows }: { shows: Shows }) {
+  const text = shows.fault || shows.grams == null ? "–" : shows.grams.toFixed(1);
+  return (
+    <p className="flex items-baseline gap-3">
+      <strong className="text-5xl" data-figure="scale">
+        {shows.overloaded ? "too much" : `${text} g`}
+      </strong>
+      <span className="text-soft">
+        {shows.fault
+          ? ""
+          : shows.overloaded
+            ? "take something off"
+            : shows.steady
+              ? "steady"
+              : "settling…"}
+      </span>
+      {shows.fault && (
+        <span role="alert" className="text-caution">
+          {shows.fault}
+        </span>
+      )}
+    </p>
+  );
+}
