@@ -42,10 +42,23 @@ interface SideBySideProps {
   found: Differing;
   words: Words;
   names: [string, string];
+  /** How each was baked, where versions are compared. */
+  baked?: readonly [Baked | null | undefined, Baked | null | undefined];
 }
 
+type Baked = NonNullable<Schemas["VersionOut"]["baked"]>;
+
+/** What the book says of a version's bakes. */
+const MEASURED: readonly (readonly [string, (b: Baked) => string])[] = [
+  ["Bakes in the book", (b) => `${b.bakes}`],
+  ["Measured", (b) => (b.width_mm === null ? "–" : `${cm(b.width_mm)} cm`)],
+  ["Took", (b) => (b.minutes === null ? "–" : `${b.minutes.toFixed(1)} min`)],
+  ["To be baked again", (b) => `${b.again} of ${b.bakes}`],
+  ["Went wrong", (b) => b.troubles.join(", ") || "nothing"],
+];
+
 /** Two cards side by side: grams, percent of the flour, and what follows. */
-export function SideBySide({ found, words, names }: SideBySideProps) {
+export function SideBySide({ found, words, names, baked }: SideBySideProps) {
   const name = (key: string) => words.ingredients.find((i) => i.key === key)?.name ?? key;
   const { before, after } = found;
   const figures: [string, (side: Differing["before"]) => string][] = [
@@ -110,6 +123,20 @@ export function SideBySide({ found, words, names }: SideBySideProps) {
           </tr>
         ))}
       </tbody>
+      {baked?.some(Boolean) && (
+        <tbody className="border-t-2 border-ink">
+          {MEASURED.map(([label, figure]) => (
+            <tr key={label} className="border-b border-line">
+              <td className="py-1">{label}</td>
+              {baked.map((side, n) => (
+                <td key={names[n]} className="text-right font-semibold" colSpan={2}>
+                  {side ? figure(side) : "not baked"}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      )}
     </table>
   );
 }

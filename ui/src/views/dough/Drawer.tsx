@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, body } from "../../api/client";
 import { date, grams } from "../../app/format";
 import { Notice } from "../../parts/Notice";
+import { FirstStart } from "../kitchen/FirstStart";
 import { BringIn } from "./BringIn";
 import { NEW_DOUGH } from "./draft";
 import { useDoughs, useWords } from "./queries";
@@ -60,6 +61,7 @@ export function Drawer() {
       </div>
       {bringing && <BringIn onClose={() => setBringing(false)} />}
       <Notice problem={doughs.error ?? start.error} />
+      <FirstStart />
       {found?.total === 0 && (
         <p className="mt-8 text-lg text-soft">
           {search

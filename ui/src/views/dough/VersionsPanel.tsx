@@ -8,7 +8,7 @@ import {
   type TraySetting,
   type Words,
 } from "../../api/client";
-import { clock, date } from "../../app/format";
+import { clock, cm, date } from "../../app/format";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { SideBySide } from "./Difference";
@@ -103,6 +103,12 @@ function VersionRow({ doughId, version, newest, onBack }: VersionRowProps) {
       </span>
       <span className="max-sm:col-start-2">
         {version.said || (version.number === 1 ? "As first written" : "")}
+        {version.baked && (
+          <span className="block text-[0.9375rem] text-soft">
+            {version.baked.bakes === 1 ? "1 bake" : `${version.baked.bakes} bakes`}
+            {version.baked.width_mm !== null && `, ${cm(version.baked.width_mm)} cm measured`}
+          </span>
+        )}
         <input
           aria-label={`Why version ${version.number}`}
           className="block min-h-8 w-full border-transparent px-1 text-[0.9375rem] hover:border-line"
@@ -160,6 +166,8 @@ function Pair({ doughId, left, right, card, tray, words }: PairProps) {
     gcTime: 10_000,
     enabled: before !== undefined && after !== undefined,
   });
+  const versions = useVersions(doughId).data ?? [];
+  const baked = [left, right].map((n) => versions.find((v) => v.number === n)?.baked);
   const names: [string, string] = [`version ${left}`, right ? `version ${right}` : "as it is now"];
   return (
     <>
@@ -171,7 +179,7 @@ function Pair({ doughId, left, right, card, tray, words }: PairProps) {
               ? "They bake the same."
               : found.data.said.slice(0, 6).join("; ")}
           </p>
-          <SideBySide found={found.data} words={words} names={names} />
+          <SideBySide found={found.data} words={words} names={names} baked={[baked[0], baked[1]]} />
         </>
       )}
     </>

@@ -1,79 +1,141 @@
-import type { Kitchen } from "../../api/client";
+import type { Kitchen, Schemas } from "../../api/client";
 
 const WIDTH = 560;
 const HEIGHT = 190;
 const MM = 0.16;
+const BOX = 150;
 
-/** The kitchen to the same scale: ovens with their shelves, and the sheets that go in. */
+interface Drawn {
+  name: string;
+  across: number;
+  down: number;
+  round: boolean;
+  number: number;
+  dark: boolean;
+}
+
+/** Everything that goes into the oven, the usual sheets first. */
+function pieces(kitchen: Kitchen): Drawn[] {
+  return [
+    {
+      name: "sheet",
+      across: kitchen.sheet_width_mm,
+      down: kitchen.sheet_depth_mm,
+      round: false,
+      number: kitchen.sheets,
+      dark: kitchen.sheet_kind === "dark",
+    },
+    ...kitchen.other_sheets.map((s) => ({
+      name: s.name,
+      across: s.width_mm,
+      down: s.depth_mm,
+      round: false,
+      number: s.number,
+      dark: s.kind === "dark",
+    })),
+    ...kitchen.pans.map((p) => ({
+      name: p.name,
+      across: p.across_mm,
+      down: p.shape === "rectangle" ? p.down_mm : p.across_mm,
+      round: p.shape === "round",
+      number: p.number,
+      dark: false,
+    })),
+  ];
+}
+
+/** The kitchen to one scale: ovens with their shelves and hot side, and what goes into them. */
 export function KitchenDrawing({ kitchen }: { kitchen: Kitchen }) {
-  const ovens = [kitchen.shelves, kitchen.planning.second_oven].filter((n) => n > 0);
-  const wide = kitchen.sheet_width_mm * MM;
-  const deep = kitchen.sheet_depth_mm * MM;
-  const box = Math.max(wide + 30, 110);
-  const sheetsX = ovens.length * (box + 24) + 10;
+  const { oven, second } = kitchen.planning;
+  const ovens = [
+    { shelves: kitchen.shelves, side: oven?.hot_side },
+    ...(second ? [{ shelves: second.shelves, side: second.nature?.hot_side }] : []),
+  ];
+  const drawn = pieces(kitchen);
+  const box = Math.max(kitchen.sheet_width_mm * MM + 30, 110);
+  let x = ovens.length * (box + 24) + 10;
+  const placed = drawn.map((piece) => {
+    const at = x;
+    const label = 8.2 * Math.max(`${piece.number} × ${piece.name}`.length, 13);
+    x += Math.max(piece.across * MM + (piece.number - 1) * 7, label) + 22;
+    return { ...piece, at };
+  });
+  const wide = Math.max(WIDTH, x);
   return (
     <svg
       role="img"
-      aria-label={`${ovens.length === 1 ? "One oven" : "Two ovens"} with ${ovens.join(" and ")} shelves, and ${kitchen.sheets} sheets of ${kitchen.sheet_width_mm} by ${kitchen.sheet_depth_mm} mm.`}
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      aria-label={`${ovens.map((o) => `An oven with ${o.shelves} ${o.shelves === 1 ? "shelf" : "shelves"}`).join("; ")}. ${drawn.map((d) => `${d.number} × ${d.name}, ${d.across} by ${d.down} mm`).join("; ")}.`}
+      viewBox={`0 0 ${wide} ${HEIGHT}`}
       className="w-full max-w-2xl"
     >
-      {ovens.map((shelves, n) => {
-        const x = n * (box + 24) + 2;
-        return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: an oven is its place
-          <g key={n}>
+      {ovens.map(({ shelves, side }, n) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: an oven is its place
+        <g key={n} transform={`translate(${n * (box + 24) + 2} 10)`}>
+          <OvenBox box={box} shelves={shelves} side={side} tray={kitchen.sheet_width_mm * MM} />
+        </g>
+      ))}
+      {placed.map((piece) => (
+        <g key={piece.name}>
+          {Array.from({ length: piece.number }, (_, n) => (
             <rect
-              x={x}
-              y={10}
-              width={box}
-              height={150}
-              className="fill-wash stroke-ink"
-              strokeWidth={2.5}
+              // biome-ignore lint/suspicious/noArrayIndexKey: all the same
+              key={n}
+              x={piece.at + n * 7}
+              y={20 + n * 7}
+              width={piece.across * MM}
+              height={piece.down * MM}
+              rx={piece.round ? (piece.across * MM) / 2 : 0}
+              className={piece.dark ? "fill-soft stroke-ink" : "fill-sheet stroke-ink"}
             />
-            {Array.from({ length: shelves }, (_, k) => {
-              const y = 10 + ((k + 1) * 150) / (shelves + 1);
-              return (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a shelf is its place
-                <g key={k}>
-                  <line x1={x + 6} x2={x + box - 6} y1={y} y2={y} className="stroke-ink" />
-                  <rect
-                    x={x + (box - wide) / 2}
-                    y={y - 6}
-                    width={wide}
-                    height={5}
-                    className="fill-enamel"
-                  />
-                </g>
-              );
-            })}
-            <text x={x + box / 2} y={180} textAnchor="middle" fontSize={14} className="fill-ink">
-              {shelves} {shelves === 1 ? "shelf" : "shelves"}
-            </text>
+          ))}
+          <text x={piece.at} y={162} fontSize={14} fontWeight={600} className="fill-ink">
+            {piece.number} × {piece.name}
+          </text>
+          <text x={piece.at} y={180} fontSize={13} className="fill-soft">
+            {piece.round ? `${piece.across / 10}` : `${piece.across / 10} × ${piece.down / 10}`} cm
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+interface OvenBoxProps {
+  box: number;
+  shelves: number;
+  side: Schemas["OvenNatureBody"]["hot_side"];
+  tray: number;
+}
+
+function OvenBox({ box, shelves, side, tray }: OvenBoxProps) {
+  return (
+    <>
+      <rect width={box} height={BOX - 20} className="fill-wash stroke-ink" strokeWidth={2.5} />
+      {(side === "left" || side === "right") && (
+        <rect
+          x={side === "left" ? 2 : box - 9}
+          y={2}
+          width={7}
+          height={BOX - 24}
+          className="fill-gold"
+        />
+      )}
+      {Array.from({ length: shelves }, (_, k) => {
+        const y = ((k + 1) * (BOX - 20)) / (shelves + 1);
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a shelf is its place
+          <g key={k}>
+            <line x1={6} x2={box - 6} y1={y} y2={y} className="stroke-ink" />
+            <rect x={(box - tray) / 2} y={y - 6} width={tray} height={5} className="fill-enamel" />
           </g>
         );
       })}
-      {Array.from({ length: kitchen.sheets }, (_, n) => (
-        <rect
-          // biome-ignore lint/suspicious/noArrayIndexKey: like sheets
-          key={n}
-          x={sheetsX + n * 12}
-          y={24 + n * 8}
-          width={wide}
-          height={deep}
-          className="fill-sheet stroke-ink"
-        />
-      ))}
-      <text
-        x={sheetsX + ((kitchen.sheets - 1) * 12 + wide) / 2}
-        y={180}
-        textAnchor="middle"
-        fontSize={14}
-        className="fill-ink"
-      >
-        {kitchen.sheets} {kitchen.sheets === 1 ? "sheet" : "sheets"}, {kitchen.sheet_width_mm / 10}{" "}
-        × {kitchen.sheet_depth_mm / 10} cm
+      <text x={0} y={152} fontSize={14} fontWeight={600} className="fill-ink">
+        {shelves} {shelves === 1 ? "shelf" : "shelves"}
       </text>
-    </svg>
+      <text x={0} y={170} fontSize={13} className="fill-soft">
+        {side === "even" || side === undefined ? "browns evenly" : `${side} browns first`}
+      </text>
+    </>
   );
 }

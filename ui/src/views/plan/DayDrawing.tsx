@@ -1,9 +1,10 @@
-import { useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { clock, length, when } from "../../app/format";
 import { Hatches } from "../../parts/DoughMark";
 import { Block, wide } from "./Block";
 import { Axis, type Day, layDay, type Row } from "./day";
+import { Picked } from "./Picked";
 import { TrayRibbon } from "./TrayRibbon";
 
 const WIDTH = 900;
@@ -12,6 +13,8 @@ const RIGHT = 14;
 
 /** Asks for a job to begin at another time. */
 export type OnPin = (job: string, startAt: number) => void;
+
+const noHandle = () => ({});
 
 interface DayProps {
   session: BakingSession;
@@ -26,17 +29,42 @@ export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
   const [own, setOwn] = useState<string | null>(null);
   const only = shown.only === undefined ? own : shown.only;
   const setOnly = shown.onOnly ?? setOwn;
-  const day = layDay(session);
-  const axis = new Axis(session, day, LEFT, WIDTH - LEFT - RIGHT);
-  const x = (ms: number) => axis.x(ms);
+  // Pressing a tray moves nothing: the ribbons need not be drawn again.
+  const { day, axis, x } = useMemo(() => {
+    const laid = layDay(session);
+    const made = new Axis(session, laid, LEFT, WIDTH - LEFT - RIGHT);
+    return { day: laid, axis: made, x: (ms: number) => made.x(ms) };
+  }, [session]);
   const trays = session.trays.map((t) => t.name);
   const seen = (letter: string | null) =>
     only === null || letter === null || only.charAt(0) === letter;
-  const drag = useDrag(axis, onPin);
+  const [picked, setPicked] = useState<string | null>(null);
+  const [place, setPlace] = useState<string | null>(null);
+  const pick = (event: React.MouseEvent<SVGSVGElement>) => {
+    const target = event.target as SVGElement;
+    const row = target.closest<SVGElement>("[data-row]")?.dataset.row;
+    if (row) {
+      setPlace(row === place ? null : row);
+      setPicked(null);
+      return;
+    }
+    const key = target.closest<SVGElement>("[data-key]")?.dataset.key;
+    if (key && !drag.dragged()) press(key);
+  };
+  const press = (key: string) => {
+    const activity = session.activities.find((a) => a.key === key);
+    if (!activity) return;
+    const again = activity.key === picked;
+    setPicked(again ? null : activity.key);
+    setOnly(again ? null : activity.tray);
+  };
+  const drag = useDrag(axis, onPin, (key) => press(key));
   return (
     <figure>
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: the choices below and the run sheet do the same */}
       <svg
         role="img"
+        onClick={pick}
         aria-label={`The day from ${clock(day.from)} to ${clock(day.to)}: ${trays.length} trays of ${session.doughs.length === 1 ? "one dough" : `${session.doughs.length} doughs`} over ${session.sheets} sheets and ${session.shelves} oven shelves. The same by the clock stands below.`}
         viewBox={`0 0 ${WIDTH} ${day.height}`}
         className="w-full touch-pan-y select-none"
@@ -50,26 +78,38 @@ export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
         {session.activities
           .filter((a) => a.tray === null)
           .map((a) => (
-            <g key={a.key} opacity={seen(a.dough) ? 1 : 0.15} {...drag.handle(a)}>
+            <g key={a.key} data-key={a.key} opacity={seen(a.dough) ? 1 : 0.15} {...drag.handle(a)}>
               <DoughBlock activity={a} day={day} x={x} />
             </g>
           ))}
         {trays.map((tray) => (
           <g key={tray} opacity={only === null || only === tray ? 1 : 0.15}>
-            <TrayRibbon tray={tray} session={session} day={day} x={x} handle={() => ({})} threads />
+            <TrayRibbon tray={tray} session={session} day={day} x={x} handle={noHandle} threads />
           </g>
         ))}
         {trays.map((tray) => (
-          // biome-ignore lint/a11y/noStaticElementInteractions: the row of buttons below does the same
           <g
             key={tray}
             opacity={only === null || only === tray ? 1 : 0.12}
-            onClick={() => setOnly(only === tray ? null : tray)}
             className="cursor-pointer"
           >
             <TrayRibbon tray={tray} session={session} day={day} x={x} handle={drag.handle} />
           </g>
         ))}
+        {place !== null &&
+          [...day.rows.values()]
+            .filter((row) => row.key !== place)
+            .map((row) => (
+              <rect
+                key={row.key}
+                x={LEFT}
+                y={row.top}
+                width={WIDTH - LEFT - RIGHT}
+                height={row.height}
+                className="pointer-events-none fill-paper"
+                opacity={0.82}
+              />
+            ))}
         <line
           x1={x(day.to)}
           x2={x(day.to)}
@@ -118,28 +158,46 @@ export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
             {tray ?? "all trays"}
           </button>
         ))}
+        <select
+          aria-label="Show a place"
+          className="min-h-8"
+          value={place ?? ""}
+          onChange={(event) => setPlace(event.target.value || null)}
+        >
+          <option value="">all places</option>
+          {[...day.rows.values()].map((row) => (
+            <option key={row.key} value={row.key}>
+              {row.label}
+            </option>
+          ))}
+        </select>
         <span className="ml-auto text-soft">
           heavier: what holds the finish up; ▾ turn{onPin ? "; drag a job of the hands" : ""}
         </span>
       </figcaption>
+      <Picked
+        session={session}
+        activity={session.activities.find((a) => a.key === picked)}
+        place={place === null ? undefined : day.rows.get(place)}
+      />
     </figure>
   );
 }
 
-const DRAGGED = new Set<Activity["kind"]>(["mix", "part", "portion", "finish", "freeze"]);
+const DRAGGED = new Set<Activity["kind"]>(["mix", "take", "part", "portion", "finish", "freeze"]);
 
 /** Dragging a job along the time axis; let go, it is pinned there. */
-function useDrag(axis: Axis, onPin: OnPin | undefined) {
+function useDrag(axis: Axis, onPin: OnPin | undefined, onPress: (job: string) => void) {
   const [held, setHeld] = useState<{ job: string; grip: number; at: number } | null>(null);
   const moved = useRef(false);
   const time = (event: React.PointerEvent<SVGSVGElement>): number => {
     const box = event.currentTarget.getBoundingClientRect();
     return axis.at(((event.clientX - box.left) / box.width) * WIDTH);
   };
-  return {
-    at: held && moved.current ? held.at : null,
-    handle: (a: Activity) =>
-      onPin && DRAGGED.has(a.kind)
+  const pins = onPin !== undefined;
+  const handle = useCallback(
+    (a: Activity) =>
+      pins && DRAGGED.has(a.kind)
         ? {
             className: "cursor-ew-resize",
             "data-drag": a.key,
@@ -154,6 +212,17 @@ function useDrag(axis: Axis, onPin: OnPin | undefined) {
             },
           }
         : {},
+    [axis, pins],
+  );
+  return {
+    /** Whether what ends now was a drag and no press. */
+    dragged: () => {
+      const was = moved.current;
+      moved.current = false;
+      return was;
+    },
+    at: held && moved.current ? held.at : null,
+    handle,
     frame: held
       ? {
           onPointerMove: (event: React.PointerEvent<SVGSVGElement>) => {
@@ -163,6 +232,7 @@ function useDrag(axis: Axis, onPin: OnPin | undefined) {
           },
           onPointerUp: () => {
             if (moved.current) onPin?.(held.job, held.at);
+            else onPress(held.job);
             setHeld(null);
           },
           onPointerCancel: () => setHeld(null),
@@ -213,9 +283,10 @@ function TimeAxis({ axis, day }: { axis: Axis; day: Day }) {
               className="stroke-line"
             />
             <text
-              x={axis.x(ms)}
+              x={Math.min(axis.x(ms), WIDTH - 1)}
               y={17}
-              textAnchor="middle"
+              // The last mark may stand at the very edge.
+              textAnchor={axis.x(ms) > WIDTH - 24 ? "end" : "middle"}
               fontSize={14}
               fontWeight={600}
               className="fill-ink"
@@ -242,12 +313,13 @@ function PlaceRow({ row }: { row: Row }) {
         className={`${WASH[row.wash]} stroke-line`}
       />
       <text
+        data-row={row.key}
         x={LEFT - 8}
         y={row.top + row.height / 2 + 5}
         textAnchor="end"
         fontSize={14}
         fontWeight={600}
-        className="fill-ink"
+        className="cursor-pointer fill-ink"
       >
         {row.label}
       </text>
@@ -276,7 +348,11 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
         to={x(a.end_at)}
         top={row.top + 4 + lane * day.coldLane}
         height={day.coldLane - 3}
-        texts={[`${letter} chills ${minutes}`, `${letter} ${minutes}`, letter]}
+        texts={[
+          `${letter} ${a.label.startsWith("thaws") ? "thaws" : "chills"} ${minutes}`,
+          `${letter} ${minutes}`,
+          letter,
+        ]}
         letter={letter}
         heavy={a.critical}
         quiet
@@ -285,7 +361,8 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
   }
   const row = day.rows.get(`hands${a.who ?? 0}`);
   if (!row) return null;
-  const words = { mix: "mix", part: a.label, freeze: "wrap" }[a.kind as string] ?? a.kind;
+  const own: Partial<Record<string, string>> = { take: "take out", part: a.label, freeze: "wrap" };
+  const words = own[a.kind] ?? a.kind;
   return (
     <Block
       from={x(a.start_at)}

@@ -27,7 +27,7 @@ export function Helps({ plan, wish, kitchen, onWish }: HelpsProps) {
               ...kitchen.planning,
               helpers: [
                 ...kitchen.planning.helpers,
-                { name: `helper ${kitchen.planning.helpers.length + 1}`, child: false },
+                { name: `helper ${kitchen.planning.helpers.length + 1}`, child: false, tasks: [] },
               ],
             },
           },
@@ -108,8 +108,10 @@ function Tried({ plan, idea, onTake }: { plan: BakingSession; idea: Idea; onTake
   return (
     <li className="flex items-center justify-between gap-2 border-b border-line py-1.5">
       <span className="leading-tight">{words(idea, plan)}</span>
-      {saves === undefined ? (
-        <span className="flex-none text-soft">{tried.error ? "not known" : "planning…"}</span>
+      {saves == null ? (
+        <span className="flex-none text-soft">
+          {tried.isPending && !tried.error ? "planning…" : "not known"}
+        </span>
       ) : saves > 0 ? (
         <button type="button" className="press min-h-8 flex-none px-2" onClick={onTake}>
           <strong>−{saves}</strong> Take it

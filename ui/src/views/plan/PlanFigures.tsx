@@ -25,10 +25,13 @@ export function PlanFigures({ plan, busy, onStart, onStop }: PlanFiguresProps) {
           in all.
         </p>
         <p className="mt-1">
-          {plan.proven
-            ? "No plan for these trays ends sooner: proven."
-            : `At most ${plan.gap_min} min from the best possible.`}
+          {plan.proven ? "No plan for these trays ends sooner: proven." : howGood(plan)}
         </p>
+        <p className="text-[0.9375rem]">
+          The oven is opened <strong>{plan.openings}</strong> times and set anew{" "}
+          <strong>{plan.heat_changes}</strong> {plan.heat_changes === 1 ? "time" : "times"}.
+        </p>
+        <Learnt learnt={plan.learnt} />
         <p className="flex min-h-9 items-center gap-3 text-[0.9375rem] text-soft">
           {busy && "Planning…"}
           {!busy && plan.searching && (
@@ -72,6 +75,32 @@ export function PlanFigures({ plan, busy, onStart, onStop }: PlanFiguresProps) {
   );
 }
 
+/** What of the plan's minutes was learnt, and from how much. */
+function Learnt({ learnt }: { learnt: BakingSession["learnt"] }) {
+  const from = [
+    ["in the oven from", learnt.bakes, "bake"],
+    ["of your hands from", learnt.jobs, "job"],
+    ["in the fridge from", learnt.felt, "dough that you felt"],
+  ] as const;
+  const known = from.filter(([, count]) => count > 0);
+  if (known.length === 0) return null;
+  const said = known.map(([what, count, of]) => `${what} ${count} ${plural(of, count)}`);
+  return <p className="text-[0.9375rem]">Minutes {said.join(", ")}.</p>;
+}
+
+const plural = (of: string, count: number): string =>
+  count === 1 ? of : of.replace(/^\w+/, "$&s");
+
+/** How far from the best the plan can be: in minutes where that says something. */
+function howGood(plan: BakingSession): string {
+  if (plan.gap_min <= SAYS_SOMETHING_MIN)
+    return `At most ${length(plan.gap_min)} from the best possible.`;
+  const soonest = when(plan.finish_at - plan.gap_min * 60_000, plan.now);
+  return `Nobody can be ready before ${soonest}; whether anybody can be sooner than this plan is not proven.`;
+}
+
+const SAYS_SOMETHING_MIN = 120;
+
 /** Which demands clash, with figures. */
 function clash(plan: BakingSession): string {
   const [first, second] = [...plan.hold_ups].sort((a, b) => b.minutes - a.minutes);
@@ -85,7 +114,7 @@ function clash(plan: BakingSession): string {
 
 const CAUSE: Record<Schemas["HoldUpOut"]["cause"], string> = {
   mixing: "mixing",
-  chilling: "chilling",
+  chilling: "chilling, thawing, tempering",
   heating: "the oven getting hot",
   portioning: "portioning",
   oven: "in the oven",

@@ -106,13 +106,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             fault={fault("items")}
             onItems={(items) => ask({ ...wish, items, pins: [], shelf_pins: [] })}
           />
-          <WishRow
-            key={plan?.id ?? 0}
-            wish={wish}
-            startAt={plan?.start_at ?? Date.now()}
-            fault={fault}
-            onWish={ask}
-          />
+          <WishRow wish={wish} startAt={plan?.start_at ?? Date.now()} fault={fault} onWish={ask} />
           <AwayTimes
             away={wish.away}
             now={plan?.now ?? Date.now()}

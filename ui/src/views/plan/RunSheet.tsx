@@ -4,6 +4,7 @@ import { clock, fromField, toField, when } from "../../app/format";
 import { DoughMark } from "../../parts/DoughMark";
 import { sayJob } from "../bake/jobs";
 import type { OnPin } from "./DayDrawing";
+import { windowWords } from "./Picked";
 import type { Wish } from "./queries";
 
 interface RunSheetProps {
@@ -12,15 +13,20 @@ interface RunSheetProps {
   onPin?: OnPin;
 }
 
-const PINNED = new Set(["mix", "part", "freeze", "portion", "finish"]);
+/** More jobs than this are printed in two columns, so that the day is one page. */
+const ONE_COLUMN = 45;
+
+const PINNED = new Set(["mix", "take", "part", "freeze", "portion", "finish"]);
 
 /** The same day by the clock: every job for the hands, in order; some can be put at a time. */
 export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
   const jobs = session.activities.filter((a) => a.hands);
   const several = session.workers.length > 1;
   return (
-    <details open className="border-t border-ink pt-2">
-      <summary className="cursor-pointer text-lg font-bold">The day by the clock</summary>
+    <details open className="border-t border-ink pt-2 print:border-0">
+      <summary className="cursor-pointer text-lg font-bold print:hidden">
+        The day by the clock
+      </summary>
       <p className="hidden text-xl font-bold print:block">
         {session.name}, ready {when(session.finish_at, session.now)}
       </p>
@@ -31,52 +37,61 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
       >
         Print the run sheet
       </button>
-      <table className="mt-2 w-full">
-        <thead className="text-left text-[0.9375rem] text-soft">
-          <tr>
-            <th className="py-1 pr-4 font-normal">from</th>
-            <th className="pr-4 font-normal">to</th>
-            {several && <th className="pr-4 font-normal">who</th>}
-            <th className="pr-4 font-normal">job</th>
-            <th className="font-normal">with</th>
-          </tr>
-        </thead>
-        <tbody>
-          {jobs.map((job, n) => {
-            const said = sayJob(job, session);
-            const before = jobs[n - 1]?.start_at ?? session.now;
-            const held = pins.some((p) => p.job === job.key);
-            return (
-              <tr key={job.key} className="border-t border-line">
-                <td className="py-1 pr-4 font-bold whitespace-nowrap">
-                  {onPin && PINNED.has(job.kind) ? (
-                    <BeginAt
-                      key={job.start_at}
-                      at={job.start_at}
-                      label={`Begin at: ${said.title}`}
-                      held={held}
-                      onAt={(at) => onPin(job.key, at)}
-                    />
-                  ) : (
-                    when(job.start_at, before)
-                  )}
-                </td>
-                <td className="pr-4">{clock(job.end_at)}</td>
-                {several && <td className="pr-4">{session.workers[job.who ?? 0]}</td>}
-                <td className="pr-4">
-                  <span className="flex items-center gap-2">
-                    {session.doughs.length > 1 && job.dough && (
-                      <DoughMark letter={job.dough} size={20} />
+      <div className={jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-6" : ""}>
+        <table className="mt-2 w-full print:leading-tight">
+          <thead className="text-left text-[0.9375rem] text-soft">
+            <tr>
+              <th className="py-1 pr-4 font-normal">from</th>
+              <th className="pr-4 font-normal max-sm:hidden print:hidden">to</th>
+              {several && <th className="pr-4 font-normal">who</th>}
+              <th className="pr-4 font-normal">job</th>
+              <th className="font-normal">with</th>
+            </tr>
+          </thead>
+          <tbody>
+            {jobs.map((job, n) => {
+              const said = sayJob(job, session);
+              const before = jobs[n - 1]?.start_at ?? session.now;
+              const held = pins.some((p) => p.job === job.key);
+              return (
+                <tr key={job.key} className="border-t border-line break-inside-avoid">
+                  <td className="py-1 pr-4 font-bold whitespace-nowrap print:py-0.5">
+                    {onPin && PINNED.has(job.kind) ? (
+                      <BeginAt
+                        key={job.start_at}
+                        at={job.start_at}
+                        label={`Begin at: ${said.title}`}
+                        held={held}
+                        onAt={(at) => onPin(job.key, at)}
+                      />
+                    ) : (
+                      when(job.start_at, before)
                     )}
-                    {said.title}
-                  </span>
-                </td>
-                <td className="text-soft">{said.detail}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+                  </td>
+                  <td className="pr-4 max-sm:hidden print:hidden">{clock(job.end_at)}</td>
+                  {several && <td className="pr-4">{session.workers[job.who ?? 0]}</td>}
+                  <td className="pr-4">
+                    <span className="flex items-center gap-2">
+                      {session.doughs.length > 1 && job.dough && (
+                        <DoughMark letter={job.dough} size={20} />
+                      )}
+                      {said.title}
+                    </span>
+                  </td>
+                  <td className="text-soft">
+                    {said.detail}
+                    {onPin && PINNED.has(job.kind) && windowWords(job) && (
+                      <span className="block text-[0.9375rem] max-sm:hidden print:hidden">
+                        {windowWords(job)}
+                      </span>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
     </details>
   );
 }
@@ -102,7 +117,7 @@ function BeginAt({ at, label, held, onAt }: BeginAtProps) {
       title="Type another time to pin it there"
       inputMode="numeric"
       maxLength={5}
-      className={`min-h-8 w-16 px-1 py-0 font-bold ${held ? "border-2 border-ink" : "border-dashed"}`}
+      className={`min-h-8 w-16 px-1 py-0 font-bold print:min-h-0 print:border-0 print:p-0 ${held ? "border-2 border-ink" : "border-dashed"}`}
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={keep}

@@ -3,6 +3,8 @@ import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
 import { DoughMark } from "../../parts/DoughMark";
 import { parse } from "../../parts/NumberField";
+import { FORMS, usualForm } from "../cold/forms";
+import type { Form } from "../cold/queries";
 import { useDoughs } from "../dough/queries";
 
 type Item = Schemas["WishBody"]["items"][number];
@@ -27,6 +29,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
   const doughs = useDoughs("", MOST_LISTED);
   const listed = doughs.data?.doughs ?? [];
   const others = listed.filter((d) => !items.some((i) => i.dough_id === d.id));
+  const cold = items.some((item) => (item.joins ?? "fresh") !== "fresh");
   const change = (place: number, part: Partial<Item>) =>
     onItems(items.map((item, n) => (n === place ? { ...item, ...part } : item)));
   return (
@@ -58,17 +61,32 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                 unit={dough?.kind === "twice_baked" ? "logs" : "pieces"}
                 onPieces={(next) => change(n, { pieces: next })}
               />
-              <select
-                aria-label={`${name} comes`}
-                value={item.joins}
-                onChange={(event) => change(n, { joins: event.target.value as Joins })}
-              >
-                {FROM.map(([key, words]) => (
-                  <option key={key} value={key}>
-                    {words}
-                  </option>
-                ))}
-              </select>
+              <span className={`flex flex-wrap gap-1.5 ${cold ? "lg:w-[19.5rem]" : ""}`}>
+                <select
+                  aria-label={`${name} comes`}
+                  value={item.joins}
+                  onChange={(event) => change(n, { joins: event.target.value as Joins })}
+                >
+                  {FROM.map(([key, words]) => (
+                    <option key={key} value={key}>
+                      {words}
+                    </option>
+                  ))}
+                </select>
+                {item.joins !== "fresh" && (
+                  <select
+                    aria-label={`${name} was kept as`}
+                    value={item.form ?? usualForm(dough?.kind)}
+                    onChange={(event) => change(n, { form: event.target.value as Form })}
+                  >
+                    {FORMS.filter(([key]) => key !== "baked").map(([key, words]) => (
+                      <option key={key} value={key}>
+                        {words}
+                      </option>
+                    ))}
+                  </select>
+                )}
+              </span>
               <span className="w-16 text-right">{dough ? `${dough.oven_c} °C` : ""}</span>
               <button
                 type="button"
@@ -137,7 +155,9 @@ function Pieces({ name, item, pieces, unit, onPieces }: PiecesProps) {
         onKeyDown={(event) => event.key === "Enter" && keep()}
       />
       <span className="w-36 text-[0.9375rem] leading-tight">
-        {some ? `${unit}, the rest kept cold` : `${unit}, all of it`}
+        {some
+          ? `${unit}, the rest ${item.joins === "fresh" ? "kept" : "stays"} cold`
+          : `${unit}, all of it`}
       </span>
     </span>
   );

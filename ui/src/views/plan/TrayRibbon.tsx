@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { hatchOf, hueOf } from "../../parts/DoughMark";
 import { Block } from "./Block";
@@ -14,7 +15,8 @@ interface RibbonProps {
 }
 
 /** One tray on its way: portioned, in the oven, resting, on the rack, finished. */
-export function TrayRibbon({ tray, session, day, x, handle, threads = false }: RibbonProps) {
+export const TrayRibbon = memo(function TrayRibbon(props: RibbonProps) {
+  const { tray, session, day, x, handle, threads = false } = props;
   const own = session.activities.filter((a) => a.tray === tray);
   const of = (kind: Activity["kind"]) => own.filter((a) => a.kind === kind);
   const letter = tray.charAt(0);
@@ -32,8 +34,13 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
     const shelf = day.rows.get(`oven${bake.oven ?? 1}shelf${bake.shelf ?? 1}`);
     if (!shelf) return null;
     const before = n === 0 ? portion : of("slice")[0];
-    const turn = of("turn")[n];
+    const turn = of("turn").find((a) => a.key === bake.key.replace("bake", "turn"));
+    const moved = turn?.to_shelf
+      ? day.rows.get(`oven${bake.oven ?? 1}shelf${turn.to_shelf}`)
+      : undefined;
+    const last = moved ?? shelf;
     const middle = shelf.top + shelf.height / 2;
+    const leavesAt = last.top + last.height / 2;
     const waits = x(before?.end_at ?? bake.start_at);
     const benchY = bench.top + bench.height / 2;
     const leaves = n === bakes.length - 1 ? rack : of("slice")[0];
@@ -46,7 +53,7 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
             style={line}
           />
           <path
-            d={`M${x(bake.end_at)} ${middle} C${x(bake.end_at) + 7} ${middle} ${x(bake.end_at) - 3} ${to} ${x(bake.end_at) + 5} ${to} H${x(leaves?.start_at ?? bake.end_at)}`}
+            d={`M${x(bake.end_at)} ${leavesAt} C${x(bake.end_at) + 7} ${leavesAt} ${x(bake.end_at) - 3} ${to} ${x(bake.end_at) + 5} ${to} H${x(leaves?.start_at ?? bake.end_at)}`}
             style={line}
             strokeDasharray="3 2.5"
           />
@@ -54,10 +61,10 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
       );
     }
     return (
-      <g key={bake.key}>
+      <g key={bake.key} data-key={bake.key}>
         <Block
           from={x(bake.start_at)}
-          to={x(bake.end_at)}
+          to={x(moved && turn ? turn.start_at : bake.end_at)}
           top={shelf.top + 3}
           height={shelf.height - 6}
           texts={[tray]}
@@ -65,7 +72,18 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
           second={`${Math.round((bake.end_at - bake.start_at) / 60_000)} min`}
           heavy={bake.critical}
         />
-        {turn && (
+        {moved && turn && (
+          <Block
+            from={x(turn.start_at)}
+            to={x(bake.end_at)}
+            top={moved.top + 3}
+            height={moved.height - 6}
+            texts={[tray]}
+            letter={letter}
+            heavy={bake.critical}
+          />
+        )}
+        {turn && !moved && (
           <path
             d={`M${x(turn.start_at) - 5} ${shelf.top - 1} h10 l-5 8 z`}
             className="fill-ink"
@@ -84,7 +102,7 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
           <HandJob key={a.key} job={a} day={day} x={x} letter={letter} handle={handle} />
         ))}
       {stays}
-      <g {...handle(portion)}>
+      <g data-key={portion.key} {...handle(portion)}>
         <Block
           from={x(portion.start_at)}
           to={x(portion.end_at)}
@@ -96,16 +114,17 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
         />
       </g>
       {of("slice").map((slice) => (
-        <Block
-          key={slice.key}
-          from={x(slice.start_at)}
-          to={x(slice.end_at)}
-          top={bench.top + 2}
-          height={bench.height - 4}
-          texts={["slice"]}
-          letter={letter}
-          heavy={slice.critical}
-        />
+        <g key={slice.key} data-key={slice.key}>
+          <Block
+            from={x(slice.start_at)}
+            to={x(slice.end_at)}
+            top={bench.top + 2}
+            height={bench.height - 4}
+            texts={["slice"]}
+            letter={letter}
+            heavy={slice.critical}
+          />
+        </g>
       ))}
       {of("sheet").map((a) => (
         <line
@@ -120,22 +139,23 @@ export function TrayRibbon({ tray, session, day, x, handle, threads = false }: R
         />
       ))}
       {[cool, ...of("finish"), ...of("set")].map((a) => (
-        <Block
-          key={a.key}
-          from={x(a.start_at)}
-          to={x(a.end_at)}
-          top={rackY}
-          height={day.rackLane - 4}
-          texts={
-            a.kind === "cool" ? [`${tray} cooling`, tray] : [a.kind === "set" ? "sets" : "finish"]
-          }
-          letter={letter}
-          quiet={a.kind !== "finish"}
-        />
+        <g key={a.key} data-key={a.key}>
+          <Block
+            from={x(a.start_at)}
+            to={x(a.end_at)}
+            top={rackY}
+            height={day.rackLane - 4}
+            texts={
+              a.kind === "cool" ? [`${tray} cooling`, tray] : [a.kind === "set" ? "sets" : "finish"]
+            }
+            letter={letter}
+            quiet={a.kind !== "finish"}
+          />
+        </g>
       ))}
     </g>
   );
-}
+});
 
 interface HandProps {
   job: Activity;
@@ -148,16 +168,28 @@ interface HandProps {
 function HandJob({ job, day, x, letter, handle }: HandProps) {
   const hands = day.rows.get(`hands${job.who ?? 0}`);
   if (!hands) return null;
+  const { pause_from_at: off, pause_to_at: again } = job;
+  const parts =
+    off !== null && again !== null
+      ? [
+          [job.start_at, off],
+          [again, job.end_at],
+        ]
+      : [[job.start_at, job.end_at]];
   return (
-    <rect
-      x={x(job.start_at)}
-      y={hands.top + 3}
-      width={Math.max(x(job.end_at) - x(job.start_at) - 0.6, 2)}
-      height={hands.height - 6}
-      fill={hatchOf(letter)}
-      className={job.critical ? "stroke-ink" : undefined}
-      strokeWidth={job.critical ? 1.6 : 0}
-      {...handle(job)}
-    />
+    <g data-key={job.key} {...handle(job)}>
+      {parts.map(([from = 0, to = 0]) => (
+        <rect
+          key={from}
+          x={x(from)}
+          y={hands.top + 3}
+          width={Math.max(x(to) - x(from) - 0.6, 2)}
+          height={hands.height - 6}
+          fill={hatchOf(letter)}
+          className={job.critical ? "stroke-ink" : undefined}
+          strokeWidth={job.critical ? 1.6 : 0}
+        />
+      ))}
+    </g>
   );
 }

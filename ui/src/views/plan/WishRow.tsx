@@ -22,10 +22,10 @@ const ANCHORS = [
 
 /** What there is to bake with, and when. Each change is planned at once. */
 export function WishRow({ wish, startAt, fault, onWish }: WishRowProps) {
-  const [anchor, setAnchor] = useState<Anchor>(
-    wish.ready_by ? "ready" : wish.start_at ? "start" : "now",
-  );
-  const [time, setTime] = useState(() => toField(wish.ready_by ?? wish.start_at ?? startAt));
+  const anchor: Anchor = wish.ready_by ? "ready" : wish.start_at ? "start" : "now";
+  // What is typed stays as it is; until then the field follows the plan.
+  const [typed, setTyped] = useState<string | null>(null);
+  const time = typed ?? toField(wish.ready_by ?? wish.start_at ?? startAt);
 
   const ask = (part: Partial<Wish>, by: Anchor = anchor, at: string = time) => {
     const ms = fromField(at);
@@ -55,15 +55,7 @@ export function WishRow({ wish, startAt, fault, onWish }: WishRowProps) {
         range={[1, 4]}
         onChange={(next) => ask({ shelves: next })}
       />
-      <Choice
-        label="When"
-        value={anchor}
-        options={ANCHORS}
-        onChange={(next) => {
-          setAnchor(next);
-          ask({}, next);
-        }}
-      />
+      <Choice label="When" value={anchor} options={ANCHORS} onChange={(next) => ask({}, next)} />
       {anchor !== "now" && (
         <Field
           label={anchor === "start" ? "Start at" : "Cold and ready by"}
@@ -76,7 +68,7 @@ export function WishRow({ wish, startAt, fault, onWish }: WishRowProps) {
               className="text-lg font-semibold"
               value={time}
               onChange={(event) => {
-                setTime(event.target.value);
+                setTyped(event.target.value);
                 ask({}, anchor, event.target.value);
               }}
             />

@@ -57,11 +57,16 @@ export function layDay(session: BakingSession): Day {
     add(`hands${n}`, n === 0 ? "Hands" : name, n === 0 ? 44 : 30, "plain", last ? GAP : 0);
   });
   if (of("chill").length > 0) add("cold", "Cold", cooled * coldLane + 8, "cold");
-  const sheet = session.sheets > 4 ? 18 : 24;
-  for (let n = 1; n <= session.sheets; n++) {
-    const label = session.sheets === 1 ? "Bench" : `Bench, sheet ${n}`;
-    add(`sheet${n}`, label, sheet, "plain", n === session.sheets ? GAP : 0);
-  }
+  // A kind of sheet or pan that the session does not use takes no room.
+  const used = new Set(of("portion").map((a) => a.sheet ?? 1));
+  const sheets = session.sheet_names
+    .map((name, n) => ({ name, number: n + 1 }))
+    .filter(({ number }) => number <= session.sheets || used.has(number));
+  const sheet = sheets.length > 4 ? 18 : 24;
+  sheets.forEach(({ name, number }, n) => {
+    const label = sheets.length === 1 ? "Bench" : `Bench, ${name}`;
+    add(`sheet${number}`, label, sheet, "plain", n === sheets.length - 1 ? GAP : 0);
+  });
   session.ovens.forEach((shelves, oven) => {
     for (let n = 1; n <= shelves; n++) {
       const label = shelfName(n, shelves, session.ovens.length > 1 ? oven + 1 : undefined);
@@ -71,6 +76,17 @@ export function layDay(session: BakingSession): Day {
   add("rack", "Rack", racked * rackLane + 8, "plain", 0);
   const from = Math.min(...session.activities.map((a) => a.start_at));
   return { rows, from, to: session.finish_at, height: top + 8, lanes, rackLane, coldLane };
+}
+
+/** The rows in which an activity stands. */
+export function rowsOf(a: Activity): string[] {
+  const found = a.hands ? [`hands${a.who ?? 0}`] : [];
+  if (a.kind === "portion" || a.kind === "slice") found.push(`sheet${a.sheet ?? 1}`);
+  if (a.kind === "bake") found.push(`oven${a.oven ?? 1}shelf${a.shelf ?? 1}`);
+  if (a.to_shelf !== null) found.push(`oven${a.oven ?? 1}shelf${a.to_shelf}`);
+  if (a.kind === "chill") found.push("cold");
+  if (a.kind === "cool" || a.kind === "set" || a.kind === "finish") found.push("rack");
+  return found;
 }
 
 export function shelfName(n: number, shelves: number, oven?: number): string {

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
 
@@ -15,16 +15,20 @@ export const usePlan = () =>
     refetchInterval: (query) => (query.state.data?.searching ? LOOK_EVERY_MS : false),
   });
 
+/** Shows this plan; a look at the one before that is still on its way is dropped first. */
+async function show(queries: QueryClient, plan: BakingSession | null) {
+  await queries.cancelQueries({ queryKey: KEY });
+  queries.setQueryData(KEY, plan);
+}
+
 export function useMakePlan() {
   const queries = useQueryClient();
   return useMutation({
     // One after the other: what was asked last is what is planned.
     scope: { id: "plan" },
     mutationFn: (wish: Wish) => body(api.PUT("/api/plan", { body: wish })),
-    // An answer about the plan before must not be shown after the new one.
-    onMutate: () => queries.cancelQueries({ queryKey: KEY }),
-    onSuccess: (plan) => {
-      queries.setQueryData(KEY, plan);
+    onSuccess: async (plan) => {
+      await show(queries, plan);
       queries.removeQueries({ queryKey: ["ideas"] });
       queries.invalidateQueries({ queryKey: ["kitchen"] });
     },
@@ -36,7 +40,7 @@ export function useStopSearch() {
   const queries = useQueryClient();
   const stop = useMutation({
     mutationFn: () => body(api.POST("/api/plan/stop")),
-    onSuccess: (plan) => queries.setQueryData(KEY, plan),
+    onSuccess: (plan) => show(queries, plan),
   });
   useEffect(
     () => () => {
@@ -51,7 +55,7 @@ export function useDropPlan() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: () => body(api.DELETE("/api/plan")),
-    onSuccess: () => queries.setQueryData(KEY, null),
+    onSuccess: () => show(queries, null),
   });
 }
 

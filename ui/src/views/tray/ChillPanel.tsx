@@ -89,10 +89,22 @@ export function ChillPanel({ doughId, setting, kitchen, onKitchen, onMinutes }: 
             )}
             <span className="text-soft">{setting.chill_min} min are planned now.</span>
           </div>
+          <p>
+            {chill.data.felt > 0 ? (
+              <>
+                This fridge takes <strong>{chill.data.slower.toFixed(2)} times</strong> the usual
+                minutes, from {chill.data.felt} of your doughs.
+              </>
+            ) : (
+              <span className="text-soft">
+                From usual figures; say in Bake how firm a dough is, and this fridge is learnt.
+              </span>
+            )}
+          </p>
           <p className="text-[0.9375rem] text-soft">
-            Wrapped, in still air, from usual figures for dough; a full fridge takes longer. Keep
-            dough with egg or dairy no longer than two hours in all at room temperature, the fridge
-            at 4 °C or below, and follow your local food authority.
+            Wrapped, in still air; a full fridge takes longer. Keep dough with egg or dairy no
+            longer than two hours in all at room temperature, the fridge at 4 °C or below, and
+            follow your local food authority.
           </p>
         </>
       )}

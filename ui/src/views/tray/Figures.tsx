@@ -34,6 +34,12 @@ export function Figures({ tray }: { tray: Tray }) {
           </>
         ) : (
           "Not baked here yet: measure a few and this learns."
+        )}{" "}
+        {tray.timed > 0 && (
+          <>
+            Minutes: <strong>{signed(tray.minutes_learnt)} min</strong> from {tray.timed} of your
+            bakes.
+          </>
         )}
       </p>
     </section>
@@ -85,6 +91,8 @@ function rows(tray: Tray): Row[] {
   for (const { what, each_g, total_g } of tray.extras)
     found.push([what, "extra", `${grams(each_g)} g each, ${grams(total_g)} g in all`]);
   found.push(["bake", "minutes", bakeWords(tray.whole_minutes, tray.turn_after)]);
+  if (tray.look_from < tray.whole_minutes)
+    found.push(["look from", "look", `${tray.look_from} min`]);
   if (second)
     found.push(
       ["slices", "slices", `${second.pieces}`],

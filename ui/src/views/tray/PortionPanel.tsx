@@ -3,6 +3,7 @@ import { grams as gramsText } from "../../app/format";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
+import { AlsoFields } from "./AlsoFields";
 import { figureAt, HANDLES, KINDS, type Kind, moved, type Piece, USUAL } from "./kinds";
 import { PortionFields } from "./PortionFields";
 
@@ -15,7 +16,10 @@ interface PortionPanelProps {
   onPiece: (change: (before: Piece) => Piece) => void;
   onEvenness: (evenness: TraySetting["evenness"]) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
+  onAlso: (also: TraySetting["also"]) => void;
 }
+
+const TWO_SIZES: ReadonlySet<Kind> = new Set(["drop", "rolled", "sliced", "rope"]);
 
 const round = (value: number) => Math.round(value * 10) / 10;
 
@@ -77,6 +81,14 @@ export function PortionPanel(props: PortionPanelProps) {
         onEvenness={props.onEvenness}
         onKitchen={props.onKitchen}
       />
+      {TWO_SIZES.has(piece.kind) && (
+        <AlsoFields
+          also={setting.also ?? null}
+          found={tray?.also}
+          fault={fault}
+          onAlso={props.onAlso}
+        />
+      )}
     </section>
   );
 }

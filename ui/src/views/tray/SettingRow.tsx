@@ -8,6 +8,7 @@ interface SettingRowProps {
   setting: TraySetting;
   kitchen: Kitchen;
   oven: Tray["oven"] | undefined;
+  dial: number | undefined;
   fault: (field: string) => string | undefined;
   onSetting: (change: (before: TraySetting) => TraySetting) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
@@ -42,6 +43,7 @@ export function SettingRow({
   setting,
   kitchen,
   oven,
+  dial,
   fault,
   onSetting,
   onKitchen,
@@ -100,6 +102,9 @@ export function SettingRow({
         <p className="self-end pb-1.5 text-[0.9375rem] text-soft" data-figure="oven">
           Still {oven.still_c.toFixed(0)} °C or {round5(oven.still_f)} °F, fan{" "}
           {oven.fan_c.toFixed(0)} °C or {round5(oven.fan_f)} °F, gas {oven.gas}
+          {dial !== undefined && dial !== Math.round(setting.oven_c) && (
+            <strong className="text-ink">; set this oven’s dial to {dial} °C</strong>
+          )}
         </p>
       )}
     </section>
@@ -110,20 +115,42 @@ const round5 = (degrees: number) => 5 * Math.round(degrees / 5);
 
 interface SheetFieldsProps {
   kitchen: Kitchen;
+  /** The kind of sheet that this dough is baked on; empty for the usual one. */
+  sheet: string;
+  onSheet: (name: string) => void;
   fault: (field: string) => string | undefined;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
 }
 
 /** The sheet's inner size and the gap wanted between baked pieces. */
-export function SheetFields({ kitchen, fault, onKitchen }: SheetFieldsProps) {
+export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: SheetFieldsProps) {
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
   const field = "w-[4.25rem] font-semibold";
   const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => body(api.GET("/api/sheets")) });
   const named = sheets.data?.find(
     (s) => s.width_mm === kitchen.sheet_width_mm && s.depth_mm === kitchen.sheet_depth_mm,
   );
+  const others = kitchen.other_sheets ?? [];
+  const other = others.some((s) => s.name === sheet);
+  const which = others.length > 0 && (
+    <Select
+      label="Baked on"
+      className="w-36"
+      value={other ? sheet : ""}
+      options={[["", "the usual sheet"], ...others.map((s) => [s.name, s.name] as const)]}
+      onChange={onSheet}
+    />
+  );
+  if (other)
+    return (
+      <section aria-label="The sheet" className="contents">
+        {which}
+        <span className="self-end pb-1.5 text-soft">Its size is kept on the Kitchen screen.</span>
+      </section>
+    );
   return (
     <section aria-label="The sheet" className="contents">
+      {which}
       <Select
         label="Sheet"
         className="w-32"

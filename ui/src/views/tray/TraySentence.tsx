@@ -1,6 +1,7 @@
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { Tray } from "../../api/client";
 import { cm } from "../../app/format";
+import { useBakeNow } from "../bake/session";
 import { distances } from "./distances";
 
 const WORDS = [
@@ -23,9 +24,20 @@ const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(
 export function TraySentence({ doughId, tray }: { doughId: number; tray: Tray }) {
   const trays = tray.yields.trays.length;
   const what = tray.making?.kind === "pan" ? "pan" : "tray";
+  const navigate = useNavigate();
+  const now = useBakeNow();
   return (
     <div className="mt-1 flex items-center justify-between gap-4 border-t border-ink pt-3 max-sm:flex-col">
-      <p className="text-lg">{trayInWords(tray)}</p>
+      <p className="flex-1 text-lg">{trayInWords(tray)}</p>
+      {now.error && <p className="max-w-56 text-caution">{now.error.message}</p>}
+      <button
+        type="button"
+        className="press min-h-12 flex-none"
+        disabled={now.isPending}
+        onClick={() => now.mutate(doughId, { onSuccess: () => navigate("/bake") })}
+      >
+        Bake one {what} now
+      </button>
       <Link to={`/plan/${doughId}`} className="press press-main min-h-12 flex-none text-lg">
         Plan {trays === 1 ? `this ${what}` : `these ${word(trays)} ${what}s`}
       </Link>

@@ -87,9 +87,23 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
   const fault = (field: string) =>
     problem instanceof ProblemError ? problem.at(field) : undefined;
   const setPiece = (change: (before: Piece) => Piece) =>
-    setSetting((before) => ({ ...before, piece: change(before.piece) }));
+    setSetting((before) => {
+      const piece = change(before.piece);
+      // Another kind begins with one size.
+      return piece.kind === before.piece.kind
+        ? { ...before, piece }
+        : { ...before, piece, also: null };
+    });
   const making = MAKING_TAB[setting.piece.kind];
-  const sheetFields = <SheetFields kitchen={kitchen} fault={fault} onKitchen={setKitchen} />;
+  const sheetFields = (
+    <SheetFields
+      kitchen={kitchen}
+      sheet={setting.sheet ?? ""}
+      fault={fault}
+      onSheet={(sheet) => setSetting((before) => ({ ...before, sheet }))}
+      onKitchen={setKitchen}
+    />
+  );
 
   return (
     <div className="grid flex-1 content-start gap-x-7 gap-y-4 p-5 max-sm:p-3 sm:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17rem]">
@@ -102,12 +116,14 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
         onPiece={setPiece}
         onEvenness={(evenness) => setSetting((before) => ({ ...before, evenness }))}
         onKitchen={setKitchen}
+        onAlso={(also) => setSetting((before) => ({ ...before, also: also ?? null }))}
       />
       <div className="flex min-w-0 flex-col gap-3">
         <SettingRow
           setting={setting}
           kitchen={kitchen}
           oven={tray?.oven}
+          dial={tray?.dial_c}
           fault={fault}
           onSetting={setSetting}
           onKitchen={setKitchen}

@@ -1,0 +1,89 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, body, type Kitchen } from "../../api/client";
+import { Choice } from "../../parts/Choice";
+import { Notice } from "../../parts/Notice";
+import { Select } from "../../parts/Select";
+import { Stepper } from "../../parts/Stepper";
+import { useKitchen } from "../tray/queries";
+
+/** What a first start asks for: oven, shelves and sheets. The rest has usual values. */
+export function FirstStart() {
+  const known = useQuery({
+    queryKey: ["kitchen", "known"],
+    queryFn: () => body(api.GET("/api/kitchen/known")),
+  });
+  const kitchen = useKitchen();
+  if (!known.data || known.data.described || !kitchen.data) return null;
+  return <Asks kitchen={kitchen.data} />;
+}
+
+function Asks({ kitchen: usual }: { kitchen: Kitchen }) {
+  const queries = useQueryClient();
+  const [kitchen, setKitchen] = useState(usual);
+  const set = (part: Partial<Kitchen>) => setKitchen((before) => ({ ...before, ...part }));
+  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => body(api.GET("/api/sheets")) });
+  const keep = useMutation({
+    mutationFn: () => body(api.PUT("/api/kitchen", { body: kitchen })),
+    onSuccess: (kept) => {
+      queries.setQueryData(["kitchen"], kept);
+      queries.invalidateQueries({ queryKey: ["kitchen", "known"] });
+    },
+  });
+  const size = (s: { width_mm: number; depth_mm: number }) => `${s.width_mm}x${s.depth_mm}`;
+  const own = size({ width_mm: kitchen.sheet_width_mm, depth_mm: kitchen.sheet_depth_mm });
+  const listed = sheets.data ?? [];
+  return (
+    <section aria-label="Your kitchen" className="mt-5 border-t-2 border-ink pt-3">
+      <h2 className="text-xl font-bold">Your kitchen, in three answers</h2>
+      <p className="text-soft">
+        Yields, minutes and plans rest on them. All else has usual values and can wait: it is on the
+        Kitchen screen.
+      </p>
+      <div className="mt-3 flex flex-wrap items-end gap-x-8 gap-y-3">
+        <Choice
+          label="The oven blows"
+          value={kitchen.oven_mode}
+          options={[
+            ["conventional", "still"],
+            ["fan", "fan"],
+          ]}
+          onChange={(oven_mode) => set({ oven_mode })}
+        />
+        <Stepper
+          label="Shelves that you bake on"
+          value={kitchen.shelves}
+          range={[1, 4]}
+          onChange={(shelves) => set({ shelves })}
+        />
+        <Stepper
+          label="Sheets"
+          value={kitchen.sheets}
+          range={[1, 12]}
+          onChange={(sheets) => set({ sheets })}
+        />
+        <Select
+          label="Their size"
+          value={own}
+          options={[
+            ...(listed.some((s) => size(s) === own) ? [] : [[own, `${own} mm`] as const]),
+            ...listed.map((s) => [size(s), s.name] as const),
+          ]}
+          onChange={(chosen) => {
+            const found = listed.find((s) => size(s) === chosen);
+            if (found) set({ sheet_width_mm: found.width_mm, sheet_depth_mm: found.depth_mm });
+          }}
+        />
+        <button
+          type="button"
+          className="press press-main min-h-11"
+          disabled={keep.isPending}
+          onClick={() => keep.mutate()}
+        >
+          That is my kitchen
+        </button>
+      </div>
+      <Notice problem={keep.error} />
+    </section>
+  );
+}

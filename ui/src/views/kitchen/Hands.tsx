@@ -1,0 +1,187 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, body, type Schemas } from "../../api/client";
+import { Stepper } from "../../parts/Stepper";
+import { Figure } from "./Figure";
+import type { KitchenPart } from "./setting";
+
+type Helper = Schemas["HelperBody"];
+type Task = NonNullable<Helper["tasks"]>[number];
+
+const TASKS: readonly (readonly [Task, string, boolean])[] = [
+  ["mix", "mix", false],
+  ["portion", "portion", false],
+  ["finish", "ice and dust", false],
+  ["oven", "oven and hot work", true],
+  ["knife", "slice", true],
+];
+
+/** Whose hands there are, what they may do, and how long they take. */
+export function Hands(part: KitchenPart) {
+  const { kitchen, plan, fault } = part;
+  const helpers = kitchen.planning.helpers;
+  const [name, setName] = useState("");
+  const add = () => {
+    if (!name.trim()) return;
+    plan({ helpers: [...helpers, { name: name.trim(), child: false, tasks: [] }] });
+    setName("");
+  };
+  const change = (place: number, helper: Helper) =>
+    plan({ helpers: helpers.map((h, n) => (n === place ? helper : h)) });
+  return (
+    <section aria-label="Hands" className="flex flex-col gap-2">
+      <h2 className="heading">Hands</h2>
+      <ul>
+        <li className="py-1.5">
+          <strong>you</strong>, all jobs
+        </li>
+        {helpers.map((helper, n) => (
+          <HelperRow
+            key={helper.name}
+            helper={helper}
+            onHelper={(next) => change(n, next)}
+            onRemove={() => plan({ helpers: helpers.filter((_, k) => k !== n) })}
+          />
+        ))}
+      </ul>
+      {fault("helpers") && <p className="text-caution">{fault("helpers")}</p>}
+      <form
+        className="flex items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          add();
+        }}
+      >
+        <label className="flex flex-col text-[0.9375rem] text-soft">
+          A helper’s name
+          <input
+            className="text-base text-ink"
+            value={name}
+            maxLength={40}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="press min-h-9" disabled={!name.trim()}>
+          Add
+        </button>
+      </form>
+      <Minutes {...part} />
+    </section>
+  );
+}
+
+interface HelperRowProps {
+  helper: Helper;
+  onHelper: (helper: Helper) => void;
+  onRemove: () => void;
+}
+
+function HelperRow({ helper, onHelper, onRemove }: HelperRowProps) {
+  const all = TASKS.map(([task]) => task);
+  const trusted = helper.tasks?.length ? helper.tasks : all;
+  const toggle = (task: Task) => {
+    const next = trusted.includes(task) ? trusted.filter((t) => t !== task) : [...trusted, task];
+    onHelper({ ...helper, tasks: next.length === all.length ? [] : next });
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line py-1.5">
+      <strong className="w-24">{helper.name}</strong>
+      {TASKS.map(([task, word, hot]) => (
+        <label key={task} className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={trusted.includes(task) && !(hot && helper.child)}
+            disabled={hot && helper.child}
+            onChange={() => toggle(task)}
+          />
+          {word}
+        </label>
+      ))}
+      <label className="ml-auto flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={helper.child}
+          onChange={(event) => onHelper({ ...helper, child: event.target.checked })}
+        />
+        a child: nothing hot or sharp
+      </label>
+      <button
+        type="button"
+        className="icon-press"
+        aria-label={`${helper.name} does not help`}
+        onClick={onRemove}
+      >
+        ✕
+      </button>
+    </li>
+  );
+}
+
+const times = (pace: number): string => `${pace.toFixed(2).replace(/0$/, "")} times the usual time`;
+
+function Minutes({ kitchen, plan, fault }: KitchenPart) {
+  const p = kitchen.planning;
+  const known = useQuery({
+    queryKey: ["kitchen", "known", p.pace, p.learns_hands],
+    queryFn: () => body(api.GET("/api/kitchen/known")),
+  });
+  const learnt = known.data?.portion.jobs ?? 0;
+  return (
+    <>
+      <h3 className="mt-2 font-bold">Minutes that a job takes these hands</h3>
+      <div className="flex flex-wrap gap-x-6 gap-y-2">
+        <Stepper
+          label="Load a tray"
+          value={p.load_min}
+          range={[1, 15]}
+          onChange={(load_min) => plan({ load_min })}
+        />
+        <Stepper
+          label="Turn or swap"
+          value={p.turn_min}
+          range={[1, 15]}
+          onChange={(turn_min) => plan({ turn_min })}
+        />
+        <Stepper
+          label="Take out"
+          value={p.out_min}
+          range={[1, 15]}
+          onChange={(out_min) => plan({ out_min })}
+        />
+        <Stepper
+          label="To the rack"
+          value={p.rack_min}
+          range={[1, 15]}
+          onChange={(rack_min) => plan({ rack_min })}
+        />
+        <Figure
+          label="A sheet cools and is lined in"
+          unit="min"
+          value={p.sheet_ready_min}
+          fault={fault("sheet_ready_min")}
+          onValue={(sheet_ready_min) => plan({ sheet_ready_min })}
+        />
+        <Figure
+          label="Portioning takes"
+          unit="times the usual"
+          value={p.pace}
+          fault={fault("pace")}
+          onValue={(pace) => plan({ pace })}
+        />
+      </div>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={p.learns_hands}
+          onChange={(event) => plan({ learns_hands: event.target.checked })}
+        />
+        let bakes correct them
+      </label>
+      <p className="text-[0.9375rem] text-soft">
+        {learnt > 0 && known.data
+          ? `From ${learnt} trays that you portioned: ${times(known.data.portion.times)}. From ${known.data.mix.jobs} mixings: ${times(known.data.mix.times)}.`
+          : "Nothing is learnt yet: bake a session to its end, and press done as you go."}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,79 @@
+import { Stepper } from "../../parts/Stepper";
+import { Figure } from "./Figure";
+import type { KitchenPart } from "./setting";
+
+/** Bowls and mixer, rack, fridge and freezer. */
+export function Room({ kitchen, set, plan, fault }: KitchenPart) {
+  const p = kitchen.planning;
+  return (
+    <section aria-label="Bowls, rack and cold" className="flex flex-col gap-2">
+      <h2 className="heading">Bowls, rack and cold</h2>
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+        <Stepper
+          label="Bowls for dough"
+          value={p.bowls}
+          range={[1, 30]}
+          onChange={(bowls) => plan({ bowls })}
+        />
+        <Stepper
+          label="Mixers"
+          value={p.mixers}
+          range={[1, 6]}
+          onChange={(mixers) => plan({ mixers })}
+        />
+        <Figure
+          label="The mixer takes"
+          unit="g of dough"
+          value={p.mixer_g}
+          fault={fault("mixer_g")}
+          onValue={(mixer_g) => plan({ mixer_g })}
+        />
+        <Stepper
+          label="Trays the rack holds"
+          value={p.racks}
+          range={[1, 60]}
+          onChange={(racks) => plan({ racks })}
+        />
+      </div>
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+        <Stepper
+          label="Doughs the fridge holds"
+          value={p.fridge_places}
+          range={[1, 30]}
+          onChange={(fridge_places) => plan({ fridge_places })}
+        />
+        <Figure
+          label="Fridge"
+          unit="°C"
+          value={kitchen.fridge_c}
+          fault={fault("fridge_c")}
+          onValue={(fridge_c) => set({ fridge_c })}
+        />
+        <Stepper
+          label="Doughs the freezer holds"
+          value={p.freezer_places}
+          range={[0, 60]}
+          onChange={(freezer_places) => plan({ freezer_places })}
+        />
+        <Figure
+          label="Freezer"
+          unit="°C"
+          value={kitchen.freezer_c}
+          fault={fault("freezer_c")}
+          onValue={(freezer_c) => set({ freezer_c })}
+        />
+        <Figure
+          label="Room"
+          unit="°C"
+          value={kitchen.room_c}
+          fault={fault("room_c")}
+          onValue={(room_c) => set({ room_c })}
+        />
+      </div>
+      <p className="text-[0.9375rem] text-soft">
+        A dough heavier than the mixer takes is mixed in equal parts. Keep a fridge at or below 4 °C
+        and a freezer at or below −18 °C; follow your local food authority.
+      </p>
+    </section>
+  );
+}
