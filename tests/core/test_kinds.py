@@ -143,7 +143,8 @@ def test_scraps_are_rolled_until_under_two_pieces_are_left(piece: Rolled, usable
         return
     one = batch_grams(piece, DENSITY)
     if out.rest_g >= 2 * one:
-        area = 1000 * out.rest_g * (1 + FLOUR_PICKED_UP) / DENSITY / piece.thickness_mm
+        picked_up = 0.0 if piece.papers else FLOUR_PICKED_UP
+        area = 1000 * out.rest_g * (1 + picked_up) / DENSITY / piece.thickness_mm
         assert slab_for(piece, area) is None or len(out.passes) == 12
 
 

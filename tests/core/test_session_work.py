@@ -8,6 +8,7 @@ from hypothesis import given
 
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Step
+from finebatch.core.heat.oven import SecondOven
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.kinds import (
     Cutter,
@@ -36,7 +37,7 @@ from tests.core.test_plan import few, two_doughs, works
 FORMULA = {
     "flour_ap": 280.0, "butter_unsalted": 180.0, "sugar_white": 150.0, "egg_whole": 50.0,
 }  # fmt: skip
-KITCHEN = Planning().kitchen(3, 2, ())
+KITCHEN = Planning().kitchen((3,), 2, "conventional", ())
 
 
 def portioned(piece: Portioning, letter: str = "A", **more: object) -> Portioned:
@@ -137,7 +138,7 @@ def test_what_is_kept_is_wrapped_and_a_slow_hand_takes_longer() -> None:
 
 
 def test_a_child_portions_drops_but_slices_no_log() -> None:
-    child = Planning(helpers=(Helper("Kim", child=True),)).kitchen(3, 2, ())
+    child = Planning(helpers=(Helper("Kim", child=True),)).kitchen((3,), 2, "conventional", ())
     for piece, sharp in ((Drop(grams=28), False), (Sliced(), True)):
         work = replace(work_of(portioned(piece)), kitchen=child)
         assert {tray.sharp for tray in work.trays} == {sharp}
@@ -157,8 +158,8 @@ def test_a_batter_has_to_be_in_the_oven_soon() -> None:
 
 
 def test_a_kitchen_has_its_helpers_and_its_second_oven() -> None:
-    planning = Planning(second_oven=1, helpers=(Helper("Kim", child=True), Helper("Jo")))
-    kitchen = planning.kitchen(3, 2, [(5, 9)])
+    planning = Planning(second=SecondOven(1), helpers=(Helper("Kim", child=True), Helper("Jo")))
+    kitchen = planning.kitchen((3,), 2, "conventional", [(5, 9)])
     assert [oven.shelves for oven in kitchen.ovens] == [2, 1]
     assert [w.jobs for w in kitchen.workers] == [HAND_JOBS, COOL_JOBS, HAND_JOBS]
     assert kitchen.workers[0].away == ((5, 9),)
@@ -193,7 +194,14 @@ def test_the_chain_ends_at_the_finish_and_its_minutes_are_the_finish(work: Work)
 
 def test_ideas_are_those_that_can_be_tried() -> None:
     work = two_doughs(180, 160)
-    assert [i.what for i in ideas(work)] == ["sheet", "shelf", "helper", "evening", "order"]
+    assert [i.what for i in ideas(work)] == [
+        "sheet",
+        "shelf",
+        "helper",
+        "evening",
+        "order",
+        "order",
+    ]
     one = replace(work, doughs=work.doughs[:1], trays=work.trays_of("A"))
     assert [i.what for i in ideas(one)] == ["sheet", "shelf", "helper"]
     assert ideas(work)[3].letter == "B"
@@ -205,7 +213,7 @@ def test_each_idea_changes_one_thing() -> None:
     assert changed(work, Idea("sheet")).kitchen.sheets == work.kitchen.sheets + 1
     assert changed(work, Idea("shelf")).kitchen.ovens == (Oven(2),)
     assert len(changed(work, Idea("helper")).kitchen.workers) == 2
-    assert changed(work, Idea("evening", letter="B")).dough("B").makes == ()
+    assert changed(work, Idea("evening", letter="B")).dough("B").from_cold
     assert changed(work, Idea("evening", letter="B")).dough("A") == work.dough("A")
     assert mixed_before(work, "B").dough("B").chill_min == 0
 

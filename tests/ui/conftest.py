@@ -1,6 +1,7 @@
 """A real server in its own process or thread, and Debian's Chromium to drive it."""
 
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -8,20 +9,20 @@ import threading
 import time
 import urllib.request
 from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 
 import pytest
-import uvicorn
 from playwright.sync_api import ConsoleMessage, Page, expect
 
-from finebatch.demo.load import load
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.app import create_app
-from tests.conftest import HandClock
+from finebatch.web.server import server_of
+from tests.conftest import DataFiles, HandClock, make_data_files
 
-expect.set_options(timeout=10_000)
+expect.set_options(timeout=20_000)
 
 
 @pytest.fixture(scope="session")
@@ -45,8 +46,8 @@ def free_port() -> int:
 
 
 def wait_for(address: str) -> None:
-    """Return once something answers at the address; fail after twenty seconds."""
-    until = time.monotonic() + 20
+    """Return once something answers at the address; fail after a minute, as machines stall."""
+    until = time.monotonic() + 60
     while time.monotonic() < until:
         try:
             with urllib.request.urlopen(address + "/api/words", timeout=2):
@@ -65,13 +66,19 @@ class Served:
     database: Database
 
 
-@pytest.fixture
-def served(tmp_path: Path) -> Iterator[Served]:
-    clock = HandClock(round(time.time() * 1000))
-    app = create_app(Settings(data_file=tmp_path / "ui.sqlite3", plan_seconds=0.5), clock)
-    load(app.state.database, clock())
+@pytest.fixture(scope="session")
+def files_of_now(tmp_path_factory: pytest.TempPathFactory) -> DataFiles:
+    return make_data_files(tmp_path_factory.mktemp("now"), round(time.time() * 1000))
+
+
+@contextmanager
+def serving(folder: Path, kept: Path, at: int) -> Iterator[Served]:
+    clock = HandClock(at)
+    file = folder / "ui.sqlite3"
+    shutil.copy(kept, file)
+    app = create_app(Settings(data_file=file, plan_seconds=0.5), clock)
     port = free_port()
-    server = uvicorn.Server(uvicorn.Config(app, port=port, log_level="warning"))
+    server = server_of(app, port)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     address = f"http://127.0.0.1:{port}"
@@ -79,6 +86,19 @@ def served(tmp_path: Path) -> Iterator[Served]:
     yield Served(address, clock, app.state.database)
     server.should_exit = True
     thread.join(10)
+
+
+@pytest.fixture
+def served(tmp_path: Path, files_of_now: DataFiles) -> Iterator[Served]:
+    with serving(tmp_path, files_of_now.demo, files_of_now.at) as found:
+        yield found
+
+
+@pytest.fixture
+def empty(tmp_path: Path, files_of_now: DataFiles) -> Iterator[Served]:
+    """The same on an empty data file, as it is at a first start."""
+    with serving(tmp_path, files_of_now.empty, files_of_now.at) as found:
+        yield found
 
 
 @dataclass
@@ -111,6 +131,39 @@ class OwnServer:
         assert self.process is not None
         self.process.kill()
         self.process.wait()
+
+
+@dataclass
+class ClockedServer(OwnServer):
+    """The same by a clock that the test moves, and that goes on where it was after a kill."""
+
+    at: int = field(default_factory=lambda: round(time.time()) * 1000)
+
+    def start(self, command: str = "demo") -> None:
+        self.set_clock(self.at)
+        script = Path(__file__).parent / "clocked_server.py"
+        arguments = [str(self.data_file), str(self._clock_file), str(self.port)]
+        self.process = subprocess.Popen([sys.executable, str(script), *arguments])
+        wait_for(self.address)
+
+    @property
+    def _clock_file(self) -> Path:
+        return self.data_file.with_suffix(".clock")
+
+    def set_clock(self, at: int) -> None:
+        """Move the clock; the server never sees half a number."""
+        self.at = at
+        fresh = self._clock_file.with_suffix(".new")
+        fresh.write_text(str(at))
+        fresh.replace(self._clock_file)
+
+
+@pytest.fixture
+def clocked_server(tmp_path: Path) -> Iterator[ClockedServer]:
+    server = ClockedServer(tmp_path / "clocked.sqlite3")
+    server.start()
+    yield server
+    server.kill()
 
 
 @pytest.fixture

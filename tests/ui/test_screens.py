@@ -17,12 +17,16 @@ def start_baking(page: Page, served: Served) -> None:
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
 
 
-def check_axe(page: Page) -> None:
-    results = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]})
+ALL_RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}
+COLOURS_ONLY = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
+"""All that another theme changes."""
+
+
+def check_axe(page: Page, options: dict[str, object] | None = None) -> None:
+    results = Axe().run(page, options=options or ALL_RULES)
     assert results.violations_count == 0, results.generate_report()
 
 
-@pytest.mark.parametrize("theme", ["light", "evening"])
 @pytest.mark.parametrize(
     ("path", "ready"),
     [
@@ -33,17 +37,21 @@ def check_axe(page: Page) -> None:
         ("/tray/1", "What moves it"),
         ("/tray/4", "What moves it"),
         ("/plan/1", "What holds it up"),
-        ("/kitchen", "Minutes a job takes"),
+        ("/kitchen", "Minutes that a job takes"),
         ("/bake", "Nothing is being baked."),
         ("/book/1", "Measured beside foreseen"),
         ("/book/3", "The book has no bake"),
     ],
 )
-def test_axe_finds_nothing(page: Page, served: Served, path: str, ready: str, theme: str) -> None:
+def test_axe_finds_nothing_in_either_theme(
+    page: Page, served: Served, path: str, ready: str
+) -> None:
     page.goto(served.address + path)
-    page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
+    page.evaluate("document.documentElement.dataset.theme = 'light'")
     expect(page.get_by_text(re.compile(re.escape(ready))).first).to_be_visible()
     check_axe(page)
+    page.evaluate("document.documentElement.dataset.theme = 'evening'")
+    check_axe(page, COLOURS_ONLY)
 
 
 def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
@@ -54,22 +62,20 @@ def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
     check_axe(page)
 
 
-@pytest.mark.parametrize("size", SIZES)
 @pytest.mark.parametrize(
     "path",
-    ["/dough", "/dough/1", "/larder", "/kitchen", "/tray/1", "/plan/1", "/bake", "/book/1"],
-)
-def test_no_screen_needs_sideways_scrolling(
-    page: Page, served: Served, path: str, size: str
-) -> None:
-    width, height = SIZES[size]
-    page.set_viewport_size({"width": width, "height": height})
+    ["/dough", "/dough/1", "/larder", "/kitchen", "/tray/1", "/plan/1", "/bake", "/book/1",
+     "/devices"],
+)  # fmt: skip
+def test_no_screen_needs_sideways_scrolling(page: Page, served: Served, path: str) -> None:
     if path == "/bake":
         start_baking(page, served)
     page.goto(served.address + path)
     page.wait_for_load_state("networkidle") if path != "/bake" else None
-    expect(page.locator("main h1, main input").first).to_be_visible()
-    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    for size, (width, height) in SIZES.items():
+        page.set_viewport_size({"width": width, "height": height})
+        expect(page.locator("main h1, main input").first).to_be_visible()
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, size
 
 
 def test_a_bad_amount_is_named_at_its_line_and_stays_as_typed(page: Page, served: Served) -> None:
@@ -232,7 +238,7 @@ def test_another_shelf_is_planned_at_once(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("button", name="More: Oven shelves").click()
     expect(page.get_by_role("img", name=re.compile("2 oven shelves"))).to_be_visible()
-    expect(page.get_by_text("Oven, lower")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("The day"))).to_contain_text("Oven, lower")
 
 
 def test_countdowns_survive_a_reload_and_a_killed_server(page: Page, own_server: OwnServer) -> None:
@@ -253,7 +259,10 @@ def test_countdowns_survive_a_reload_and_a_killed_server(page: Page, own_server:
     own_server.start()
     expect(page.get_by_text("Fine Batch does not answer")).to_have_count(0, timeout=10_000)
     after = page.request.get(f"{own_server.address}/api/sessions/current").json()
-    assert after["activities"] == before["activities"]
+    # What has happened is the truth; the rest may have been planned again meanwhile.
+    done_at = [{a["key"]: a["done_at"] for a in s["activities"]} for s in (before, after)]
+    assert done_at[0] == done_at[1]
+    assert after["happened"] == 3
     out = next(a for a in after["activities"] if a["key"] == "A1.out")
     minutes, seconds = map(int, timer.inner_text().split(":"))
     now = page.request.get(f"{own_server.address}/api/sessions/current").json()["now"]
@@ -298,4 +307,5 @@ def test_a_dough_is_thrown_away_only_after_asking(page: Page, served: Served) ->
     page.get_by_role("button", name="Throw this dough away").click()
     page.get_by_role("button", name="Throw it away").click()
     expect(page.get_by_role("heading", name="Doughs", exact=True)).to_be_visible()
-    expect(page.get_by_role("link", name=re.compile("Black-sesame"))).to_have_count(0)
+    drawer = page.get_by_role("main")
+    expect(drawer.get_by_role("link", name=re.compile("Black-sesame"))).to_have_count(0)

@@ -56,9 +56,9 @@ def test_a_job_is_dragged_to_another_time(page: Page, served: Served) -> None:
     plan_in(page.request, served.address, 1, 3)
     page.goto(f"{served.address}/plan")
     job = page.locator("g[data-drag='A1.portion'] rect").first
+    job.hover(position={"x": 2, "y": 5})  # once the drawing has settled
     box = job.bounding_box()
     assert box
-    page.mouse.move(box["x"] + 2, box["y"] + 5)
     page.mouse.down()
     page.mouse.move(box["x"] + 62, box["y"] + 5, steps=4)
     page.mouse.up()
@@ -72,7 +72,7 @@ def test_what_would_help_is_taken_with_one_press(page: Page, served: Served) -> 
     help_row = page.get_by_role("listitem").filter(has_text="one more sheet")
     help_row.get_by_role("button", name=re.compile("Take it")).click(timeout=60_000)
     expect(page.locator("output").first).to_have_text("2")
-    expect(page.get_by_text("Bench, sheet 2")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("The day"))).to_contain_text("Bench, sheet 2")
 
 
 def test_files_go_out_and_come_in(page: Page, served: Served, tmp_path: Path) -> None:
@@ -104,7 +104,7 @@ def test_the_weighing_list_of_the_session(page: Page, served: Served) -> None:
 
 def test_the_kitchen_is_changed_and_kept(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/kitchen")
-    page.get_by_role("button", name="More: Oven shelves").click()
+    page.get_by_role("group", name="The oven").get_by_role("button", name="More: Shelves").click()
     expect(page.get_by_role("img", name=re.compile("2 shelves"))).to_be_visible()
     fridge = page.get_by_role("textbox", name="Fridge", exact=True)
     fridge.fill("40")
@@ -115,7 +115,166 @@ def test_the_kitchen_is_changed_and_kept(page: Page, served: Served) -> None:
     page.get_by_label("A helper’s name").fill("Kim")
     page.keyboard.press("Enter")
     page.get_by_label("a child").click()
-    expect(page.get_by_text("nothing hot or sharp")).to_be_visible()
+    expect(page.get_by_label("oven and hot work")).to_be_disabled()
+    page.get_by_label("mix", exact=True).uncheck()
     page.reload()
-    expect(page.get_by_text("nothing hot or sharp")).to_be_visible()
+    expect(page.get_by_label("a child")).to_be_checked()
+    expect(page.get_by_label("mix", exact=True)).not_to_be_checked()
+    expect(page.get_by_label("portion", exact=True)).to_be_checked()
     expect(fridge).to_have_value("3.5")
+
+
+def kept(page: Page) -> None:
+    expect(page.get_by_role("status").filter(has_text="Kept.")).to_be_visible()
+
+
+def test_ovens_sheets_pans_and_tools_are_listed_and_drawn(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/kitchen")
+    page.get_by_role("button", name="A second oven").click()
+    second = page.get_by_role("group", name="Second oven")
+    second.get_by_role("radio", name="left").click()
+    second.get_by_label("Hotter than its dial").fill("-6")
+    page.keyboard.press("Enter")
+    expect(second.get_by_text("For 175 °C set its dial to")).to_contain_text("181 °C")
+    page.get_by_role("button", name="Another kind of sheet").click()
+    page.get_by_label("Called").fill("tiny sheet")
+    page.keyboard.press("Tab")
+    expect(
+        page.get_by_role("img", name=re.compile("1 × tiny sheet, 330 by 230 mm"))
+    ).to_be_visible()
+    page.get_by_role("button", name="A pan").click()
+    expect(page.get_by_role("img", name=re.compile("square pan, 200 by 200"))).to_be_visible()
+    page.get_by_label("A scoop that holds").fill("42")
+    page.get_by_role("button", name="Add the scoop").click()
+    expect(page.get_by_role("button", name="Take scoop 42 ml away")).to_be_visible()
+    page.get_by_label("A cutter, its outline").select_option("hexagon")
+    page.get_by_label("Across", exact=True).last.fill("64")
+    page.get_by_role("button", name="Add the cutter").click()
+    expect(page.get_by_role("button", name="Take hexagon 6.4 cm away")).to_be_visible()
+    page.get_by_role("button", name="Take square pan away").click()
+    expect(page.get_by_role("button", name="Take square pan away")).to_have_count(0)
+    kept(page)
+    page.reload()
+    expect(page.get_by_label("Called")).to_have_value("tiny sheet")
+    expect(page.get_by_role("button", name="Take scoop 42 ml away")).to_be_visible()
+
+
+def test_a_dough_on_another_sheet_and_in_two_sizes(page: Page, served: Served) -> None:
+    kitchen = page.request.get(f"{served.address}/api/kitchen").json()
+    small = {"name": "small sheet", "width_mm": 300, "depth_mm": 200}
+    page.request.put(f"{served.address}/api/kitchen", data={**kitchen, "other_sheets": [small]})
+    page.goto(f"{served.address}/tray/1")
+    trays = page.locator("[data-figure=trays]")
+    expect(trays).to_contain_text("3, ")
+    page.get_by_label("Baked on").select_option("small sheet")
+    expect(trays).not_to_contain_text("3, ")
+    page.get_by_label("Some in another size").check()
+    expect(page.locator("[data-figure=also]")).to_contain_text("6 of 42 g")
+    page.get_by_label("How many", exact=True).fill("4")
+    expect(page.locator("[data-figure=also]")).to_contain_text("4 of 42 g")
+    page.get_by_label("How many", exact=True).fill("400")
+    expect(page.get_by_text(re.compile("does not give 400 pieces")).first).to_be_visible()
+    page.get_by_label("How many", exact=True).fill("4")
+    expect(page.locator("[data-figure=also]")).to_contain_text("4 of 42 g")
+    page.get_by_role("link", name=re.compile("Plan these")).click()
+    expect(page.get_by_text(re.compile("4 pieces, the large ones on small sheet"))).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("The day from"))).to_contain_text("small sheet")
+
+
+def test_trays_that_go_in_together_are_swapped(page: Page, served: Served) -> None:
+    kitchen = page.request.get(f"{served.address}/api/kitchen").json()
+    kitchen["planning"] |= {"turning": "swap", "slides": True, "pace": 0.3}
+    page.request.put(f"{served.address}/api/kitchen", data=kitchen)
+    made = plan_in(page.request, served.address, 3, sheets=4, shelves=2)
+    swapped = [a for a in made["activities"] if a["to_shelf"]]
+    assert swapped
+    page.goto(f"{served.address}/plan")
+    first = swapped[0]
+    title = f"Swap tray {first['tray']} with {first['label']}"
+    expect(page.get_by_role("cell", name=title)).to_be_visible()
+
+
+def test_a_first_start_asks_for_oven_shelves_and_sheets(page: Page, empty: Served) -> None:
+    page.goto(empty.address)
+    asks = page.get_by_role("region", name="Your kitchen")
+    asks.get_by_role("radio", name="fan").click()
+    asks.get_by_role("button", name="More: Shelves that you bake on").click()
+    asks.get_by_role("button", name="More: Sheets").click()
+    asks.get_by_role("button", name="That is my kitchen").click()
+    expect(asks).to_have_count(0)
+    found = page.request.get(f"{empty.address}/api/kitchen").json()
+    assert (found["oven_mode"], found["shelves"], found["sheets"]) == ("fan", 2, 3)
+    page.reload()
+    expect(page.get_by_role("heading", name="Doughs")).to_be_visible()
+    expect(asks).to_have_count(0)
+
+
+def test_an_activity_and_a_place_are_pressed_to_see_them(page: Page, served: Served) -> None:
+    plan_in(page.request, served.address, 1, 3, shelves=2)
+    page.goto(f"{served.address}/plan")
+    said = page.get_by_role("status").filter(has_text=re.compile("portion tray A2|Oven, upper:"))
+    page.locator("g[data-key='A2.portion']").last.click()
+    expect(said).to_contain_text("portion tray A2")
+    expect(said).to_contain_text(re.compile("could begin|cannot begin"))
+    expect(page.get_by_role("button", name="A2", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.locator("[data-row=oven1shelf1]").click()
+    expect(said).to_contain_text("Oven, upper:")
+    expect(said).to_contain_text(re.compile("A1 bakes [0-9]+ min"))
+    expect(page.get_by_label("Show a place")).to_have_value("oven1shelf1")
+    page.get_by_label("Show a place").select_option("all places")
+    expect(said).to_have_count(0)
+
+
+def test_hot_work_that_is_due_goes_before_all_else(page: Page, served: Served) -> None:
+    """Tray A2 is being portioned, and takes its time, when A1 has to come out."""
+    made = plan_in(page.request, served.address, 1)
+    address = f"{served.address}/api/sessions/{made['id']}"
+    page.request.post(f"{address}/start")
+
+    def done(key: str, minutes: float) -> None:
+        served.clock.pass_minutes(minutes)
+        answer = page.request.post(f"{address}/events", data={"kind": "done", "activity": key})
+        assert answer.ok, answer.text()
+
+    def due(key: str) -> int:
+        now = page.request.get(address).json()
+        found: int = next(a["due_at"] for a in now["activities"] if a["key"] == key)
+        return found
+
+    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 1)):
+        done(key, minutes)
+    assert due("A2.portion") < due("A1.out")
+    if due("A1.turn") < due("A2.portion"):
+        done("A1.turn", 6)
+    served.clock.at = max(served.clock.at, due("A2.portion") + 1000)
+    page.goto(f"{served.address}/bake")
+    expect(page.get_by_role("heading", name="Portion tray A2")).to_be_visible()
+    served.clock.at = due("A1.out")
+    expect(page.get_by_role("heading", name=re.compile("(Turn|Take) tray A1"))).to_be_visible()
+    expect(page.get_by_role("region", name="Next")).to_contain_text("portion tray A2")
+    page.keyboard.press("Space")
+    expect(page.get_by_role("heading", name="Turn tray A1")).to_have_count(0)
+
+
+def test_what_comes_up_while_baking_is_one_press(page: Page, served: Served) -> None:
+    made = plan_in(page.request, served.address, 1)
+    address = f"{served.address}/api/sessions/{made['id']}"
+    page.request.post(f"{address}/start")
+    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 1)):
+        served.clock.pass_minutes(minutes)
+        page.request.post(f"{address}/events", data={"kind": "done", "activity": key})
+    page.goto(f"{served.address}/bake")
+    page.get_by_role("button", name="Oven slow: 5 min more").click()
+    page.get_by_role("button", name="Take back").click()
+    served.clock.pass_minutes(4)
+    page.get_by_role("button", name="A1 is out early").click()
+    expect(page.get_by_role("timer")).to_have_count(0)
+    page.get_by_label("A tray was dropped").select_option("A2")
+    expect(page.get_by_label("A tray was dropped").locator("option")).to_have_count(3)
+    expect(page.get_by_role("img", name=re.compile("2 trays of one dough"))).to_be_visible()
+    page.get_by_role("button", name="Take back").click()
+    expect(page.get_by_role("img", name=re.compile("3 trays of one dough"))).to_be_visible()
+    page.get_by_role("button", name="I am away").click()
+    expect(page.get_by_role("region", name="Now")).to_contain_text(re.compile(r"in 1[0-9]:\d\d"))

@@ -4,7 +4,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from finebatch.core.plan.checker import find_faults
-from finebatch.workflow import plans
+from finebatch.workflow import plans, session_rows
 from tests.conftest import HandClock
 from tests.plans import plan
 from tests.web.test_doughs import CARD
@@ -32,8 +32,8 @@ def test_a_kept_plan_passes_the_checker(demo: TestClient) -> None:
     for dough in demo.get("/api/doughs").json()["doughs"]:
         made = plan(demo, dough["id"]).json()
         with demo.app.state.database.reading() as session:  # type: ignore[attr-defined]
-            row = plans.find_session(session, made["id"])
-            assert find_faults(plans.plan_of(row), plans.work_of(row)) == []
+            row = session_rows.find_session(session, made["id"])
+            assert find_faults(plans.plan_of(row), session_rows.work_of(row)) == []
         assert made["proven"]
         assert sum(h["minutes"] for h in made["hold_ups"]) * MINUTE == (
             made["finish_at"] - made["start_at"]
@@ -196,6 +196,8 @@ def test_a_session_is_baked_to_its_end_and_recorded(
     session = demo.post(f"/api/sessions/{made['id']}/start").json()
     end = bake_to_the_end(demo, session, clock)
     assert end["state"] == "finished"
+    assert demo.get("/api/sessions/current").json()["state"] == "finished"
+    clock.pass_minutes(181)
     assert demo.get("/api/sessions/current").json() is None
     took = (job(end, "A1.out")["done_at"] - job(end, "A1.load")["done_at"]) / MINUTE
     record = {"dough_id": dough, "session_id": end["id"], "tray": "A1", "widths_mm": [70, 72]}

@@ -3,17 +3,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.bakes import record, width
 from tests.plans import plan
-
-
-def width(client: TestClient, dough: int = 3) -> dict[str, Any]:
-    setting = client.get(f"/api/doughs/{dough}").json()["tray"]
-    found: dict[str, Any] = client.post(f"/api/doughs/{dough}/foresee", json=setting).json()
-    return found["width"] | {"minutes": found["minutes"]}
-
-
-def record(client: TestClient, **fields: Any) -> Any:
-    return client.post("/api/bakes", json={"dough_id": 3, "widths_mm": [], **fields})
 
 
 def test_a_bake_shifts_the_next_prediction_and_says_so(demo: TestClient) -> None:

@@ -1,15 +1,25 @@
+import os
 import socket
 import sqlite3
 import subprocess
 import sys
+import zipfile
 from pathlib import Path
 
 import pytest
+from click.testing import Result
+from typer.testing import CliRunner
+
+from finebatch.cli import app
 
 
-def finebatch(*args: str, **environment: str) -> subprocess.CompletedProcess[str]:
-    import os
+def finebatch(*args: str, **environment: str) -> Result:
+    """The command in this process, which is much quicker than one of its own."""
+    return CliRunner().invoke(app, args, env=environment)
 
+
+def serving(*args: str, **environment: str) -> subprocess.CompletedProcess[str]:
+    """The command as it is started: what refuses to serve must also end."""
     return subprocess.run(
         [sys.executable, "-m", "finebatch.cli", *args],
         env={**os.environ, **environment},
@@ -25,7 +35,7 @@ def test_a_busy_port_says_what_to_do() -> None:
         busy.bind(("127.0.0.1", 0))
         busy.listen()
         port = busy.getsockname()[1]
-        ran = finebatch("demo", FINEBATCH_PORT=str(port))
+        ran = serving("demo", FINEBATCH_PORT=str(port))
     assert ran.returncode == 1
     assert f"Port {port} is in use" in ran.stderr
     assert f"FINEBATCH_PORT={min(port + 1, 65535)} make demo" in ran.stderr
@@ -33,7 +43,7 @@ def test_a_busy_port_says_what_to_do() -> None:
 
 @pytest.mark.parametrize("port", ["abc", "0", "70000"])
 def test_a_port_that_is_none_is_named(port: str) -> None:
-    ran = finebatch("serve", FINEBATCH_PORT=port)
+    ran = serving("serve", FINEBATCH_PORT=port)
     assert ran.returncode == 1
     assert f"FINEBATCH_PORT={port} does not fit" in ran.stderr
     assert "Traceback" not in ran.stderr
@@ -45,7 +55,7 @@ def test_a_folder_that_cannot_be_used_is_named(tmp_path: Path) -> None:
         probe.bind(("127.0.0.1", 0))
         port = str(probe.getsockname()[1])
     file = str(tmp_path / "file" / "x.sqlite3")
-    ran = finebatch("serve", FINEBATCH_DATA_FILE=file, FINEBATCH_PORT=port)
+    ran = serving("serve", FINEBATCH_DATA_FILE=file, FINEBATCH_PORT=port)
     assert ran.returncode == 1
     assert "FINEBATCH_DATA_FILE" in ran.stderr
 
@@ -58,7 +68,7 @@ def test_a_broken_data_file_is_left_as_it_is(tmp_path: Path) -> None:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = str(probe.getsockname()[1])
-    ran = finebatch("serve", FINEBATCH_DATA_FILE=str(file), FINEBATCH_PORT=port)
+    ran = serving("serve", FINEBATCH_DATA_FILE=str(file), FINEBATCH_PORT=port)
     assert ran.returncode == 1
     assert "cannot be used as a data file" in ran.stderr
     with sqlite3.connect(file) as raw:
@@ -80,7 +90,7 @@ def test_a_dough_is_imported_looked_at_and_exported(tmp_path: Path) -> None:
     assert "no dough" in finebatch("export", "1", **data).stderr
     assert "Kept as number 1." in finebatch("import", str(card), **data).stdout
     out = finebatch("export", "Oat rounds", "--out", str(recipe), **data)
-    assert (out.returncode, out.stdout) == (0, "")
+    assert (out.exit_code, out.stdout) == (0, "")
     assert "Kept as number 2." in finebatch("import", str(recipe), **data).stdout
     texts = [finebatch("export", str(n), "--format", "txt", **data).stdout for n in (1, 2)]
     assert texts[0] == texts[1]
@@ -97,7 +107,7 @@ def test_a_file_that_cannot_be_imported_says_why(
     file = tmp_path / name
     file.write_text(text, encoding="utf-8")
     ran = finebatch("import", str(file), FINEBATCH_DATA_FILE=str(tmp_path / "cli.sqlite3"))
-    assert ran.returncode == 2
+    assert ran.exit_code == 2
     assert words in ran.stderr
     assert "Traceback" not in ran.stderr
 
@@ -108,5 +118,40 @@ def test_an_export_that_cannot_be_names_what_can(tmp_path: Path) -> None:
     (tmp_path / "a.txt").write_text(CARD, encoding="utf-8")
     finebatch("import", str(tmp_path / "a.txt"), **data)
     nowhere = finebatch("export", "1", "--out", str(tmp_path / "no" / "file"), **data)
-    assert nowhere.returncode == 1
+    assert nowhere.exit_code == 1
     assert "cannot be written" in nowhere.stderr
+
+
+def test_a_backup_is_taken_beside_a_writer_and_brings_all_back(tmp_path: Path) -> None:
+    data = {"FINEBATCH_DATA_FILE": str(tmp_path / "cli.sqlite3")}
+    card, packed = tmp_path / "a.txt", tmp_path / "kept.zip"
+    card.write_text(CARD, encoding="utf-8")
+    assert "no data file yet" in finebatch("backup", str(packed), **data).stderr
+    finebatch("import", str(card), **data)
+    photos = tmp_path / "cli.sqlite3.photos"
+    photos.mkdir()
+    (photos / "1.jpg").write_bytes(b"a picture")
+    with sqlite3.connect(tmp_path / "cli.sqlite3") as writer:
+        writer.execute("UPDATE dough SET name = 'Not yet'")
+        assert "and 1 photos" in finebatch("backup", str(packed), **data).stdout
+        writer.rollback()
+    back = tmp_path / "back"
+    with zipfile.ZipFile(packed) as unpacked:
+        unpacked.extractall(back)
+    again = {"FINEBATCH_DATA_FILE": str(back / "cli.sqlite3")}
+    assert "Oat rounds" in finebatch("export", "1", "--format", "txt", **again).stdout
+    assert (back / "cli.sqlite3.photos" / "1.jpg").read_bytes() == b"a picture"
+
+
+def test_a_backup_never_takes_the_place_of_a_file(tmp_path: Path) -> None:
+    data = {"FINEBATCH_DATA_FILE": str(tmp_path / "cli.sqlite3")}
+    (tmp_path / "a.txt").write_text(CARD, encoding="utf-8")
+    finebatch("import", str(tmp_path / "a.txt"), **data)
+    there = tmp_path / "there.zip"
+    there.write_text("older")
+    for to in (there, tmp_path / "none" / "x.zip"):
+        ran = finebatch("backup", str(to), **data)
+        assert ran.exit_code == 1
+        assert "was not copied" in ran.stderr
+    assert there.read_text() == "older"
+    assert sorted(file.name for file in tmp_path.glob("*.zip")) == ["there.zip"]

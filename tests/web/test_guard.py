@@ -81,7 +81,7 @@ HOST = {"host": "127.0.0.1"}
 def test_no_request_gets_a_500(demo: TestClient) -> None:
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", demo.app, headers=HOST)
     bounded = settings(
-        max_examples=25, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck)
+        max_examples=15, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck)
     )
     asked = 0
 

@@ -8,7 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from finebatch.core.plan.checker import find_faults
-from finebatch.workflow import plans
+from finebatch.workflow import plans, session_rows
 from tests.conftest import HandClock
 from tests.plans import plan, wish_of
 
@@ -18,9 +18,9 @@ HOUR = 60 * MINUTE
 
 def work_and_plan(client: TestClient) -> Any:
     with client.app.state.database.reading() as session:  # type: ignore[attr-defined]
-        row = plans.planned_row(session)
+        row = session_rows.planned_row(session)
         assert row is not None
-        return plans.work_of(row), plans.plan_of(row)
+        return session_rows.work_of(row), plans.plan_of(row)
 
 
 def test_four_doughs_are_planned_in_one_session(demo: TestClient) -> None:
@@ -56,6 +56,64 @@ def test_a_dough_from_the_cold_joins_without_mixing(demo: TestClient) -> None:
     assert [a["dough"] for a in made["activities"] if a["kind"] == "mix"] == ["A"]
 
 
+def from_cold(client: TestClient, dough: int, joins: str, form: str | None = None) -> Any:
+    wish = wish_of(dough)
+    wish["items"][0] |= {"joins": joins, "form": form}
+    client.put("/api/plan", json=wish)
+    made = client.post("/api/plan/stop").json()
+    assert find_faults(*reversed(work_and_plan(client))) == []
+    return made
+
+
+def minutes_of(made: Any, kind: str) -> list[tuple[str, float]]:
+    return [(a["label"], (a["end_at"] - a["start_at"]) / MINUTE)
+            for a in made["activities"] if a["kind"] == kind]  # fmt: skip
+
+
+def test_a_frozen_disc_thaws_in_the_fridge_and_is_tempered(demo: TestClient) -> None:
+    made = from_cold(demo, 2, "freezer")
+    assert [label for label, _ in minutes_of(made, "take")] == [
+        "Move it from the freezer to the fridge", "Take it out of the fridge",
+    ]  # fmt: skip
+    [(_, thaws)] = minutes_of(made, "chill")
+    [(_, tempers)] = minutes_of(made, "temper")
+    assert thaws > 3 * 60
+    assert 20 < tempers < 60
+    taken = next(a for a in made["activities"] if a["key"] == "A.take2")
+    portion = next(a for a in made["activities"] if a["key"] == "A1.portion")
+    assert tempers <= (portion["start_at"] - taken["end_at"]) / MINUTE <= tempers + 30
+    shelf = demo.get(f"/api/sessions/{made['id']}/shelf").json()["take_out"]
+    assert [t["at"] for t in shelf] == [
+        next(a["start_at"] for a in made["activities"] if a["key"] == "A.take")
+    ]
+
+
+def test_frozen_portions_are_baked_as_they_are_and_longer(demo: TestClient) -> None:
+    warm = plan(demo, 1).json()
+    cold = from_cold(demo, 1, "freezer", "portions")
+    assert not minutes_of(cold, "temper")
+    assert cold["trays"][0]["bakes"][0] > warm["trays"][0]["bakes"][0]
+    lay, portion = minutes_of(cold, "portion")[0][1], minutes_of(warm, "portion")[0][1]
+    assert lay < portion / 2
+
+
+def test_what_is_not_taken_out_of_the_cold_is_not_wrapped_again(demo: TestClient) -> None:
+    wish = wish_of(1)
+    wish["items"][0] |= {"joins": "freezer", "pieces": 8}
+    made = demo.put("/api/plan", json=wish).json()
+    assert made["doughs"][0]["kept"] == 0
+    assert not minutes_of(made, "freeze")
+
+
+def test_a_session_from_the_cold_is_read_back_as_it_was(demo: TestClient) -> None:
+    made = from_cold(demo, 2, "freezer", "log")
+    work, _ = work_and_plan(demo)
+    text = demo.get(f"/api/sessions/{made['id']}/file?form=json").text
+    assert demo.post("/api/plan/bring-in", json={"text": text}).status_code == 200
+    assert demo.post("/api/plan/stop").json()["wish"]["items"][0]["form"] == "log"
+    assert work_and_plan(demo)[0].doughs == work.doughs
+
+
 def test_nobody_is_asked_for_while_away(demo: TestClient, clock: HandClock) -> None:
     away = [{"from_at": clock() + HOUR, "to_at": clock() + 5 * HOUR}]
     made = plan(demo, 1, away=away, ready_by=clock() + 9 * HOUR).json()
@@ -79,7 +137,14 @@ def test_pins_that_clash_are_said_and_the_plan_stands(demo: TestClient, clock: H
     jobs = ("A1.portion", "A1.load")
     pins = [{"job": j, "start_at": clock() + h * HOUR} for j, h in zip(jobs, (3, 2), strict=True)]
     made = plan(demo, 1, pins=pins).json()
-    assert "pinned" in made["said"]
+    # Both are named with where they can be, and the plan shown is that one.
+    assert "A1" in made["said"]
+    assert "cannot begin at" in made["said"]
+    assert "is the nearest" in made["said"]
+    starts = {a["key"]: a["start_at"] for a in made["activities"]}
+    off = [abs(starts[p["job"]] - p["start_at"]) // MINUTE for p in pins]
+    # One hour and the portioning lie between the two; nobody can come nearer in all.
+    assert sum(off) <= 60 + 30
     assert plan(demo, 1).json()["said"] is None
 
 
@@ -195,7 +260,7 @@ def test_the_server_answers_while_a_plan_is_looked_for(demo: TestClient) -> None
 def test_the_kitchens_hands_and_habits_are_kept_and_planned_with(demo: TestClient) -> None:
     kitchen = demo.get("/api/kitchen").json()
     alone = plan(demo, 1, 3).json()
-    helpers = [{"name": "Kim", "child": True}]
+    helpers = [{"name": "Kim", "child": True, "tasks": ["mix", "portion"]}]
     kitchen["planning"] |= {"helpers": helpers, "pace": 2.0, "slides": True}
     assert demo.put("/api/kitchen", json=kitchen).json()["planning"]["helpers"] == helpers
     assert demo.get("/api/plan").json()["stale"] is True
@@ -211,3 +276,83 @@ def test_the_kitchens_hands_and_habits_are_kept_and_planned_with(demo: TestClien
     assert set(hot) == {0}
     kitchen["planning"]["pace"] = 99
     assert demo.put("/api/kitchen", json=kitchen).status_code == 422
+
+
+def test_a_plan_is_stale_when_what_it_rests_on_gives_other_work(demo: TestClient) -> None:
+    assert plan(demo, 1).json()["stale"] is False
+    kitchen = demo.get("/api/kitchen").json()
+    demo.put("/api/kitchen", json={**kitchen, "own_units": "cups"})
+    assert demo.get("/api/plan").json()["stale"] is False
+    kitchen["planning"]["raw_wait_min"] = 30
+    demo.put("/api/kitchen", json=kitchen)
+    assert demo.get("/api/plan").json()["stale"] is True
+    assert plan(demo, 1).json()["stale"] is False
+    tray = demo.get("/api/doughs/1").json()["tray"]
+    demo.put("/api/doughs/1/tray", json={**tray, "oven_c": tray["oven_c"] - 10})
+    assert demo.get("/api/plan").json()["stale"] is True
+
+
+def bake_slowly(client: TestClient, clock: HandClock, times: float) -> None:
+    """Bake the plan to its end, mixing and portioning taking so many times what was planned."""
+    session = client.get("/api/plan").json()
+    address = f"/api/sessions/{session['id']}"
+    client.post(f"{address}/start")
+    for _ in range(200):
+        now = client.get(address).json()
+        if now["state"] == "finished":
+            return
+        ahead = [a for a in now["activities"] if a["hands"] and a["done_at"] is None]
+        job = min(ahead, key=lambda a: (a["due_at"], a["start_at"]))
+        minutes = (job["end_at"] - job["start_at"]) / MINUTE
+        long = job["kind"] in ("mix", "portion")
+        clock.at = max(clock.at, job["start_at"])
+        clock.pass_minutes(minutes * (times if long else 1))
+        done = {"kind": "done", "activity": job["key"]}
+        assert client.post(f"{address}/events", json=done).status_code == 200
+    raise AssertionError("the session never ends")
+
+
+def test_hands_are_learnt_from_a_session_that_was_baked(demo: TestClient, clock: HandClock) -> None:
+    before = plan(demo, 1, sheets=3).json()
+    bake_slowly(demo, clock, 1.5)
+    known = demo.get("/api/kitchen/known").json()
+    assert known["portion"]["jobs"] >= 2
+    assert 1.05 < known["portion"]["times"] < 1.5
+    after = plan(demo, 1, sheets=3).json()
+
+    def portioning(made: dict[str, Any]) -> float:
+        jobs = [a for a in made["activities"] if a["kind"] == "portion"]
+        return sum(a["end_at"] - a["start_at"] for a in jobs) / MINUTE
+
+    assert portioning(after) > portioning(before)
+    kitchen = demo.get("/api/kitchen").json()
+    kitchen["planning"]["learns_hands"] = False
+    demo.put("/api/kitchen", json=kitchen)
+    assert demo.get("/api/kitchen/known").json()["portion"] == {"times": 1.0, "jobs": 0}
+    assert portioning(plan(demo, 1, sheets=3).json()) == portioning(before)
+
+
+def test_a_wish_with_a_break_is_planned_within_it_from_the_same_start(
+    demo: TestClient, clock: HandClock
+) -> None:
+    """The search for a later start begins where the quick plan did, and keeps the times away."""
+    away = [{"from_at": clock() + 2 * HOUR, "to_at": clock() + 20 * HOUR}]
+    made = plan(demo, 1, 3, away=away, ready_by=clock() + 25 * HOUR).json()
+    assert made["finish_at"] <= clock() + 25 * HOUR
+    assert made["start_at"] >= clock()
+    hands = [(a["start_at"], a["end_at"]) for a in made["activities"] if a["hands"]]
+    assert all(end <= away[0]["from_at"] or start >= away[0]["to_at"] for start, end in hands)
+
+
+def test_each_job_says_when_else_it_could_begin(demo: TestClient) -> None:
+    made = plan(demo, 1, 3, shelves=2).json()
+    for a in made["activities"]:
+        if not a["hands"]:
+            assert (a["earliest_at"], a["latest_at"]) == (None, None)
+            continue
+        assert a["earliest_at"] <= a["start_at"]
+        assert a["latest_at"] is None or a["start_at"] <= a["latest_at"]
+    out = next(a for a in made["activities"] if a["key"] == "A1.out")
+    assert out["earliest_at"] == out["latest_at"] == out["start_at"]  # to the minute
+    running = demo.post(f"/api/sessions/{made['id']}/start").json()
+    assert {a["earliest_at"] for a in running["activities"]} == {None}

@@ -1,0 +1,60 @@
+"""How long these hands take, learnt from what they took."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.book.hands import LEAST_RATIO, MOST_RATIO, learn_pace
+from finebatch.core.heat.minutes import HeatModel, look_from
+from finebatch.core.heat.oven import OvenNature, conventional_c, dial_c, setting_c
+
+ratios = st.lists(st.floats(0.01, 20), max_size=30)
+
+
+def test_nothing_known_is_the_usual_pace() -> None:
+    assert learn_pace([]).times == 1.0
+    assert learn_pace([], 1.4).times == 1.4
+
+
+def test_few_jobs_move_the_pace_a_little_and_many_nearly_all_the_way() -> None:
+    few, many = learn_pace([1.5, 1.5]), learn_pace([1.5] * 30)
+    assert 1.1 < few.times < 1.3
+    assert 1.4 < many.times < 1.5
+    assert (few.jobs, many.jobs) == (2, 30)
+
+
+def test_a_late_press_teaches_nothing() -> None:
+    assert learn_pace([1.2, 1.2, 1.2, 40.0, 0.01]) == learn_pace([1.2, 1.2, 1.2])
+
+
+@given(ratios, st.floats(0.5, 2))
+def test_the_pace_lies_between_the_usual_one_and_what_was_taken(
+    taken: list[float], usual: float
+) -> None:
+    pace = learn_pace(taken, usual)
+    kept = [ratio for ratio in taken if LEAST_RATIO <= ratio <= MOST_RATIO]
+    assert pace.jobs == len(kept)
+    low, high = min([usual, *kept]), max([usual, *kept])
+    assert low * 0.999 <= pace.times <= high * 1.001
+
+
+@given(st.floats(100, 250), st.floats(-30, 30))
+def test_a_dial_makes_up_for_its_oven(wanted: float, offset: float) -> None:
+    dial = dial_c(wanted, OvenNature(offset_c=offset))
+    assert dial + offset == pytest.approx(wanted, abs=0.5)
+
+
+@given(st.floats(100, 250), st.sampled_from(["conventional", "fan"]))
+def test_a_setting_goes_there_and_back(still: float, mode: str) -> None:
+    assert conventional_c(setting_c(still, mode), mode) == pytest.approx(still)  # type: ignore[arg-type]
+
+
+def test_an_oven_that_swings_is_looked_into_sooner() -> None:
+    model = HeatModel(16, 0.7, 0.2, 0.08)
+
+    def look(swing: float) -> int:
+        return look_from(model, 20.0, swing, oven_c=175, dough_temp_c=18, doneness="chewy")
+
+    assert 10 < look(0) < 20
+    assert look(40) < look(0)
+    assert look_from(model, 0.8, 0, oven_c=175, dough_temp_c=18, doneness="chewy") == 1

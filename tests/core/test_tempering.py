@@ -1,0 +1,60 @@
+"""Out of the cold: how long a shape takes to come back, and where it thaws."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.heat.chilling import (
+    BENCH_THAW_MOST_MIN,
+    Shape,
+    Tempering,
+    ball_shape,
+    disc_shape,
+    follow,
+    log_shape,
+    tempering,
+)
+
+KITCHEN = {"fridge_c": 4.0, "freezer_c": -18.0, "room_c": 21.0}
+shapes = st.floats(8, 60).map(lambda mm: disc_shape(6 * mm, mm))
+
+
+def test_a_log_from_the_fridge_is_sliced_after_minutes() -> None:
+    found = tempering(log_shape(45, 250), "slice", "fridge", **KITCHEN)
+    assert found.thaw_min == 0
+    assert 2 <= found.bench_min <= 8
+
+
+def test_a_thick_disc_from_the_freezer_thaws_in_the_fridge_first() -> None:
+    found = tempering(disc_shape(180, 25), "roll", "freezer", **KITCHEN)
+    assert 3 * 60 < found.thaw_min < 8 * 60
+    assert found.bench_min < BENCH_THAW_MOST_MIN
+
+
+def test_small_balls_thaw_on_the_bench() -> None:
+    found = tempering(ball_shape(30), "scoop", "freezer", **KITCHEN)
+    assert found.thaw_min == 0
+    assert 20 < found.bench_min <= BENCH_THAW_MOST_MIN
+
+
+@given(shapes)
+def test_no_dough_is_longer_on_the_bench_than_leaves_time_to_portion_it(shape: Shape) -> None:
+    found = tempering(shape, "scoop", "freezer", **KITCHEN)
+    if found.thaw_min:
+        alone = follow(shape, "room", 21, -18).reaches(8)
+        assert alone is None or alone > BENCH_THAW_MOST_MIN
+    else:
+        assert found.bench_min <= BENCH_THAW_MOST_MIN
+
+
+@given(shapes, st.floats(1.1, 2))
+def test_thicker_takes_longer(shape: Shape, times: float) -> None:
+    thicker = Shape("", shape.volume_over_area_mm * times)
+    one, other = (tempering(s, "roll", "fridge", **KITCHEN) for s in (shape, thicker))
+    assert other.bench_min >= one.bench_min
+
+
+@pytest.mark.parametrize("room_c", [8.0, 10.0])
+def test_a_room_too_cold_to_temper_in_is_not_waited_for(room_c: float) -> None:
+    kitchen = {**KITCHEN, "room_c": room_c}
+    assert tempering(disc_shape(180, 25), "roll", "fridge", **kitchen) == Tempering(0, 0)

@@ -1,0 +1,70 @@
+"""Out of the cold: from the store through the plan to the bake, thawed, tempered or laid out."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.ui.conftest import Served
+from tests.ui.test_screens import check_axe
+
+
+def run_sheet(page: Page) -> list[str]:
+    page.get_by_text("The day by the clock").wait_for()
+    return page.locator("details tbody tr td:nth-child(3)").all_inner_texts()
+
+
+def test_frozen_portions_go_from_the_store_into_the_oven(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/cold")
+    page.get_by_role("button", name=re.compile("^Cardamom-orange leaves")).click()
+    page.get_by_label("pieces", exact=True).fill("10")
+    page.get_by_role("button", name="Bake them").click()
+    expect(page.get_by_label("Cardamom-orange leaves comes")).to_have_value("freezer")
+    expect(page.get_by_label("Cardamom-orange leaves was kept as")).to_have_value("portions")
+    expect(page.get_by_text("the rest stays cold")).to_be_visible()
+    jobs = run_sheet(page)
+    assert "Take the dough out of the freezer" in jobs
+    assert "Lay out tray A1" in jobs
+    assert not [job for job in jobs if job.startswith(("Mix", "Portion"))]
+    check_axe(page)
+    store = page.request.get(f"{served.address}/api/cold").json()
+    left = next(i for i in store["kept"] if i["name"] == "Cardamom-orange leaves")
+    assert left["pieces"] == 14
+
+
+def test_a_frozen_disc_is_thawed_in_the_fridge_first(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/plan/2")
+    comes = page.get_by_label("Cardamom-orange leaves comes")
+    comes.select_option("freezer")
+    expect(page.get_by_label("Cardamom-orange leaves was kept as")).to_have_value("disc")
+    page.get_by_text("Move the dough from the freezer to the fridge").first.wait_for()
+    jobs = run_sheet(page)
+    moved, taken, portioned = (
+        jobs.index(job)
+        for job in (
+            "Move the dough from the freezer to the fridge",
+            "Take the dough out of the fridge",
+            "Portion tray A1",
+        )
+    )
+    assert moved < taken < portioned
+    expect(page.locator("svg").get_by_text(re.compile("^A thaws")).first).to_be_visible()
+    page.get_by_label("Cardamom-orange leaves was kept as").select_option("portions")
+    expect(page.get_by_text("Lay out tray A1").first).to_be_visible()
+
+
+def test_the_companion_says_which_dough_to_take_out(page: Page, served: Served) -> None:
+    wish = {
+        "items": [{"dough_id": 3, "joins": "fridge"}, {"dough_id": 1, "joins": "fridge"}],
+        "sheets": 2,
+        "shelves": 1,
+    }
+    made = page.request.put(f"{served.address}/api/plan", data=wish).json()
+    page.request.post(f"{served.address}/api/plan/stop")
+    page.request.post(f"{served.address}/api/sessions/{made['id']}/start")
+    page.goto(f"{served.address}/bake")
+    title = page.get_by_role("heading", level=1)
+    expect(title).to_have_text(re.compile("^Take dough [AB] out of the fridge$"))
+    expect(page.get_by_text("no longer than two hours in the warm")).to_be_visible()
+    first = title.inner_text()
+    page.keyboard.press(" ")
+    expect(title).not_to_have_text(first)

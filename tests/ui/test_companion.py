@@ -1,0 +1,275 @@
+"""The companion in the kitchen: keys, sounds, two screens, devices, a whole day with mishaps."""
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.ui.conftest import ClockedServer, Served
+from tests.ui.test_screens import check_axe
+
+MINUTE = 60_000
+AT_ONCE = 1000
+
+
+def start(page: Page, address: str, *doughs: int) -> Any:
+    """Plan these doughs, start, and open the companion."""
+    items = [{"dough_id": dough} for dough in doughs]
+    kitchen = page.request.get(f"{address}/api/kitchen").json()
+    wish = {"items": items, "sheets": kitchen["sheets"], "shelves": kitchen["shelves"]}
+    made = page.request.put(f"{address}/api/plan", data=wish).json()
+    assert "id" in made, made
+    session = page.request.post(f"{address}/api/sessions/{made['id']}/start").json()
+    page.goto(f"{address}/bake")
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    return session
+
+
+def play(page: Page, address: str, **parts: Any) -> None:
+    page.request.put(f"{address}/api/devices", data={"on": True, **parts})
+
+
+def title(page: Page) -> str:
+    return page.get_by_role("heading", level=1).inner_text()
+
+
+def put_into_oven(page: Page, served: Served, session: Any) -> None:
+    """The first tray goes in and is turned; now it is nearly done."""
+    events = f"{served.address}/api/sessions/{session['id']}/events"
+    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 2), ("A1.turn", 6)):
+        served.clock.pass_minutes(minutes)
+        page.request.post(events, data={"kind": "done", "activity": key})
+    served.clock.pass_minutes(6)
+    page.reload()
+
+
+def test_keys_do_what_the_presses_do(page: Page, served: Served) -> None:
+    start(page, served.address, 1)
+    expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(page.get_by_text("before its turn")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
+    page.keyboard.press(" ")
+    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    page.keyboard.press("0")
+    expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
+    back = page.get_by_role("button", name=re.compile("^Take back"))
+    expect(back).to_be_disabled()
+    page.keyboard.press("5")
+    expect(back).to_be_enabled()
+
+
+def test_a_tray_in_the_oven_gets_two_minutes_more_by_a_digit(page: Page, served: Served) -> None:
+    session = start(page, served.address, 1)
+    put_into_oven(page, served, session)
+    expect(page.get_by_role("heading", level=1, name="Take tray A1 out")).to_be_visible()
+    out = page.get_by_text(re.compile(r"^out \d\d:\d\d"))
+    before = out.inner_text()
+    page.keyboard.press("2")
+    expect(out).not_to_have_text(before)
+
+
+def test_a_dough_that_is_too_soft_is_put_back_by_a_digit(page: Page, served: Served) -> None:
+    session = start(page, served.address, 1)
+    events = f"{served.address}/api/sessions/{session['id']}/events"
+    served.clock.pass_minutes(15)
+    page.request.post(events, data={"kind": "done", "activity": "A.mix"})
+    served.clock.pass_minutes(30)
+    page.reload()
+    expect(page.get_by_role("heading", level=1, name="Portion tray A1")).to_be_visible()
+    feels = page.get_by_role("region", name="How the dough feels")
+    page.keyboard.press("6")
+    expect(page.get_by_text(re.compile("^Moved:.*A1 goes in"))).to_be_visible()
+    expect(feels.get_by_role("button", name="Too soft")).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_text(re.compile(r"^in 14:|^in 15:")).first).to_be_visible()
+    check_axe(page)
+    served.clock.pass_minutes(15)
+    page.keyboard.press("7")
+    expect(feels.get_by_role("button", name="Just right")).to_have_attribute("aria-pressed", "true")
+
+
+def test_two_screens_agree_within_a_second(browser: Browser, page: Page, served: Served) -> None:
+    start(page, served.address, 1)
+    phone = browser.new_page(viewport={"width": 390, "height": 844})
+    phone.goto(f"{served.address}/bake")
+    expect(phone.get_by_role("heading", name="Mix the dough")).to_be_visible()
+    page.keyboard.press(" ")
+    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(phone.get_by_role("heading", name="Portion tray A1")).to_be_visible(timeout=AT_ONCE)
+    phone.get_by_role("button", name=re.compile("^Take back")).click()
+    expect(phone.get_by_role("heading", name="Mix the dough")).to_be_visible()
+    expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible(timeout=AT_ONCE)
+    assert phone.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_hot_work_sounds_unlike_hands_work(page: Page, served: Served) -> None:
+    session = start(page, served.address, 1)
+    heard = page.locator("html")
+    page.get_by_role("button", name="Sound is on").click()
+    page.get_by_role("button", name="Sound is off").click()
+    expect(heard).to_have_attribute("data-heard", "hands")
+    put_into_oven(page, served, session)
+    expect(page.get_by_role("heading", level=1, name="Take tray A1 out")).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Escape")
+    served.clock.pass_minutes(4)
+    expect(heard).to_have_attribute("data-heard", re.compile("hot|over"))
+
+
+def test_the_whole_screen_is_the_companion_s(page: Page, served: Served) -> None:
+    start(page, served.address, 1)
+    page.get_by_role("button", name="Whole screen").click()
+    expect(page.get_by_role("navigation", name="Stages")).to_be_hidden()
+    expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
+    page.get_by_role("button", name="Leave the whole screen").click()
+    expect(page.get_by_role("navigation", name="Stages")).to_be_visible()
+
+
+def test_ingredients_are_weighed_along_with_the_scale(page: Page, served: Served) -> None:
+    start(page, served.address, 1)
+    play(page, served.address, scale={"load_g": 0})
+    page.reload()
+    page.get_by_role("button", name="Weigh along").click()
+    panel = page.get_by_role("region", name="Weigh along")
+    expect(panel).to_contain_text("Unsalted butter")
+    play(page, served.address, scale={"load_g": 50})
+    served.clock.at += 3000
+    expect(panel.locator("[data-figure=scale]")).to_have_text("50 g")
+    expect(panel).to_contain_text("g to go")
+    check_axe(page)
+    page.keyboard.press("Enter")
+    expect(panel).to_contain_text("In: Unsalted butter 50 g")
+    play(page, served.address, scale={"load_g": 50, "trouble": "rubbish"})
+    expect(panel.get_by_role("status")).to_contain_text("no weight")
+    page.keyboard.press(" ")
+    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+
+
+def test_portions_by_hand_name_what_is_off(page: Page, served: Served) -> None:
+    start(page, served.address, 1)
+    page.keyboard.press(" ")
+    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    page.get_by_role("button", name="Weigh along").click()
+    panel = page.get_by_role("region", name="Weigh along")
+    for n, grams in enumerate((28, 29, 34, 28), start=1):
+        expect(panel).to_contain_text(f"Portion {n} of")
+        panel.get_by_label("The scale shows, in g").fill(str(grams))
+        page.keyboard.press("Enter")
+    expect(panel).to_contain_text("Mean 29.8 g, uneven by")
+    expect(panel).to_contain_text("Portion 3 is too heavy: 34 g")
+    expect(panel).to_contain_text("cm instead of")
+
+
+def wait_for_a_reading(page: Page, served: Served) -> None:
+    """Until the thermometer was read at the moment to which the clock was moved."""
+    for _ in range(200):
+        watch = page.request.get(f"{served.address}/api/oven/watch").json()
+        last = watch["trace"][-1]["minute"] if watch["trace"] else 0
+        if watch["began_at"] + last * MINUTE >= served.clock() - 1000:
+            return
+        page.wait_for_timeout(50)
+    raise AssertionError("the thermometer was not read")
+
+
+def test_devices_are_played_and_an_oven_is_watched(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/devices")
+    page.get_by_role("button", name="Switch the stand-ins on").click()
+    expect(page.get_by_role("button", name="Switch them off")).to_be_visible()
+    with page.expect_response(lambda r: "100" in (r.request.post_data or "")):
+        page.get_by_role("button", name="100 g more").click()
+    served.clock.at += 3000
+    scale = page.get_by_role("region", name="Kitchen scale")
+    expect(scale.locator("[data-figure=scale]")).to_have_text("100.0 g")
+    with page.expect_response("**/tare"):
+        page.get_by_role("button", name="Tare").click()
+    expect(scale.locator("[data-figure=scale]")).to_have_text("0.0 g")
+    page.get_by_label("Dial", exact=True).fill("180")
+    page.get_by_label("Dial", exact=True).blur()
+    watch = page.get_by_role("region", name="Oven thermometer")
+    expect(watch.get_by_label("Its dial is at")).to_have_value("180")
+    watch.get_by_role("button", name="Watch this oven").click()
+    expect(watch).to_contain_text("The trace begins")
+    for _ in range(22):
+        served.clock.pass_minutes(2)
+        wait_for_a_reading(page, served)
+    expect(watch).to_contain_text("Set the dial to", timeout=15_000)
+    check_axe(page)
+    watch.get_by_role("button", name="Keep it as this oven’s record").click()
+    expect(page.get_by_role("region", name="Records")).to_contain_text("180 °C")
+
+
+def open_jobs(session: Any) -> list[Any]:
+    return [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
+
+
+def once_fewer(page: Page, address: str, before: int) -> Any:
+    """The session once what was pressed has been done."""
+    for _ in range(200):
+        session = page.request.get(address).json()
+        if len(open_jobs(session)) < before:
+            return session
+        page.wait_for_timeout(50)
+    raise AssertionError(f"{title(page)} was pressed and nothing was done")
+
+
+@pytest.mark.parametrize("trays", [12])
+def test_a_day_of_twelve_trays_with_mishaps(
+    browser: Browser, page: Page, clocked_server: ClockedServer, trays: int
+) -> None:
+    server = clocked_server
+    api = f"{server.address}/api"
+    kitchen = page.request.get(f"{api}/kitchen").json()
+    small = {**kitchen, "sheet_width_mm": 350, "sheet_depth_mm": 230, "sheets": 3, "shelves": 2}
+    page.request.put(f"{api}/kitchen", data=small)
+    session = start(page, server.address, 1, 2, 3, 4)
+    assert len(session["trays"]) >= trays
+    names = {tray["name"] for tray in session["trays"]}
+    other: Page | None = None
+    presses = late = 0
+    while jobs := open_jobs(session):
+        due = min(a["due_at"] for a in jobs)
+        server.set_clock(max(server.at, due))
+        if presses == 30:  # a tray that was forgotten for four minutes
+            server.set_clock(server.at + 4 * MINUTE)
+            late = server.at
+        if presses == 20:
+            page.reload()
+        if presses == 25:
+            other = browser.new_page(viewport={"width": 820, "height": 1180})
+            other.goto(f"{server.address}/bake")
+        if presses == 40:
+            server.kill()
+            server.start()
+        done = page.get_by_role("button", name=re.compile("^Done"))
+        expect(done).to_be_enabled(timeout=20_000)
+        page.keyboard.press(" ")
+        session = once_fewer(page, f"{api}/sessions/{session['id']}", len(jobs))
+        presses += 1
+        if other is not None and presses in (30, 45):
+            expect(other.get_by_role("heading", level=1)).to_have_text(title(page), timeout=5000)
+    assert presses > 40
+    assert late
+    expect(page.get_by_role("heading", name="All out.")).to_be_visible()
+    expect(page.get_by_role("region", name="The trays").get_by_role("row")).to_have_count(
+        len(names) + 1
+    )
+    check_axe(page)
+    done_at = {a["key"]: a["done_at"] for a in session["activities"] if a["hands"]}
+    assert all(done_at.values())
+    assert {key.split(".")[0] for key in done_at if key.endswith(".rack")} == names
+    for tray in session["trays"]:
+        name = tray["name"]
+        assert done_at[f"{name}.load"] < done_at[f"{name}.out"] < done_at[f"{name}.rack"]
+    page.get_by_role("link", name="Write down what came out of Rye").click()
+    took = (done_at["A1.out"] - done_at["A1.load"]) / MINUTE
+    expect(page.get_by_label("In the oven")).to_have_value(f"{took:.1f}")
+
+
+def test_one_tray_is_baked_now_from_its_screen(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/3")
+    page.get_by_role("button", name="Bake one tray now").click()
+    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(page.get_by_role("banner")).to_contain_text("One tray: Black-sesame shortbread")

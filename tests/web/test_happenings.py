@@ -1,0 +1,150 @@
+"""What comes up while baking beside "done": the rest is planned again, and nothing is lost."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.conftest import HandClock
+from tests.plans import plan
+
+MINUTE = 60_000
+
+
+@pytest.fixture
+def running(demo: TestClient, clock: HandClock) -> dict[str, Any]:
+    """A session of one dough with its first tray in the oven."""
+    made = plan(demo, 1).json()
+    demo.post(f"/api/sessions/{made['id']}/start")
+    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 1)):
+        clock.pass_minutes(minutes)
+        session = say(demo, made, "done", key)
+    return session
+
+
+def say(client: TestClient, session: dict[str, Any], kind: str, activity: str = "",
+        minutes: int | None = None, status: int = 200) -> Any:  # fmt: skip
+    body = {"kind": kind, "activity": activity, "minutes": minutes}
+    answer = client.post(f"/api/sessions/{session['id']}/events", json=body)
+    assert answer.status_code == status, answer.text
+    return answer.json()
+
+
+def job(session: dict[str, Any], key: str) -> Any:
+    return next((a for a in session["activities"] if a["key"] == key), None)
+
+
+def test_a_tray_that_came_out_early_is_out(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    clock.pass_minutes(5)
+    after = say(demo, running, "done", "A1.out")
+    assert job(after, "A1.out")["done_at"] == clock()
+    assert job(after, "A1.rack")["start_at"] >= clock()
+    assert job(after, "A1.turn") is None or job(after, "A1.turn")["done_at"] is None
+
+
+def test_a_turn_is_left_out_and_taking_out_is_not(
+    demo: TestClient, running: dict[str, Any]
+) -> None:
+    left = say(demo, running, "skip", "A1.turn")
+    assert job(left, "A1.turn")["done_at"] is not None
+    refused = say(demo, running, "skip", "A1.out", status=409)
+    assert "cannot be left out" in refused["detail"]
+    back = demo.post(f"/api/sessions/{running['id']}/undo").json()
+    assert job(back, "A1.turn")["done_at"] is None
+
+
+def test_nothing_is_asked_of_a_baker_who_is_away(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    clock.pass_minutes(running["trays"][0]["bakes"][0] + 1)
+    say(demo, running, "done", "A1.out")
+    until = clock() + 40 * MINUTE
+    away = say(demo, running, "away", minutes=40)
+    waiting = [a for a in away["activities"] if a["hands"] and a["done_at"] is None]
+    assert waiting
+    assert min(a["start_at"] for a in waiting) >= until - MINUTE
+
+
+def test_a_tray_left_in_while_away_is_said(demo: TestClient, running: dict[str, Any]) -> None:
+    away = say(demo, running, "away", minutes=60)
+    assert "A1 would be in" in away["said"]
+    assert "too long" in away["said"]
+
+
+def test_a_slow_oven_takes_nothing_before_it_is_hot(demo: TestClient, clock: HandClock) -> None:
+    made = plan(demo, 1).json()
+    demo.post(f"/api/sessions/{made['id']}/start")
+    for key, minutes in (("A.mix", 15), ("A1.portion", 60)):
+        clock.pass_minutes(minutes)
+        say(demo, made, "done", key)
+    slow = say(demo, made, "slow", minutes=12)
+    loads = [a for a in slow["activities"] if a["kind"] == "load" and a["done_at"] is None]
+    assert min(a["end_at"] for a in loads) >= clock() + 12 * MINUTE - MINUTE
+    assert "goes in" in slow["said"]
+
+
+def test_a_dropped_tray_leaves_the_plan_and_comes_back_with_undo(
+    demo: TestClient, running: dict[str, Any]
+) -> None:
+    after = say(demo, running, "dropped", "A1")
+    assert [t["name"] for t in after["trays"]] == ["A2", "A3"]
+    assert all(a["tray"] != "A1" for a in after["activities"])
+    # The oven is empty again: the next tray can go in.
+    assert say(demo, running, "done", "A2.portion")
+    assert say(demo, running, "done", "A2.load")
+    say(demo, running, "dropped", "A1", status=404)
+    say(demo, running, "dropped", "A3")
+    assert "last tray" in say(demo, running, "dropped", "A2", status=409)["detail"]
+    for _ in range(4):
+        back = demo.post(f"/api/sessions/{running['id']}/undo").json()
+    assert [t["name"] for t in back["trays"]] == ["A1", "A2", "A3"]
+    assert job(back, "A1.load")["done_at"] is not None
+
+
+def test_a_session_with_a_dropped_tray_is_baked_to_its_end(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    session = say(demo, running, "dropped", "A2")
+    for _ in range(60):
+        if session["state"] == "finished":
+            return
+        ahead = [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
+        first = min(ahead, key=lambda a: (a["due_at"], a["start_at"]))
+        clock.at = max(clock.at, first["end_at"])
+        session = say(demo, running, "done", first["key"])
+    raise AssertionError("the session never ends")
+
+
+@pytest.mark.parametrize(
+    ("kind", "activity", "minutes", "words"),
+    [
+        ("away", "", None, "How many minutes"),
+        ("slow", "", 0, "at least 1"),
+        ("away", "", 100_000, "at most"),
+        ("more", "A1.bake", 61, "At most 60"),
+    ],
+)
+def test_minutes_that_cannot_be_are_said(
+    demo: TestClient, running: dict[str, Any], kind: str, activity: str, minutes: int | None,
+    words: str,
+) -> None:  # fmt: skip
+    refused = say(demo, running, kind, activity, minutes, status=422)
+    assert words in str(refused)
+
+
+def test_one_tray_is_baked_at_once_beside_a_plan(demo: TestClient, clock: HandClock) -> None:
+    planned = plan(demo, 1, 2).json()
+    started = demo.post("/api/sessions", json={"dough_id": 3})
+    assert started.status_code == 201
+    session = started.json()
+    assert [tray["name"] for tray in session["trays"]] == ["A1"]
+    first = min((a for a in session["activities"] if a["hands"]), key=lambda a: a["start_at"])
+    assert first["kind"] == "portion"
+    assert demo.post("/api/sessions", json={"dough_id": 1}).status_code == 409
+    for key in ("A1.portion", "A1.load", "A1.turn", "A1.out", "A1.rack"):
+        clock.pass_minutes(8)
+        session = say(demo, session, "done", key)
+    assert session["state"] == "finished"
+    assert demo.get("/api/plan").json()["id"] == planned["id"]

@@ -1,0 +1,134 @@
+"""What happens is kept and told at once; the rest is planned without holding anybody up."""
+
+import threading
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+
+from finebatch.core.plan.solver import replan
+from finebatch.core.refusal import refuse
+from finebatch.workflow import baking, live, session_rows
+from tests.conftest import HandClock
+from tests.plans import plan
+
+Step = Callable[[], None]
+
+
+@pytest.fixture
+def running(demo: TestClient) -> Any:
+    made = plan(demo, 1).json()
+    return demo.post(f"/api/sessions/{made['id']}/start").json()
+
+
+def replanning(monkeypatch: pytest.MonkeyPatch, *steps: Step) -> list[int]:
+    """Let something happen in the middle of each planning, the last step from then on; how often
+    the rest was planned."""
+    planned: list[int] = []
+
+    def slow(*args: Any, **more: Any) -> Any:
+        planned.append(1)
+        steps[min(len(planned), len(steps)) - 1]()
+        return replan(*args, **more)
+
+    monkeypatch.setattr(live, "replan", slow)
+    return planned
+
+
+def say(demo: TestClient, running: Any, activity: str, kind: str = "done", **more: Any) -> Any:
+    body = {"kind": kind, "activity": activity, **more}
+    return demo.post(f"/api/sessions/{running['id']}/events", json=body)
+
+
+def kept(app: FastAPI, running: Any) -> list[str]:
+    with app.state.database.reading() as session:
+        row = session_rows.find_session(session, running["id"])
+        return [event.activity for event in row.events]
+
+
+def test_it_is_kept_and_told_before_the_rest_is_planned(
+    app: FastAPI, demo: TestClient, running: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    told: list[Any] = []
+    app.state.wire.tell = lambda event, data: told.append((event, data))
+    meanwhile: list[Any] = []
+
+    def look() -> None:
+        meanwhile.append((list(told), kept(app, running)))
+
+    replanning(monkeypatch, look)
+    say(demo, running, "A.mix")
+    [(told_before, events)] = meanwhile
+    assert events == ["A.mix"]
+    [(event, data)] = told_before
+    assert event == "session"
+    assert next(a["done_at"] for a in data["activities"] if a["key"] == "A.mix") is not None
+    assert len(told) == 2
+
+
+def test_others_write_while_the_rest_is_planned(
+    app: FastAPI, demo: TestClient, running: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def write() -> None:
+        weighed = baking.Deed("weighed", "A1.portion", grams=28)
+        live.say(app.state.database, running["id"], weighed, running["now"], lambda: None)
+
+    planned = replanning(monkeypatch, write)
+    answer = say(demo, running, "A.mix").json()
+    assert answer["happened"] == 2
+    assert len(planned) == 1
+
+
+def test_what_is_said_meanwhile_is_in_the_plan(
+    app: FastAPI, demo: TestClient, running: Any, clock: HandClock, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    clock.pass_minutes(15)
+
+    def more() -> None:
+        with app.state.database.writing() as session:
+            row = session_rows.find_session(session, running["id"])
+            baking.note(row, baking.Deed("away", minutes=90), clock())
+
+    planned = replanning(monkeypatch, more, lambda: None)
+    answer = say(demo, running, "A.mix").json()
+    assert len(planned) == 2
+    back = clock() + 90 * 60_000
+    ahead = [a for a in answer["activities"] if a["hands"] and a["done_at"] is None]
+    assert all(a["start_at"] >= back for a in ahead)
+
+
+def test_what_cannot_be_planned_is_taken_back(
+    app: FastAPI, demo: TestClient, running: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def fail() -> None:
+        raise refuse("activity", "The rest could not be planned anew.")
+
+    replanning(monkeypatch, fail)
+    answer = say(demo, running, "A.mix")
+    assert answer.status_code == 422
+    assert kept(app, running) == []
+    after = demo.get("/api/sessions/current").json()
+    assert [a["start_at"] for a in after["activities"]] == [
+        a["start_at"] for a in running["activities"]
+    ]
+
+
+def test_two_presses_of_one_job_at_once_do_it_once(
+    app: FastAPI, demo: TestClient, running: Any
+) -> None:
+    begin = threading.Barrier(2)
+    answers: list[int] = []
+
+    def press() -> None:
+        begin.wait()
+        answers.append(say(demo, running, "A.mix").status_code)
+
+    pressing = [threading.Thread(target=press) for _ in range(2)]
+    for thread in pressing:
+        thread.start()
+    for thread in pressing:
+        thread.join()
+    assert answers == [200, 200]
+    assert kept(app, running) == ["A.mix"]

@@ -1,0 +1,124 @@
+"""Events reach every screen, and a slow screen keeps only the newest of each."""
+
+import asyncio
+import json
+from collections.abc import AsyncIterator, Coroutine
+from concurrent.futures import ThreadPoolExecutor
+from typing import Any, TypeVar
+
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+
+from finebatch.web.wire import MOST_SCREENS, Wire
+from tests.plans import plan
+
+T = TypeVar("T")
+
+
+def run(scene: Coroutine[Any, Any, T]) -> T:
+    """In a thread of its own: a browser test beside it has a loop in this one."""
+    with ThreadPoolExecutor(1) as pool:
+        return pool.submit(asyncio.run, scene).result()
+
+
+async def told(stream: AsyncIterator[str]) -> tuple[str, dict[str, object]]:
+    text = await asyncio.wait_for(anext(stream), 5)
+    event, data = text.strip().splitlines()
+    found: dict[str, object] = json.loads(data.removeprefix("data: "))
+    return event.removeprefix("event: "), found
+
+
+def test_every_screen_is_told() -> None:
+    async def scene() -> None:
+        wire = Wire()
+        screens = [wire.listen() for _ in range(3)]
+        for screen in screens:
+            assert (await anext(screen)).startswith("retry:")
+        assert wire.screens == 3
+        await asyncio.to_thread(wire.tell, "session", {"id": 1})
+        for screen in screens:
+            assert await told(screen) == ("session", {"id": 1})
+            await screen.aclose()  # type: ignore[attr-defined]
+        assert wire.screens == 0
+
+    run(scene())
+
+
+def test_a_slow_screen_is_sent_the_newest_of_each_event_alone() -> None:
+    async def scene() -> None:
+        wire = Wire()
+        slow = wire.listen()
+        await anext(slow)
+        for n in range(1000):
+            wire.tell("scale", {"grams": n})
+            wire.tell("oven", {"celsius": n})
+        await asyncio.sleep(0)
+        assert [await told(slow), await told(slow)] == [
+            ("scale", {"grams": 999}),
+            ("oven", {"celsius": 999}),
+        ]
+
+    run(scene())
+
+
+def test_a_closed_wire_ends_every_stream() -> None:
+    async def scene() -> list[str]:
+        wire = Wire()
+        screen = wire.listen()
+        await anext(screen)
+        wire.close()
+        return [text async for text in screen]
+
+    left = run(scene())
+    assert all(text.startswith("event: bye") for text in left)
+
+
+def test_too_many_screens_are_told_so(app: FastAPI, client: TestClient) -> None:
+    async def open_many() -> list[AsyncIterator[str]]:
+        screens = [app.state.wire.listen() for _ in range(MOST_SCREENS)]
+        for screen in screens:
+            await anext(screen)
+        answer = await asyncio.to_thread(client.get, "/api/stream")
+        assert answer.status_code == 503
+        assert "Close one" in answer.json()["detail"]
+        return screens
+
+    run(open_many())
+
+
+def test_whatever_happens_in_a_session_is_told(app: FastAPI, demo: TestClient) -> None:
+    said: list[str] = []
+    app.state.wire.tell = lambda event, data: said.append(event)
+    made = plan(demo, 1).json()
+    demo.post(f"/api/sessions/{made['id']}/start")
+    events = f"/api/sessions/{made['id']}/events"
+    demo.post(events, json={"kind": "done", "activity": "A.mix"})
+    demo.post(f"/api/sessions/{made['id']}/undo")
+    refused = demo.post(events, json={"kind": "done", "activity": "A1.load"})
+    assert refused.status_code == 409
+    # A start at once; what is done, and what is taken back, also once the rest is planned.
+    assert said == ["session"] * 5
+
+
+def test_a_device_with_an_error_of_its_own_is_said_and_read_again(app: FastAPI) -> None:
+    said: list[tuple[str, object]] = []
+    live = app.state.devices
+    app.state.wire.tell = lambda event, data: said.append((event, data.get("fault")))
+    live._wire = app.state.wire
+
+    class Broken:
+        def read(self) -> object:
+            raise RuntimeError("the driver fell over")
+
+    live.scale, live.on = Broken(), True
+
+    async def a_moment() -> None:
+        reading = asyncio.create_task(live.run())
+        await asyncio.sleep(0.7)
+        live.scale = live.stand_in_scale
+        await asyncio.sleep(0.7)
+        reading.cancel()
+
+    run(a_moment())
+    assert ("scale", "The device failed; it is asked again.") in said
+    assert ("scale", None) in said
