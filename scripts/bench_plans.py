@@ -9,6 +9,8 @@ import sys
 import time
 from dataclasses import replace
 
+from bench_rows import row
+
 from finebatch.core.plan.by_hand import plain_method, sensible_method
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.quick import quick_plan
@@ -29,11 +31,6 @@ from finebatch.core.plan.work import (
 
 EVENING = 24 * 60
 """Minutes from one evening to the next."""
-
-
-def row(what: str, figure: str, wanted: str = "", met: bool = True) -> None:
-    target = f"   wanted {wanted:18}{'met' if met else 'MISSED'}" if wanted else ""
-    print(f"{what:60}{figure:>22}{target}", flush=True)
 
 
 def drops(trays: int, sheets: int, shelves: int) -> Work:

@@ -11,12 +11,12 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-import uvicorn
 from playwright.sync_api import Page, expect, sync_playwright
 
 from finebatch.demo.load import load
 from finebatch.settings import Settings
 from finebatch.web.app import create_app
+from finebatch.web.server import server_of
 
 PICTURES = Path(__file__).parent.parent / "docs" / "screenshots"
 PORT = 8799
@@ -108,7 +108,7 @@ def plan(page: Page, _clock: HandClock) -> None:
     page.goto(f"http://127.0.0.1:{PORT}/plan")
     expect(page.get_by_text("What holds it up")).to_be_visible()
     page.get_by_role("button", name="Plan it again each way").click()
-    expect(page.get_by_text("planning…")).to_have_count(0, timeout=60_000)
+    expect(page.get_by_text("planning…")).to_have_count(0, timeout=180_000)
     page.evaluate("window.scrollTo(0, 0)")
 
 
@@ -128,19 +128,92 @@ def bake(page: Page, clock: HandClock) -> None:
 
 
 def kitchen(page: Page, _clock: HandClock) -> None:
+    """The kitchen of the harvest supper: two shelves, three sheets, an oven that runs hot."""
+    address = f"http://127.0.0.1:{PORT}/api/kitchen"
+    usual = page.request.get(address).json()
+    nature = {"offset_c": 7, "swing_c": 24, "hot_side": "back"}
+    planning = {**usual["planning"], "oven": nature}
+    sheet = {"name": "dark sheet", "width_mm": 330, "depth_mm": 230, "kind": "dark"}
+    tin = {"name": "square tin", "shape": "square", "across_mm": 200, "down_mm": 200, "number": 2}
+    changed = {"sheets": 3, "shelves": 2, "other_sheets": [sheet], "pans": [tin]}
+    page.request.put(address, data={**usual, **changed, "planning": planning})
     page.goto(f"http://127.0.0.1:{PORT}/kitchen")
-    expect(page.get_by_text("Minutes a job takes")).to_be_visible()
+    expect(page.get_by_role("heading", name="Sheets and pans")).to_be_visible()
+    page.wait_for_timeout(300)
+    page.request.put(address, data=usual)
+
+
+def weigh(page: Page, clock: HandClock) -> None:
+    """Portions of the tray at hand, weighed one by one."""
+    base = f"http://127.0.0.1:{PORT}/api"
+    session = page.request.get(f"{base}/sessions/current").json()
+    if session is None:
+        bake(page, clock)
+        session = page.request.get(f"{base}/sessions/current").json()
+    while True:
+        jobs = [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
+        job = min(jobs, key=lambda a: a["due_at"])
+        if job["kind"] == "portion" and job["key"].startswith(("A", "B")):
+            break
+        clock.at = max(clock.at, job["due_at"])
+        body = {"kind": "done", "activity": job["key"]}
+        session = page.request.post(f"{base}/sessions/{session['id']}/events", data=body).json()
+    clock.at = max(clock.at, job["due_at"])
+    page.request.put(f"{base}/devices", data={"on": True, "oven": {"dial_c": 180}})
+    for grams in (13, 14, 13.5, 15.5, 13):
+        body = {"kind": "weighed", "activity": job["key"], "grams": grams}
+        page.request.post(f"{base}/sessions/{session['id']}/events", data=body)
+    scale = {"on": True, "oven": {"dial_c": 180}, "scale": {"load_g": 11.5}}
+    page.request.put(f"{base}/devices", data=scale)
+    page.goto(f"http://127.0.0.1:{PORT}/bake")
+    page.get_by_role("button", name="Weigh along").click()
+    clock.at += 3000
+    expect(page.get_by_text("to go")).to_be_visible()
+    page.wait_for_timeout(2500)
+
+
+def devices(page: Page, clock: HandClock) -> None:
+    """An oven that is seven degrees cooler than its dial, watched for three quarters of an hour."""
+    base = f"http://127.0.0.1:{PORT}/api"
+    oven = {"dial_c": 180, "offset_c": -7, "swing_c": 20}
+    page.request.put(f"{base}/devices", data={"on": True, "scale": {"load_g": 28}, "oven": oven})
+    page.request.post(f"{base}/oven/watch", data={"dial_c": 180})
+    for n in range(270):
+        if n in (180, 182):
+            knobs = {**oven, "door_open": n == 180}
+            scale = {"load_g": 28}
+            page.request.put(f"{base}/devices", data={"on": True, "scale": scale, "oven": knobs})
+        clock.at += 10_000
+        page.wait_for_timeout(230)
+    page.goto(f"http://127.0.0.1:{PORT}/devices")
+    expect(page.get_by_text("Set the dial to")).to_be_visible()
+    page.request.delete(f"{base}/oven/watch")
+    page.wait_for_timeout(200)
 
 
 def book(page: Page, _clock: HandClock) -> None:
     page.goto(f"http://127.0.0.1:{PORT}/book/1")
     expect(page.get_by_text("Measured beside foreseen")).to_be_visible()
+    page.evaluate("window.scrollTo(0, 0)")
+
+
+def trouble(page: Page, clock: HandClock) -> None:
+    book(page, clock)
+    page.get_by_role("button", name="ran into each other: why?").click()
+    expect(page.get_by_text("Try").first).to_be_visible()
+
+
+def cold(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/cold")
+    page.get_by_role("button", name="Black-sesame shortbread").click()
+    expect(page.get_by_role("button", name="Bake them")).to_be_visible()
 
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray,
     "slab": slab, "slices": slices, "sizes": sizes, "chill": chill,
-    "kitchen": kitchen, "plan": plan, "book": book, "bake": bake,
+    "kitchen": kitchen, "plan": plan, "book": book, "trouble": trouble, "cold": cold,
+    "devices": devices, "bake": bake, "weigh": weigh,
 }  # fmt: skip
 
 
@@ -150,7 +223,7 @@ def main(wanted: list[str]) -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
         app = create_app(Settings(data_file=Path(folder) / "shots.sqlite3"), clock)
         load(app.state.database, clock())
-        server = uvicorn.Server(uvicorn.Config(app, port=PORT, log_level="warning"))
+        server = server_of(app, PORT)
         thread = threading.Thread(target=server.run, daemon=True)
         thread.start()
         browser = play.chromium.launch(
