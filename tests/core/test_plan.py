@@ -14,6 +14,7 @@ from finebatch.core.plan.explain import critical_chain, hold_ups
 from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan, replan
 from finebatch.core.plan.work import (
     COOL_JOBS,
@@ -150,13 +151,21 @@ def works(draw: st.DrawFn) -> Work:
 def test_every_plan_keeps_every_rule(work: Work) -> None:
     plan = best_plan(work, 1)
     assert find_faults(plan, work) == []
+    assert find_faults(*from_its_begin(plan, work)) == []
     assert plain_bound(work) <= plan.bound <= plan.finish
+
+
+def from_its_begin(plan: Plan, work: Work) -> tuple[Plan, Work]:
+    """The plan as a session keeps it: its minute 0 where it begins."""
+    return shift_plan(plan, -plan.begin), shift_work(work, -plan.begin)
 
 
 @few
 @given(works())
 def test_the_quick_plan_keeps_every_rule(work: Work) -> None:
-    assert find_faults(quick_plan(work), work) == []
+    plan = quick_plan(work)
+    assert find_faults(plan, work) == []
+    assert find_faults(*from_its_begin(plan, work)) == []
 
 
 @pytest.mark.parametrize(("sheets", "shelves"), [(2, 1), (3, 1), (3, 2)])

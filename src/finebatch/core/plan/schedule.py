@@ -101,8 +101,8 @@ class Plan:
 
     @property
     def begin(self) -> int:
-        """When the first hand is needed."""
-        return min(a.start for a in self.activities if a.hands)
+        """When it begins: with the first job of the hands, or the oven that is turned on before."""
+        return min(a.start for a in self.activities if a.hands or a.kind == "heat")
 
 
 def finish_of(work: Work, jobs: Mapping[str, JobTime]) -> int:

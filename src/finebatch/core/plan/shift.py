@@ -15,9 +15,7 @@ def shift_plan(plan: Plan, by: int) -> Plan:
         )
         for a in plan.activities
     )  # fmt: skip
-    # The oven may be on before the first job; no time lies before minute 0.
-    kept = tuple(replace(a, start=max(a.start, 0), end=max(a.end, 0)) for a in moved)
-    return Plan(kept, plan.finish + by, plan.bound + by)
+    return Plan(moved, plan.finish + by, plan.bound + by)
 
 
 def shift_work(work: Work, by: int) -> Work:
