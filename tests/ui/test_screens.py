@@ -4,7 +4,7 @@ import re
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.ui.conftest import OwnServer, Served
 
@@ -193,6 +193,20 @@ def test_a_bad_figure_on_the_tray_is_named_at_its_field(
     expect(page.get_by_text(re.compile(words)).first).to_be_visible()
     expect(field).to_have_attribute("aria-invalid", "true")
     expect(field).to_have_value(text)
+
+
+def test_what_is_typed_before_the_tray_is_drawn_stays(page: Page, served: Served) -> None:
+    held: list[Route] = []
+    page.route("**/foresee", lambda route: held.append(route))  # noqa: PLW0108  it is inspected
+    page.goto(f"{served.address}/tray/1")
+    gap = page.get_by_label("Gap", exact=True)
+    gap.fill("wide")
+    assert held
+    for route in held:
+        route.continue_()
+    expect(page.get_by_role("img", name=re.compile("^Sheet 40.5"))).to_be_visible()
+    expect(gap).to_have_value("wide")
+    expect(gap).to_be_focused()
 
 
 def test_the_mass_is_set_by_keys_on_the_ruler(page: Page, served: Served) -> None:

@@ -8,67 +8,85 @@ import { PieceOnSheet } from "./PieceOnSheet";
 import { type Placed, usePlaced } from "./usePlaced";
 
 interface SheetDrawingProps {
-  tray: Tray;
+  /** None until it is foreseen, or where it cannot be. */
+  tray: Tray | undefined;
   piece: Piece;
   /** On paper: nothing to press. */
   plain?: boolean;
+  /** What the sheet is set to; stays in its place whether there is a drawing or not. */
   children: React.ReactNode;
 }
 
 /** The sheet to scale: raw pieces, baked outlines, the band's rim, and how to lay them out. */
 export function SheetDrawing({ tray, piece, plain = false, children }: SheetDrawingProps) {
   const [shown, setShown] = useState(0);
-  const { kitchen, layouts, yields } = tray;
+  const layouts = tray?.layouts ?? [];
   const layout = layouts[Math.min(shown, layouts.length - 1)];
   const placed = usePlaced(tray, layout);
-  if (!layout) return null;
-  const { sheet_width_mm: width, sheet_depth_mm: depth } = kitchen;
-  const [left, right, top, bottom] = [42, 66, 36, 40];
-  const alike = yields.trays.filter((n) => n === layout.centres.length).length;
+  const alike = tray?.yields.trays.filter((n) => n === layout?.centres.length).length;
 
   return (
     <figure className="min-w-0">
-      <svg
-        role={placed.moving ? "group" : "img"}
-        aria-label={
-          placed.moving
-            ? "Pieces on the sheet: choose one, move it with the arrows"
-            : describe(tray, layout)
-        }
-        ref={placed.svg}
-        viewBox={`${-left} ${-top} ${width + left + right} ${depth + top + bottom}`}
-        className="max-h-[19.5rem] w-full"
-      >
-        <Ruler length={width} />
-        <Ruler length={depth} down />
-        <SheetEdge tray={tray} />
-        {placed.points.map((point) => (
-          <PieceOnSheet
-            key={point.place}
-            tray={tray}
-            piece={piece}
-            point={point}
-            turned={layout.turned}
-            placed={placed}
-          />
-        ))}
-        <Leftover tray={tray} x={width + 30} y={depth - 34} />
-        {!placed.moved && <Distances tray={tray} layout={layout} />}
-      </svg>
+      {tray && layout && <Drawn tray={tray} layout={layout} piece={piece} placed={placed} />}
       <figcaption className="flex flex-col gap-2 text-[0.9375rem]">
-        <span className="flex flex-wrap justify-between gap-x-6">
-          <Legend />
-          <span>
-            {PATTERNS[layout.pattern]}, {alike} {alike === 1 ? "tray" : "trays"} like this
+        {layout && (
+          <span className="flex flex-wrap justify-between gap-x-6">
+            <Legend />
+            <span>
+              {PATTERNS[layout.pattern]}, {alike} {alike === 1 ? "tray" : "trays"} like this
+            </span>
           </span>
-        </span>
-        <Moved placed={placed} />
+        )}
+        {layout && <Moved placed={placed} />}
         <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
           {children}
-          {!plain && <Presses placed={placed} layouts={layouts} shown={shown} onShow={setShown} />}
+          {layout && !plain && (
+            <Presses placed={placed} layouts={layouts} shown={shown} onShow={setShown} />
+          )}
         </span>
       </figcaption>
     </figure>
+  );
+}
+
+interface DrawnProps {
+  tray: Tray;
+  layout: Tray["layouts"][number];
+  piece: Piece;
+  placed: Placed;
+}
+
+function Drawn({ tray, layout, piece, placed }: DrawnProps) {
+  const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
+  const [left, right, top, bottom] = [42, 66, 36, 40];
+  return (
+    <svg
+      role={placed.moving ? "group" : "img"}
+      aria-label={
+        placed.moving
+          ? "Pieces on the sheet: choose one, move it with the arrows"
+          : describe(tray, layout)
+      }
+      ref={placed.svg}
+      viewBox={`${-left} ${-top} ${width + left + right} ${depth + top + bottom}`}
+      className="max-h-[19.5rem] w-full"
+    >
+      <Ruler length={width} />
+      <Ruler length={depth} down />
+      <SheetEdge tray={tray} />
+      {placed.points.map((point) => (
+        <PieceOnSheet
+          key={point.place}
+          tray={tray}
+          piece={piece}
+          point={point}
+          turned={layout.turned}
+          placed={placed}
+        />
+      ))}
+      <Leftover tray={tray} x={width + 30} y={depth - 34} />
+      {!placed.moved && <Distances tray={tray} layout={layout} />}
+    </svg>
   );
 }
 

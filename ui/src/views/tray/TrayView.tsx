@@ -149,12 +149,10 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
           {(tab) => {
             switch (tab) {
               case "Sheet":
-                return tray ? (
+                return (
                   <SheetDrawing tray={tray} piece={setting.piece}>
                     {sheetFields}
                   </SheetDrawing>
-                ) : (
-                  sheetFields
                 );
               case "Sizes":
                 return (

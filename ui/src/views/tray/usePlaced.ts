@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, body, type Schemas, type Tray } from "../../api/client";
 
@@ -28,7 +28,7 @@ export interface Placed {
 
 type Moves = Record<number, { x: number; y: number } | null>;
 
-export function usePlaced(tray: Tray, layout: Layout | undefined): Placed {
+export function usePlaced(tray: Tray | undefined, layout: Layout | undefined): Placed {
   const svg = useRef<SVGSVGElement | null>(null);
   const [moving, setMoving] = useState(false);
   const [kept, setKept] = useState<{ of: string; moves: Moves }>({ of: "", moves: {} });
@@ -44,14 +44,14 @@ export function usePlaced(tray: Tray, layout: Layout | undefined): Placed {
     return to === null ? [] : [{ place, ...(to ?? centre) }];
   });
   const moved = Object.keys(moves).length > 0;
-  const asked = {
+  const asked = tray && {
     footprint: tray.footprint,
     turned: layout?.turned ?? false,
     centres: all.map(({ x, y }) => ({ x, y })),
   };
   const check = useQuery({
     queryKey: ["sheet-check", asked],
-    queryFn: () => body(api.POST("/api/sheet-check", { body: asked })),
+    queryFn: asked ? () => body(api.POST("/api/sheet-check", { body: asked })) : skipToken,
     enabled: moving && moved,
     placeholderData: keepPreviousData,
     gcTime: 5000,
