@@ -203,3 +203,44 @@ def test_a_second_shelf_is_tried_with_the_minutes_that_two_trays_take() -> None:
     saved = try_idea(asked, Idea("shelf"), best_plan(asked, 1).finish, 1).saves_min
     assert saved is not None
     assert saved > 0
+
+
+def away(*spans: tuple[int, int]) -> Kitchen:
+    return Kitchen(3, workers=(Worker(away=spans),))
+
+
+def test_an_oven_is_off_in_a_long_break_and_heated_anew_after_it() -> None:
+    night = work((DoughWork("A"), trays("A", 6)), kitchen=away((70, 500)))
+    for plan in (best_plan(night, 1), quick_plan(night)):
+        assert find_faults(plan, night) == []
+        loads = [end for _, end in spans(plan, "load")]
+        assert min(loads) < 70
+        assert min(load for load in loads if load > 500) == 500 + Oven(1).heat_min(180)
+        assert [start for start, _ in spans(plan, "heat") if start >= 70] == [500]
+        assert heat_changes(plan) == 0
+
+
+def test_a_tray_into_an_oven_that_was_off_or_left_alone_in_it_is_found_out() -> None:
+    night = work((DoughWork("A"), trays("A", 6)), kitchen=away((70, 500)))
+    plan = best_plan(night, 1)
+    shorter = replace(night, kitchen=away((70, 510)))
+    assert any("was off until 510" in fault for fault in find_faults(plan, shorter))
+    baked = max(end for _, end in spans(plan, "load") if end < 70)
+    longer = replace(night, kitchen=away((baked + 1, 500)))
+    assert any("nobody there" in fault for fault in find_faults(plan, longer))
+
+
+def test_before_a_short_break_the_oven_is_turned_on_and_not_in_it() -> None:
+    short = work((DoughWork("A"), trays("A", 2)), kitchen=away((15, 40)))
+    plan = best_plan(short, 1)
+    assert find_faults(plan, short) == []
+    assert not any(15 < start < 40 for start, _ in spans(plan, "heat"))
+    there = replace(short.kitchen, workers=(*short.kitchen.workers, Worker("Kim", COOL_JOBS)))
+    assert there.nobody == ((15, 40),)
+    assert replace(there, workers=(*there.workers, Worker("Jo"))).nobody == ()
+
+
+def test_breaks_that_touch_or_overlap_are_one() -> None:
+    assert away((100, 115), (110, 130), (200, 220)).nobody == ((100, 130), (200, 220))
+    assert away((100, 115), (110, 130), (200, 220)).unattended == ((100, 130),)
+    assert away((0, 5), (50, 60)).unattended == ((0, 5),)

@@ -9,10 +9,13 @@ from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
 from finebatch.core.plan.schedule import Placed, Plan
-from finebatch.core.plan.work import DoughWork, Oven, TrayWork, Work
+from finebatch.core.plan.work import DoughWork, Kitchen, Oven, TrayWork, Work
 
 HANDS = ("mix", "take", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice",
          "rack", "finish")  # fmt: skip
+
+OFF_AFTER = 30
+"""An oven is off when nobody was there for so many minutes."""
 
 Own = dict[str, Placed]
 
@@ -260,8 +263,36 @@ def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
     for (_, shelf), spans in places.items():
         for one, other in _overlaps(spans):
             yield f"shelf {shelf} holds {one} and {other} at once"
+    off = _off_spans(work.kitchen)
     for number, stays in inside.items():
         yield from _check_heat(work.kitchen.ovens[number - 1], stays, work.kitchen.tolerance_c)
+        yield from _check_off(work.kitchen.ovens[number - 1], stays, off)
+
+
+def _off_spans(kitchen: Kitchen) -> list[tuple[int, int]]:
+    """From when to when nobody who may use the oven is there, for half an hour or from the start:
+    minute by minute."""
+    grown = [worker for worker in kitchen.workers if "load" in worker.jobs]
+    last = max((end for worker in grown for _, end in worker.away), default=0)
+    alone = [
+        all(any(a <= minute < b for a, b in worker.away) for worker in grown)
+        for minute in range(last + 1)
+    ]
+    edges = [m for m in range(last + 1) if alone[m] != (m > 0 and alone[m - 1])]
+    spans = zip(edges[::2], edges[1::2], strict=True)
+    return [(a, b) for a, b in spans if b - a >= OFF_AFTER or a == 0]
+
+
+def _check_off(
+    oven: Oven, stays: list[tuple[Placed, Placed, Placed, int]], off: list[tuple[int, int]]
+) -> Iterator[str]:
+    for load, bake, out, oven_c in stays:
+        heated = math.ceil((oven_c - oven.room_c) / oven.rise_c_min)
+        for start, end in off:
+            if load.start < end and out.end > start:
+                yield f"{bake.id} is in the oven with nobody there"
+            if load.start >= end and load.end < end + heated:
+                yield f"{bake.id} goes into an oven that was off until {end}"
 
 
 def _swap_start(turn: Placed, turns: list[Placed]) -> int:

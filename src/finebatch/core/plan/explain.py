@@ -3,6 +3,7 @@
 from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from typing import Literal
 
 from finebatch.core.plan.schedule import Placed, Plan
@@ -139,5 +140,10 @@ def door_openings(plan: Plan) -> int:
 
 def heat_changes(plan: Plan) -> int:
     """How often a hot oven is set to another temperature."""
-    heats = [a.oven for a in plan.activities if a.kind == "heat"]
-    return len(heats) - len(set(heats))
+    heats = [a for a in plan.activities if a.kind == "heat"]
+    ovens = {a.oven for a in heats}
+    return sum(
+        one.label != other.label
+        for oven in ovens
+        for one, other in pairwise(a for a in heats if a.oven == oven)
+    )

@@ -49,6 +49,7 @@ class Greedy:
     def __init__(self, work: Work, *, together: bool = False) -> None:
         self.work, self.k = work, work.kitchen
         self.hands = [_Busy(worker.away) for worker in self.k.workers]
+        self.off = self.k.unattended
         self.inside: list[list[_Stay]] = [[] for _ in self.k.ovens]
         self.sheets = [_Busy() for _ in self.k.pools]
         self.racks, self.mixers = _Busy(), _Busy()
@@ -278,8 +279,11 @@ class Greedy:
         """The first oven with a shelf and the right heat for that stay; −1 and the minutes after
         which it is worth another look when there is none."""
         wait = FARTHEST
+        back = max((b for a, b in self.off if a < end), default=0)
+        if back > start:
+            return -1, back - start
         for number, oven in enumerate(self.k.ovens):
-            cold = oven.heat_min(oven_c) - loaded
+            cold = back + oven.heat_min(oven_c) - loaded
             if cold > 0:
                 wait = min(wait, cold)
                 continue

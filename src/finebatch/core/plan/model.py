@@ -60,8 +60,28 @@ class Model(JobModel):
                     continue
                 rule = self.model.add(self.ends[stay.load] >= oven.heat_min(stay.oven_c))
                 rule.only_enforce_if(self._in_oven(stay, number))
+        self._unattended(pending)
         for number, oven in enumerate(k.ovens):
             self._temperatures(pending, number, oven)
+
+    def _unattended(self, pending: list[Stay]) -> None:
+        """While nobody is there for long the oven is off and empty, and is heated anew after."""
+        k, h = self.work.kitchen, self.happened
+        loaded = [h.done[s.load] for s in self.net.stays if s.load in h.done]
+        inside = any(self._inside(s) for s in pending)
+        for start, end in k.unattended:
+            hot = any(end < minute <= h.now for minute in loaded)
+            if hot or (inside and start <= h.now):
+                continue
+            for stay in pending:
+                if stay.load in self.taken:
+                    continue
+                after = self.model.new_bool_var(f"{stay.key}>{end}")
+                self.model.add(self.ends[stay.out] <= start).only_enforce_if(~after)
+                self.model.add(self.starts[stay.load] >= end).only_enforce_if(after)
+                for number, oven in enumerate(k.ovens):
+                    rule = self.model.add(self.ends[stay.load] >= end + oven.heat_min(stay.oven_c))
+                    rule.only_enforce_if([after, *self._in_oven(stay, number)])
 
     def _slots(self, pending: list[Stay], spans: dict[str, tuple[Expr, Var]], inside: int) -> None:
         """Each stay on one shelf of one oven."""

@@ -277,16 +277,22 @@ class _Placing:
             count, last_out = 0, 0
             for n, stay in enumerate(stays):
                 loaded = jobs[stay.load].end
-                minutes = _heat_before(oven, stays[n - 1].oven_c if n else None, stay.oven_c,
-                                       k.tolerance_c)  # fmt: skip
+                back = max((b for _, b in k.unattended if last_out < b <= loaded), default=0)
+                minutes = _heat_before(oven, stays[n - 1].oven_c if n and not back else None,
+                                       stay.oven_c, k.tolerance_c)  # fmt: skip
                 if minutes:
-                    start = max(loaded - minutes, last_out, 0)
+                    start = self._dial_turned(max(loaded - minutes, last_out, back, 0), last_out)
                     self.found.append(
                         Placed(job_id(name, "heat", count), "heat", None, "oven", start, loaded,
                                oven=number + 1, label=f"{oven.dial_c(stay.oven_c)}")
                     )  # fmt: skip
                     count += 1
                 last_out = max(last_out, jobs[stay.out].end)
+
+    def _dial_turned(self, latest: int, free: int) -> int:
+        """When the dial is turned, by somebody who is there: before a short break, not in it."""
+        breaks = self.work.kitchen.nobody
+        return next((a for a, b in breaks if free <= a < latest < b), latest)
 
 
 def _heat_before(oven: Oven, before_c: int | None, after_c: int, tolerance_c: int) -> int:

@@ -3,8 +3,9 @@
 All times are whole minutes after the session's start.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import reduce
 from typing import Literal
 
 from finebatch.core.heat.oven import setting_c
@@ -186,6 +187,25 @@ def _up(minutes: float) -> int:
 Span = tuple[int, int]
 """From one minute to another."""
 
+OVEN_OFF_MIN = 30
+"""With nobody there for so long the oven is turned off, as its manual asks, and heated anew."""
+
+
+def _merged(spans: Iterable[Span]) -> tuple[Span, ...]:
+    """The same time in spans that do not touch."""
+    found: list[Span] = []
+    for start, end in sorted(spans):
+        if found and start <= found[-1][1]:
+            found[-1] = (found[-1][0], max(found[-1][1], end))
+        else:
+            found.append((start, end))
+    return tuple(found)
+
+
+def _in_both(one: Sequence[Span], other: Sequence[Span]) -> tuple[Span, ...]:
+    both = ((max(a, c), min(b, d)) for a, b in one for c, d in other)
+    return tuple((start, end) for start, end in both if start < end)
+
 
 @dataclass(frozen=True, slots=True)
 class Worker:
@@ -234,6 +254,16 @@ class Kitchen:
     def pools(self) -> tuple[int, ...]:
         """How many there are of each kind of sheet and pan, the usual kind first."""
         return (self.sheets, *self.other_sheets)
+
+    @property
+    def nobody(self) -> tuple[Span, ...]:
+        """When nobody is there who may do hot jobs."""
+        return reduce(_in_both, (_merged(w.away) for w in self.workers if "load" in w.jobs))
+
+    @property
+    def unattended(self) -> tuple[Span, ...]:
+        """When nobody is there for so long, or from the start, that the oven is off."""
+        return tuple((a, b) for a, b in self.nobody if b - a >= OVEN_OFF_MIN or a == 0)
 
     @property
     def shelves(self) -> int:
