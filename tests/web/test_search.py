@@ -1,9 +1,14 @@
 """The search beside the server: an old one never writes over what was asked for since."""
 
+from concurrent.futures import Future
+
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from sqlalchemy.orm import Session
 
+from finebatch.store.models import SessionRow
+from finebatch.workflow import session_rows
 from finebatch.workflow.plans import improve, plan_quick
 from finebatch.workflow.search import Search, Searches
 from finebatch.workflow.session_rows import find_session, snapshot_of, work_of
@@ -81,4 +86,23 @@ def test_a_new_search_stops_the_one_before_it(app: FastAPI) -> None:
     searches._latest = first
     searches.stop()
     assert not first.go_on()
-    assert not searches.searching(2)
+    assert searches.searching() is None
+
+
+def test_a_plan_that_is_read_while_its_search_ends_is_asked_for_again(
+    app: FastAPI, demo: TestClient, clock: HandClock, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    search = Search(plan_quick(app.state.database, wish(None), clock()))
+    search.future = Future()
+    app.state.searches._latest = search
+    read = session_rows.planned_row
+
+    def ends(session: Session) -> SessionRow | None:
+        found = read(session)
+        if search.future is not None and not search.future.done():
+            search.future.set_result(None)
+        return found
+
+    monkeypatch.setattr(session_rows, "planned_row", ends)
+    assert demo.get("/api/plan").json()["searching"]
+    assert not demo.get("/api/plan").json()["searching"]

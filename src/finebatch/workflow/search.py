@@ -75,13 +75,16 @@ class Searches:
         if self._latest is not None:
             self._latest.stop()
 
-    def searching(self, session_id: int) -> bool:
-        """Whether better plans of that session are being looked for; asking counts as looking."""
+    def searching(self) -> int | None:
+        """The session of which better plans are being looked for; asking counts as looking.
+
+        Ask before reading the plan: what is read after "none" is the last plan of the search.
+        """
         latest = self._latest
-        if latest is None or latest.session_id != session_id:
-            return False
+        if latest is None:
+            return None
         latest.look()
-        return latest.running and latest.go_on()
+        return latest.session_id if latest.running and latest.go_on() else None
 
     def close(self) -> None:
         """End all searches."""

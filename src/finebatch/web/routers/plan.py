@@ -90,19 +90,21 @@ def planned(wish: Wish, data: Database, now: int, planner: Searches) -> SessionO
     planner.stop()
     session_id = plans.plan_quick(data, wish, now)
     planner.begin(session_id)
+    searched = planner.searching()
     with data.reading() as session:
         row = session_rows.find_session(session, session_id)
-        return session_out(session, row, now, searching=planner.searching(session_id))
+        return session_out(session, row, now, searching=searched == session_id)
 
 
 @router.get("/plan")
 def get_plan(data: Data, now: Now, planner: Planner) -> SessionOut | None:
     """The plan that has not been started; null when there is none."""
+    searched = planner.searching()
     with data.reading() as session:
         row = session_rows.planned_row(session)
         if row is None:
             return None
-        return session_out(session, row, now, searching=planner.searching(row.id))
+        return session_out(session, row, now, searching=searched == row.id)
 
 
 @router.put("/plan")
