@@ -48,12 +48,12 @@ def test_keys_do_what_the_presses_do(page: Page, served: Served) -> None:
     start(page, served.address, 1)
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.keyboard.press("ArrowDown")
-    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
     expect(page.get_by_text("before its turn")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.keyboard.press(" ")
-    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
     page.keyboard.press("0")
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     back = page.get_by_role("button", name=re.compile("^Take back"))
@@ -77,7 +77,9 @@ def test_a_dough_that_is_too_soft_is_put_back_by_a_digit(page: Page, served: Ser
     events = f"{served.address}/api/sessions/{session['id']}/events"
     served.clock.pass_minutes(15)
     page.request.post(events, data={"kind": "done", "activity": "A.mix"})
-    served.clock.pass_minutes(30)
+    served.clock.pass_minutes(15)
+    page.request.post(events, data={"kind": "done", "activity": "oven.heat"})
+    served.clock.pass_minutes(15)
     page.reload()
     expect(page.get_by_role("heading", level=1, name="Portion tray A1")).to_be_visible()
     feels = page.get_by_role("region", name="How the dough feels")
@@ -97,8 +99,8 @@ def test_two_screens_agree_within_a_second(browser: Browser, page: Page, served:
     phone.goto(f"{served.address}/bake")
     expect(phone.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.keyboard.press(" ")
-    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
-    expect(phone.get_by_role("heading", name="Portion tray A1")).to_be_visible(timeout=AT_ONCE)
+    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
+    expect(phone.get_by_role("heading", name="Turn the oven on")).to_be_visible(timeout=AT_ONCE)
     phone.get_by_role("button", name=re.compile("^Take back")).click()
     expect(phone.get_by_role("heading", name="Mix the dough")).to_be_visible()
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible(timeout=AT_ONCE)
@@ -145,13 +147,15 @@ def test_ingredients_are_weighed_along_with_the_scale(page: Page, served: Served
     play(page, served.address, scale={"load_g": 50, "trouble": "rubbish"})
     expect(panel.get_by_role("status")).to_contain_text("no weight")
     page.keyboard.press(" ")
-    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
 
 
 def test_portions_by_hand_name_what_is_off(page: Page, served: Served) -> None:
     start(page, served.address, 1)
-    page.keyboard.press(" ")
-    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    for step in ("Turn the oven on", "Portion tray A1"):
+        expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_enabled()
+        page.keyboard.press(" ")
+        expect(page.get_by_role("heading", name=step)).to_be_visible()
     page.get_by_role("button", name="Weigh along").click()
     panel = page.get_by_role("region", name="Weigh along")
     for n, grams in enumerate((28, 29, 34, 28), start=1):
@@ -202,7 +206,9 @@ def test_devices_are_played_and_an_oven_is_watched(page: Page, served: Served) -
 
 
 def open_jobs(session: Any) -> list[Any]:
-    return [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
+    """What is left to do: jobs of the hands, and turning the oven's dial."""
+    left = [a for a in session["activities"] if a["done_at"] is None]
+    return [a for a in left if a["hands"] or a["kind"] == "heat"]
 
 
 def once_fewer(page: Page, address: str, before: int) -> Any:
@@ -272,4 +278,6 @@ def test_one_tray_is_baked_now_from_its_screen(page: Page, served: Served) -> No
     page.goto(f"{served.address}/tray/3")
     page.get_by_role("button", name="Bake one tray now").click()
     expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    page.get_by_role("button", name="Do this first: the oven on").click()
+    expect(page.get_by_text("nothing is kept in it")).to_be_visible()
     expect(page.get_by_role("banner")).to_contain_text("One tray: Black-sesame shortbread")

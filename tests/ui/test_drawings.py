@@ -148,7 +148,9 @@ def test_the_run_sheet_says_what_the_drawing_shows(page: Page, served: Served) -
     page.goto(f"{served.address}/plan")
     rows = page.get_by_role("row")
     expect(rows.nth(1)).to_contain_text("Mix the dough")
-    assert rows.count() == 1 + sum(a["hands"] for a in plan["activities"])
+    told = [a for a in plan["activities"] if a["hands"] or a["kind"] == "heat"]
+    assert rows.count() == 1 + len(told)
+    expect(page.get_by_role("table")).to_contain_text("Turn the oven on")
 
 
 def test_the_book_plots_each_measured_bake_with_its_band(page: Page, served: Served) -> None:

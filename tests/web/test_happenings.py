@@ -148,3 +148,57 @@ def test_one_tray_is_baked_at_once_beside_a_plan(demo: TestClient, clock: HandCl
         session = say(demo, session, "done", key)
     assert session["state"] == "finished"
     assert demo.get("/api/plan").json()["id"] == planned["id"]
+
+
+@pytest.fixture
+def started(demo: TestClient) -> dict[str, Any]:
+    """A session of one dough just begun."""
+    made = plan(demo, 1).json()
+    session: dict[str, Any] = demo.post(f"/api/sessions/{made['id']}/start").json()
+    return session
+
+
+def test_an_oven_turned_on_late_is_hot_late(
+    demo: TestClient, started: dict[str, Any], clock: HandClock
+) -> None:
+    heat = job(started, "oven.heat")
+    minutes = (heat["end_at"] - heat["start_at"]) / MINUTE
+    clock.pass_minutes((job(started, "A1.load")["end_at"] - clock()) / MINUTE)
+    after = say(demo, started, "done", "oven.heat")
+    assert job(after, "oven.heat")["done_at"] == clock()
+    assert job(after, "A1.load")["end_at"] >= clock() + minutes * MINUTE
+    again = say(demo, started, "done", "oven.heat")
+    assert again["happened"] == after["happened"]
+
+
+def test_an_oven_turned_on_in_time_moves_nothing(
+    demo: TestClient, started: dict[str, Any], clock: HandClock
+) -> None:
+    clock.pass_minutes(15)
+    mixed = say(demo, started, "done", "A.mix")
+    clock.pass_minutes((job(mixed, "oven.heat")["start_at"] - clock()) / MINUTE - 1)
+    assert "cannot be left out" in say(demo, started, "skip", "oven.heat", status=409)["detail"]
+    after = say(demo, started, "done", "oven.heat")
+    assert after["finish_at"] == mixed["finish_at"]
+
+
+def test_an_oven_that_a_tray_went_into_was_turned_on(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    heat = job(running, "oven.heat")
+    assert heat["done_at"] == job(running, "A1.load")["done_at"]
+    clock.pass_minutes(1)
+    after = say(demo, running, "done", "oven.heat")
+    assert (after["happened"], after["finish_at"]) == (running["happened"], running["finish_at"])
+
+
+def test_after_a_long_time_away_the_oven_is_turned_on_anew(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    clock.pass_minutes(running["trays"][0]["bakes"][0] + 1)
+    say(demo, running, "done", "A1.out")
+    away = say(demo, running, "away", minutes=40)
+    anew = job(away, "oven.heat2")
+    assert anew["done_at"] is None
+    assert anew["start_at"] >= clock() + 39 * MINUTE
+    assert anew["end_at"] == job(away, "A2.load")["end_at"]

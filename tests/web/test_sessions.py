@@ -226,6 +226,7 @@ def test_a_calendar_is_read_as_busy_times(demo: TestClient, clock: HandClock) ->
     text = demo.get(f"/api/sessions/{made['id']}/file", params={"form": "ics"}).text
     found = demo.post("/api/plan/calendar", json={"text": text}).json()
     hands = [a for a in made["activities"] if a["hands"]]
+    assert "Turn the oven to 180 °C on its dial" in text
     assert len(found["times"]) == len(hands)
     assert found["times"][0]["from_at"] == min(a["start_at"] for a in hands)
     assert demo.post("/api/plan/calendar", json={"text": "hello"}).status_code == 422

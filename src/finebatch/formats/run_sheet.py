@@ -36,6 +36,9 @@ _WORDS: Mapping[Kind, str] = {
 
 def words(job: Placed) -> str:
     """A job in a baker's words."""
+    if job.kind == "heat":
+        oven = f"oven {job.oven}" if job.oven and job.oven > 1 else "the oven"
+        return f"Turn {oven} to {job.label} °C on its dial"
     if job.kind in ("mix", "take"):
         return f"Dough {job.dough}: {job.label or 'mix'}"
     if job.kind == "part":
@@ -57,7 +60,8 @@ def place_of(job: Placed) -> str:
 def tell(
     activities: Sequence[Placed], work: Work, names: Mapping[str, str], at: Mapping[int, datetime]
 ) -> list[Told]:
-    """The jobs of the hands in order. `names` are the doughs' by letter, `at` moments by minute."""
+    """The jobs of the hands, and when to turn the oven's dial, in order. `names` are the doughs' by
+    letter, `at` moments by minute."""
     workers = work.kitchen.workers
     return [
         Told(
@@ -66,7 +70,7 @@ def tell(
             names.get(job.dough or "", ""), place_of(job),
         )
         for job in sorted(activities, key=lambda a: (a.start, a.end, a.id))
-        if job.hands
+        if job.hands or job.kind == "heat"
     ]  # fmt: skip
 
 

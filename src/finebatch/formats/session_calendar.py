@@ -34,6 +34,8 @@ def write_calendar(name: str, told: Sequence[Told], uid: str, stamp: datetime) -
         event.add("summary", job.what)
         event.add("description", f"{job.dough}; {job.who}".strip("; "))
         event.add("location", job.place)
+        if job.kind == "heat":  # an oven gets hot by itself
+            event.add("transp", "TRANSPARENT")
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
         alarm.add("description", job.what)

@@ -86,10 +86,35 @@ def work_now(row: SessionRow) -> Work:
     return work
 
 
-def oven_from(row: SessionRow) -> int:
-    """The minute before which the oven is not hot, as the baker said."""
-    said = [minutes_at(row, e.at) + (e.minutes or 0) for e in row.events if e.kind == "slow"]
-    return math.ceil(max(said, default=0))
+def oven_from(row: SessionRow) -> tuple[int, ...]:
+    """The minutes before which each oven is not hot: slow, as the baker said, or its dial was
+    turned later than planned."""
+    heats = {a.key: a for a in row.activities if a.kind == "heat"}
+    hot = [0.0] * len(work_of(row).kitchen.ovens)
+    for event in row.events:
+        minute, heat = minutes_at(row, event.at), heats.get(event.activity)
+        if event.kind == "slow":
+            hot = [max(before, minute + (event.minutes or 0)) for before in hot]
+        elif event.kind == "done" and heat is not None:
+            oven = (heat.oven or 1) - 1
+            hot[oven] = max(hot[oven], minute + heat.end - heat.start)
+    return tuple(map(math.ceil, hot))
+
+
+def turned(row: SessionRow) -> dict[str, int]:
+    """When each oven's dial was turned, in UTC milliseconds, by the key of the heating; where
+    nobody said so, when the first tray went in that waited for it."""
+    done = done_at(row)
+    found = {}
+    for heat in (a for a in row.activities if a.kind == "heat"):
+        loads = [done[a.key] for a in row.activities
+                 if a.kind == "load" and a.oven == heat.oven and a.end >= heat.end
+                 and a.key in done]  # fmt: skip
+        if heat.key in done:
+            found[heat.key] = done[heat.key]
+        elif loads:
+            found[heat.key] = min(loads)
+    return found
 
 
 def _check(row: SessionRow, deed: Deed) -> None:
@@ -118,6 +143,8 @@ def _check_job(row: SessionRow, deed: Deed) -> None:
         load, out = (deed.activity.replace("bake", word) for word in ("load", "out"))
         if job.kind != "bake" or load not in done or out in done:
             raise Conflict("More minutes are for a tray that is in the oven now.")
+        return
+    if job.kind == "heat" and deed.kind == "done":
         return
     if job.kind not in HAND_JOBS:
         raise Conflict("This step needs no hands; it ends by itself.")
@@ -156,7 +183,7 @@ def _check_dropped(row: SessionRow, tray: str) -> None:
 def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
     """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
     there is nothing new."""
-    if deed.kind in ("done", "skip") and deed.activity in done_at(row):
+    if deed.kind in ("done", "skip") and deed.activity in done_at(row) | turned(row):
         return None
     _check(row, deed)
     event = EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes,

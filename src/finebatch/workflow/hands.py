@@ -42,7 +42,9 @@ def _ratios(row: SessionRow) -> Iterator[tuple[Taught, float]]:
         return
     usual = dict(_usual(work, snapshot_of(row).hands))
     before = row.start_at
-    for event in sorted((e for e in row.events if e.kind == "done"), key=lambda e: (e.at, e.id)):
+    # Turning a dial takes no time of its own.
+    done = (e for e in row.events if e.kind == "done" and ".heat" not in e.activity)
+    for event in sorted(done, key=lambda e: (e.at, e.id)):
         known = usual.get(event.activity)
         if known is not None:
             kind, minutes = known

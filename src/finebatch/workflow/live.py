@@ -57,7 +57,7 @@ def _moving(row: SessionRow) -> tuple[int, ...]:
 
 def _rest_of(row: SessionRow, now: int) -> _Rest:
     before, work = plan_of(row), work_now(row)
-    done = {key: minutes_at(row, at) for key, at in done_at(row).items()}
+    done = {key: minutes_at(row, at) for key, at in done_at(row).items() if ".heat" not in key}
     latest = max([now, *(event.at for event in row.events)])
     clock = max(math.ceil(minutes_at(row, latest)), 0)
     held = {dough: math.ceil(minutes_at(row, at)) for dough, at in held_until(row).items()}

@@ -53,13 +53,12 @@ class Model(JobModel):
         for stay in pending:
             if stay.load in self.taken:
                 continue
-            if h.oven_from > h.now:
-                self.model.add(self.ends[stay.load] >= h.oven_from)
             for number, oven in enumerate(k.ovens):
-                if started:
-                    continue
-                rule = self.model.add(self.ends[stay.load] >= oven.heat_min(stay.oven_c))
-                rule.only_enforce_if(self._in_oven(stay, number))
+                hot = 0 if started else oven.heat_min(stay.oven_c)
+                hot = max([hot, *h.oven_from[number : number + 1]])
+                if hot > h.now:
+                    rule = self.model.add(self.ends[stay.load] >= hot)
+                    rule.only_enforce_if(self._in_oven(stay, number))
         self._unattended(pending)
         for number, oven in enumerate(k.ovens):
             self._temperatures(pending, number, oven)

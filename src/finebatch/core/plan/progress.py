@@ -72,7 +72,7 @@ def happened_by(
     plan: Plan,
     done: Mapping[str, float],
     now: int,
-    oven_from: int = 0,
+    oven_from: tuple[int, ...] = (),
     held: Mapping[str, int] | None = None,
 ) -> Happened:
     """What is so at minute `now`: `done` are the minutes at which hand jobs ended, by id.

@@ -348,12 +348,13 @@ class Happened:
     """What is already so: minutes at which hand jobs ended, by activity id, and the time now.
 
     `begun` holds the start of a job that is in hand but not done; its end is still open. Nothing
-    goes into an oven before `oven_from`: it was slow to get hot. A dough is not portioned before
-    its minute in `held`: it was too soft or too hard.
+    goes into an oven before its minute in `oven_from` (the first oven's first): it was slow to get
+    hot, or turned on late. A dough is not portioned before its minute in `held`: it was too soft
+    or too hard.
     """
 
     now: int = 0
-    oven_from: int = 0
+    oven_from: tuple[int, ...] = ()
     done: Mapping[str, int] = field(default_factory=dict)
     begun: Mapping[str, int] = field(default_factory=dict)
     held: Mapping[str, int] = field(default_factory=dict)

@@ -3,18 +3,27 @@ import { grams, length } from "../../app/format";
 
 type SessionDough = BakingSession["doughs"][number];
 
-/** The jobs for the hands that are still to do, in the order in which they are due. */
+/** What somebody has to do: the jobs for the hands, and turning the oven's dial. */
+export const isJob = (a: Activity): boolean => a.hands || a.kind === "heat";
+
+/** The jobs that are still to do, in the order in which they are due. */
 export const pendingJobs = (session: BakingSession): Activity[] =>
   session.activities
-    .filter((a) => a.hands && a.done_at === null)
+    .filter((a) => isJob(a) && a.done_at === null)
     .sort((a, b) => a.due_at - b.due_at || a.start_at - b.start_at);
 
 const CANNOT_WAIT: ReadonlySet<Activity["kind"]> = new Set(["turn", "out", "shape"]);
 const SOON_MS = 15_000;
 
-/** The job for now: what cannot wait goes before all else once it is due. */
-export const jobNow = (jobs: Activity[], now: number): Activity | undefined =>
-  jobs.find((job) => CANNOT_WAIT.has(job.kind) && job.due_at - now <= SOON_MS) ?? jobs[0];
+/** The job for now: what cannot wait goes before all else once it is due, then the dial. */
+export function jobNow(jobs: Activity[], now: number): Activity | undefined {
+  const due = jobs.filter((job) => job.due_at - now <= SOON_MS);
+  return (
+    due.find((job) => CANNOT_WAIT.has(job.kind)) ??
+    due.find((job) => job.kind === "heat") ??
+    jobs[0]
+  );
+}
 
 /** A tray that is in the oven now, with the jobs that end and turn it. */
 export interface InOven {
@@ -68,6 +77,8 @@ export function sayJob(job: Activity, session: BakingSession): Said {
   const takeOut = job.label.replace(" it ", several ? ` dough ${job.dough} ` : " the dough ");
   const on = sheet ? ` on ${sheet}` : "";
   switch (job.kind) {
+    case "heat":
+      return sayHeat(job, session);
     case "mix":
       return {
         short: several ? `mix dough ${job.dough}` : "mix the dough",
@@ -186,6 +197,24 @@ export function sayJob(job: Activity, session: BakingSession): Said {
         caution: null,
       };
   }
+}
+
+/** Turning the oven on, or its dial to another heat: whoever does it need not wait there. */
+function sayHeat(job: Activity, session: BakingSession): Said {
+  const heats = session.activities.filter((a) => a.kind === "heat" && a.oven === job.oven);
+  const before = heats[heats.findIndex((a) => a.key === job.key) - 1];
+  const oven = session.ovens.length > 1 ? `oven ${job.oven ?? 1}` : "the oven";
+  const cold = before === undefined || before.label === job.label;
+  const minutes = length((job.end_at - job.start_at) / 60_000);
+  return {
+    short: cold ? `${oven} on, ${job.label} °C` : `${oven} to ${job.label} °C`,
+    title: cold ? `Turn ${oven} on` : `Turn ${oven} to ${job.label} °C`,
+    detail: `dial at ${job.label} °C; ready in ${minutes}`,
+    cue: cold
+      ? "Shelves where they are wanted, the thermometer in the middle."
+      : "Door shut: the next tray waits until it is there.",
+    caution: cold ? "Look inside first: nothing is kept in it." : null,
+  };
 }
 
 /** What cannot wait once a tray of that kind is out. */

@@ -1,6 +1,6 @@
 import type { Activity, BakingSession } from "../../api/client";
 import { clock, length } from "../../app/format";
-import { sayJob } from "../bake/jobs";
+import { isJob, sayJob } from "../bake/jobs";
 import { type Row, rowsOf } from "./day";
 
 interface PickedProps {
@@ -51,8 +51,7 @@ const QUIET: Partial<Record<Activity["kind"], string>> = {
 };
 
 function naming(a: Activity, session: BakingSession): string {
-  if (a.kind === "heat") return `oven to ${a.label} °C`;
-  if (a.hands) return sayJob(a, session).short;
+  if (isJob(a)) return sayJob(a, session).short;
   const minutes = length((a.end_at - a.start_at) / 60_000);
   return `${a.tray ?? `dough ${a.dough}`} ${QUIET[a.kind] ?? a.kind} ${minutes}`;
 }

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, fromField, toField, when } from "../../app/format";
 import { DoughMark } from "../../parts/DoughMark";
-import { sayJob } from "../bake/jobs";
+import { isJob, sayJob } from "../bake/jobs";
 import type { OnPin } from "./DayDrawing";
 import { windowWords } from "./Picked";
 import type { Wish } from "./queries";
@@ -18,9 +18,9 @@ const ONE_COLUMN = 45;
 
 const PINNED = new Set(["mix", "take", "part", "freeze", "portion", "finish"]);
 
-/** The same day by the clock: every job for the hands, in order; some can be put at a time. */
+/** The same day by the clock: every job, in order; some can be put at a time. */
 export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
-  const jobs = session.activities.filter((a) => a.hands);
+  const jobs = session.activities.filter(isJob);
   const several = session.workers.length > 1;
   return (
     <details open className="border-t border-ink pt-2 print:border-0">
@@ -69,7 +69,9 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
                     )}
                   </td>
                   <td className="pr-4 max-sm:hidden print:hidden">{clock(job.end_at)}</td>
-                  {several && <td className="pr-4">{session.workers[job.who ?? 0]}</td>}
+                  {several && (
+                    <td className="pr-4">{job.hands && session.workers[job.who ?? 0]}</td>
+                  )}
                   <td className="pr-4">
                     <span className="flex items-center gap-2">
                       {session.doughs.length > 1 && job.dough && (
