@@ -107,8 +107,10 @@ function SessionLine() {
   const next = jobNow(pendingJobs(session), now);
   return (
     <Link to="/bake" className={SAYING}>
-      <strong>{session.name}</strong>, ready {when(session.finish_at, now)}
-      <br />
+      <span className="flex justify-end max-sm:justify-start">
+        <strong className="truncate">{session.name}</strong>
+        <span className="flex-none">, ready {when(session.finish_at, now)}</span>
+      </span>
       {next && (
         <span>
           next: {sayJob(next, session).short}, {when(next.due_at, now)}

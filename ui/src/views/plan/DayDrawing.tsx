@@ -260,7 +260,7 @@ function TimeAxis({ axis, day }: { axis: Axis; day: Day }) {
             />
             <text
               x={s.x + s.width / 2}
-              y={17}
+              y={40}
               textAnchor="middle"
               fontSize={12.5}
               className="fill-soft"
