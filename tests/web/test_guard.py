@@ -1,3 +1,5 @@
+from pathlib import Path
+
 import pytest
 import schemathesis
 from fastapi import FastAPI
@@ -18,6 +20,15 @@ def test_other_sites_cannot_write(client: TestClient, origin: str) -> None:
     answer = client.post("/api/read", json={"text": ""}, headers={"origin": origin})
     assert answer.status_code == 403
     assert "another site" in answer.json()["detail"]
+
+
+def test_an_interface_that_is_not_built_is_said(
+    client: TestClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("finebatch.web.app.STATIC", tmp_path)
+    answer = client.get("/no-such-screen")
+    assert answer.status_code == 503
+    assert "make setup" in answer.json()["detail"]
 
 
 def test_its_own_pages_can_write(client: TestClient) -> None:

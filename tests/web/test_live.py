@@ -10,6 +10,7 @@ from fastapi.testclient import TestClient
 
 from finebatch.core.plan.solver import replan
 from finebatch.core.refusal import refuse
+from finebatch.web.app import create_app
 from finebatch.workflow import baking, live, session_rows
 from tests.conftest import HandClock
 from tests.plans import plan
@@ -132,3 +133,36 @@ def test_two_presses_of_one_job_at_once_do_it_once(
         thread.join()
     assert answers == [200, 200]
     assert kept(app, running) == ["A.mix"]
+
+
+def test_a_server_that_is_started_again_plans_after_what_it_had_kept(
+    app: FastAPI, demo: TestClient, running: Any, clock: HandClock
+) -> None:
+    database = app.state.database
+    with database.writing() as session:
+        row = session_rows.find_session(session, running["id"])
+        baking.note(row, baking.Deed("away", minutes=90), clock())
+    back = clock() + 90 * 60_000
+    with TestClient(create_app(app.state.settings, clock), base_url=str(demo.base_url)) as again:
+        for _ in range(100):
+            now = again.get("/api/sessions/current").json()
+            if all(a["start_at"] >= back for a in now["activities"] if a["hands"]):
+                break
+            threading.Event().wait(0.05)
+        else:
+            raise AssertionError("the rest was not planned again")
+    told: list[int] = []
+    live.catch_up(database, clock(), lambda: told.append(1))
+    assert told == []
+
+
+def test_a_session_planned_before_that_was_kept_stays_as_it_is(
+    app: FastAPI, running: Any, clock: HandClock
+) -> None:
+    with app.state.database.writing() as session:
+        row = session_rows.find_session(session, running["id"])
+        baking.note(row, baking.Deed("away", minutes=90), clock())
+        row.planned_after = None
+    told: list[int] = []
+    live.catch_up(app.state.database, clock(), lambda: told.append(1))
+    assert told == []

@@ -120,7 +120,8 @@ class SessionRow(Base):
 
     `snapshot` is what was asked for and each dough with its tray setting and kitchen as planned;
     `work` the doughs, trays and times that the planner was asked for; `start_at` minute 0 of its
-    activities. `dough_id` is that of a session of one dough alone.
+    activities. `dough_id` is that of a session of one dough alone. `planned_after` is how many of
+    the events that move the plan it knows of; none of a plan made before that was kept.
     """
 
     __tablename__ = "session"
@@ -135,6 +136,7 @@ class SessionRow(Base):
     bound: Mapped[int]
     changed_at: Mapped[int]
     said: Mapped[str | None]
+    planned_after: Mapped[int | None] = mapped_column(default=0)
     activities: Mapped[list["ActivityRow"]] = relationship(
         order_by="ActivityRow.start, ActivityRow.end, ActivityRow.key",
         cascade="all, delete-orphan",

@@ -38,6 +38,7 @@ from finebatch.web.routers import (
     tray,
 )
 from finebatch.web.wire import Wire
+from finebatch.workflow.live import catch_up
 from finebatch.workflow.search import Searches
 
 STATIC = Path(__file__).parent / "static"
@@ -54,6 +55,8 @@ class _Interface(StaticFiles):
         except HTTPException as error:
             if error.status_code != 404 or scope["method"] not in ("GET", "HEAD"):
                 raise
+            if not (STATIC / "index.html").is_file():
+                raise HTTPException(503, "The interface is not built: run make setup.") from None
             response = FileResponse(STATIC / "index.html")
         hashed = path.startswith("assets/")
         keep = "public, max-age=31536000, immutable" if hashed else "no-cache"
@@ -79,7 +82,10 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         reading = asyncio.create_task(live.run())
+        behind = asyncio.to_thread(catch_up, database, clock(), lambda: None)
+        catching_up = asyncio.create_task(behind)
         yield
+        await catching_up
         reading.cancel()
         with suppress(asyncio.CancelledError):
             await reading

@@ -1,11 +1,12 @@
 """A session while it is baked: what happens is kept at once, then the rest is planned again.
 
 Planning takes up to a second, and nobody waits for it: neither other screens nor whoever writes.
-A server that dies in between has kept what happened, and plans again with the next press.
+A server that dies in between has kept what happened, and plans again when it is started.
 """
 
 import math
 from collections.abc import Callable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 
 from sqlalchemy import delete
@@ -69,6 +70,7 @@ def _rest_of(row: SessionRow, now: int) -> _Rest:
 
 def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
     row.said, row.bound, row.changed_at = rest.said, rest.plan.bound, now
+    row.planned_after = len(rest.events)
     write_activities(row, rest.plan)
     done = done_at(row)
     if all(a.key in done for a in row.activities if a.kind in ("rack", "finish")):
@@ -91,6 +93,18 @@ def _plan_rest(database: Database, session_id: int, now: int, tell: Tell) -> Non
     else:
         return
     tell()
+
+
+def catch_up(database: Database, now: int, tell: Tell) -> None:
+    """Plan the rest of a running session again where something happened that its plan does not
+    know of: the server was killed in between. A rest that cannot be planned stays as it is."""
+    with database.reading() as session:
+        row = current(session)
+        if row is None or row.planned_after in (None, len(_moving(row))):
+            return
+        session_id = row.id
+    with suppress(Refusal):
+        _plan_rest(database, session_id, now, tell)
 
 
 def start(session: Session, session_id: int, now: int) -> SessionRow:
