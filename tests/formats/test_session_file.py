@@ -140,8 +140,10 @@ def test_the_run_sheet_is_a_calendar_with_alarms_and_is_read_back() -> None:
     assert text.count("BEGIN:VEVENT") == text.count("BEGIN:VALARM") == len(jobs)
     assert "TRIGGER:-PT1M" in text
     busy = read_calendar(text, BASE - timedelta(hours=1), BASE + timedelta(days=1))
-    assert [(b.start, b.what) for b in busy.times] == [(j.start, j.what) for j in jobs]
-    assert busy.left_out == 0
+    # An oven that gets hot keeps nobody busy.
+    hands = [job for job in jobs if job.kind != "heat"]
+    assert [(b.start, b.what) for b in busy.times] == [(j.start, j.what) for j in hands]
+    assert busy.left_out == len(jobs) - len(hands) == 1
 
 
 def calendar(*events: str) -> str:
