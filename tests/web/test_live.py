@@ -144,7 +144,7 @@ def test_a_server_that_is_started_again_plans_after_what_it_had_kept(
         baking.note(row, baking.Deed("away", minutes=90), clock())
     back = clock() + 90 * 60_000
     with TestClient(create_app(app.state.settings, clock), base_url=str(demo.base_url)) as again:
-        for _ in range(100):
+        for _ in range(600):
             now = again.get("/api/sessions/current").json()
             if all(a["start_at"] >= back for a in now["activities"] if a["hands"]):
                 break
