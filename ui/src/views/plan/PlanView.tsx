@@ -51,14 +51,21 @@ const wishOf = (plan: BakingSession | null, kitchen: Kitchen): Wish => ({
   shelves: kitchen.shelves,
 });
 
+/** The wish with one more dough; none where there is none to join, or it is in it. */
+function joinedBy(joining: number | null, wish: Wish): Wish | null {
+  if (joining === null || wish.items.some((i) => i.dough_id === joining)) return null;
+  return { ...wish, items: [...wish.items, { dough_id: joining, joins: "fresh" }], pins: [] };
+}
+
 function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const make = useMakePlan();
   const start = useStart();
   const stop = useStopSearch();
   const drop = useDropPlan();
   const navigate = useNavigate();
-  // What was asked for last stays in its fields, also when it cannot be.
-  const [asked, setAsked] = useState<Wish | null>(null);
+  // What was asked for last stays in its fields, also when it cannot be. A dough that comes from its
+  // tray is there from the first look on, so that nothing moves under a finger.
+  const [asked, setAsked] = useState(() => joinedBy(joining, wishOf(plan, kitchen)));
   const wish = asked ?? wishOf(plan, kitchen);
 
   const ask = (next: Wish, then?: () => void) => {
@@ -77,12 +84,8 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   useEffect(() => {
     if (opened.current) return;
     opened.current = true;
-    const joins = joining !== null && !wish.items.some((i) => i.dough_id === joining);
     const there = () => joining !== null && navigate("/plan", { replace: true });
-    if (joins) {
-      const items = [...wish.items, { dough_id: joining, joins: "fresh" as const }];
-      ask({ ...wish, items, pins: [] }, there);
-    } else if (plan?.stale && wish.items.length > 0) ask(wish, there);
+    if (asked || (plan?.stale && wish.items.length > 0)) ask(wish, there);
     else there();
   }, []);
 

@@ -101,7 +101,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
         })}
       </ul>
       {fault && <p className="mt-1 text-caution">{fault}</p>}
-      {others.length > 0 && (
+      {(others.length > 0 || doughs.isPending) && (
         <p className="mt-1.5">
           <select
             aria-label="Add a dough to the session"
