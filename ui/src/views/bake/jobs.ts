@@ -6,11 +6,17 @@ type SessionDough = BakingSession["doughs"][number];
 /** What somebody has to do: the jobs for the hands, and turning the oven's dial. */
 export const isJob = (a: Activity): boolean => a.hands || a.kind === "heat";
 
-/** The jobs that are still to do, in the order in which they are due. */
+/** The jobs that are still to do, in the order in which they are due; the dial first, which is done
+ * at once and then needs its time. */
 export const pendingJobs = (session: BakingSession): Activity[] =>
   session.activities
     .filter((a) => isJob(a) && a.done_at === null)
-    .sort((a, b) => a.due_at - b.due_at || a.start_at - b.start_at);
+    .sort(
+      (a, b) =>
+        a.due_at - b.due_at || otherThanDial(a) - otherThanDial(b) || a.start_at - b.start_at,
+    );
+
+const otherThanDial = (a: Activity): number => (a.kind === "heat" ? 0 : 1);
 
 const CANNOT_WAIT: ReadonlySet<Activity["kind"]> = new Set(["turn", "out", "shape"]);
 const SOON_MS = 15_000;
