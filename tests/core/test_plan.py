@@ -273,45 +273,6 @@ def test_what_holds_it_up_is_one_chain_from_the_start_to_the_finish() -> None:
     assert sum(h.minutes for h in hold_ups(chain)) == plan.finish
 
 
-def spoil(plan: Plan, key: str, by: int = 0, **changes: object) -> Plan:
-    moved = tuple(
-        replace(a, **{"start": a.start + by, "end": a.end + by, **changes}) if a.id == key else a
-        for a in plan.activities
-    )
-    return replace(plan, activities=moved)
-
-
-@pytest.mark.parametrize(
-    ("key", "by", "word"),
-    [
-        ("A2.portion", -40, "portioned before"),
-        ("A1.bake", 1, "not loaded or taken out"),
-        ("A1.turn", 30, "turned outside"),
-        ("A1.rack", -3, "rests"),
-        ("A1.rack", 60, "rests"),
-        ("A1.load", 500, "waits"),
-        ("A1.cool", -10, "cools before"),
-        ("A.mix", -5, "runs from -5"),
-    ],
-)
-def test_the_checker_finds_a_job_out_of_place(key: str, by: int, word: str) -> None:
-    work = drops(2)
-    faults = find_faults(spoil(best_plan(work), key, by), work)
-    assert any(word in fault for fault in faults), faults
-
-
-def test_the_checker_finds_shared_places() -> None:
-    work = drops(4, 2, 2)
-    plan = best_plan(work)
-    overlap = [a.id for a in plan.activities if a.kind == "bake" and a.shelf == 2]
-    assert any("shelf 1" in f for f in find_faults(spoil(plan, overlap[0], shelf=1), work))
-    assert any("no sheet 3" in f for f in find_faults(spoil(plan, "A1.portion", sheet=3), work))
-    early = next(a for a in plan.activities if a.id == "A1.portion").start
-    late = next(a for a in plan.activities if a.id == "A2.portion").start
-    both = find_faults(spoil(plan, "A2.portion", early - late), work)
-    assert any("two jobs at once" in f for f in both)
-
-
 @pytest.mark.parametrize(
     ("change", "field"),
     [

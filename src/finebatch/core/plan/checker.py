@@ -59,6 +59,11 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
             wanted["set"] = tray.set_min
     for n, bake in enumerate(tray.bakes):
         wanted["bake" + ("2" if n else "")] = bake.length
+    rounds = range(len(tray.bakes))
+    moved = [kind + ("2" if n else "") for n in rounds for kind in ("load", "out")]
+    for kind in (*moved, "rack", "sheet"):
+        if kind not in own:
+            yield f"{tray.name} has no {kind}"
     for kind, minutes in wanted.items():
         if kind not in own:
             yield f"{tray.name} has no {kind}"
@@ -239,7 +244,7 @@ def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
         for n, wanted in enumerate(tray.bakes):
             tail = "2" if n else ""
             bake = by_tray[tray.name].get("bake" + tail)
-            if bake is None:
+            if bake is None or not {"load" + tail, "out" + tail} <= by_tray[tray.name].keys():
                 continue
             load, out = by_tray[tray.name]["load" + tail], by_tray[tray.name]["out" + tail]
             oven, shelf = bake.oven or 0, bake.shelf or 0
@@ -320,7 +325,7 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
     sheets: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
     racked = []
     for name, own in by_tray.items():
-        if "portion" not in own or "sheet" not in own:
+        if not {"portion", "load", "rack", "sheet", "cool"} <= own.keys():
             continue
         first = own["load"] if k.slides else own["portion"]
         sheets[own["portion"].sheet or 0].append((first.start, own["sheet"].end, name))
