@@ -177,9 +177,10 @@ def _shift(minutes: int) -> str:
 
 
 def _what_moved(before: Plan, after: Plan, done: set[str]) -> str | None:
-    """One line on what moved: the finish, and the first tray that goes in at another time."""
+    """One line on what moved by more than a minute: the finish, and the first tray that goes in at
+    another time."""
     parts = []
-    if after.finish != before.finish:
+    if abs(after.finish - before.finish) > 1:
         parts.append(f"Finish {_shift(after.finish - before.finish)}")
     was: Mapping[str, int] = {a.id: a.start for a in before.activities}
     moved = [
