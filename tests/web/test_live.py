@@ -166,3 +166,15 @@ def test_a_session_planned_before_that_was_kept_stays_as_it_is(
     told: list[int] = []
     live.catch_up(app.state.database, clock(), lambda: told.append(1))
     assert told == []
+
+
+def test_each_change_is_newer_than_the_one_before_whatever_the_clock_does(
+    demo: TestClient, running: Any, clock: HandClock
+) -> None:
+    seen = [running["changed_at"]]
+    seen.append(say(demo, running, "A.mix").json()["changed_at"])
+    seen.append(say(demo, running, "oven.heat").json()["changed_at"])
+    clock.pass_minutes(-90)
+    seen.append(say(demo, running, "A1.portion").json()["changed_at"])
+    seen.append(demo.post(f"/api/sessions/{running['id']}/undo").json()["changed_at"])
+    assert seen == sorted(set(seen))

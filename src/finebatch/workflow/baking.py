@@ -22,7 +22,7 @@ from finebatch.store.models import ActivityRow, EventRow, ProbeRow, SessionRow
 from finebatch.workflow import weighing
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.firmness import latest_felt
-from finebatch.workflow.session_rows import work_of
+from finebatch.workflow.session_rows import touch, work_of
 from finebatch.workflow.wishes import MINUTE
 
 EventKind = Literal["done", "more", "skip", "away", "slow", "dropped", "weighed", "felt"]
@@ -189,7 +189,7 @@ def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
     event = EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes,
                      grams=deed.grams, what=deed.what)  # fmt: skip
     row.events.append(event)
-    row.changed_at = now
+    touch(row, now)
     return event
 
 
@@ -199,7 +199,7 @@ def take_back(row: SessionRow, now: int) -> EventRow:
         raise Conflict("There is nothing to take back.")
     if row.state == "finished":
         row.state = "running"
-    row.changed_at = now
+    touch(row, now)
     return row.events.pop()
 
 

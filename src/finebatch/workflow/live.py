@@ -34,7 +34,7 @@ from finebatch.workflow.baking import (
 )
 from finebatch.workflow.errors import Conflict
 from finebatch.workflow.plans import plan_of, write_activities
-from finebatch.workflow.session_rows import find_session, keep_work, work_of
+from finebatch.workflow.session_rows import find_session, keep_work, touch, work_of
 from finebatch.workflow.wishes import MINUTE
 
 TOO_LONG_MIN = 2
@@ -69,7 +69,8 @@ def _rest_of(row: SessionRow, now: int) -> _Rest:
 
 
 def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
-    row.said, row.bound, row.changed_at = rest.said, rest.plan.bound, now
+    row.said, row.bound = rest.said, rest.plan.bound
+    touch(row, now)
     row.planned_after = len(rest.events)
     write_activities(row, rest.plan)
     done = done_at(row)
@@ -118,7 +119,8 @@ def start(session: Session, session_id: int, now: int) -> SessionRow:
     if row.state == "planned":
         work = work_of(row)
         keep_work(row, shift_work(work, -round((now - row.start_at) / MINUTE)))
-        row.state, row.start_at, row.changed_at = "running", now, now
+        row.state, row.start_at = "running", now
+        touch(row, now)
         if work.pins or any(worker.away for worker in work.kitchen.workers):
             session.flush()
             _keep(row, _rest_of(row, now), now)
