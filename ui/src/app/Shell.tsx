@@ -1,5 +1,5 @@
 import { Link, NavLink } from "react-router";
-import { jobNow, pendingJobs, sayJob } from "../views/bake/jobs";
+import { jobNow, sayJob } from "../views/bake/jobs";
 import { useCurrentSession, useNow } from "../views/bake/session";
 import { daysLeft } from "../views/cold/daysLeft";
 import { useColdStore } from "../views/cold/queries";
@@ -104,7 +104,7 @@ function SessionLine() {
       </Link>
     );
   }
-  const next = jobNow(pendingJobs(session), now);
+  const next = jobNow(session, now);
   return (
     <Link to="/bake" className={SAYING}>
       <span className="flex justify-end max-sm:justify-start">

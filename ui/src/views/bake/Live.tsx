@@ -29,7 +29,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   const cut = useLost();
   const words = useBookWords();
   const jobs = pendingJobs(session);
-  const first = jobNow(jobs, now);
+  const first = jobNow(session, now);
   const order = first ? [first, ...jobs.filter((next) => next !== first)] : jobs;
   const place = Math.max(
     order.findIndex((next) => next.key === picked),

@@ -21,12 +21,18 @@ const otherThanDial = (a: Activity): number => (a.kind === "heat" ? 0 : 1);
 const CANNOT_WAIT: ReadonlySet<Activity["kind"]> = new Set(["turn", "out", "shape"]);
 const SOON_MS = 15_000;
 
-/** The job for now: what cannot wait goes before all else once it is due, then the dial. */
-export function jobNow(jobs: Activity[], now: number): Activity | undefined {
-  const due = jobs.filter((job) => job.due_at - now <= SOON_MS);
+/** The job for now: what cannot wait goes before all else once it is due, then the dial. Until the
+ * rest is planned again, a tray may be due that has no shelf yet: that is not for now. */
+export function jobNow(session: BakingSession, now: number): Activity | undefined {
+  const jobs = pendingJobs(session);
+  const shelves = session.ovens.reduce((sum, n) => sum + n, 0);
+  const full = inOven(session).length >= shelves;
+  const can = jobs.filter((job) => !full || job.kind !== "load");
+  const due = can.filter((job) => job.due_at - now <= SOON_MS);
   return (
     due.find((job) => CANNOT_WAIT.has(job.kind)) ??
     due.find((job) => job.kind === "heat") ??
+    can[0] ??
     jobs[0]
   );
 }
