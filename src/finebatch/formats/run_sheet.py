@@ -70,7 +70,7 @@ def tell(
             names.get(job.dough or "", ""), place_of(job),
         )
         for job in sorted(activities, key=lambda a: (a.start, a.end, a.id))
-        if job.hands or job.kind == "heat"
+        if job.told
     ]  # fmt: skip
 
 

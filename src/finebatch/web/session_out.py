@@ -270,7 +270,7 @@ def _sheets_now(row: SessionRow, names: Sequence[str]) -> list[SheetNowOut]:
 
 def _activities(row: SessionRow, work: Work, plan: Plan) -> list[ActivityOut]:
     """Every activity with its moments, and while it is planned the window of each job."""
-    done, due = baking.done_at(row) | baking.turned(row), baking.due_at(row)
+    done, due = baking.done_or_seen(row), baking.due_at(row)
     left = windows(work, plan) if row.state == "planned" else {}
 
     def at(minute: int | None) -> int | None:

@@ -101,20 +101,17 @@ def oven_from(row: SessionRow) -> tuple[int, ...]:
     return tuple(map(math.ceil, hot))
 
 
-def turned(row: SessionRow) -> dict[str, int]:
-    """When each oven's dial was turned, in UTC milliseconds, by the key of the heating; where
-    nobody said so, when the first tray went in that waited for it."""
+def done_or_seen(row: SessionRow) -> dict[str, int]:
+    """When each job was done, and each oven's dial turned: where nobody said that, when the first
+    tray went in that waited for it. UTC milliseconds, by activity key."""
     done = done_at(row)
-    found = {}
+    loads = [a for a in row.activities if a.kind == "load" and a.key in done]
+    seen = {}
     for heat in (a for a in row.activities if a.kind == "heat"):
-        loads = [done[a.key] for a in row.activities
-                 if a.kind == "load" and a.oven == heat.oven and a.end >= heat.end
-                 and a.key in done]  # fmt: skip
-        if heat.key in done:
-            found[heat.key] = done[heat.key]
-        elif loads:
-            found[heat.key] = min(loads)
-    return found
+        went_in = [done[a.key] for a in loads if a.oven == heat.oven and a.end >= heat.end]
+        if went_in:
+            seen[heat.key] = min(went_in)
+    return seen | done
 
 
 def _check(row: SessionRow, deed: Deed) -> None:
@@ -183,7 +180,7 @@ def _check_dropped(row: SessionRow, tray: str) -> None:
 def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
     """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
     there is nothing new."""
-    if deed.kind in ("done", "skip") and deed.activity in done_at(row) | turned(row):
+    if deed.kind in ("done", "skip") and deed.activity in done_or_seen(row):
         return None
     _check(row, deed)
     event = EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes,

@@ -7,7 +7,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from finebatch.core.book.hands import Hands, Pace, learn_pace
-from finebatch.core.plan.work import Work, job_id
+from finebatch.core.plan.work import Work, is_heating, job_id
 from finebatch.store.models import SessionRow
 from finebatch.workflow.kitchen import KitchenSetting
 from finebatch.workflow.session_rows import snapshot_of, work_of
@@ -43,7 +43,7 @@ def _ratios(row: SessionRow) -> Iterator[tuple[Taught, float]]:
     usual = dict(_usual(work, snapshot_of(row).hands))
     before = row.start_at
     # Turning a dial takes no time of its own.
-    done = (e for e in row.events if e.kind == "done" and ".heat" not in e.activity)
+    done = (e for e in row.events if e.kind == "done" and not is_heating(e.activity))
     for event in sorted(done, key=lambda e: (e.at, e.id)):
         known = usual.get(event.activity)
         if known is not None:

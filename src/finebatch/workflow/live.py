@@ -16,7 +16,7 @@ from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.schedule import Plan, times_of
 from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.solver import replan
-from finebatch.core.plan.work import Work, job_id
+from finebatch.core.plan.work import Work, is_heating, job_id
 from finebatch.core.refusal import Refusal
 from finebatch.store.database import Database
 from finebatch.store.models import EventRow, SessionRow
@@ -58,7 +58,7 @@ def _moving(row: SessionRow) -> tuple[int, ...]:
 
 def _rest_of(row: SessionRow, now: int) -> _Rest:
     before, work = plan_of(row), work_now(row)
-    done = {key: minutes_at(row, at) for key, at in done_at(row).items() if ".heat" not in key}
+    done = {key: minutes_at(row, at) for key, at in done_at(row).items() if not is_heating(key)}
     latest = max([now, *(event.at for event in row.events)])
     clock = max(math.ceil(minutes_at(row, latest)), 0)
     held = {dough: math.ceil(minutes_at(row, at)) for dough, at in held_until(row).items()}

@@ -61,14 +61,14 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
         wanted["bake" + ("2" if n else "")] = bake.length
     rounds = range(len(tray.bakes))
     moved = [kind + ("2" if n else "") for n in rounds for kind in ("load", "out")]
-    for kind in (*moved, "rack", "sheet"):
-        if kind not in own:
-            yield f"{tray.name} has no {kind}"
-    for kind, minutes in wanted.items():
-        if kind not in own:
-            yield f"{tray.name} has no {kind}"
-        elif _busy_min(own[kind]) != minutes:
-            yield f"{tray.name} {kind} takes {_busy_min(own[kind])}, not {minutes}"
+    yield from (
+        f"{tray.name} has no {kind}"
+        for kind in (*moved, "rack", "sheet", *wanted)
+        if kind not in own
+    )
+    for kind in (kind for kind in wanted if kind in own):
+        if _busy_min(own[kind]) != wanted[kind]:
+            yield f"{tray.name} {kind} takes {_busy_min(own[kind])}, not {wanted[kind]}"
 
 
 def _check_bake(tray: TrayWork, own: Own, n: int, work: Work) -> Iterator[str]:

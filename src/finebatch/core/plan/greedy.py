@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from finebatch.core.plan.busy import Busy
 from finebatch.core.plan.network import TURN_SLACK, made, mixed
 from finebatch.core.plan.schedule import JobTime, Times
 from finebatch.core.plan.work import DoughWork, Kind, Span, TrayWork, Work, job_id
@@ -12,23 +13,6 @@ MOST_TRIES = 12
 """How often a dough that may not wait is tried later."""
 FARTHEST = 6 * 24 * 60
 """How far ahead in minutes a free moment is looked for."""
-
-
-class _Busy:
-    """Spans in which something is taken, and whether another fits."""
-
-    def __init__(self, spans: Sequence[Span] = ()) -> None:
-        self.spans: list[Span] = list(spans)
-
-    def clash(self, start: int, end: int) -> int | None:
-        """The end of a span that (start, end) overlaps; none when it is free."""
-        return max((b for a, b in self.spans if start < b and end > a), default=None)
-
-    def count(self, start: int, end: int) -> int:
-        """How many are taken at most at once within (start, end)."""
-        inside = [(a, b) for a, b in self.spans if a < end and b > start]
-        moments = [start, *(a for a, _ in inside if a > start)]
-        return max(sum(a <= m < b for a, b in inside) for m in moments)
 
 
 @dataclass(slots=True)
@@ -48,12 +32,12 @@ class Greedy:
 
     def __init__(self, work: Work, *, together: bool = False) -> None:
         self.work, self.k = work, work.kitchen
-        self.hands = [_Busy(worker.away) for worker in self.k.workers]
+        self.hands = [Busy(worker.away) for worker in self.k.workers]
         self.off = self.k.unattended
         self.inside: list[list[_Stay]] = [[] for _ in self.k.ovens]
-        self.sheets = [_Busy() for _ in self.k.pools]
-        self.racks, self.mixers = _Busy(), _Busy()
-        self.bowls, self.fridge = _Busy(), _Busy()
+        self.sheets = [Busy() for _ in self.k.pools]
+        self.racks, self.mixers = Busy(), Busy()
+        self.bowls, self.fridge = Busy(), Busy()
         self.jobs: dict[str, JobTime] = {}
         self.ovens: dict[str, int] = {}
         self.together = together
@@ -309,7 +293,7 @@ class Greedy:
         if (
             not wait
             and len(beside) >= oven.shelves
-            and _Busy(beside).count(start, end) >= (oven.shelves)
+            and Busy(beside).count(start, end) >= (oven.shelves)
         ):
             wait = max(min(b for _, b in beside) - start, 1)
         return wait

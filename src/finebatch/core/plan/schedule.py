@@ -63,6 +63,11 @@ class Placed:
         """Whether it takes hands."""
         return self.kind in HAND_JOBS
 
+    @property
+    def told(self) -> bool:
+        """Whether somebody has to be told of it: a job of the hands, or the oven's dial."""
+        return self.hands or self.kind == "heat"
+
 
 @dataclass(frozen=True, slots=True)
 class JobTime:
@@ -102,7 +107,7 @@ class Plan:
     @property
     def begin(self) -> int:
         """When it begins: with the first job of the hands, or the oven that is turned on before."""
-        return min(a.start for a in self.activities if a.hands or a.kind == "heat")
+        return min(a.start for a in self.activities if a.told)
 
 
 def finish_of(work: Work, jobs: Mapping[str, JobTime]) -> int:
@@ -268,6 +273,7 @@ class _Placing:
     def heat(self) -> None:
         """The oven on in good time, and each change of its setting."""
         jobs, k = self.times.jobs, self.work.kitchen
+        off = k.unattended
         for number, oven in enumerate(k.ovens):
             stays = sorted(
                 (s for s in self.net.stays if self.times.ovens[s.key] == number),
@@ -277,7 +283,7 @@ class _Placing:
             count, last_out = 0, 0
             for n, stay in enumerate(stays):
                 loaded = jobs[stay.load].end
-                back = max((b for _, b in k.unattended if last_out < b <= loaded), default=0)
+                back = max((b for _, b in off if last_out < b <= loaded), default=0)
                 minutes = _heat_before(oven, stays[n - 1].oven_c if n and not back else None,
                                        stay.oven_c, k.tolerance_c)  # fmt: skip
                 if minutes:

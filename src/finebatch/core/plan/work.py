@@ -363,6 +363,11 @@ class Happened:
 NOTHING_YET = Happened()
 
 
+def is_heating(key: str) -> bool:
+    """Whether that id is an oven's getting hot: told like a job, but none of the hands'."""
+    return ".heat" in key
+
+
 def job_id(owner: str, kind: str, number: int = 0) -> str:
     """The id of a job: ``A1.load``; a second bake's jobs end in 2: ``A1.load2``."""
     return f"{owner}.{kind}" + (str(number + 1) if number else "")
