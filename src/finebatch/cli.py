@@ -9,8 +9,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
 import typer
-from pydantic import ValidationError
 
+from finebatch.cli_data import back_up_file, open_file, restore_file, settings_now, stop, unusable
 from finebatch.cli_session import plan_session, print_schema
 from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
 from finebatch.core.piece.cases import Case, Judged, Summary, judge, summarise
@@ -26,24 +26,9 @@ from finebatch.formats.unreadable import UnreadableFile
 from finebatch.settings import Settings
 
 if TYPE_CHECKING:
-    from finebatch.store.database import Database
     from finebatch.workflow.exchange import Brought
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
-
-
-def _stop(message: str, code: int = 1) -> typer.Exit:
-    typer.secho(message, err=True, fg=typer.colors.RED)
-    return typer.Exit(code)
-
-
-def _settings() -> Settings:
-    try:
-        return Settings()
-    except ValidationError as error:
-        first = error.errors()[0]
-        name = f"FINEBATCH_{first['loc'][0]}".upper()
-        raise _stop(f"{name}={first['input']} does not fit: {first['msg']}.") from error
 
 
 def _check_port(port: int, command: str) -> None:
@@ -52,7 +37,7 @@ def _check_port(port: int, command: str) -> None:
         try:
             probe.bind(("127.0.0.1", port))
         except OSError as error:
-            raise _stop(
+            raise stop(
                 f"Port {port} is in use or not allowed ({error.strerror}). Stop what runs there, "
                 f"or choose another: FINEBATCH_PORT={min(port + 1, 65535)} make {command}"
             ) from error
@@ -66,12 +51,12 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     from finebatch.web.server import server_of
 
     if not (STATIC / "index.html").is_file():
-        raise _stop("The interface has not been built. Run: make setup")
+        raise stop("The interface has not been built. Run: make setup")
     _check_port(settings.port, "demo" if demo else "run")
     try:
         served = create_app(settings)
     except UnusableFile as error:
-        raise _stop(str(error)) from error
+        raise stop(unusable(error, settings.data_file)) from error
     if demo:
         load(served.state.database, system_clock())
     typer.echo(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")
@@ -82,13 +67,13 @@ def _serve(settings: Settings, *, demo: bool) -> None:
 @app.command()
 def serve() -> None:
     """Start the app on your own data file."""
-    _serve(_settings(), demo=False)
+    _serve(settings_now(), demo=False)
 
 
 @app.command()
 def demo() -> None:
     """Start the app with the demo data, in a data file of its own."""
-    settings = _settings()
+    settings = settings_now()
     if "data_file" not in settings.model_fields_set:
         settings = settings.model_copy(update={"data_file": Path("data/demo.sqlite3").resolve()})
     _serve(settings, demo=True)
@@ -214,18 +199,9 @@ def evaluate(
         text = read_text(file)
         (_evaluate_lines if holds_lines(text) else _evaluate_pieces)(text, as_json)
     except UnreadableFile as error:
-        raise _stop(f"{file}: {error}", 2) from error
+        raise stop(f"{file}: {error}", 2) from error
     except Refusal as refusal:
-        raise _stop(f"{file}: {refusal}", 2) from refusal
-
-
-def _open(settings: Settings) -> Database:
-    from finebatch.store.database import Database, UnusableFile
-
-    try:
-        return Database(settings.data_file)
-    except UnusableFile as error:
-        raise _stop(str(error)) from error
+        raise stop(f"{file}: {refusal}", 2) from refusal
 
 
 def _say_brought(brought: Brought) -> None:
@@ -249,8 +225,8 @@ def bring_in(
     try:
         text = read_text(file)
     except UnreadableFile as error:
-        raise _stop(f"{file}: {error}", 2) from error
-    database = _open(_settings())
+        raise stop(f"{file}: {error}", 2) from error
+    database = open_file(settings_now())
     try:
         with database.writing() as session:
             for brought in exchange.look(session, file.name, text):
@@ -259,7 +235,7 @@ def bring_in(
             for dough in kept:
                 typer.echo(f"Kept as number {dough.id}.")
     except Refusal as refusal:
-        raise _stop(f"{file}: {refusal.faults[0].message} Nothing was kept.", 2) from refusal
+        raise stop(f"{file}: {refusal.faults[0].message} Nothing was kept.", 2) from refusal
     finally:
         database.close()
 
@@ -276,14 +252,14 @@ def give_out(
 
     wanted = next((f for f in exchange.FORMATS if f == form), None)
     if wanted is None:
-        raise _stop(f"There is no format {form}. Use {', '.join(exchange.FORMATS)}.", 2)
-    database = _open(_settings())
+        raise stop(f"There is no format {form}. Use {', '.join(exchange.FORMATS)}.", 2)
+    database = open_file(settings_now())
     try:
         with database.reading() as session:
             number = int(dough) if dough.isdigit() else doughs.find_by_name(session, dough)
             _, text = exchange.give_out(session, number, wanted)
     except Missing as error:
-        raise _stop(f"There is no dough “{dough}” in the data file.") from error
+        raise stop(f"There is no dough “{dough}” in the data file.") from error
     finally:
         database.close()
     if out is None:
@@ -292,25 +268,11 @@ def give_out(
     try:
         out.write_text(text, encoding="utf-8", newline="")
     except OSError as error:
-        raise _stop(f"{out} cannot be written ({error.strerror}).") from error
+        raise stop(f"{out} cannot be written ({error.strerror}).") from error
 
 
-@app.command()
-def backup(
-    to: Annotated[Path, typer.Argument(help="The zip file to write; it must be a new one.")],
-) -> None:
-    """Copy the data file and its photos into a zip file; the app may be running."""
-    from finebatch.store.backup import back_up
-    from finebatch.workflow.photos import folder_of
-
-    data_file = _settings().data_file
-    try:
-        photos = back_up(data_file, folder_of(data_file), to)
-    except OSError as error:
-        raise _stop(f"{data_file} was not copied to {to}: {error.strerror}.") from error
-    typer.echo(f"{to}: {data_file.name} and {photos} photos. Unpack it to have them back.")
-
-
+app.command("backup")(back_up_file)
+app.command("restore")(restore_file)
 app.command("plan")(plan_session)
 app.command("schema")(print_schema)
 

@@ -16,7 +16,8 @@ from sqlalchemy.exc import IntegrityError
 
 from finebatch.core.formula.dough import Card, Line
 from finebatch.core.piece.kinds import Rolled, Sliced
-from finebatch.store.database import MIGRATIONS, Database, UnusableFile
+from finebatch.store.database import Database, UnusableFile
+from finebatch.store.health import MIGRATIONS
 from finebatch.store.models import Base, SessionRow, VersionRow
 from finebatch.workflow.book import Record, Seen, add_bake, entries, seen_of
 from finebatch.workflow.doughs import add_dough, get_dough
@@ -102,7 +103,7 @@ WRITER = """
 import sys
 from pathlib import Path
 from sqlalchemy import create_engine, text
-from finebatch.store.database import MIGRATIONS, Database
+from finebatch.store.database import Database
 database = Database(Path(sys.argv[1]))
 for n in range(10**6):
     with database.writing() as session:

@@ -6,17 +6,20 @@ import zipfile
 from contextlib import closing
 from pathlib import Path
 
+from finebatch.store.places import photos_of
 
-def back_up(data_file: Path, photos: Path, to: Path) -> int:
+
+def back_up(data_file: Path, to: Path) -> int:
     """Write the data file and its photos to a new zip file; how many photos there were.
 
-    In it they are called as they are beside each other, so unpacking it into an empty folder is
-    all that brings them back. `OSError` when the data file is not there or `to` is, or cannot be
-    written; then nothing is left of it.
+    In it they are called as they are beside each other. `OSError` when the data file is not there
+    or `to` is, or cannot be written, `sqlite3.Error` when the data file cannot be read; then
+    nothing is left of it.
     """
     if not data_file.is_file():
         raise FileNotFoundError(2, "there is no data file yet", str(data_file))
-    kept = sorted(file for file in photos.glob("*") if file.is_file())
+    photos = photos_of(data_file)
+    kept = sorted(file for file in photos.glob("*") if file.is_file() and file.suffix != ".part")
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder) / data_file.name
         with closing(sqlite3.connect(data_file)) as source, closing(sqlite3.connect(copy)) as into:

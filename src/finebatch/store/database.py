@@ -3,21 +3,26 @@
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 from alembic import command
-from alembic.config import Config
-from alembic.util.exc import CommandError
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session, sessionmaker
 
-MIGRATIONS = Path(__file__).parent / "migrations"
+from finebatch.store.backup import back_up
+from finebatch.store.health import config, damage, looking, version_of, versions
+from finebatch.store.places import Claim, copies_of
 
 
 class UnusableFile(RuntimeError):
     """The data file cannot be used; the message says why and what to do."""
+
+
+class DamagedFile(UnusableFile):
+    """The data file is not whole: a copy of it has to be put in its place."""
 
 
 def _prepare(connection: sqlite3.Connection, _record: object) -> None:
@@ -34,42 +39,82 @@ def _begin(connection: Any) -> None:
 
 
 class Database:
-    """One data file. `writing()` is one transaction: all of it is kept, or none."""
+    """One data file. `writing()` is one transaction: all of it is kept, or none.
 
-    def __init__(self, file: Path) -> None:
+    Before it is brought up from an earlier version a copy of it is made (see `places.copies_of`),
+    unless `copies` says that it is one itself.
+    """
+
+    def __init__(self, file: Path, *, copies: bool = True) -> None:
         try:
             file.parent.mkdir(parents=True, exist_ok=True)
+            self._claim = Claim(file)
+        except BlockingIOError as error:
+            raise UnusableFile(
+                f"{file} is being restored just now. Start again after it."
+            ) from error
         except OSError as error:
             raise UnusableFile(
-                f"The folder {file.parent} cannot be made ({error.strerror}). "
+                f"The folder {file.parent} cannot be written to ({error.strerror}). "
                 "Set FINEBATCH_DATA_FILE to a file in a folder that you may write to."
             ) from error
-        self.engine: Engine = create_engine(f"sqlite:///{file}")
-        event.listen(self.engine, "connect", _prepare)
-        event.listen(self.engine, "begin", _begin)
-        self._writers = sessionmaker(self.engine, expire_on_commit=False)
-        reading = self.engine.execution_options(finebatch_reading=True)
-        self._readers = sessionmaker(reading, expire_on_commit=False)
-        self._migrate(file)
-
-    def _migrate(self, file: Path) -> None:
-        config = Config()
-        config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
         try:
-            with self.engine.begin() as connection:
-                config.attributes["connection"] = connection
-                command.upgrade(config, "head")
-        except CommandError as error:
+            version = self._look(file)
+            self.engine: Engine = create_engine(f"sqlite:///{file}")
+            event.listen(self.engine, "connect", _prepare)
+            event.listen(self.engine, "begin", _begin)
+            self._writers = sessionmaker(self.engine, expire_on_commit=False)
+            reading = self.engine.execution_options(finebatch_reading=True)
+            self._readers = sessionmaker(reading, expire_on_commit=False)
+            self._migrate(file, version, copies=copies)
+        except UnusableFile:
+            self._claim.give_up()
+            raise
+
+    def _look(self, file: Path) -> str | None:
+        """The version of a file that is there already; `UnusableFile` for one that is damaged."""
+        if not file.is_file() or not file.stat().st_size:
+            return None
+        try:
+            with looking(file) as connection:
+                broken = damage(connection)
+                version = None if broken else version_of(connection)
+        except sqlite3.DatabaseError as error:
+            broken, version = str(error), None
+        if broken is not None:
+            raise DamagedFile(
+                f"{file} cannot be used as a data file: it is damaged ({broken}). "
+                "It was left as it is."
+            )
+        return version
+
+    def _migrate(self, file: Path, version: str | None, *, copies: bool) -> None:
+        known = versions()
+        if version == known[0]:
+            return
+        if version is not None and version not in known:
             raise UnusableFile(
                 f"{file} was written by a newer Fine Batch. Start the newer one, or name another "
                 "file with FINEBATCH_DATA_FILE."
-            ) from error
-        except (DatabaseError, OSError) as error:
+            )
+        try:
+            if version is not None and copies:
+                self._copy_before(file, f"{version}-to-{known[0]}")
+            migrations = config()
+            with self.engine.begin() as connection:
+                migrations.attributes["connection"] = connection
+                command.upgrade(migrations, "head")
+        except (DatabaseError, sqlite3.Error, OSError) as error:
             raise UnusableFile(
                 f"{file} cannot be used as a data file ({getattr(error, 'orig', error)}). Check "
                 "that the folder can be written to and the disk has room, or name another file "
                 "with FINEBATCH_DATA_FILE."
             ) from error
+
+    def _copy_before(self, file: Path, change: str) -> None:
+        folder = copies_of(file)
+        folder.mkdir(exist_ok=True)
+        back_up(file, folder / f"{datetime.now():%Y%m%d-%H%M%S}-before-{change}.zip")
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
@@ -86,3 +131,4 @@ class Database:
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
+        self._claim.give_up()

@@ -19,11 +19,6 @@ QUALITY = 85
 WANTED = "Choose a JPEG or PNG of at most 15 MB."
 
 
-def folder_of(data_file: Path) -> Path:
-    """Where the photos of a data file lie."""
-    return data_file.with_name(data_file.name + ".photos")
-
-
 def small_jpeg(sent: bytes) -> bytes:
     """A picture as a JPEG of at most 1600 px without metadata; `Refusal` for what is none."""
     if len(sent) > MOST_BYTES:

@@ -15,6 +15,7 @@ from finebatch.facts import formula
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.store.models import BakeRow, DoughRow
+from finebatch.store.places import photos_of
 from finebatch.web.deps import Config, Data, Now
 from finebatch.web.types import Body, Id, Out, Text, ValueBody
 from finebatch.workflow import book, book_files, photos, troubles
@@ -251,7 +252,7 @@ def remove_bake(bake_id: Id, data: Data, config: Config) -> None:
     """Take a bake out of the book; what it taught goes with it."""
     with data.writing() as session:
         photo = book.remove_bake(session, bake_id)
-    photos.drop(photos.folder_of(config.data_file), photo)
+    photos.drop(photos_of(config.data_file), photo)
 
 
 @router.put("/bakes/{bake_id}/photo")
@@ -265,7 +266,7 @@ def _keep_photo(bake_id: int, sent: bytes, data: Database, config: Settings) -> 
     with data.reading() as session:
         before = book.entry(session, bake_id).row.photo
     jpeg = photos.small_jpeg(sent)
-    folder = photos.folder_of(config.data_file)
+    folder = photos_of(config.data_file)
     try:
         name = photos.keep(folder, bake_id, jpeg)
     except OSError as error:
@@ -285,7 +286,7 @@ def get_photo(bake_id: Id, data: Data, config: Config) -> Response:
     """The photo of a bake, a JPEG."""
     with data.reading() as session:
         name = book.entry(session, bake_id).row.photo
-    file = photos.folder_of(config.data_file) / name if name else None
+    file = photos_of(config.data_file) / name if name else None
     if file is None or not file.is_file():
         raise Missing("A photo of this bake")
     return Response(
@@ -299,7 +300,7 @@ def remove_photo(bake_id: Id, data: Data, config: Config) -> None:
     with data.writing() as session:
         row = book.entry(session, bake_id).row
         name, row.photo = row.photo, None
-    photos.drop(photos.folder_of(config.data_file), name)
+    photos.drop(photos_of(config.data_file), name)
 
 
 @router.get("/lessons")

@@ -1,0 +1,44 @@
+"""What lies beside a data file, and who has it open."""
+
+import fcntl
+from pathlib import Path
+from typing import IO
+
+
+def photos_of(data_file: Path) -> Path:
+    """The folder of the photos that a data file names."""
+    return data_file.with_name(data_file.name + ".photos")
+
+
+def copies_of(data_file: Path) -> Path:
+    """The folder of the copies that are made by themselves."""
+    return data_file.with_name(data_file.name + ".copies")
+
+
+def all_of(data_file: Path) -> tuple[Path, ...]:
+    """The data file with all that belongs to it and has to be moved with it: SQLite's own two
+    files, without which it is not whole, and the photos."""
+    beside = (data_file.with_name(data_file.name + end) for end in ("-wal", "-shm"))
+    return (data_file, *beside, photos_of(data_file))
+
+
+class Claim:
+    """A claim on a data file, given up when the process ends, however it ends.
+
+    Many may use a file at once; whoever wants to put another in its place has to be `alone`.
+    A file of its own is locked, for SQLite gives up its own locks when another hand closes the
+    data file. `BlockingIOError` when somebody else's claim is in the way, `OSError` when the
+    folder cannot be written to.
+    """
+
+    def __init__(self, data_file: Path, *, alone: bool = False) -> None:
+        self._held: IO[bytes] = data_file.with_name(data_file.name + ".lock").open("ab")
+        try:
+            fcntl.flock(self._held, (fcntl.LOCK_EX if alone else fcntl.LOCK_SH) | fcntl.LOCK_NB)
+        except OSError:
+            self._held.close()
+            raise
+
+    def give_up(self) -> None:
+        """Let others have it."""
+        self._held.close()

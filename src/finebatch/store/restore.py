@@ -1,0 +1,168 @@
+"""A backup put in the place of the data file, once it is known to be whole."""
+
+import re
+import shutil
+import sqlite3
+import tempfile
+import zipfile
+from collections.abc import Sequence
+from contextlib import suppress
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path, PurePosixPath
+
+from finebatch.store.database import Database, UnusableFile
+from finebatch.store.health import damage, looking, version_of, versions
+from finebatch.store.places import Claim, all_of, copies_of, photos_of
+
+_PHOTO = re.compile(r"[0-9A-Za-z][0-9A-Za-z._-]{0,120}\.jpg")
+_HEADER = b"SQLite format 3\0"
+
+
+class NoBackup(ValueError):
+    """What cannot be put in the data file's place; the message says why and what to do."""
+
+
+@dataclass(frozen=True, slots=True)
+class Restored:
+    """What was put in place: how many photos with it, and where what was there before lies now."""
+
+    photos: int
+    aside: Path | None
+
+
+def restore(backup: Path, data_file: Path, now: datetime) -> Restored:
+    """Put the data file and photos of a backup in place of those that are there.
+
+    The backup is unpacked beside the data file, checked, and opened once, which brings one of an
+    earlier version up to this one. Only then is what was there moved aside, all of it into one
+    folder. Raises `NoBackup` when the backup is none or not whole, or the file is in use; then
+    nothing has changed.
+    """
+    try:
+        data_file.parent.mkdir(parents=True, exist_ok=True)
+        claim = Claim(data_file, alone=True)
+    except BlockingIOError as error:
+        raise NoBackup(
+            f"{data_file} is in use: stop the app (Ctrl+C where it runs), then restore again."
+        ) from error
+    except OSError as error:
+        raise NoBackup(f"{data_file.parent} cannot be written to ({error.strerror}).") from error
+    try:
+        with tempfile.TemporaryDirectory(dir=data_file.parent, prefix=".restoring-") as folder:
+            unpacked = Path(folder) / data_file.name
+            photos = _unpack(backup, unpacked)
+            check(unpacked)
+            aside = _swap(unpacked, data_file, now)
+    except OSError as error:
+        raise NoBackup(f"{backup} was not restored ({error.strerror or error}).") from error
+    finally:
+        claim.give_up()
+    return Restored(photos, aside)
+
+
+def _unpack(backup: Path, to: Path) -> int:
+    """Unpack the data file and its photos, wherever they lie in the zip file; how many photos."""
+    photos = photos_of(to)
+    try:
+        with zipfile.ZipFile(backup) as packed:
+            inside = [entry for entry in packed.infolist() if not entry.is_dir()]
+            found, pictures = _parts(packed, inside)
+            room = shutil.disk_usage(to.parent).free
+            if sum(entry.file_size for entry in (found, *pictures)) > room:
+                raise NoBackup("The disk has no room for this backup. Make some, then try again.")
+            _extract(packed, found, to)
+            photos.mkdir()
+            for entry in pictures:
+                _extract(packed, entry, photos / PurePosixPath(entry.filename).name)
+    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as error:
+        raise NoBackup(
+            f"{backup} is no backup that can be read ({error}). Choose a zip file that "
+            "finebatch backup wrote."
+        ) from error
+    return len(pictures)
+
+
+def _parts(
+    packed: zipfile.ZipFile, inside: Sequence[zipfile.ZipInfo]
+) -> tuple[zipfile.ZipInfo, list[zipfile.ZipInfo]]:
+    """The one data file in a zip file, and the photos in the folder named after it."""
+    files = [entry for entry in inside if _is_data(packed, entry)]
+    if len(files) != 1:
+        raise NoBackup(
+            f"There {'is no data file' if not files else 'are several data files'} in this zip "
+            "file. Choose one that finebatch backup wrote."
+        )
+    folder = PurePosixPath(files[0].filename + ".photos")
+    pictures = [
+        entry for entry in inside
+        if PurePosixPath(entry.filename).parent == folder
+        and _PHOTO.fullmatch(PurePosixPath(entry.filename).name)
+    ]  # fmt: skip
+    return files[0], pictures
+
+
+def _is_data(packed: zipfile.ZipFile, entry: zipfile.ZipInfo) -> bool:
+    with packed.open(entry) as opened:
+        return opened.read(len(_HEADER)) == _HEADER
+
+
+def _extract(packed: zipfile.ZipFile, entry: zipfile.ZipInfo, to: Path) -> None:
+    with packed.open(entry) as source, to.open("xb") as into:
+        shutil.copyfileobj(source, into)
+
+
+def check(file: Path) -> None:
+    """`NoBackup` unless that data file is whole, of a version known here, and can be opened."""
+    try:
+        with looking(file) as connection:
+            broken, version = damage(connection, thorough=True), version_of(connection)
+    except sqlite3.DatabaseError as error:
+        broken, version = str(error), None
+    if broken is not None:
+        raise NoBackup(f"The data file in this backup is damaged ({broken}). Choose another one.")
+    if version is None:
+        raise NoBackup("The database in this zip file is none of Fine Batch's.")
+    if version not in versions():
+        raise NoBackup("This backup was made by a newer Fine Batch: restore it with that one.")
+    try:
+        # SQLite puts everything into the one file when the last hand lets go of it.
+        Database(file, copies=False).close()
+    except UnusableFile as error:
+        raise NoBackup(f"The data file in this backup cannot be opened: {error}") from error
+
+
+def _swap(unpacked: Path, data_file: Path, now: datetime) -> Path | None:
+    """Move what is there aside as one, and the new in its place; back again if that fails."""
+    there = [old for old in all_of(data_file) if old.exists()]
+    aside = data_file.with_name(f"{data_file.name}.before-{now:%Y%m%d-%H%M%S}")
+    moves = [(old, aside / old.name) for old in there]
+    moves += [(new, data_file.parent / new.name) for new in all_of(unpacked) if new.exists()]
+    if there:
+        aside.mkdir()
+    moved: list[tuple[Path, Path]] = []
+    try:
+        for source, to in moves:
+            source.rename(to)
+            moved.append((source, to))
+    except OSError:
+        for source, to in reversed(moved):
+            to.rename(source)
+        with suppress(OSError):
+            aside.rmdir()
+        raise
+    return aside if there else None
+
+
+def last_good_copy(data_file: Path) -> Path | None:
+    """The newest copy of a data file that can be restored: of those made by themselves, and of
+    the zip files beside it."""
+    folders = (copies_of(data_file), data_file.parent)
+    found = [file for folder in folders for file in folder.glob("*.zip")]
+    for file in sorted(found, key=lambda f: f.stat().st_mtime, reverse=True):
+        with suppress(NoBackup, OSError), tempfile.TemporaryDirectory() as folder:
+            unpacked = Path(folder) / data_file.name
+            _unpack(file, unpacked)
+            check(unpacked)
+            return file
+    return None
