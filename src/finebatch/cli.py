@@ -256,7 +256,11 @@ def give_out(
     database = open_file(settings_now())
     try:
         with database.reading() as session:
-            number = int(dough) if dough.isdigit() else doughs.find_by_name(session, dough)
+            number = (
+                int(dough)
+                if dough.isdecimal() and len(dough) < 16
+                else doughs.find_by_name(session, dough)
+            )
             _, text = exchange.give_out(session, number, wanted)
     except Missing as error:
         raise stop(f"There is no dough “{dough}” in the data file.") from error

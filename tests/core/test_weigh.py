@@ -4,7 +4,8 @@ from hypothesis import strategies as st
 
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Line
-from finebatch.core.formula.weigh import BASE_ROLES, MAX_LINES, weigh
+from finebatch.core.formula.limits import MOST_LINES
+from finebatch.core.formula.weigh import BASE_ROLES, weigh
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
@@ -86,7 +87,7 @@ def test_faulty_lines_are_named_and_the_others_are_weighed(larder: Larder) -> No
 def test_too_many_lines_are_refused(larder: Larder) -> None:
     with pytest.raises(Refusal, match="10,000"):
         weigh([Line("1", "g", "flour_ap")] * 10_000, larder)
-    assert len(weigh([Line("1", "g", "flour_ap")] * MAX_LINES, larder).lines) == MAX_LINES
+    assert len(weigh([Line("1", "g", "flour_ap")] * MOST_LINES, larder).lines) == MAX_LINES
 
 
 @given(lines)

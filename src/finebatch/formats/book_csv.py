@@ -2,9 +2,10 @@
 
 import csv
 import io
+import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 
 from finebatch.formats.unreadable import UnreadableFile
 
@@ -33,18 +34,24 @@ class BookLine:
         """A cell of several figures; `UnreadableFile` for what is none."""
         found = []
         for word in self.words(column):
-            try:
-                found.append(float(word.replace(",", ".")))
-            except ValueError as error:
-                raise UnreadableFile(
-                    f"Line {self.number}: “{word[:30]}” in {column} is no number."
-                ) from error
+            number = _number(word)
+            if number is None:
+                raise UnreadableFile(f"Line {self.number}: “{word[:30]}” in {column} is no number.")
+            found.append(number)
         return tuple(found)
 
     def number_in(self, column: str) -> float | None:
         """A cell of one figure; None when it is empty."""
         found = self.numbers(column)
         return found[0] if found else None
+
+
+def _number(word: str) -> float | None:
+    try:
+        number = float(word.replace(",", "."))
+    except ValueError:
+        return None
+    return number if math.isfinite(number) else None
 
 
 def write_book(rows: Iterable[Mapping[str, object]]) -> str:
@@ -76,10 +83,11 @@ def _moment(number: int, text: str) -> int:
         raise UnreadableFile(
             f"Line {number}: “{text[:30]}” is no day. Write it as 2026-10-24 or 2026-10-24T15:30."
         ) from error
+    # The year as written: at the ends of the calendar nothing can be reckoned with.
+    if not 1970 < moment.year < 2200:
+        raise UnreadableFile(f"Line {number}: {text[:30]} is no day on which anybody bakes.")
     if moment.tzinfo is None:
         moment = moment.astimezone()
-    if not 1970 <= moment.astimezone(UTC).year <= 2200:
-        raise UnreadableFile(f"Line {number}: {text[:30]} is no day on which anybody bakes.")
     return round(moment.timestamp() * 1000)
 
 

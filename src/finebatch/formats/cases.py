@@ -138,7 +138,7 @@ def holds_lines(text: str) -> bool:
     """Whether a case file is one of written lines."""
     try:
         found = json.loads(text)
-    except ValueError:
+    except (ValueError, RecursionError):
         return False
     return isinstance(found, dict) and "lines" in found
 

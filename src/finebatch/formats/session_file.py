@@ -9,9 +9,10 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from finebatch.core.care.keeping import Form
+from finebatch.core.formula.limits import MOST_PARTS
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
     COOL_JOBS,
@@ -32,6 +33,8 @@ from finebatch.core.plan.work import (
 from finebatch.core.refusal import Fault, Refusal, refuse
 
 MOST_LETTERS = 1_000_000
+MOST_MAKES = 5000
+"""As many as a card has steps, for each bowl that its dough fills."""
 A_DAY = 24 * 60
 
 Minutes = Annotated[int, Field(ge=0, le=10 * A_DAY)]
@@ -42,6 +45,16 @@ Key = Annotated[str, Field(pattern=r"^[A-Z][A-Za-z0-9]{0,8}$")]
 HandJob = Literal["mix", "take", "part", "freeze", "portion", "load", "turn", "out", "shape",
                   "slice", "rack", "finish"]  # fmt: skip
 Celsius = Annotated[int, Field(ge=50, le=350)]
+
+
+def _in_our_time(moment: datetime) -> datetime:
+    # At the ends of the calendar nothing can be reckoned with.
+    if not 1970 < moment.year < 2200:
+        raise ValueError("Nobody bakes in that year.")
+    return moment
+
+
+Moment = Annotated[datetime, AfterValidator(_in_our_time)]
 
 
 class _Part(BaseModel):
@@ -100,7 +113,7 @@ class FileDough(_Part):
 
     `form` is in what shape one out of the cold was kept. Of `makes` those of the kind "take" are
     done with such a one; `first_within` is how long it may lie, once tempered, before its first
-    tray.
+    tray. One that is `ready` lies mixed and chilled before the session begins.
     """
 
     letter: Letter
@@ -108,22 +121,25 @@ class FileDough(_Part):
     pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
     form: Form | None = None
-    makes: Annotated[list[FileMake], Field(max_length=20)] = []
+    ready: bool = False
+    makes: Annotated[list[FileMake], Field(max_length=MOST_MAKES)] = []
     chill_min: Minutes = 0
     chill_most: Minutes | None = None
     temper_min: Minutes = 0
     first_within: Minutes | None = None
     bake_within: Minutes | None = None
     freeze_min: Minutes = 0
-    parts: Annotated[list[FilePart], Field(max_length=8)] = []
+    parts: Annotated[list[FilePart], Field(max_length=MOST_PARTS)] = []
     trays: Annotated[list[FileTray], Field(min_length=1, max_length=MOST_TRAYS)]
 
     @model_validator(mode="after")
     def _steps(self) -> "FileDough":
-        if self.joins == "fresh" and not self.makes:
+        if self.joins == "fresh" and bool(self.makes) == self.ready:
             raise ValueError(
-                f"Dough {self.letter} has no steps: give its makes, or say that it joins from the "
-                "fridge or freezer."
+                f"Dough {self.letter} is ready and is to be mixed: take its makes out."
+                if self.ready
+                else f"Dough {self.letter} has no steps: give its makes, or say that it is ready "
+                "or joins from the fridge or freezer."
             )
         return self
 
@@ -141,8 +157,8 @@ class FileOven(_Part):
 class FileAway(_Part):
     """A time at which somebody is away."""
 
-    start: datetime
-    end: datetime
+    start: Moment
+    end: Moment
 
 
 class FileWorker(_Part):
@@ -185,7 +201,7 @@ class FilePin(_Part):
     """A job that starts at a moment."""
 
     job: Annotated[str, Field(max_length=40)]
-    start: datetime
+    start: Moment
 
 
 class FileActivity(_Part):
@@ -224,8 +240,8 @@ class SessionFile(_Part):
     finebatch: Literal["session"]
     version: Literal[1] = 1
     name: Name = "Session"
-    start: datetime | None = None
-    ready_by: datetime | None = None
+    start: Moment | None = None
+    ready_by: Moment | None = None
     kitchen: FileKitchen
     doughs: Annotated[list[FileDough], Field(min_length=1, max_length=12)]
     pins: Annotated[list[FilePin], Field(max_length=40)] = []
@@ -316,15 +332,17 @@ def read_session(text: str) -> SessionFile:
         raise refuse("file", "That file is larger than 1 MB.")
     try:
         value = json.loads(text)
-        if not isinstance(value, dict) or value.get("finebatch") != "session":
-            raise refuse("file", 'That is no session: it has no "finebatch": "session".')
-        return SessionFile.model_validate(value)
     except json.JSONDecodeError as error:
         raise refuse(
             "file", f"That is no JSON: {error.msg} in line {error.lineno}. Mend it there."
         ) from error
-    except RecursionError as error:
-        raise refuse("file", "That file is nested too deeply to be a session.") from error
+    except (ValueError, RecursionError) as error:
+        # Digits or brackets without end.
+        raise refuse("file", "That is no session: no program writes JSON like this.") from error
+    if not isinstance(value, dict) or value.get("finebatch") != "session":
+        raise refuse("file", 'That is no session: it has no "finebatch": "session".')
+    try:
+        return SessionFile.model_validate(value)
     except ValidationError as error:
         faults = [
             Fault(".".join(map(str, e["loc"])) or "file", e["msg"].removeprefix("Value error, "))
@@ -352,6 +370,7 @@ def file_dough(
         pieces=pieces,
         joins=joins,
         form=form,
+        ready=joins == "fresh" and not dough.makes,
         makes=[FileMake(label=m.label, hands_min=m.hands_min, wait_min=m.wait_min, kind=m.kind)
                for m in dough.makes],
         chill_min=dough.chill_min,

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from finebatch.core.formula import limits
 from finebatch.core.formula.dough import (
     Card,
     Family,
@@ -25,18 +26,18 @@ from finebatch.web.problems import FieldFault
 from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow import doughs
 
-Key = Annotated[Text, Field(max_length=60)]
-EggName = Annotated[Text, Field(max_length=30)]
+Key = Annotated[Text, Field(max_length=limits.MOST_KEY)]
+EggName = Annotated[Text, Field(max_length=limits.MOST_EGG)]
 
 
 class LineBody(ValueBody):
     """One line as written; `text` is the line as it stood on the card it was read from."""
 
-    amount: Annotated[Text, Field(max_length=40)]
+    amount: Annotated[Text, Field(max_length=limits.MOST_AMOUNT)]
     unit: Unit
     ingredient: Key | None
-    text: Annotated[Text, Field(max_length=500)] = ""
-    chosen: Annotated[Text, Field(max_length=40)] = ""
+    text: Annotated[Text, Field(max_length=limits.MOST_WRITTEN)] = ""
+    chosen: Annotated[Text, Field(max_length=limits.MOST_AMOUNT)] = ""
     cup: CupHabit | None = None
     egg: EggName | None = None
 
@@ -48,11 +49,11 @@ class LineBody(ValueBody):
 class StepBody(ValueBody):
     """One step of the method."""
 
-    text: Annotated[Text, Field(max_length=1000)]
-    hands_min: Annotated[int, Field(ge=0, le=240)] = 0
-    wait_min: Annotated[int, Field(ge=0, le=2880)] = 0
-    cue: Annotated[Text, Field(max_length=300)] = ""
-    caution: Annotated[Text, Field(max_length=300)] = ""
+    text: Annotated[Text, Field(max_length=limits.MOST_STEP)]
+    hands_min: Annotated[int, Field(ge=0, le=limits.MOST_HANDS_MIN)] = 0
+    wait_min: Annotated[int, Field(ge=0, le=limits.MOST_WAIT_MIN)] = 0
+    cue: Annotated[Text, Field(max_length=limits.MOST_CUE)] = ""
+    caution: Annotated[Text, Field(max_length=limits.MOST_CUE)] = ""
 
     def step(self) -> Step:
         """The core's step."""
@@ -63,9 +64,9 @@ class PartBody(ValueBody):
     """A small formula beside the dough, and how much of it a piece takes."""
 
     kind: PartKind
-    name: Annotated[Text, Field(min_length=1, max_length=60)]
-    lines: Annotated[list[LineBody], Field(max_length=50)]
-    per_piece_g: Annotated[float, Field(ge=0, le=500)]
+    name: Annotated[Text, Field(min_length=1, max_length=limits.MOST_PART_NAME)]
+    lines: Annotated[list[LineBody], Field(max_length=limits.MOST_PART_LINES)]
+    per_piece_g: Annotated[float, Field(ge=0, le=limits.MOST_PER_PIECE_G)]
 
     def part(self) -> Part:
         """The core's part."""
@@ -75,18 +76,21 @@ class PartBody(ValueBody):
 class CardBody(ValueBody):
     """A dough as written. No steps stand for the usual ones of its mixing method."""
 
-    name: Annotated[Text, Field(max_length=500)]
+    name: Annotated[Text, Field(max_length=limits.MOST_WRITTEN)]
     family: Family
     mixing: Mixing = "creamed"
     lines: Annotated[list[LineBody], Field(max_length=20_000)]
     steps: Annotated[list[StepBody], Field(max_length=200)] = []
     parts: Annotated[list[PartBody], Field(max_length=50)] = []
-    stated_pieces: Annotated[int, Field(ge=1, le=100_000)] | None = None
-    stated_oven: Annotated[Text, Field(max_length=500)] = ""
-    note: Annotated[Text, Field(max_length=5000)] = ""
+    stated_pieces: Annotated[int, Field(ge=1, le=limits.MOST_PIECES)] | None = None
+    stated_oven: Annotated[Text, Field(max_length=limits.MOST_WRITTEN)] = ""
+    note: Annotated[Text, Field(max_length=limits.MOST_NOTE)] = ""
     cup: CupHabit | None = None
     egg: EggName | None = None
-    settled: Annotated[list[Annotated[Text, Field(max_length=700)]], Field(max_length=200)] = []
+    settled: Annotated[
+        list[Annotated[Text, Field(max_length=limits.MOST_CHECK)]],
+        Field(max_length=limits.MOST_SETTLED),
+    ] = []
 
     def card(self) -> Card:
         """The core's card."""

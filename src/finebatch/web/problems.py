@@ -121,6 +121,14 @@ def _http(_request: Request, error: Exception) -> JSONResponse:
     return problem(error.status_code, str(error.detail), headers=headers)
 
 
+def _broken(_request: Request, _error: Exception) -> JSONResponse:
+    return problem(
+        500,
+        "Something is wrong in Fine Batch itself. Nothing was changed by this; the server's own "
+        "window says more. Try again, or another way.",
+    )
+
+
 def install(app: FastAPI) -> None:
     """Give every error of the app this one shape."""
     app.add_exception_handler(RequestValidationError, _invalid)
@@ -129,3 +137,4 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(Conflict, _conflict)
     app.add_exception_handler(DBAPIError, _unwritable)
     app.add_exception_handler(HTTPException, _http)
+    app.add_exception_handler(Exception, _broken)

@@ -4,6 +4,8 @@ from typing import Annotated
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StrictInt
 
+from finebatch.core.formula.limits import can_be_kept
+
 Id = Annotated[int, Field(ge=1, le=2**53)]
 Millis = Annotated[StrictInt, Field(ge=0, le=2**53)]
 Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9.]+$")]
@@ -13,12 +15,7 @@ Celsius = Annotated[float, Field(ge=-30, le=350, allow_inf_nan=False)]
 
 
 def _can_be_kept(text: str) -> str:
-    """Half a surrogate pair or a null cannot be written to a file as text."""
-    try:
-        text.encode()
-    except UnicodeEncodeError as error:
-        raise ValueError("There is a broken character in this text. Type it again.") from error
-    if "\0" in text:
+    if not can_be_kept(text):
         raise ValueError("There is a broken character in this text. Type it again.")
     return text
 

@@ -157,6 +157,12 @@ def check_times(wish: Wish, now: int) -> None:
             raise refuse("away", "A time away ends after it begins. Change one of the two.")
         if span.to_at - span.from_at > A_FORTNIGHT:
             raise refuse("away", "Nobody is away for more than a fortnight in a session.")
+    for name, moments in (
+        ("away", [at for span in wish.away for at in (span.from_at, span.to_at)]),
+        ("pins", [pin.start_at for pin in wish.pins]),
+    ):
+        if any(abs(at - now) > A_YEAR for at in moments):
+            raise refuse(name, "That is more than a year away. Choose a nearer day.")
 
 
 def base_of(wish: Wish, now: int) -> int:

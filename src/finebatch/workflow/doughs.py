@@ -9,24 +9,21 @@ from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
 from finebatch.core.formula.dough import Card, Family, WeighedDough
-from finebatch.core.formula.weigh import MAX_LINES, weigh_card
+from finebatch.core.formula.limits import MOST_NAME, faults_of
+from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.kinds import Portioning
 from finebatch.core.piece.sizes import AlsoPieces
 from finebatch.core.piece.tray import Evenness
-from finebatch.core.refusal import Fault, Refusal, refuse
+from finebatch.core.refusal import Refusal, refuse
 from finebatch.facts import tables
 from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
 from finebatch.workflow import versions
 from finebatch.workflow.cards import card_of, document_of
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.larder import Pantry, get_pantry
-
-MOST_NAME = 80
-MOST_STEPS = 60
-MOST_PARTS = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,15 +145,7 @@ def _check_name(name: str) -> str:
 
 def _checked(card: Card) -> Card:
     """The card with its name tidied; `Refusal` when it has too much of anything."""
-    faults = [
-        Fault(field, f"A dough has at most {most} {what}; this one has {len(things):,}.")
-        for field, what, things, most in (
-            ("lines", "lines", card.lines, MAX_LINES),
-            ("steps", "steps", card.steps, MOST_STEPS),
-            ("parts", "parts", card.parts, MOST_PARTS),
-        )
-        if len(things) > most
-    ]
+    faults = faults_of(card)
     if faults:
         raise Refusal(*faults)
     return replace(card, name=_check_name(card.name))

@@ -6,6 +6,7 @@ from typing import Literal, get_args
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.dough import Card
+from finebatch.core.formula.limits import as_kept, faults_of
 from finebatch.core.formula.method import method_of
 from finebatch.core.formula.weigh import weigh, weigh_card
 from finebatch.core.refusal import refuse
@@ -66,6 +67,10 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
         raise refuse("text", str(error)) from error
     found = []
     for card in cards:
+        faults = faults_of(card)
+        if faults:
+            named = f"“{as_kept(card.name)[:60]}”, {faults[0].field}"
+            raise refuse("text", f"{named}: {faults[0].message}")
         weighed = weigh_card(card, reader.larder, reader.measuring)
         asks = []
         for line, w in zip(card.lines, weighed.lines, strict=True):
@@ -81,6 +86,8 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
 def bring_in(session: Session, name: str, text: str, now: int) -> list[Dough]:
     """Keep every dough of a file; in one transaction, so all or none."""
     return [
-        add_dough(session, brought.card, now - place, reason=f"Brought in from {name}"[:200])
+        add_dough(
+            session, brought.card, now - place, reason=f"Brought in from {as_kept(name)}"[:200]
+        )
         for place, brought in enumerate(look(session, name, text))
     ]

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from finebatch.core.formula.dough import Card, Line, WeighedDough, WeighedLine
+from finebatch.core.formula.limits import MOST_LINES
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.amounts import Amount, parse_amount
@@ -11,7 +12,6 @@ from finebatch.core.measures.units import VOLUME_UNITS
 from finebatch.core.refusal import Fault, Refusal, refuse
 
 BASE_ROLES = ("flour", "starch", "grain")
-MAX_LINES = 200
 MAX_LINE_G = 50_000.0
 """Fifty kilograms in one line: past any home kitchen, so a slip of the keyboard."""
 
@@ -82,8 +82,8 @@ def weigh(lines: Sequence[Line], larder: Larder, measuring: Measuring = USUAL) -
     Lines that cannot be weighed are named in the result's faults. Raises `Refusal` for a card of
     too many lines.
     """
-    if len(lines) > MAX_LINES:
-        message = f"A dough has at most {MAX_LINES} lines; this one has {len(lines):,}."
+    if len(lines) > MOST_LINES:
+        message = f"A dough has at most {MOST_LINES} lines; this one has {len(lines):,}."
         raise refuse("lines", message)
     found: dict[int, WeighedLine] = {}
     faults: list[Fault] = []

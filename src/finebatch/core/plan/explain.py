@@ -63,6 +63,9 @@ class _Chains:
         self._ends = ends
         self._ended = {end: [a for a in plan.activities if a.end == end] for end in ends}
         self._gaps: dict[str, int] = {}
+        # In order, so that each finds those before it: a long method would go down too deep.
+        for a in sorted(plan.activities, key=lambda a: a.start):
+            self._gaps[a.id] = self._gap(a)
 
     def before(self, a: Placed) -> Placed | None:
         """What held it up: of all that ended last before it, what leads back with the fewest
@@ -82,11 +85,10 @@ class _Chains:
 
     def _gap(self, a: Placed) -> int:
         """Minutes before it in which nothing of its chain went on."""
-        if a.id not in self._gaps:
-            before = self.before(a)
-            gap = a.start if before is None else a.start - before.end + self._gap(before)
-            self._gaps[a.id] = gap
-        return self._gaps[a.id]
+        if a.id in self._gaps:
+            return self._gaps[a.id]
+        before = self.before(a)
+        return a.start if before is None else a.start - before.end + self._gap(before)
 
 
 def critical_chain(plan: Plan) -> tuple[Placed, ...]:

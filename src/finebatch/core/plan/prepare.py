@@ -22,6 +22,7 @@ RECUT_S = 4
 BATTER_WITHIN_MIN = 45
 """A whisked batter sinks: it is in the oven within this (household practice)."""
 LONGEST_LABEL = 48
+USUAL_LABEL = "Mix the dough"
 TAKE_MIN = 1
 FIRST_WITHIN_MIN = 30
 """Dough that has come to its working temperature stays workable on the bench for so long: about
@@ -120,7 +121,8 @@ def bake_of(minutes: float, oven_c: float = 180, *, turns: bool = True) -> Bake:
 
 def _label(text: str) -> str:
     """A step in short: its first sentence, no longer than a line."""
-    short = text.split(". ", maxsplit=1)[0].split("; ", maxsplit=1)[0].rstrip(".")
+    first = text.split(". ", maxsplit=1)[0].split("; ", maxsplit=1)[0]
+    short = first.strip().rstrip(".") or USUAL_LABEL
     if len(short) <= LONGEST_LABEL:
         return short
     return short[:LONGEST_LABEL].rsplit(" ", 1)[0] + "…"
@@ -136,7 +138,7 @@ def makes(steps: Sequence[Step], pace: float = 1.0) -> tuple[Make, ...]:
             found.append(Make(_label(step.text), _at(hands, pace), step.wait_min))
             hands = 0
     if hands or not found:
-        found.append(Make("Mix the dough", _at(hands, pace)))
+        found.append(Make(USUAL_LABEL, _at(hands, pace)))
     return tuple(found)
 
 
