@@ -11,9 +11,10 @@ from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import COOL_JOBS
 from finebatch.core.refusal import Refusal
+from finebatch.formats.busy_times import read_calendar
 from finebatch.formats.planned import file_plan
 from finebatch.formats.run_sheet import tell, write_csv, write_markdown
-from finebatch.formats.session_calendar import read_calendar, write_calendar
+from finebatch.formats.session_calendar import write_calendar
 from finebatch.formats.session_file import SessionFile, read_session, schema, write_session
 
 BASE = datetime(2026, 10, 10, 10, 30, tzinfo=UTC)

@@ -1,7 +1,13 @@
 """What happens is kept and told at once; the rest is planned without holding anybody up."""
 
+import signal
+import socket
+import subprocess
+import sys
 import threading
+import time
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -178,3 +184,39 @@ def test_each_change_is_newer_than_the_one_before_whatever_the_clock_does(
     seen.append(say(demo, running, "A1.portion").json()["changed_at"])
     seen.append(demo.post(f"/api/sessions/{running['id']}/undo").json()["changed_at"])
     assert seen == sorted(set(seen))
+
+
+STUCK = """
+import sys, time
+from pathlib import Path
+from finebatch.settings import Settings
+from finebatch.web.app import create_app
+from finebatch.web.server import server_of
+app = create_app(Settings(data_file=Path(sys.argv[1])))
+app.state.searches._worker.submit(time.sleep, 600)
+server = server_of(app, int(sys.argv[2]))
+print("up", flush=True)
+server.run()
+"""
+
+
+@pytest.mark.parametrize("sent", [signal.SIGTERM, signal.SIGINT])
+def test_a_server_that_works_something_out_stops_all_the_same(
+    tmp_path: Path, sent: signal.Signals
+) -> None:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    command = [sys.executable, "-c", STUCK, str(tmp_path / "x.sqlite3"), str(port)]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as server:
+        assert server.stdout is not None
+        assert server.stdout.readline() == "up\n"
+        deadline = time.monotonic() + 60
+        while time.monotonic() < deadline:
+            with socket.socket() as there:
+                if there.connect_ex(("127.0.0.1", port)) == 0:
+                    break
+            time.sleep(0.05)
+        server.send_signal(sent)
+        # Far below the ten minutes that its thread goes on for, far above what it needs.
+        assert server.wait(timeout=60) != 0

@@ -336,9 +336,10 @@ def read_session(text: str) -> SessionFile:
         raise refuse(
             "file", f"That is no JSON: {error.msg} in line {error.lineno}. Mend it there."
         ) from error
-    except (ValueError, RecursionError) as error:
-        # Digits or brackets without end.
-        raise refuse("file", "That is no session: no program writes JSON like this.") from error
+    except RecursionError as error:
+        raise refuse("file", "That file is nested too deeply to be a session.") from error
+    except ValueError as error:
+        raise refuse("file", "There is a number of thousands of digits. Mend it.") from error
     if not isinstance(value, dict) or value.get("finebatch") != "session":
         raise refuse("file", 'That is no session: it has no "finebatch": "session".')
     try:

@@ -12,8 +12,9 @@ from finebatch.core.formula.kitchen_amounts import KitchenAmount, kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.refusal import refuse
 from finebatch.formats import run_sheet
+from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.planned import file_plan
-from finebatch.formats.session_calendar import BusyTimes, read_calendar, write_calendar
+from finebatch.formats.session_calendar import write_calendar
 from finebatch.formats.session_file import (
     FileAway,
     FilePin,
@@ -122,7 +123,7 @@ def wish_of(session: Session, text: str) -> Wish:
 def busy_times(text: str, now: int) -> BusyTimes:
     """The busy times of a calendar in the next fortnight."""
     start = _moment(now)
-    return read_calendar(text, start, start + FORTNIGHT)
+    return read_apart(text, start, start + FORTNIGHT)
 
 
 @dataclass(frozen=True, slots=True)
