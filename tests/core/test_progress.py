@@ -8,9 +8,10 @@ from finebatch.core.plan.explain import critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.prepare import bake_of, makes
 from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import place, times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
-from finebatch.core.plan.solver import best_plan, replan
+from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Make, Oven
 from tests.core.test_plan import drops, twice_baked
 

@@ -264,7 +264,7 @@ def test_bakes_of_an_earlier_version_still_teach(tmp_path: Path) -> None:
             connection.execute(text(f"ALTER TABLE bake DROP COLUMN {column}"))
         connection.execute(text("ALTER TABLE kitchen DROP COLUMN learns"))
         connection.execute(text("ALTER TABLE session DROP COLUMN planned_after"))
-        for column in ("grams", "what"):
+        for column in ("grams", "what", "before"):
             connection.execute(text(f"ALTER TABLE event DROP COLUMN {column}"))
         for table in ("probe", "oven_watch", "cold_event", "cold_item"):
             connection.execute(text(f"DROP TABLE {table}"))

@@ -171,6 +171,7 @@ def age(file: Path) -> None:
     change(
         file,
         "ALTER TABLE session DROP COLUMN planned_after",
+        "ALTER TABLE event DROP COLUMN before",
         "UPDATE alembic_version SET version_num = '0008'",
     )
 

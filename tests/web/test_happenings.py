@@ -55,6 +55,22 @@ def test_a_turn_is_left_out_and_taking_out_is_not(
     assert job(back, "A1.turn")["done_at"] is None
 
 
+def test_what_is_taken_back_leaves_no_trace(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    """Late, away and slow taken back one after the other give the very times that were there."""
+    seen = [demo.get(f"/api/sessions/{running['id']}").json()]
+    clock.pass_minutes(4)
+    for kind, activity, minutes in (("away", "", 25), ("slow", "", 9), ("more", "A1.bake", 4)):
+        seen.append(say(demo, running, kind, activity, minutes))
+        clock.pass_minutes(1)
+    assert len({session["finish_at"] for session in seen}) > 1
+    for before in reversed(seen[:-1]):
+        back = demo.post(f"/api/sessions/{running['id']}/undo").json()
+        assert back["activities"] == before["activities"]
+        assert (back["finish_at"], back["said"]) == (before["finish_at"], before["said"])
+
+
 def test_nothing_is_asked_of_a_baker_who_is_away(
     demo: TestClient, running: dict[str, Any], clock: HandClock
 ) -> None:

@@ -14,7 +14,7 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from finebatch.core.plan.solver import replan
+from finebatch.core.plan.replan import replan
 from finebatch.core.refusal import refuse
 from finebatch.web.app import create_app
 from finebatch.workflow import baking, live, session_rows

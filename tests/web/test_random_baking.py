@@ -1,12 +1,19 @@
 """Whatever is pressed in whatever order: a clear answer, nothing doubled, nothing lost."""
 
 import random
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import HandClock
 from tests.plans import plan
+
+
+def times(session: Any) -> list[tuple[Any, ...]]:
+    """When, where and by whom each job of a session is to be done, or was."""
+    names = ("key", "start_at", "end_at", "who", "sheet", "shelf", "oven", "done_at")
+    return sorted(tuple(a[name] for name in names) for a in session["activities"])
 
 
 @pytest.mark.parametrize("seed", range(4))
@@ -20,6 +27,7 @@ def test_presses_at_random_never_break_a_session(
     path = f"/api/sessions/{made['id']}"
     session = demo.post(f"{path}/start").json()
     said = 0
+    plans = [times(session)]
     for _ in range(60):
         clock.pass_minutes(chance.uniform(0, 6))
         activity = chance.choice(session["activities"])["key"]
@@ -27,6 +35,10 @@ def test_presses_at_random_never_break_a_session(
         if roll < 0.1:
             answer = demo.post(f"{path}/undo")
             said -= answer.status_code == 200
+            if answer.status_code == 200:
+                # Taken back, the plan is the very one that was there.
+                plans.pop()
+                assert times(answer.json()) == plans[-1]
         elif roll < 0.25:
             more = {"kind": "more", "activity": activity, "minutes": chance.randint(1, 9)}
             answer = demo.post(f"{path}/events", json=more)
@@ -38,6 +50,7 @@ def test_presses_at_random_never_break_a_session(
         assert answer.status_code in (200, 404, 409), answer.json()
         if answer.status_code == 200:
             session = answer.json()
+            plans += [times(session)] * (said + 1 - len(plans))
         assert session["can_undo"] == (said > 0)
         if session["state"] == "finished":
             break

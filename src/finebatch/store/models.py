@@ -176,7 +176,8 @@ class ActivityRow(Base):
 class EventRow(Base):
     """What happened while baking, in order. Nothing is counted down: all follows from these.
 
-    `grams` and `what` are of something that was weighed.
+    `grams` and `what` are of something that was weighed. `before` is the plan as it stood, for the
+    latest few events that moved it (see `workflow.plan_before`).
     """
 
     __tablename__ = "event"
@@ -195,6 +196,7 @@ class EventRow(Base):
     minutes: Mapped[int | None]
     grams: Mapped[float | None]
     what: Mapped[str | None]
+    before: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
 
 
 class ProbeRow(Base):

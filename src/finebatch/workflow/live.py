@@ -13,9 +13,9 @@ from sqlalchemy import delete
 from sqlalchemy.orm import Session
 
 from finebatch.core.plan.progress import happened_by
+from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import Plan, times_of
 from finebatch.core.plan.shift import shift_work
-from finebatch.core.plan.solver import replan
 from finebatch.core.plan.work import Work, is_heating, job_id
 from finebatch.core.refusal import Refusal
 from finebatch.store.database import Database
@@ -33,6 +33,7 @@ from finebatch.workflow.baking import (
     work_now,
 )
 from finebatch.workflow.errors import Conflict
+from finebatch.workflow.plan_before import forget_old, plan_before, put_back
 from finebatch.workflow.plans import plan_of, write_activities
 from finebatch.workflow.session_rows import find_session, keep_work, touch, work_of
 from finebatch.workflow.wishes import MINUTE
@@ -134,8 +135,12 @@ def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -
     """
     with database.writing() as session:
         row = find_session(session, session_id)
+        before = plan_before(row)
         event = note(row, deed, now)
         session.flush()
+        if event is not None and moves(event):
+            event.before = before
+            forget_old(session, session_id)
     if event is None:
         return
     tell()
@@ -150,12 +155,16 @@ def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -
 
 
 def undo(database: Database, session_id: int, now: int, tell: Tell) -> None:
-    """Take the last thing back that was said, tell every screen, and plan the rest again."""
+    """Take the last thing back that was said, and tell every screen. The plan is again what it was
+    before that, or where that is not known any more, the rest is planned again."""
     with database.writing() as session:
         row = find_session(session, session_id)
+        before = row.events[-1].before if row.events else None
         last = take_back(row, now)
+        session.flush()
+        restored = moves(last) and put_back(row, before, len(_moving(row)))
     tell()
-    if moves(last):
+    if moves(last) and not restored:
         _plan_rest(database, session_id, now, tell)
 
 

@@ -19,16 +19,13 @@ from finebatch.core.plan.model import Model
 from finebatch.core.plan.quick import quick_times
 from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
 from finebatch.core.plan.shift import shift_work
-from finebatch.core.plan.work import NOTHING_YET, Happened, Work
+from finebatch.core.plan.work import NOTHING_YET, Work
 from finebatch.core.refusal import refuse
 
 LATE_COST = 1000
-FINISH_COST = 50
-WAIT_COST = 2
 SEEK_EFFORT, PROVE_EFFORT, CALM_EFFORT = 0.1, 0.08, 0.05
 """The solver's deterministic seconds for each second asked for (to calm: in all); on a home
 computer one of them takes four to six (measured)."""
-REPLAN_EFFORT = 0.06
 LEAST_EFFORT, LAST_EFFORT = 0.1, 2.0
 """What is spent on any session, and at the end on one for which no plan at all was found."""
 SEED = 2
@@ -42,7 +39,7 @@ TELL_EVERY_S = 0.5
 MOST_MB = 900
 Aim = Literal["finish", "bound", "sum"]
 """What a solver is good at: an early finish, a bound on it, or a small sum."""
-_SOLVED = (cp_model.OPTIMAL, cp_model.FEASIBLE)
+SOLVED = (cp_model.OPTIMAL, cp_model.FEASIBLE)
 
 
 class _Watch(cp_model.CpSolverSolutionCallback):
@@ -71,7 +68,7 @@ class _Watch(cp_model.CpSolverSolutionCallback):
             self.stop_search()
 
 
-def _solver(effort: float, aim: Aim) -> cp_model.CpSolver:
+def solver_for(effort: float, aim: Aim) -> cp_model.CpSolver:
     """A solver that always takes the same way. For a finish linear relaxations say little, and
     reasoning on which job comes first says much (measured: the supper in 5 s ends at 288 instead
     of 302 min); for a sum it is the other way round."""
@@ -102,29 +99,30 @@ class _Answer:
 def _search(model: Model, seconds: float, watch: _Watch | None = None) -> _Answer | None:
     """Look for the best answer, then, where it is not proven, for a better bound. None when
     nothing was found."""
-    seek = _solver(max(SEEK_EFFORT * seconds, LEAST_EFFORT), "finish")
+    seek = solver_for(max(SEEK_EFFORT * seconds, LEAST_EFFORT), "finish")
     status = seek.solve(model.model, watch)
     stopped = watch is not None and watch.stopped
     if status == cp_model.INFEASIBLE:
         return None
-    if status not in _SOLVED:
-        seek = _solver(LAST_EFFORT, "finish")
+    if status not in SOLVED:
+        seek = solver_for(LAST_EFFORT, "finish")
         seek.parameters.stop_after_first_solution = True
         status = seek.solve(model.model, watch)
-        if status not in _SOLVED:
+        if status not in SOLVED:
             return None
     times, bound = model.times(seek.value, seek.boolean_value), seek.best_objective_bound
     if status == cp_model.FEASIBLE and not stopped:
         model.model.clear_hints()  # type: ignore[no-untyped-call]
         model.hint(times)
-        prove = _solver(max(PROVE_EFFORT * seconds, LEAST_EFFORT), "bound")
-        if prove.solve(model.model, watch) in _SOLVED:
+        prove = solver_for(max(PROVE_EFFORT * seconds, LEAST_EFFORT), "bound")
+        if prove.solve(model.model, watch) in SOLVED:
             times = model.times(prove.value, prove.boolean_value)
         bound = max(bound, prove.best_objective_bound)
     return _Answer(times, round(bound))
 
 
-def _minutes(expressions: Iterable[cp_model.LinearExprT]) -> cp_model.LinearExpr:
+def minutes_in(expressions: Iterable[cp_model.LinearExprT]) -> cp_model.LinearExpr:
+    """The sum of minutes that the solver chooses."""
     return cp_model.LinearExpr.sum(list(expressions))
 
 
@@ -175,9 +173,9 @@ def nearest_to_pins(work: Work, seconds: float) -> Plan:
             shift = model.model.new_int_var(0, model.horizon, f"off.{pin.job}")
             model.model.add_abs_equality(shift, model.starts[pin.job] - pin.start)
             off.append(shift)
-    model.model.minimize(LATE_COST * _minutes(off) + model.finish)
-    solver = _solver(max(SEEK_EFFORT * seconds, LEAST_EFFORT), "sum")
-    if solver.solve(model.model) not in _SOLVED:
+    model.model.minimize(LATE_COST * minutes_in(off) + model.finish)
+    solver = solver_for(max(SEEK_EFFORT * seconds, LEAST_EFFORT), "sum")
+    if solver.solve(model.model) not in SOLVED:
         raise refuse("pins", "No plan keeps what is pinned. Take a pin out.")
     times = model.times(solver.value, solver.boolean_value)
     return place(work, times, plain_bound(free))
@@ -238,47 +236,7 @@ def _calmer(work: Work, model: Model, found: Times, finish: int) -> Times:
     model.model.add(model.finish <= finish)
     model.model.add(model.begin >= min(time.start for time in found.jobs.values()))
     model.model.minimize(calm_cost(model, found, fresh=work.ready_by is not None))
-    calm = _solver(CALM_EFFORT, "sum")
-    if calm.solve(model.model) in _SOLVED:
+    calm = solver_for(CALM_EFFORT, "sum")
+    if calm.solve(model.model) in SOLVED:
         return model.times(calm.value, calm.boolean_value)
     return found
-
-
-def replan(work: Work, happened: Happened, before: Times, effort: float = REPLAN_EFFORT) -> Plan:
-    """Plan the rest again once things have happened: what is done stays, the rest moves little.
-
-    Lateness comes first, then the finish, then short waits and the times of `before`.
-    """
-    model = Model(work, happened)
-    model.hint(before)
-    moved = []
-    for key, start in model.starts.items():
-        old = before.jobs.get(key)
-        if old is None or key in model.taken:
-            continue
-        shift = model.model.new_int_var(0, model.horizon, f"shift.{key}")
-        model.model.add_abs_equality(shift, start - old.start)
-        moved.append(shift)
-    cost = (
-        LATE_COST * _minutes(model.late)
-        + FINISH_COST * model.finish
-        + WAIT_COST * _minutes(model.waits)
-        + _minutes(moved)
-    )
-    model.model.minimize(cost)
-    solver = _solver(effort, "sum")
-    if solver.solve(model.model) in _SOLVED:
-        return place(work, model.times(solver.value, solver.boolean_value), happened.now)
-    # No plan in that time: any plan first, which is soon found, then a better one from there.
-    model.model.clear_objective()  # type: ignore[no-untyped-call]
-    anyhow = _solver(LAST_EFFORT, "finish")
-    if anyhow.solve(model.model) not in _SOLVED:
-        raise refuse("activity", "The rest could not be planned anew. Take the last step back.")
-    times = model.times(anyhow.value, anyhow.boolean_value)
-    model.model.clear_hints()  # type: ignore[no-untyped-call]
-    model.hint(times)
-    model.model.minimize(cost)
-    solver = _solver(effort, "sum")
-    if solver.solve(model.model) in _SOLVED:
-        times = model.times(solver.value, solver.boolean_value)
-    return place(work, times, happened.now)

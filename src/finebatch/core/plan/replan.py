@@ -1,0 +1,121 @@
+"""Planning the rest again once things have happened: what is done stays, the rest moves little.
+
+First the rest is only slid: the same hands, shelves and order, each job no sooner than planned and
+no later than it must. That is what a baker would do without any planner, so what is planned anew
+begins there and is taken only where it brings something.
+"""
+
+from dataclasses import dataclass
+
+from ortools.sat.python import cp_model
+
+from finebatch.core.plan.model import Model
+from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
+from finebatch.core.plan.slide import slide
+from finebatch.core.plan.solver import LAST_EFFORT, LATE_COST, SOLVED, minutes_in, solver_for
+from finebatch.core.plan.work import Happened, Work
+from finebatch.core.refusal import refuse
+
+FINISH_COST = 50
+WAIT_COST = 2
+SLIDE_EFFORT, REPLAN_EFFORT = 0.03, 0.03
+"""The solver's deterministic seconds: to slide, and to look for something better."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Rest:
+    """The rest of a session, placed: minutes over its windows, its finish and its times."""
+
+    late: int
+    finish: int
+    times: Times
+
+
+def replan(work: Work, happened: Happened, before: Times, effort: float = REPLAN_EFFORT) -> Plan:
+    """Plan the rest again. What breaks windows least comes first, then what finishes soonest, then
+    what leaves most as it was: `before` is only left for less lateness or an earlier finish.
+
+    Raises `Refusal` where no rest was found at all.
+    """
+    slid = _slid(work, happened, before)
+    found = _anew(work, happened, before, slid, effort)
+    if found is None:
+        found = slid or _anyhow(work, happened, before, effort)
+    return place(work, found.times, happened.now)
+
+
+def _read(work: Work, model: Model, solver: cp_model.CpSolver) -> _Rest:
+    times = model.times(solver.value, solver.boolean_value)
+    return _Rest(sum(solver.value(over) for over in model.late), finish_of(work, times.jobs), times)
+
+
+def _open(model: Model, before: Times) -> dict[str, JobTime]:
+    """The jobs that are still to do and were planned, with the times that they had."""
+    return {
+        key: before.jobs[key]
+        for key in model.starts
+        if key in before.jobs and key not in model.taken
+    }
+
+
+def _cost(model: Model, before: Times) -> cp_model.LinearExpr:
+    moved = []
+    for key, old in _open(model, before).items():
+        shift = model.model.new_int_var(0, model.horizon, f"shift.{key}")
+        model.model.add_abs_equality(shift, model.starts[key] - old.start)
+        moved.append(shift)
+    return (
+        LATE_COST * minutes_in(model.late)
+        + FINISH_COST * model.finish
+        + WAIT_COST * minutes_in(model.waits)
+        + minutes_in(moved)
+    )
+
+
+def _slid(work: Work, happened: Happened, before: Times) -> _Rest | None:
+    """The rest slid, once the model says that it may be so; none where it may not."""
+    times = slide(work, happened, before)
+    if times is None:
+        return None
+    model = Model(work, happened)
+    model.hint(times)
+    for key in _open(model, times):
+        model.model.add(model.starts[key] == times.jobs[key].start)
+        model.model.add(model.ends[key] == times.jobs[key].end)
+    model.model.minimize(LATE_COST * minutes_in(model.late) + model.finish)
+    solver = solver_for(SLIDE_EFFORT, "finish")
+    return _read(work, model, solver) if solver.solve(model.model) in SOLVED else None
+
+
+def _anew(
+    work: Work, happened: Happened, before: Times, slid: _Rest | None, effort: float
+) -> _Rest | None:
+    """Something better than sliding; none where nothing better was found."""
+    if slid is None:
+        return None
+    model = Model(work, happened)
+    model.hint(slid.times)
+    model.model.add(model.finish <= slid.finish)
+    if model.late:
+        model.model.add(minutes_in(model.late) <= slid.late)
+    model.model.minimize(_cost(model, before))
+    solver = solver_for(effort, "sum")
+    if solver.solve(model.model) not in SOLVED:
+        return None
+    found = _read(work, model, solver)
+    return found if (found.late, found.finish) < (slid.late, slid.finish) else None
+
+
+def _anyhow(work: Work, happened: Happened, before: Times, effort: float) -> _Rest:
+    """Any rest first, which is soon found, then a better one from there."""
+    model = Model(work, happened)
+    model.hint(before)
+    solver = solver_for(LAST_EFFORT, "finish")
+    if solver.solve(model.model) not in SOLVED:
+        raise refuse("activity", "The rest could not be planned anew. Take the last step back.")
+    found = _read(work, model, solver)
+    model.model.clear_hints()  # type: ignore[no-untyped-call]
+    model.hint(found.times)
+    model.model.minimize(_cost(model, before))
+    solver = solver_for(effort, "sum")
+    return _read(work, model, solver) if solver.solve(model.model) in SOLVED else found

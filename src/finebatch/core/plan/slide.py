@@ -1,0 +1,409 @@
+"""The rest of a plan slid: the same hands, places and order, no job sooner than it was planned and
+none later than it must.
+
+That is what a baker does who is late and has no planner. Every rule says "not before that", so the
+rules are gone through in turn until none moves anything any more. What is in the oven is not slid:
+it comes out when it is done, and the other jobs go around it.
+"""
+
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations, pairwise
+
+from finebatch.core.plan.network import Job, Link, made, mixed, network
+from finebatch.core.plan.schedule import JobTime, Times
+from finebatch.core.plan.shelves import colour
+from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Span, Work, job_id
+
+MOST_ROUNDS = 200
+MOST_PUSHES = 8
+AT_THE_OVEN = ("turn", "out", "shape")
+
+
+@dataclass(slots=True, eq=False)
+class _Piece:
+    """A stretch of work that nothing breaks off: a job, or one of the two halves of one."""
+
+    job: str
+    start: int
+    minutes: int
+    who: int
+    fixed: bool = False
+
+    @property
+    def end(self) -> int:
+        return self.start + self.minutes
+
+
+@dataclass(frozen=True, slots=True)
+class _After:
+    """A piece that starts no sooner than so many minutes after the end of all those; after minute
+    0 where there are none."""
+
+    piece: _Piece
+    add: int
+    ends: Sequence[_Piece] = ()
+
+    def least(self) -> int:
+        return max((one.end for one in self.ends), default=0) + self.add
+
+
+@dataclass(frozen=True, slots=True)
+class _InTurn:
+    """A piece that comes after others only because it did so before: one that has slid behind a
+    time away is not waited for by what still fits before that. Given `begun`, it is enough that
+    they have begun."""
+
+    piece: _Piece
+    ends: Sequence[_Piece]
+    away: Sequence[int]
+    add: int = 0
+    begun: bool = False
+
+    def least(self) -> int:
+        start = self.piece.start
+        leave = next((minute for minute in self.away if minute > start), None)
+        there = (one for one in self.ends if leave is None or one.start < leave)
+        here = (one.start if self.begun else one.end for one in there)
+        return max(here, default=-self.add) + self.add
+
+
+@dataclass(frozen=True, slots=True)
+class _Near:
+    """A piece that starts no longer than so many minutes before another does."""
+
+    piece: _Piece
+    then: _Piece
+    most: int
+
+    def least(self) -> int:
+        return self.then.start - self.most
+
+
+@dataclass(frozen=True, slots=True)
+class _Around:
+    """A piece that goes around what takes its hands; one up to `until`, where that is given."""
+
+    piece: _Piece
+    taken: Sequence[Span]
+    until: _Piece | None = None
+
+    def least(self) -> int:
+        start = self.piece.start
+        minutes = (self.until or self.piece).end - start
+        for a, b in self.taken:
+            if start < b and start + minutes > a:
+                start = b
+        return start
+
+
+_Rule = _After | _InTurn | _Near | _Around
+
+
+def slide(work: Work, happened: Happened, before: Times) -> Times | None:
+    """The rest of `before` slid, given what has happened; none where its jobs are not those of the
+    work any more, or where it goes on sliding without end."""
+    sliding = _Sliding(work, happened, before)
+    return sliding.times() if sliding.settle() else None
+
+
+@dataclass(frozen=True, slots=True)
+class _Use:
+    """A use of a place: from the start (or the end) of a job until so many minutes after the last
+    of some jobs, or until the last of them has `begun`."""
+
+    begin: str
+    ends: tuple[str, ...]
+    add: int = 0
+    at_end: bool = False
+    begun: bool = False
+
+
+class _Sliding:
+    def __init__(self, work: Work, happened: Happened, before: Times) -> None:
+        self.work, self.k, self.h, self.before = work, work.kitchen, happened, before
+        self.net = network(work)
+        self.first: dict[str, _Piece] = {}
+        self.last: dict[str, _Piece] = {}
+        self.gone = {
+            key for key, job in self.net.jobs.items()
+            if job.kind == "turn" and key not in before.jobs and key not in happened.done
+        }  # fmt: skip
+        self.whole = all(
+            key in before.jobs or key in self.gone or key in happened.done
+            for key in self.net.jobs
+        )  # fmt: skip
+        if not self.whole:
+            return
+        for key, job in self.net.jobs.items():
+            if key not in self.gone:
+                self._lay(key, job)
+        # As planned: from here on pieces move.
+        self.order = sorted(self._pieces(), key=lambda p: (p.start, p.end, p.job))
+        links = [link for link in self.net.links if not {link.before, link.after} & self.gone]
+        self.busy = self._in_hand()
+        self.away = sorted(a for worker in self.k.workers for a, b in worker.away if b > self.h.now)
+        self.due = self._due(links)
+        jobs = before.jobs
+        known = (s for s in self.net.stays if s.load in jobs and s.out in jobs)
+        self.stays = sorted(known, key=lambda s: (jobs[s.load].start, s.key))
+        self.rules: list[_Rule] = [
+            *self._floors(links), *self._links(links), *self._hands(), *self._places(),
+            *self._shelves(), *self._heat(),
+        ]  # fmt: skip
+
+    # Pieces
+
+    def _lay(self, key: str, job: Job) -> None:
+        old = self.before.jobs.get(key)
+        if key in self.h.done:
+            end = self.h.done[key]
+            who = 0 if old is None else old.who
+            self.first[key] = self.last[key] = _Piece(
+                key, end - job.minutes, job.minutes, who, True
+            )
+            return
+        assert old is not None
+        if key in self.h.begun:
+            start = self.h.begun[key]
+            self._split(key, replace(old, start=start), job.minutes, fixed=True)
+            return
+        self._split(key, old, job.minutes)
+
+    def _split(self, key: str, old: JobTime, minutes: int, *, fixed: bool = False) -> None:
+        """Lay a job as one piece, or as two where it was to be broken off and still can be."""
+        until = max(old.start + minutes, self.h.now) if fixed else old.start + minutes
+        cut = None if old.pause is None else max(old.pause[0], self.h.now if fixed else 0)
+        if cut is None or not old.start < cut < old.start + minutes:
+            whole = _Piece(key, old.start, until - old.start, old.who, fixed)
+            self.first[key] = self.last[key] = whole
+            return
+        assert old.pause is not None
+        first = _Piece(key, old.start, cut - old.start, old.who, fixed)
+        rest = minutes - first.minutes
+        self.first[key] = first
+        self.last[key] = _Piece(key, max(old.pause[1], cut), rest, old.who)
+
+    def _pieces(self) -> list[_Piece]:
+        found = {id(piece): piece for part in (self.first, self.last) for piece in part.values()}
+        return list(found.values())
+
+    def _in_hand(self) -> Mapping[int, int]:
+        """Until when each pair of hands is busy with what it has begun."""
+        until: dict[int, int] = defaultdict(lambda: self.h.now)
+        for key in self.h.begun:
+            piece = self.first[key]
+            until[piece.who] = max(until[piece.who], piece.end)
+        return until
+
+    # What is not slid
+
+    def _due(self, links: Iterable[Link]) -> dict[int, list[_Piece]]:
+        """Jobs on trays that are in the oven: when they are due, by the hands that do them."""
+        due: dict[int, list[_Piece]] = defaultdict(list)
+        of = {link.after: link for link in links if link.most is not None}
+        for key, job in self.net.jobs.items():
+            link = of.get(key)
+            if job.kind not in AT_THE_OVEN or link is None or key not in self.first:
+                continue
+            piece, ahead = self.first[key], self.last[link.before]
+            if piece.fixed or not (ahead.fixed or ahead in due[ahead.who]):
+                continue
+            assert link.most is not None
+            earliest, latest = ahead.end + link.least, ahead.end + link.most
+            piece.start = min(max(piece.start, earliest), max(latest, earliest))
+            due[piece.who].append(piece)
+        for who, pieces in due.items():
+            free = self.busy[who]
+            for piece in sorted(pieces, key=lambda p: p.start):
+                piece.start = max(piece.start, free)
+                free = piece.end
+                piece.fixed = True
+        return due
+
+    # Rules
+
+    def _floors(self, links: Sequence[Link]) -> Iterator[_Rule]:
+        """Nothing sooner than planned, but what follows something that came sooner."""
+        floors: dict[str, int] = {}
+        ahead: dict[str, list[Link]] = defaultdict(list)
+        for link in links:
+            ahead[link.after].append(link)
+        for key, job in self.net.jobs.items():
+            if key not in self.first:
+                continue
+            floor = self.first[key].start
+            for link in ahead[key]:
+                if link.most is not None:
+                    one = self.last[link.before]
+                    length = self.net.jobs[link.before].minutes
+                    end = one.end if one.fixed else floors[link.before] + length
+                    floor = min(floor, end + link.most)
+            if job.kind == "portion":
+                floor = max(floor, self.h.held.get(job.dough, 0))
+            floors[key] = max(floor, self.h.now)
+        for key, floor in floors.items():
+            piece = self.first[key]
+            if not piece.fixed:
+                piece.start = floor
+                yield _After(piece, floor)
+
+    def _links(self, links: Sequence[Link]) -> Iterator[_Rule]:
+        """The least minutes between jobs; and where there is a most, the one before waits."""
+        for link in links:
+            begin, one = self.first[link.before], self.last[link.before]
+            then = self.first[link.after]
+            yield _After(then, link.least, [one])
+            if link.most is not None:
+                length = one.minutes if one is begin else begin.minutes + one.minutes
+                yield _Near(begin, then, link.most + length)
+        for key, first in self.first.items():
+            last = self.last[key]
+            if last is not first:
+                yield _After(last, 0, [first])
+                yield _Near(first, last, first.minutes + BREAK_MOST_MIN)
+
+    def _hands(self) -> Iterator[_Rule]:
+        """Each pair of hands does its jobs in the order that it had, and none while it is away or
+        at the oven."""
+        for who, worker in enumerate(self.k.workers):
+            own = [piece for piece in self.order if piece.who == who and not piece.fixed]
+            for n, then in enumerate(own[1:], start=1):
+                yield _InTurn(then, own[:n] if self.away else own[n - 1 : n], self.away)
+            free = self.busy[who]
+            away = [(max(a, free), b) for a, b in worker.away if b > free]
+            taken = sorted([*away, *((p.start, p.end) for p in self.due[who])])
+            for piece in own:
+                yield _After(piece, free)
+                yield _Around(piece, taken)
+
+    def _places(self) -> Iterator[_Rule]:
+        """Sheets, rack, fridge, bowls and mixer, each used in the order in which it was."""
+        k, trays = self.k, self.work.trays
+        begin = "load" if k.slides else "portion"
+        for pool, there in enumerate(k.pools):
+            sheets = [
+                _Use(job_id(t.name, begin), (job_id(t.name, "rack"),), k.sheet_ready_min)
+                for t in trays if t.pool == pool
+            ]  # fmt: skip
+            yield from self._chain(sheets, there)
+        racks = [(job_id(t.name, "rack"), t.cool_min) for t in trays]
+        yield from self._chain([_Use(r, (r,), cool, at_end=True) for r, cool in racks], k.racks)
+        mixes = [key for key, job in self.net.jobs.items() if job.kind == "mix"]
+        yield from self._chain([_Use(key, (key,)) for key in mixes], k.mixers)
+        cold, bowls = [], []
+        for dough in self.work.doughs:
+            jobs, last = made(dough), mixed(dough)
+            portions = tuple(job_id(t.name, "portion") for t in self.work.trays_of(dough.letter))
+            if last is None or not portions or dough.from_cold:
+                continue
+            if dough.chill_min:
+                cold.append(_Use(last, portions, at_end=True, begun=True))
+                bowls.append(_Use(jobs[0], (last,), dough.makes[-1].wait_min))
+            else:
+                bowls.append(_Use(jobs[0], portions))
+        yield from self._chain(cold, k.fridge)
+        yield from self._chain(bowls, k.bowls)
+
+    def _chain(self, uses: Sequence[_Use], there: int) -> Iterator[_Rule]:
+        """So many places, each used by one after the other as before."""
+        jobs = self.before.jobs
+        known = [use for use in uses if {use.begin, *use.ends} <= jobs.keys()]
+        if len(known) <= there:
+            return
+        spans = [
+            (jobs[use.begin].end if use.at_end else jobs[use.begin].start,
+             max(jobs[key].start if use.begun else jobs[key].end for key in use.ends) + use.add)
+            for use in known
+        ]  # fmt: skip
+        rows: dict[int, list[_Use]] = defaultdict(list)
+        given = colour(spans, there)
+        for n in sorted(range(len(known)), key=lambda n: spans[n]):
+            rows[given[n]].append(known[n])
+        for row in rows.values():
+            for one, then in combinations(row, 2) if self.away else pairwise(row):
+                less = self.net.jobs[then.begin].minutes if then.at_end else 0
+                pieces = self.first if one.begun else self.last
+                ends = [pieces[key] for key in one.ends]
+                begin, add = self.first[then.begin], one.add - less
+                yield _InTurn(begin, ends, self.away, add, one.begun)
+
+    def _shelves(self) -> Iterator[_Rule]:
+        """Trays follow each other on a shelf as planned."""
+        before = self.before
+        pinned = any(tray.shelf for tray in self.work.trays) or len(self.k.ovens) > 1
+        for number, oven in enumerate(self.k.ovens):
+            stays = [s for s in self.stays if before.ovens.get(s.key, 0) == number]
+            rows = [stays]
+            if pinned:
+                shelves = range(oven.shelves)
+                rows = [[s for s in stays if before.shelves.get(s.key, 0) == n] for n in shelves]
+            for row in rows:
+                uses = [_Use(s.load, (s.out,)) for s in row]
+                yield from self._chain(uses, 1 if pinned else oven.shelves)
+
+    def _heat(self) -> Iterator[_Rule]:
+        """One temperature at a time, an oven that is hot, and none that is on while nobody is
+        there."""
+        k, h, oven_of = self.k, self.h, self.before.ovens
+        for one, then in combinations(self.stays, 2):
+            number = oven_of.get(one.key, 0)
+            change = k.ovens[number].change_min(one.oven_c, then.oven_c, k.tolerance_c)
+            if change and oven_of.get(then.key, 0) == number:
+                load = self.first[then.load]
+                out = [self.last[one.out]]
+                yield _InTurn(load, out, self.away, change - load.minutes)
+        loaded = [h.done[s.load] for s in self.net.stays if s.load in h.done]
+        off = [(a, b) for a, b in k.unattended if not any(b < minute <= h.now for minute in loaded)]
+        for stay in self.stays:
+            load, number = self.first[stay.load], oven_of.get(stay.key, 0)
+            minutes = k.ovens[number].heat_min(stay.oven_c)
+            hot = max([0 if loaded else minutes, *h.oven_from[number : number + 1]])
+            yield _After(load, hot - load.minutes)
+            cold = [(a, b + max(minutes - load.minutes, 0)) for a, b in off]
+            yield _Around(load, cold, self.last[stay.out])
+
+    # The answer
+
+    def settle(self) -> bool:
+        """Go through the rules until none moves anything any more. A window that pushes what comes
+        before it again and again cannot be kept: it is let go of."""
+        if not self.whole:
+            return False
+        begin = [(piece, piece.start) for piece in self.order]
+        for _ in range(MOST_ROUNDS):
+            pushed = self._go_through()
+            if pushed is None:
+                return True
+            if not pushed:
+                break
+            self.rules = [rule for rule in self.rules if rule not in pushed]
+            for piece, start in begin:
+                piece.start = start
+        return False
+
+    def _go_through(self) -> list[_Rule] | None:
+        """The windows that push without end; none when all has settled."""
+        pushes: dict[int, int] = defaultdict(int)
+        for _ in range(MOST_ROUNDS):
+            moved = False
+            for n, rule in enumerate(self.rules):
+                if not rule.piece.fixed and rule.piece.start < (least := rule.least()):
+                    rule.piece.start, moved = least, True
+                    pushes[n] += isinstance(rule, _Near)
+            if not moved:
+                return None
+            often = [self.rules[n] for n, count in pushes.items() if count > MOST_PUSHES]
+            if often:
+                return often
+        return []
+
+    def times(self) -> Times:
+        """The deciding times as they stand."""
+        jobs = {}
+        for key, first in self.first.items():
+            last = self.last[key]
+            pause = (first.end, last.start) if last.start > first.end else None
+            jobs[key] = JobTime(first.start, last.end, first.who, pause)
+        return Times(jobs, self.before.ovens, self.before.shelves)

@@ -1,0 +1,68 @@
+"""A baker who is late and has no planner slides the rest: what is planned anew is never worse."""
+
+from dataclasses import replace
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.progress import happened_by
+from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.replan import replan
+from finebatch.core.plan.schedule import Plan, place, times_of
+from finebatch.core.plan.slide import slide
+from finebatch.core.plan.solver import best_plan
+from finebatch.core.plan.work import Happened, Work
+from tests.core.test_plan import drops, two_doughs, works
+
+
+def begin_late(work: Work, plan: Plan, late: int) -> Plan | None:
+    """The plan slid because nothing was begun before that minute."""
+    times = slide(work, Happened(now=late), times_of(plan.activities))
+    return None if times is None else place(work, times, 0)
+
+
+@given(works(), st.integers(1, 60))
+def test_a_plan_begun_late_keeps_every_rule(work: Work, late: int) -> None:
+    plan = quick_plan(work)
+    slid = begin_late(work, plan, late)
+    assert slid is not None
+    assert find_faults(slid, work) == []
+    if not any(worker.away for worker in work.kitchen.workers):
+        assert slid.finish <= plan.finish + late
+
+
+@given(works())
+def test_a_plan_begun_in_time_stays_as_it_is(work: Work) -> None:
+    plan = quick_plan(work)
+    slid = begin_late(work, plan, 0)
+    assert slid is not None
+    assert {a.id: a.start for a in slid.activities} == {a.id: a.start for a in plan.activities}
+
+
+@settings(max_examples=25)
+@given(works(), st.integers(1, 40), st.integers(0, 100))
+def test_planned_anew_is_never_later_than_slid(work: Work, late: int, which: int) -> None:
+    """One job is done late; the oven is seen to by nobody meanwhile, so that it is empty."""
+    hands = tuple(replace(worker, away=()) for worker in work.kitchen.workers)
+    work = replace(work, kitchen=replace(work.kitchen, workers=hands))
+    plan = quick_plan(work)
+    jobs = sorted((a for a in plan.activities if a.hands), key=lambda a: a.start)
+    job = jobs[which % len(jobs)]
+    done = {a.id: float(a.end) for a in jobs if a.end <= job.start}
+    inside = [a for a in jobs if a.kind == "load" and a.id in done
+              and a.id.replace("load", "out") not in done]  # fmt: skip
+    assume(not inside)
+    done[job.id] = float(job.end + late)
+    after = replan(work, happened_by(work, plan, done, job.end + late), times_of(plan.activities))
+    assert after.finish <= plan.finish + late
+
+
+def test_a_delay_moves_nothing_by_more_than_itself() -> None:
+    work = replace(two_doughs(), kitchen=drops(1).kitchen)
+    plan = best_plan(work, 1.0)
+    first = min((a for a in plan.activities if a.hands), key=lambda a: a.start)
+    happened = happened_by(work, plan, {first.id: first.end + 15.0}, first.end + 15)
+    after = {a.id: a.start for a in replan(work, happened, times_of(plan.activities)).activities}
+    moved = [after[a.id] - a.start for a in plan.activities if a.id != first.id]
+    assert all(0 <= minutes <= 15 for minutes in moved)
