@@ -246,6 +246,22 @@ def test_ready_by_is_kept_or_said_to_be_too_soon(page: Page, served: Served) -> 
     expect(page.get_by_text("That time has passed").first).to_be_visible()
     year = int(field.input_value()[:4])
     assert year == 2020
+    # Nothing is locked: the next change is planned, and one press takes a time that can be kept.
+    page.get_by_role("button", name="More: Sheets").click()
+    expect(page.get_by_role("button", name="Start baking now")).to_be_enabled()
+    expect(page.get_by_role("alert")).to_have_count(0)
+    page.get_by_role("button", name=re.compile("^Ready by .* instead")).click()
+    expect(page.get_by_text("That time has passed")).to_have_count(0)
+    expect(page.get_by_text("Too late")).to_have_count(0)
+
+
+def test_ready_by_opens_at_a_time_that_can_be_kept(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/plan/1")
+    expect(page.locator('[data-figure="finish"]')).to_be_visible()
+    page.get_by_role("radio", name="ready by").click()
+    expect(page.get_by_label("Cold and ready by")).to_be_visible()
+    expect(page.get_by_role("button", name="Start baking now")).to_be_enabled()
+    expect(page.get_by_text("Too late")).to_have_count(0)
 
 
 def test_another_shelf_is_planned_at_once(page: Page, served: Served) -> None:

@@ -146,11 +146,8 @@ def _some(
 def check_times(wish: Wish, now: int) -> None:
     """`Refusal` where a wished time cannot be."""
     for name, at in (("start_at", wish.start_at), ("ready_by", wish.ready_by)):
-        if at is None:
-            continue
-        if at < now - MINUTE:
-            raise refuse(name, "That time has passed. Choose a later one.")
-        if at > now + A_YEAR:
+        # One that has passed is no reason to refuse what else is asked for (see `passed`).
+        if at is not None and at > now + A_YEAR:
             raise refuse(name, "That is more than a year away. Choose a nearer day.")
     for span in wish.away:
         if span.to_at <= span.from_at:
@@ -165,11 +162,19 @@ def check_times(wish: Wish, now: int) -> None:
             raise refuse(name, "That is more than a year away. Choose a nearer day.")
 
 
+def passed(wish: Wish, now: int) -> str | None:
+    """What to say where the wished start lies behind us; a ready-by that does is said with how late
+    it gets."""
+    if wish.start_at is None or wish.start_at >= now - MINUTE:
+        return None
+    return "The start that was asked for has passed, so the plan begins now. Choose another one."
+
+
 def base_of(wish: Wish, now: int) -> int:
     """Minute 0 of the planning: the wanted start, or the next whole minute."""
     soonest = -(-now // MINUTE) * MINUTE
     if wish.start_at is not None:
-        return wish.start_at
+        return soonest if passed(wish, now) else wish.start_at
     if wish.ready_by is not None and wish.ready_by - soonest > A_FORTNIGHT:
         return wish.ready_by - A_FORTNIGHT
     return soonest

@@ -8,6 +8,7 @@ from sqlalchemy import delete, insert
 from sqlalchemy.orm import Session, object_session
 
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
+from finebatch.core.plan.latest import latest_quick
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.shift import shift_plan, shift_work
@@ -17,7 +18,7 @@ from finebatch.core.refusal import Refusal
 from finebatch.formats.run_sheet import words
 from finebatch.store.database import Database
 from finebatch.store.models import ActivityRow, SessionRow
-from finebatch.workflow.asking import ask, base_of, check_times, kitchen_of, rests_on
+from finebatch.workflow.asking import ask, base_of, check_times, kitchen_of, passed, rests_on
 from finebatch.workflow.kitchen import change_kitchen, get_kitchen
 from finebatch.workflow.session_rows import (
     dump_snapshot,
@@ -43,10 +44,7 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
     base = base_of(wish, now)
     with database.writing() as session:
         snapshot, work = ask(session, wish, base)
-        plan = quick_plan(work)
-        spare = 0 if work.ready_by is None else work.ready_by - plan.finish
-        if spare > 0 and not any(worker.away for worker in work.kitchen.workers):
-            plan = shift_plan(plan, spare)
+        plan = (latest_quick(work) if work.ready_by is not None else None) or quick_plan(work)
         kitchen = get_kitchen(session)
         if (kitchen.sheets, kitchen.shelves) != (wish.sheets, wish.shelves):
             change_kitchen(session, replace(kitchen, sheets=wish.sheets, shelves=wish.shelves))
@@ -54,7 +52,7 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
         row = planned_row(session) or SessionRow(state="planned")
         row.dough_id = wish.items[0].dough_id if len(wish.items) == 1 else None
         row.snapshot = dump_snapshot(snapshot)
-        row.ready_by, row.changed_at, row.said = wish.ready_by, now, None
+        row.ready_by, row.changed_at, row.said = wish.ready_by, now, passed(wish, now)
         session.add(row)
         with session.no_autoflush:
             keep_plan(row, work, plan, base)
@@ -96,12 +94,8 @@ def improve(database: Database, session_id: int, seconds: float, go_on: Callable
             keep_plan(row, work, plan, base)
         return True
 
-    def tell(plan: Plan) -> bool:
-        fits = work.ready_by is None or plan.finish > work.ready_by
-        return keep(plan) if fits else go_on()
-
     try:
-        keep(best_plan(work, seconds, tell))
+        keep(best_plan(work, seconds, keep))
     except Refusal:
         if not work.pins:
             raise

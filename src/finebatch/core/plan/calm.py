@@ -15,6 +15,8 @@ span, an opening of the door saved, a minute for which portioning is broken off,
 before what cannot wait, a minute of waiting and one of age."""
 NEAR_MIN = 6
 """Door jobs that lie this near in a plan may be brought together."""
+KEEPS = ("rack", "mix")
+"""What is fresher the later it is done, where all is to be ready by a time."""
 AT_THE_DOOR = ("load", "turn", "out")
 
 
@@ -28,8 +30,8 @@ def calm_cost(model: Model, found: Times, *, fresh: bool) -> cp_model.LinearExpr
         cost -= SWAP * _sum(at_once for kinds, at_once in doors.items() if ".turn" in kinds[0]
                             and ".turn" in kinds[1])  # fmt: skip
     if fresh:
-        racks = [model.ends[key] for key, job in model.net.jobs.items() if job.kind == "rack"]
-        cost += FRESH * (len(racks) * model.finish - _sum(racks))
+        late = [model.ends[key] for key, job in model.net.jobs.items() if job.kind in KEEPS]
+        cost += FRESH * (len(late) * model.finish - _sum(late))
     return cost
 
 

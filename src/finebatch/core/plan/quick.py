@@ -4,6 +4,7 @@ It comes back at once, serves the solver as a first answer, and stands by when t
 found nothing in its time. Several orders of the doughs are tried, the soonest is taken.
 """
 
+from collections.abc import Mapping
 from itertools import permutations
 
 from finebatch.core.plan.bound import plain_bound
@@ -37,8 +38,10 @@ def _crowded(work: Work) -> bool:
     return len(mixed) > work.kitchen.bowls or cold > work.kitchen.fridge
 
 
-def quick_times(work: Work) -> Times:
-    """The deciding times of the quick plan: the soonest of a few orders."""
+def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
+    """The deciding times of the quick plan: the soonest of a few orders. Doughs named in `later`,
+    by letter, are not begun before that minute."""
+    from_min = later or {}
     found: list[tuple[int, Times]] = []
     crowded = _crowded(work)
     for order in orders(work)[:MOST_ORDERS]:
@@ -46,8 +49,10 @@ def quick_times(work: Work) -> Times:
         if not crowded:
             for dough in sorted(work.doughs, key=lambda d: (-wait_before(d), d.letter)):
                 if not dough.may_not_wait:
+                    greedy.not_before = from_min.get(dough.letter, 0)
                     greedy.dough(dough)
         for dough in order:
+            greedy.not_before = from_min.get(dough.letter, 0)
             if crowded:
                 greedy.in_turn(dough)
             elif dough.may_not_wait:

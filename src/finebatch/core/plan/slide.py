@@ -11,10 +11,18 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations, pairwise
 
-from finebatch.core.plan.network import Job, Link, made, mixed, network
+from finebatch.core.plan.network import (
+    Job,
+    Link,
+    after_last,
+    last_of,
+    made,
+    mixed,
+    network,
+)
 from finebatch.core.plan.schedule import JobTime, Times
 from finebatch.core.plan.shelves import colour
-from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Span, Work, job_id
+from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Span, Work, job_id
 
 MOST_ROUNDS = 200
 MOST_PUSHES = 8
@@ -48,6 +56,10 @@ class _After:
     def least(self) -> int:
         return max((one.end for one in self.ends), default=0) + self.add
 
+    def latest(self) -> Iterator[tuple[_Piece, int]]:
+        for one in self.ends:
+            yield one, self.piece.start - self.add - one.minutes
+
 
 @dataclass(frozen=True, slots=True)
 class _InTurn:
@@ -68,6 +80,10 @@ class _InTurn:
         here = (one.start if self.begun else one.end for one in there)
         return max(here, default=-self.add) + self.add
 
+    def latest(self) -> Iterator[tuple[_Piece, int]]:
+        for one in self.ends:
+            yield one, self.piece.start - self.add - (0 if self.begun else one.minutes)
+
 
 @dataclass(frozen=True, slots=True)
 class _Near:
@@ -80,22 +96,32 @@ class _Near:
     def least(self) -> int:
         return self.then.start - self.most
 
+    def latest(self) -> Iterator[tuple[_Piece, int]]:
+        yield self.then, self.piece.start + self.most
+
 
 @dataclass(frozen=True, slots=True)
 class _Around:
-    """A piece that goes around what takes its hands; one up to `until`, where that is given."""
+    """A piece that goes around what takes its hands, or with all that follows it at once (`minutes`
+    in all) around when it cannot be."""
 
     piece: _Piece
     taken: Sequence[Span]
-    until: _Piece | None = None
+    minutes: int
 
     def least(self) -> int:
         start = self.piece.start
-        minutes = (self.until or self.piece).end - start
         for a, b in self.taken:
-            if start < b and start + minutes > a:
+            if start < b and start + self.minutes > a:
                 start = b
         return start
+
+    def latest(self) -> Iterator[tuple[_Piece, int]]:
+        start = self.piece.start
+        for a, b in reversed(self.taken):
+            if start < b and start + self.minutes > a:
+                start = a - self.minutes
+        yield self.piece, start
 
 
 _Rule = _After | _InTurn | _Near | _Around
@@ -118,6 +144,13 @@ class _Use:
     add: int = 0
     at_end: bool = False
     begun: bool = False
+
+
+def push_late(work: Work, before: Times, ready: int) -> Times | None:
+    """The same plan with each job as late as all the rules and that end allow: what is ready is
+    fresher. None where it could not be made out."""
+    sliding = _Sliding(work, NOTHING_YET, before)
+    return sliding.times() if sliding.settle_late(ready) else None
 
 
 class _Sliding:
@@ -276,7 +309,7 @@ class _Sliding:
             taken = sorted([*away, *((p.start, p.end) for p in self.due[who])])
             for piece in own:
                 yield _After(piece, free)
-                yield _Around(piece, taken)
+                yield _Around(piece, taken, piece.minutes)
 
     def _places(self) -> Iterator[_Rule]:
         """Sheets, rack, fridge, bowls and mixer, each used in the order in which it was."""
@@ -362,7 +395,8 @@ class _Sliding:
             hot = max([0 if loaded else minutes, *h.oven_from[number : number + 1]])
             yield _After(load, hot - load.minutes)
             cold = [(a, b + max(minutes - load.minutes, 0)) for a, b in off]
-            yield _Around(load, cold, self.last[stay.out])
+            length = load.minutes + stay.tray.bakes[stay.number].length + k.out_min
+            yield _Around(load, cold, length)
 
     # The answer
 
@@ -398,6 +432,26 @@ class _Sliding:
             if often:
                 return often
         return []
+
+    def settle_late(self, ready: int) -> bool:
+        """Move everything as late as the rules allow; whether every rule then holds."""
+        if not self.whole or any(piece.fixed for piece in self.order):
+            return False
+        ends = {last_of(tray): ready - after_last(tray) for tray in self.work.trays}
+        for piece in self.order:
+            piece.start = ready
+        for key, end in ends.items():
+            self.last[key].start = end - self.last[key].minutes
+        floors = [rule for rule in self.rules if not (isinstance(rule, _After) and not rule.ends)]
+        for _ in range(MOST_ROUNDS):
+            moved = False
+            for rule in floors:
+                for piece, most in rule.latest():
+                    if piece.start > most:
+                        piece.start, moved = most, True
+            if not moved:
+                return all(rule.piece.start >= rule.least() for rule in self.rules)
+        return False
 
     def times(self) -> Times:
         """The deciding times as they stand."""

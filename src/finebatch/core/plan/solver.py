@@ -15,10 +15,11 @@ from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.calm import calm_cost
+from finebatch.core.plan.latest import Late, away_from, latest_start, pushed, till_ready
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.quick import quick_times
-from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
-from finebatch.core.plan.shift import shift_work
+from finebatch.core.plan.schedule import Plan, Times, finish_of, place, times_of
+from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.work import NOTHING_YET, Work
 from finebatch.core.refusal import refuse
 
@@ -136,13 +137,86 @@ def best_plan(work: Work, seconds: float = 5.0, tell: Callable[[Plan], bool] | N
 
     Raises `Refusal` when no plan was found.
     """
-    model, found, bound = _soonest(work, seconds, tell)
-    finish = finish_of(work, found.jobs)
-    if work.ready_by is not None and finish <= work.ready_by:
-        found, bound = _latest(work, model, found, bound, seconds)
-    else:
-        found = _calmer(work, model, found, finish)
-    return place(work, found, min(bound, finish_of(work, found.jobs)))
+    late = None if work.ready_by is None or work.pins else latest_start(work)
+    if late is None:
+        model, found, bound = _soonest(work, seconds, tell)
+        finish = finish_of(work, found.jobs)
+        if work.ready_by is None or finish > work.ready_by:
+            found = _calmer(work, model, found, finish)
+            return place(work, found, _sound(bound, finish_of(work, found.jobs)))
+        late = Late(0, found)
+    return _latest(work, late, seconds, tell)
+
+
+def _sound(bound: int, finish: int) -> int:
+    """A bound that no plan is below; one above a plan that was found is a fault of the planner."""
+    assert bound <= finish, f"bound {bound} above a finish of {finish}"
+    return bound
+
+
+def _latest(work: Work, late: Late, seconds: float, tell: Callable[[Plan], bool] | None) -> Plan:
+    """Begin as late as can be, from a plan that is ready in time; then as calm, and what is ready
+    as fresh, as can be. How much later it could perhaps begin stands in the bound."""
+    assert work.ready_by is not None
+    gone_on = True
+
+    def told(late: Late, lead: int) -> bool:
+        nonlocal gone_on
+        gone_on = tell is None or tell(_ready_in_time(work, late, lead))
+        return gone_on
+
+    search = _begun_late if away_from(work, late.start) else _moved
+    late, lead = search(work, late, seconds, told)
+    if gone_on:
+        late = pushed(work, late)
+        ready = work.ready_by - late.start
+        rest = shift_work(work, -late.start)
+        late = replace(late, times=_calmer(rest, Model(rest, NOTHING_YET), late.times, ready))
+    return _ready_in_time(work, late, lead)
+
+
+def _ready_in_time(work: Work, late: Late, lead: int) -> Plan:
+    """The plan; `lead` are the minutes before the ready-by by which it has to be begun in any
+    case."""
+    assert work.ready_by is not None
+    plan = place(shift_work(work, -late.start), late.times, 0)
+    taken = work.ready_by - late.start - min(time.start for time in late.times.jobs.values())
+    plan = replace(plan, bound=plan.finish - taken + _sound(lead, taken))
+    return shift_plan(plan, late.start)
+
+
+def _moved(
+    work: Work, late: Late, seconds: float, told: Callable[[Late, int], bool]
+) -> tuple[Late, int]:
+    """With nobody away, what is ready soonest begins latest when it is moved as one."""
+    assert work.ready_by is not None
+    ready = work.ready_by
+
+    def moved(finish: int, times: Times) -> Late:
+        return Late(ready - finish, times)
+
+    rest = replace(shift_work(till_ready(work), -late.start), ready_by=None)
+    _, times, bound = _soonest(
+        rest, seconds, lambda plan: told(moved(plan.finish, times_of(plan.activities)), plan.bound)
+    )
+    return moved(finish_of(rest, times.jobs), times), bound
+
+
+def _begun_late(
+    work: Work, late: Late, seconds: float, told: Callable[[Late, int], bool]
+) -> tuple[Late, int]:
+    """Around times away: the latest begin is searched for as such."""
+    assert work.ready_by is not None
+    ready = work.ready_by - late.start
+    model = Model(shift_work(till_ready(work), -late.start), NOTHING_YET)
+    model.hint(late.times)
+    model.model.add(model.finish <= ready)
+    model.model.minimize(ready - model.begin)
+    watch = _Watch(model, lambda times, lead: told(Late(late.start, times), lead))
+    answer = _search(model, seconds, watch)
+    if answer is None:
+        return late, 0
+    return Late(late.start, answer.times), answer.bound
 
 
 def _soonest(
@@ -187,53 +261,15 @@ def _nothing_found(work: Work) -> Exception:
     return refuse("trays", "No plan was found in the time given. Try fewer trays, or more sheets.")
 
 
-def _slid(times: Times, by: int) -> Times:
-    """All jobs `by` minutes later."""
-    jobs = {
-        key: JobTime(
-            time.start + by,
-            time.end + by,
-            time.who,
-            None if time.pause is None else (time.pause[0] + by, time.pause[1] + by),
-        )
-        for key, time in times.jobs.items()
-    }
-    return Times(jobs, times.ovens, times.shelves)
-
-
-def _latest(
-    work: Work, model: Model, found: Times, bound: int, seconds: float
-) -> tuple[Times, int]:
-    """With a ready-by to spare, begin as late as can be: dough and pieces are fresher.
-
-    Where all of it fits behind a break it is planned there; else whatever can wait does.
-    """
-    assert work.ready_by is not None
-    ends = sorted({end for worker in work.kitchen.workers for _, end in worker.away})
-    if work.pins:
-        return _calmer(work, model, found, finish_of(work, found.jobs)), bound
-    for start in [*reversed([end for end in ends if end < work.ready_by]), 0]:
-        if start:
-            later = replace(shift_work(work, -start), ready_by=None)
-            if plain_bound(later) > work.ready_by - start:
-                continue
-            behind, times, least = _soonest(later, seconds / 2)
-        else:
-            behind, times, least = model, found, bound
-        spare = work.ready_by - start - finish_of(work, times.jobs)
-        if spare < 0:
-            continue
-        times = _calmer(work, behind, times, finish_of(work, times.jobs))
-        by = start if any(end > start for end in ends) else start + spare
-        return _slid(times, by), least + by
-    return found, bound
-
-
 def _calmer(work: Work, model: Model, found: Times, finish: int) -> Times:
     """At the same finish, the calmest plan (see `calm`)."""
     model.model.clear_hints()  # type: ignore[no-untyped-call]
     model.hint(found)
-    model.model.add(model.finish <= finish)
+    if work.ready_by is None:
+        model.model.add(model.finish <= finish)
+    else:
+        # How old what is ready is, is counted up to that time.
+        model.model.add(model.finish == finish)
     model.model.add(model.begin >= min(time.start for time in found.jobs.values()))
     model.model.minimize(calm_cost(model, found, fresh=work.ready_by is not None))
     calm = solver_for(CALM_EFFORT, "sum")

@@ -327,7 +327,7 @@ class Work:
     @property
     def horizon(self) -> int:
         """A length in minutes that any sensible plan stays under."""
-        total = HORIZON_SLACK + (self.ready_by or 0)
+        total = HORIZON_SLACK + max(self.ready_by or 0, 0)
         total += max((end for w in self.kitchen.workers for _, end in w.away), default=0)
         total += max((pin.start for pin in self.pins), default=0)
         for dough in self.doughs:

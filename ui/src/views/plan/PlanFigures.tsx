@@ -1,15 +1,17 @@
 import type { BakingSession, Schemas } from "../../api/client";
 import { length, when } from "../../app/format";
+import { nextQuarter } from "./WishRow";
 
 interface PlanFiguresProps {
   plan: BakingSession;
   busy: boolean;
+  onReadyBy: (at: number) => void;
   onStart: () => void;
   onStop: () => void;
 }
 
 /** When all is cold, how good the plan is, what holds it up, and the next step. */
-export function PlanFigures({ plan, busy, onStart, onStop }: PlanFiguresProps) {
+export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFiguresProps) {
   const late = plan.ready_by === null ? 0 : Math.ceil((plan.finish_at - plan.ready_by) / 60_000);
   return (
     <aside aria-label="The plan in figures" className="flex flex-col gap-5">
@@ -44,11 +46,20 @@ export function PlanFigures({ plan, busy, onStart, onStop }: PlanFiguresProps) {
           )}
         </p>
         {late > 0 && (
-          <p className="mt-2 border-l-4 border-caution pl-3">
-            <strong className="text-caution">Too late:</strong> even begun now it is ready{" "}
-            {length(late)} after {when(plan.ready_by ?? 0, plan.now)}: {clash(plan)} The nearest
-            plan that works is this one; or see what would help.
-          </p>
+          <div className="mt-2 border-l-4 border-caution pl-3">
+            <p>
+              <strong className="text-caution">Too late:</strong> {tooLate(plan, late)} The nearest
+              plan that works is this one; or see what would help.
+            </p>
+            <button
+              type="button"
+              className="press mt-1 min-h-9 px-2"
+              disabled={busy}
+              onClick={() => onReadyBy(nextQuarter(plan.finish_at))}
+            >
+              Ready by {when(nextQuarter(plan.finish_at), plan.now)} instead
+            </button>
+          </div>
         )}
         {plan.said && (
           <p className="mt-2 border-l-4 border-caution pl-3">
@@ -100,6 +111,14 @@ function howGood(plan: BakingSession): string {
 }
 
 const SAYS_SOMETHING_MIN = 120;
+
+/** By how much, and why. */
+function tooLate(plan: BakingSession, late: number): string {
+  const wanted = when(plan.ready_by ?? 0, plan.now);
+  if ((plan.ready_by ?? 0) < plan.now)
+    return `that time has passed (${wanted}). Begun now it is ready ${when(plan.finish_at, plan.now)}.`;
+  return `even begun now it is ready ${length(late)} after ${wanted}: ${clash(plan)}`;
+}
 
 /** Which demands clash, with figures. */
 function clash(plan: BakingSession): string {

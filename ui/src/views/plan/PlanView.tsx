@@ -39,6 +39,9 @@ function Planning({ joining }: { joining: number | null }) {
   return <PlanBench joining={joining} plan={plan.data} kitchen={kitchen.data} />;
 }
 
+/** How long a session takes of which nothing is known yet. */
+const FIRST_GUESS_MS = 4 * 3_600_000;
+
 interface PlanBenchProps {
   joining: number | null;
   plan: BakingSession | null;
@@ -109,7 +112,13 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             fault={fault("items")}
             onItems={(items) => ask({ ...wish, items, pins: [], shelf_pins: [] })}
           />
-          <WishRow wish={wish} startAt={plan?.start_at ?? Date.now()} fault={fault} onWish={ask} />
+          <WishRow
+            wish={wish}
+            startAt={Math.max(plan?.start_at ?? 0, plan?.now ?? Date.now())}
+            finishAt={plan?.finish_at ?? Date.now() + FIRST_GUESS_MS}
+            fault={fault}
+            onWish={ask}
+          />
           <AwayTimes
             away={wish.away}
             now={plan?.now ?? Date.now()}
@@ -144,6 +153,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
           <PlanFigures
             plan={plan}
             busy={make.isPending}
+            onReadyBy={(at) => ask({ ...wish, start_at: null, ready_by: at })}
             onStop={() => stop.mutate()}
             onStart={() => start.mutate(plan.id, { onSuccess: () => navigate("/bake") })}
           />

@@ -10,9 +10,14 @@ type Anchor = "now" | "start" | "ready";
 interface WishRowProps {
   wish: Wish;
   startAt: number;
+  /** When all can be ready at the soonest, as far as is known. */
+  finishAt: number;
   fault: (field: string) => string | undefined;
   onWish: (wish: Wish) => void;
 }
+
+/** The next quarter of an hour, and at least some minutes from then: planning takes a moment. */
+export const nextQuarter = (ms: number): number => Math.ceil((ms + 5 * 60_000) / 900_000) * 900_000;
 
 const ANCHORS = [
   ["now", "start now"],
@@ -21,7 +26,7 @@ const ANCHORS = [
 ] as const;
 
 /** What there is to bake with, and when. Each change is planned at once. */
-export function WishRow({ wish, startAt, fault, onWish }: WishRowProps) {
+export function WishRow({ wish, startAt, finishAt, fault, onWish }: WishRowProps) {
   const anchor: Anchor = wish.ready_by ? "ready" : wish.start_at ? "start" : "now";
   // What is typed stays as it is; until then the field follows the plan.
   const [typed, setTyped] = useState<string | null>(null);
@@ -55,7 +60,16 @@ export function WishRow({ wish, startAt, fault, onWish }: WishRowProps) {
         range={[1, 4]}
         onChange={(next) => ask({ shelves: next })}
       />
-      <Choice label="When" value={anchor} options={ANCHORS} onChange={(next) => ask({}, next)} />
+      <Choice
+        label="When"
+        value={anchor}
+        options={ANCHORS}
+        onChange={(next) => {
+          // A time that can be kept: it can be moved from there.
+          setTyped(null);
+          ask({}, next, toField(next === "ready" ? nextQuarter(finishAt) : startAt));
+        }}
+      />
       {anchor !== "now" && (
         <Field
           label={anchor === "start" ? "Start at" : "Cold and ready by"}
