@@ -75,7 +75,7 @@ def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
     jobs = {a.id: a for a in plan.activities}
     for activity in found.activities:
         job = jobs[activity.id]
-        if job.hands:
+        if job.told:
             who = f"{activity.who}: " if len(work.kitchen.workers) > 1 else ""
             where = f", sheet {job.sheet}" if job.sheet else ""
             where += f", shelf {job.shelf}" if job.shelf else ""

@@ -206,7 +206,8 @@ class FilePin(_Part):
 
 class FileActivity(_Part):
     """One activity of the plan. `window` is the earliest and latest start left to it, `pause` when
-    it is broken off for the oven, `to_shelf` where a tray goes at half time."""
+    it is broken off for the oven, `to_shelf` where a tray goes at half time, `dial_c` what the
+    oven's dial is set to (°C), for its heating and for a tray that goes in."""
 
     id: str
     kind: str
@@ -220,6 +221,7 @@ class FileActivity(_Part):
     oven: int | None
     shelf: int | None
     to_shelf: int | None
+    dial_c: int | None = None
     pause: tuple[datetime, datetime] | None
     window: tuple[datetime, datetime | None] | None
 

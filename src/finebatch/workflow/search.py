@@ -69,6 +69,9 @@ class Searches:
             note(self._database, search.session_id, refusal.faults[0].message)
         except SQLAlchemyError as error:
             _log.warning("The search for a better plan ended early: %s", error)
+        except Exception:
+            # The plan so far stands; what is wrong in the planner is not lost in a thread.
+            _log.exception("The search for a better plan went wrong")
 
     def stop(self) -> None:
         """End the search; the best plan so far stands."""

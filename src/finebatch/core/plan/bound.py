@@ -1,9 +1,13 @@
 """Minutes below which nobody can finish, worked out without a search."""
 
-from itertools import pairwise
+import math
+from itertools import pairwise, permutations
 
 from finebatch.core.plan.network import after_last
 from finebatch.core.plan.work import TrayWork, Work
+
+MOST_ORDERED = 6
+"""Groups of settings whose orders are all gone through."""
 
 
 def ready_min(work: Work, letter: str) -> int:
@@ -46,18 +50,30 @@ def plain_bound(work: Work) -> int:
 
 
 def _least_changes(work: Work) -> int:
-    """Minutes that one oven spends at the least in changing its setting."""
+    """Minutes for which one oven stands idle at the least while its setting changes.
+
+    Settings that lie within the tolerance of each other, one by one, are gone through for nothing:
+    only from one such group to the next there is a change. Its last minutes may be those in which
+    the next tray is loaded.
+    """
     k = work.kitchen
     if len(k.ovens) > 1:
         return 0
-    settings: list[int] = []
-    for oven_c in sorted({b.oven_c for tray in work.trays for b in tray.bakes}):
-        if not settings or oven_c - settings[-1] > k.tolerance_c:
-            settings.append(oven_c)
+    groups: list[tuple[int, int]] = []
+    for oven_c in work.settings_c:
+        if groups and oven_c - groups[-1][1] <= k.tolerance_c:
+            groups[-1] = (groups[-1][0], oven_c)
+        else:
+            groups.append((oven_c, oven_c))
     oven = k.ovens[0]
-    steps = [
-        min(oven.change_min(a, b, k.tolerance_c), oven.change_min(b, a, k.tolerance_c))
-        for a, b in pairwise(settings)
-    ]
-    # Between changes all shelves are empty; the last load of one setting may leave some idle.
-    return sum(steps)
+
+    def change(a: tuple[int, int], b: tuple[int, int]) -> int:
+        before, after = (a[1], b[0]) if a < b else (a[0], b[1])
+        return max(oven.change_min(before, after, k.tolerance_c) - k.load_min, 0)
+
+    if len(groups) <= MOST_ORDERED:
+        return min(sum(change(a, b) for a, b in pairwise(order)) for order in permutations(groups))
+    # Too many to go through: each gap is crossed once, in the quicker direction.
+    fastest = max(oven.rise_c_min, oven.fall_c_min)
+    crossed = sum((b[0] - a[1]) / fastest - k.load_min for a, b in pairwise(groups))
+    return max(math.floor(crossed), 0)

@@ -175,7 +175,7 @@ def find_faults(plan: Plan, work: Work) -> list[str]:
         for dough in work.doughs:
             faults += _check_dough(dough, alone, by_tray, work)
     faults += _check_hands(plan, work)
-    faults += _check_ovens(work, by_tray)
+    faults += _check_ovens(work, alone, by_tray)
     faults += _check_rooms(work, alone, by_tray)
     starts = {a.id: a.start for a in plan.activities}
     faults += [f"{pin.job} is not at {pin.start}" for pin in work.pins
@@ -235,7 +235,7 @@ def _minutes(oven: Oven, before: float, after: float, tolerance: float) -> int:
     return math.ceil(abs(after - before) / rate)
 
 
-def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
+def _check_ovens(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) -> Iterator[str]:
     """One tray a shelf, and every bake in an oven that is as hot as it wants."""
     places: dict[tuple[int, int], list[tuple[int, int, str]]] = defaultdict(list)
     inside: dict[int, list[tuple[Placed, Placed, Placed, int]]] = defaultdict(list)
@@ -269,9 +269,32 @@ def _check_ovens(work: Work, by_tray: dict[str, Own]) -> Iterator[str]:
         for one, other in _overlaps(spans):
             yield f"shelf {shelf} holds {one} and {other} at once"
     off = _off_spans(work.kitchen)
+    heats = [a for a in alone.values() if a.kind == "heat"]
     for number, stays in inside.items():
+        dials = [a for a in heats if a.oven == number]
+        yield from _check_dial(
+            work.kitchen.ovens[number - 1], stays, dials, work.kitchen.tolerance_c
+        )
         yield from _check_heat(work.kitchen.ovens[number - 1], stays, work.kitchen.tolerance_c)
         yield from _check_off(work.kitchen.ovens[number - 1], stays, off)
+
+
+def _check_dial(
+    oven: Oven,
+    stays: list[tuple[Placed, Placed, Placed, int]],
+    dials: list[Placed],
+    tolerance_c: int,
+) -> Iterator[str]:
+    """What was told last of the dial before a tray is in is what the tray wants."""
+    for _, bake, _, oven_c in stays:
+        told = [a for a in dials if a.start < bake.start]
+        if not told:
+            yield f"nobody is told to turn the oven on for {bake.id}"
+            continue
+        last = max(told, key=lambda a: (a.start, a.id.removeprefix("oven"), len(a.id)))
+        wanted = oven_c - (20 if oven.fan else 0) - oven.offset_c
+        if abs(float(last.label) - wanted) > tolerance_c + 0.5:
+            yield f"{bake.id} wants {wanted:g} °C and the dial was told {last.label}"
 
 
 def _off_spans(kitchen: Kitchen) -> list[tuple[int, int]]:

@@ -41,7 +41,8 @@ def replan(work: Work, happened: Happened, before: Times, effort: float = REPLAN
     found = _anew(work, happened, before, slid, effort)
     if found is None:
         found = slid or _anyhow(work, happened, before, effort)
-    return place(work, found.times, happened.now)
+    # Nothing is proven of a rest; nobody can be done before now.
+    return place(work, found.times, min(happened.now, found.finish))
 
 
 def _read(work: Work, model: Model, solver: cp_model.CpSolver) -> _Rest:

@@ -1,7 +1,8 @@
 """A plan: every activity placed in time, with its place, sheet, shelf and pair of hands."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from finebatch.core.plan.network import Network, Stay, after_last, last_of, mixed, network
@@ -62,6 +63,11 @@ class Placed:
     def hands(self) -> bool:
         """Whether it takes hands."""
         return self.kind in HAND_JOBS
+
+    @property
+    def dial_c(self) -> int | None:
+        """What the oven's dial is at (°C): for its heating, and for a tray that goes in."""
+        return int(self.label) if self.kind in ("heat", "load") and self.label else None
 
     @property
     def told(self) -> bool:
@@ -271,29 +277,60 @@ class _Placing:
                 put("set", time.end, time.end + tray.set_min)
 
     def heat(self) -> None:
-        """The oven on in good time, and each change of its setting."""
+        """The oven on in good time, each change of its setting, and its dial through settings that
+        each lie near enough to the next, but not all to each other."""
         jobs, k = self.times.jobs, self.work.kitchen
-        off = k.unattended
         for number, oven in enumerate(k.ovens):
             stays = sorted(
                 (s for s in self.net.stays if self.times.ovens[s.key] == number),
                 key=lambda s: (jobs[s.load].end, s.key),
             )
+            told: list[tuple[int, int, int]] = []
+            for together in self._settings(oven, stays):
+                told.append(self._heated(oven, stays, together[0]))
+                if (
+                    max(s.oven_c for s in together) - min(s.oven_c for s in together)
+                    > k.tolerance_c
+                ):
+                    for one, stay in pairwise(together):
+                        if stay.oven_c != one.oven_c:
+                            load = jobs[stay.load]
+                            told.append((load.start, load.end, stay.oven_c))
             name = "oven" if number == 0 else f"oven{number + 1}"
-            count, last_out = 0, 0
-            for n, stay in enumerate(stays):
-                loaded = jobs[stay.load].end
-                back = max((b for _, b in off if last_out < b <= loaded), default=0)
-                minutes = _heat_before(oven, stays[n - 1].oven_c if n and not back else None,
-                                       stay.oven_c, k.tolerance_c)  # fmt: skip
-                if minutes:
-                    start = self._dial_turned(max(loaded - minutes, last_out, back, 0), last_out)
-                    self.found.append(
-                        Placed(job_id(name, "heat", count), "heat", None, "oven", start, loaded,
-                               oven=number + 1, label=f"{oven.dial_c(stay.oven_c)}")
-                    )  # fmt: skip
-                    count += 1
-                last_out = max(last_out, jobs[stay.out].end)
+            for count, (start, end, oven_c) in enumerate(told):
+                self.found.append(
+                    Placed(job_id(name, "heat", count), "heat", None, "oven", start, end,
+                           oven=number + 1, label=f"{oven.dial_c(oven_c)}")
+                )  # fmt: skip
+
+    def _settings(self, oven: Oven, stays: Sequence[Stay]) -> list[list[Stay]]:
+        """The stays of an oven, in runs between which it is heated or cools down."""
+        runs: list[list[Stay]] = []
+        for n, stay in enumerate(stays):
+            before = stays[n - 1].oven_c if n and not self._off_before(stays, n) else None
+            if not runs or _heat_before(oven, before, stay.oven_c, self.work.kitchen.tolerance_c):
+                runs.append([])
+            runs[-1].append(stay)
+        return runs
+
+    def _off_before(self, stays: Sequence[Stay], n: int) -> int:
+        """Until when the oven was off between a stay and the one before it; 0 when it was not."""
+        jobs = self.times.jobs
+        last_out = max((jobs[s.out].end for s in stays[:n]), default=0)
+        loaded = jobs[stays[n].load].end
+        off = self.work.kitchen.unattended
+        return max((b for _, b in off if last_out < b <= loaded), default=0)
+
+    def _heated(self, oven: Oven, stays: Sequence[Stay], stay: Stay) -> tuple[int, int, int]:
+        """From when to when the oven is brought to the setting of that stay (°C)."""
+        jobs, n = self.times.jobs, stays.index(stay)
+        back = self._off_before(stays, n)
+        before = stays[n - 1].oven_c if n and not back else None
+        minutes = _heat_before(oven, before, stay.oven_c, self.work.kitchen.tolerance_c)
+        last_out = max((jobs[s.out].end for s in stays[:n]), default=0)
+        loaded = jobs[stay.load].end
+        start = self._dial_turned(max(loaded - minutes, last_out, back, 0), last_out)
+        return start, loaded, stay.oven_c
 
     def _dial_turned(self, latest: int, free: int) -> int:
         """When the dial is turned, by somebody who is there: before a short break, not in it."""
@@ -317,7 +354,14 @@ def place(work: Work, times: Times, bound: int) -> Plan:
     placing.heat()
     finish = finish_of(work, times.jobs)
     ordered = sorted(placing.found, key=lambda a: (a.start, a.end, a.id))
-    return Plan(tuple(ordered), finish, min(bound, finish))
+    return Plan(tuple(ordered), finish, sound(bound, finish))
+
+
+def sound(bound: int, finish: int) -> int:
+    """A bound on the finish; one above a finish that was found is a fault of the planner, and its
+    proofs are none."""
+    assert bound <= finish, f"nobody is said to finish before {bound}, and this does at {finish}"
+    return bound
 
 
 def times_of(activities: Iterable[Placed]) -> Times:

@@ -18,7 +18,7 @@ from finebatch.core.plan.calm import calm_cost
 from finebatch.core.plan.latest import Late, away_from, latest_start, pushed, till_ready
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.quick import quick_times
-from finebatch.core.plan.schedule import Plan, Times, finish_of, place, times_of
+from finebatch.core.plan.schedule import Plan, Times, finish_of, place, sound, times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.work import NOTHING_YET, Work
 from finebatch.core.refusal import refuse
@@ -143,15 +143,9 @@ def best_plan(work: Work, seconds: float = 5.0, tell: Callable[[Plan], bool] | N
         finish = finish_of(work, found.jobs)
         if work.ready_by is None or finish > work.ready_by:
             found = _calmer(work, model, found, finish)
-            return place(work, found, _sound(bound, finish_of(work, found.jobs)))
+            return place(work, found, bound)
         late = Late(0, found)
     return _latest(work, late, seconds, tell)
-
-
-def _sound(bound: int, finish: int) -> int:
-    """A bound that no plan is below; one above a plan that was found is a fault of the planner."""
-    assert bound <= finish, f"bound {bound} above a finish of {finish}"
-    return bound
 
 
 def _latest(work: Work, late: Late, seconds: float, tell: Callable[[Plan], bool] | None) -> Plan:
@@ -181,7 +175,7 @@ def _ready_in_time(work: Work, late: Late, lead: int) -> Plan:
     assert work.ready_by is not None
     plan = place(shift_work(work, -late.start), late.times, 0)
     taken = work.ready_by - late.start - min(time.start for time in late.times.jobs.values())
-    plan = replace(plan, bound=plan.finish - taken + _sound(lead, taken))
+    plan = replace(plan, bound=plan.finish - taken + sound(lead, taken))
     return shift_plan(plan, late.start)
 
 
