@@ -154,3 +154,13 @@ def test_hot_corners_and_tools_are_kept_with_the_kitchen(demo: TestClient) -> No
     answer = demo.put("/api/kitchen", json=twice)
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "scoops")
     assert demo.get("/api/kitchen").json() == changed
+
+
+def test_only_as_many_wafers_lie_on_a_tray_as_can_be_shaped(demo: TestClient) -> None:
+    """Also where a number of pieces is asked for: soft for 60 s, shaped in 20 s each."""
+    keep(demo, {**PIECES["wafer"], "soft_s": 60, "shape_s": 20})
+    for pieces in (None, 20):
+        items = [{"dough_id": 1, "pieces": pieces}]
+        made = demo.put("/api/plan", json={"items": items, "sheets": 3, "shelves": 1}).json()
+        assert max(t["pieces"] for t in made["trays"]) == 3
+        assert pieces is None or sum(t["pieces"] for t in made["trays"]) == pieces

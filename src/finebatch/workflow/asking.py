@@ -14,8 +14,8 @@ from finebatch.core.formula.method import method_of
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.kinds import Pan
-from finebatch.core.piece.layout import share_out
 from finebatch.core.piece.sizes import TwoSizes
+from finebatch.core.piece.tray import share_some
 from finebatch.core.plan.prepare import Portioned, Sized, prepare
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import refuse
@@ -137,7 +137,7 @@ def _some(
         )
     if not found.layouts:
         raise refuse("items", f"“{dough.card.name}” is baked by the pan: take all of it.")
-    shared = share_out(asked.kitchen.sheet, found.footprint, item.pieces)
+    shared = share_some(found, asked.kitchen.sheet, item.pieces)
     others = both.other.yields.pieces if both.other is not None else 0
     # What was not taken out stays in the cold; it is not left over.
     return shared.trays, there - item.pieces + others if item.joins == "fresh" else 0

@@ -21,7 +21,7 @@ from finebatch.core.piece.kinds import (
     Wafer,
     portion,
 )
-from finebatch.core.piece.layout import Layout, share_out
+from finebatch.core.piece.layout import Layout, Shared, share_out
 from finebatch.core.piece.making import (
     LogsCut,
     PanScored,
@@ -223,6 +223,17 @@ def _second_bake(basis: TrayBasis, piece: TwiceBaked, slices: SlicesDried, logs:
     return SecondBake(pieces, minutes, foot, shared.trays, shared.layouts)
 
 
+def _on_trays(sheet: Sheet, foot: Footprint, pieces: int, making: Making | None) -> Shared:
+    """Pieces on trays; of what is shaped while it is hot only so many at once as can be."""
+    by_hand = making.by_hand if isinstance(making, WaferLimit) else None
+    return share_out(sheet, foot, pieces, by_hand)
+
+
+def share_some(answer: TrayAnswer, sheet: Sheet, pieces: int) -> Shared:
+    """The trays of only so many of the pieces that were foreseen."""
+    return _on_trays(sheet, answer.footprint, pieces, answer.making)
+
+
 def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     """Foresee the piece, count the yield and lay out every tray.
 
@@ -238,8 +249,7 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
         yields = Yield(pieces * each, leftover, bowl, each, (each,) * pieces)
         return TrayAnswer(found, yields, foot, (), making, None)
     foot = footprint(found, piece)
-    by_hand = making.by_hand if isinstance(making, WaferLimit) else None
-    shared = share_out(basis.sheet, foot, pieces, by_hand)
+    shared = _on_trays(basis.sheet, foot, pieces, making)
     second = None
     if isinstance(making, SlicesDried) and isinstance(piece, TwiceBaked):
         second = _second_bake(basis, piece, making, pieces)
