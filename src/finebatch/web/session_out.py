@@ -316,7 +316,7 @@ def session_out(
         stale=planned and plans.is_stale(session, row),
         said=row.said,
         happened=len(row.events),
-        can_undo=bool(row.events),
+        can_undo=bool(row.events) or row.state == "given_up",
         sheets=work.kitchen.sheets,
         sheet_names=names,
         sheets_now=_sheets_now(row, names),

@@ -29,6 +29,7 @@ EventKind = Literal["done", "more", "skip", "away", "slow", "dropped", "weighed"
 """A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
 takes so many more to get hot; a tray was dropped; something was weighed; a dough felt so firm."""
 MOST_MORE = 60
+ENDED = ("finished", "given_up")
 SHOWN_AFTER_MS = 3 * 60 * MINUTE
 MOST_AWAY = 12 * 60
 SKIPPED = ("turn", "finish", "freeze")
@@ -58,9 +59,9 @@ def current(session: Session) -> SessionRow | None:
 
 def just_finished(session: Session, now: int) -> SessionRow | None:
     """The latest session when it was finished in the last hours: its bakes are to be written down
-    and what is left put away."""
+    and what is left put away. Or given up: that can be taken back."""
     newest = (SessionRow.changed_at.desc(), SessionRow.id.desc())
-    query = select(SessionRow).where(SessionRow.state == "finished").order_by(*newest)
+    query = select(SessionRow).where(SessionRow.state.in_(ENDED)).order_by(*newest)
     row = session.scalars(query).first()
     return row if row is not None and now - row.changed_at < SHOWN_AFTER_MS else None
 

@@ -40,6 +40,8 @@ from finebatch.workflow.wishes import MINUTE
 
 TOO_LONG_MIN = 2
 MOST_TRIES = 3
+LAST_JOBS = ("rack", "finish", "freeze")
+"""Whatever else has to be done comes before one of these."""
 Tell = Callable[[], None]
 """How the screens hear that a session has changed."""
 
@@ -75,7 +77,7 @@ def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
     row.planned_after = len(rest.events)
     write_activities(row, rest.plan)
     done = done_at(row)
-    if all(a.key in done for a in row.activities if a.kind in ("rack", "finish")):
+    if all(a.key in done for a in row.activities if a.kind in LAST_JOBS):
         row.state = "finished"
 
 
@@ -109,15 +111,19 @@ def catch_up(database: Database, now: int, tell: Tell) -> None:
         _plan_rest(database, session_id, now, tell)
 
 
-def start(session: Session, session_id: int, now: int) -> SessionRow:
-    """Start baking a planned session now."""
+def start(session: Session, session_id: int, now: int, *, as_planned: bool = False) -> SessionRow:
+    """Start baking a planned session now; or, `as_planned`, at the time it is planned for, where
+    that is still to come."""
     row = find_session(session, session_id)
     running = current(session)
     if running is not None and running.id != row.id:
         raise Conflict(f"“{running.snapshot['name']}” is being baked. Finish it first.")
-    if row.state == "finished":
+    if row.state in ("finished", "given_up"):
         raise Conflict("This session is finished. Plan it again to bake it again.")
-    if row.state == "planned":
+    if row.state == "planned" and as_planned and row.start_at > now:
+        row.state = "running"
+        touch(row, now)
+    elif row.state == "planned":
         work = work_of(row)
         keep_work(row, shift_work(work, -round((now - row.start_at) / MINUTE)))
         row.state, row.start_at = "running", now
@@ -126,6 +132,25 @@ def start(session: Session, session_id: int, now: int) -> SessionRow:
             session.flush()
             _keep(row, _rest_of(row, now), now)
     return row
+
+
+def give_up(session: Session, session_id: int, now: int) -> SessionRow:
+    """End a session before its time: nothing is learnt from it. It can be taken back."""
+    row = find_session(session, session_id)
+    if row.state != "running":
+        raise Conflict("This session is not being baked.")
+    row.state = "given_up"
+    touch(row, now)
+    return row
+
+
+def _go_on(session: Session, row: SessionRow, now: int) -> None:
+    """Take back that a session was given up."""
+    running = current(session)
+    if running is not None:
+        raise Conflict(f"“{running.snapshot['name']}” is being baked. Finish it first.")
+    row.state = "running"
+    touch(row, now)
 
 
 def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -> None:
@@ -155,16 +180,21 @@ def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -
 
 
 def undo(database: Database, session_id: int, now: int, tell: Tell) -> None:
-    """Take the last thing back that was said, and tell every screen. The plan is again what it was
-    before that, or where that is not known any more, the rest is planned again."""
+    """Take the last thing back that was said, or that the session was given up, and tell every
+    screen. The plan is again what it was before; where that is not known, the rest is planned
+    again."""
     with database.writing() as session:
         row = find_session(session, session_id)
-        before = row.events[-1].before if row.events else None
-        last = take_back(row, now)
-        session.flush()
-        restored = moves(last) and put_back(row, before, len(_moving(row)))
+        as_it_was = row.state == "given_up"
+        if as_it_was:
+            _go_on(session, row, now)
+        else:
+            before = row.events[-1].before if row.events else None
+            last = take_back(row, now)
+            session.flush()
+            as_it_was = not moves(last) or put_back(row, before, len(_moving(row)))
     tell()
-    if moves(last) and not restored:
+    if not as_it_was:
         _plan_rest(database, session_id, now, tell)
 
 

@@ -95,6 +95,7 @@ function SessionLine() {
   const { data: session } = useCurrentSession();
   const now = useNow(session);
   if (!session) return <DueSoon />;
+  if (session.state === "given_up") return <DueSoon />;
   if (session.state === "finished") {
     return (
       <Link to="/bake" className={SAYING}>

@@ -113,14 +113,26 @@ def one_session(session_id: Id, data: Data, now: Now) -> SessionOut:
     return _now_so(session_id, data, now)
 
 
+class StartBody(Body):
+    """When to begin: now, or at the time it is planned for, where that is still to come."""
+
+    as_planned: bool = False
+
+
 @router.post("/{session_id}/start")
 def start_session(
-    session_id: Id, data: Data, now: Now, planner: Planner, screens: Screens
+    session_id: Id,
+    data: Data,
+    now: Now,
+    planner: Planner,
+    screens: Screens,
+    body: StartBody | None = None,
 ) -> SessionOut:
-    """Start baking now."""
+    """Start baking."""
     planner.stop()
     with data.writing() as session:
-        row = live.start(session, session_id, now)
+        as_planned = body is not None and body.as_planned
+        row = live.start(session, session_id, now, as_planned=as_planned)
         started = session_out(session, row, now)
     _tell(screens, started)
     return started
@@ -136,6 +148,16 @@ def record(session_id: Id, body: DeedBody, data: Data, now: Now, screens: Screen
     deed = baking.Deed(**body.model_dump())
     live.say(data, session_id, deed, now, lambda: _tell(screens, _now_so(session_id, data, now)))
     return _now_so(session_id, data, now)
+
+
+@router.post("/{session_id}/give-up")
+def give_up(session_id: Id, data: Data, now: Now, screens: Screens) -> SessionOut:
+    """End a session before its time; nothing is learnt from it."""
+    with data.writing() as session:
+        row = live.give_up(session, session_id, now)
+        ended = session_out(session, row, now)
+    _tell(screens, ended)
+    return ended
 
 
 @router.post("/{session_id}/undo")

@@ -30,10 +30,37 @@ export function Bake() {
     );
   }
   const session = current.data;
-  return pendingJobs(session).length > 0 ? (
+  if (session.state === "given_up") return <GivenUp session={session} />;
+  return session.state === "running" && pendingJobs(session).length > 0 ? (
     <Live session={session} lost={current.error} />
   ) : (
     <AllDone session={session} />
+  );
+}
+
+/** A session that was ended before its time: it can be taken up again, or left behind. */
+function GivenUp({ session }: { session: BakingSession }) {
+  const { undo } = useDeeds(session);
+  return (
+    <section className="flex max-w-2xl flex-col items-start gap-4 p-8 max-sm:p-4">
+      <h1 className="text-5xl font-bold">Given up.</h1>
+      <p className="text-2xl">
+        {session.name} is not baked any further, and nothing is learnt from it.
+      </p>
+      <p className="text-lg">
+        Look into the oven and turn it off. Dough with egg or dairy goes into the fridge within two
+        hours, or is thrown away; follow your local food authority.
+      </p>
+      <Notice problem={undo.error} />
+      <div className="flex flex-wrap gap-3">
+        <Link to="/plan" className="press press-main min-h-12 text-lg">
+          To the plan
+        </Link>
+        <button type="button" className="press min-h-12 text-lg" onClick={() => undo.mutate()}>
+          Go on with it after all
+        </button>
+      </div>
+    </section>
   );
 }
 

@@ -21,7 +21,7 @@ const LISTED = 5;
 /** The companion while something is baked: the job for now, what is next, the oven as it is. */
 export function Live({ session, lost }: { session: BakingSession; lost: Error | null }) {
   const now = useNow(session);
-  const { deed, undo, busy } = useDeeds(session);
+  const { deed, undo, giveUp, busy } = useDeeds(session);
   const [twice, noteDone] = useTwice();
   const [picked, setPicked] = useState<string | null>(null);
   const [manner, setManner] = useManner();
@@ -108,7 +108,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
         <WeighAlong session={session} job={job} busy={busy} onDeed={(what) => deed.mutate(what)} />
         <Firmness session={session} job={job} busy={busy} onDeed={tell} />
         <Happenings session={session} job={job} now={now} busy={busy} onDeed={tell} />
-        <Notice problem={deed.error ?? undo.error ?? lost} />
+        <Notice problem={deed.error ?? undo.error ?? giveUp.error ?? lost} />
         <p role="status" className="min-h-7 text-lg">
           {session.said ? (
             <>
@@ -135,6 +135,9 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             onClick={() => setManner({ voice: !manner.voice })}
           >
             {manner.voice ? "It speaks" : "It does not speak"}
+          </button>
+          <button type="button" className="press min-h-11" onClick={() => giveUp.mutate()}>
+            Give this session up
           </button>
           {cut && <p className="text-caution">The stream is cut; this screen asks by itself.</p>}
         </section>

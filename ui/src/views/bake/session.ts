@@ -79,8 +79,13 @@ export function useDeeds(session: BakingSession) {
     onMutate,
     onSuccess,
   });
+  const giveUp = useMutation({
+    mutationFn: () => body(api.POST("/api/sessions/{session_id}/give-up", params)),
+    onMutate,
+    onSuccess,
+  });
   const busy = (deed.isPending || undo.isPending) && session.happened === mark;
-  return { deed, undo, busy };
+  return { deed, undo, giveUp, busy };
 }
 
 /** One tray of a dough that is ready, at once and without a plan. */

@@ -6,7 +6,7 @@ interface PlanFiguresProps {
   plan: BakingSession;
   busy: boolean;
   onReadyBy: (at: number) => void;
-  onStart: () => void;
+  onStart: (asPlanned: boolean) => void;
   onStop: () => void;
 }
 
@@ -73,14 +73,24 @@ export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFigu
           </p>
         )}
       </div>
-      <button
-        type="button"
-        className="press press-main min-h-12 text-lg"
-        disabled={busy}
-        onClick={onStart}
-      >
-        Start baking now
-      </button>
+      <div className="flex flex-col gap-2">
+        {plan.start_at > plan.now + SOON_MS && (
+          <button
+            type="button"
+            className="press press-main min-h-12 text-lg"
+            onClick={() => onStart(true)}
+          >
+            Start at {when(plan.start_at, plan.now)}, as planned
+          </button>
+        )}
+        <button
+          type="button"
+          className={`press min-h-12 text-lg ${plan.start_at > plan.now + SOON_MS ? "" : "press-main"}`}
+          onClick={() => onStart(false)}
+        >
+          Start baking now
+        </button>
+      </div>
       <HoldUps holdUps={plan.hold_ups} />
     </aside>
   );
@@ -111,6 +121,8 @@ function howGood(plan: BakingSession): string {
 }
 
 const SAYS_SOMETHING_MIN = 120;
+/** A start as near as this is now. */
+const SOON_MS = 5 * 60_000;
 
 /** By how much, and why. */
 function tooLate(plan: BakingSession, late: number): string {

@@ -92,6 +92,19 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     else there();
   }, []);
 
+  // A press on Start while a number that was just typed is planned starts what is planned from it.
+  const [wanted, setWanted] = useState<{ asPlanned: boolean } | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once it is wanted and nothing is planned
+  useEffect(() => {
+    if (!wanted || make.isPending) return;
+    setWanted(null);
+    if (make.isError || !plan) return;
+    start.mutate(
+      { sessionId: plan.id, asPlanned: wanted.asPlanned },
+      { onSuccess: () => navigate("/bake") },
+    );
+  }, [wanted, make.isPending]);
+
   const fault = (field: string) =>
     make.error instanceof ProblemError ? make.error.at(field) : undefined;
   const pin = (job: string, startAt: number) =>
@@ -155,7 +168,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             busy={make.isPending}
             onReadyBy={(at) => ask({ ...wish, start_at: null, ready_by: at })}
             onStop={() => stop.mutate()}
-            onStart={() => start.mutate(plan.id, { onSuccess: () => navigate("/bake") })}
+            onStart={(asPlanned) => setWanted({ asPlanned })}
           />
           <Helps plan={plan} wish={wish} kitchen={kitchen} onWish={ask} />
         </div>

@@ -62,10 +62,11 @@ export function useDropPlan() {
 export function useStart() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (sessionId: number) =>
+    mutationFn: ({ sessionId, asPlanned }: { sessionId: number; asPlanned: boolean }) =>
       body(
         api.POST("/api/sessions/{session_id}/start", {
           params: { path: { session_id: sessionId } },
+          body: { as_planned: asPlanned },
         }),
       ),
     onSuccess: (session) => {
