@@ -1,6 +1,7 @@
 """Each screen: no accessibility violation, nothing lost, and it says what is wrong."""
 
 import re
+from datetime import datetime, timedelta
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
@@ -262,6 +263,32 @@ def test_ready_by_opens_at_a_time_that_can_be_kept(page: Page, served: Served) -
     expect(page.get_by_label("Cold and ready by")).to_be_visible()
     expect(page.get_by_role("button", name="Start baking now")).to_be_enabled()
     expect(page.get_by_text("Too late")).to_have_count(0)
+
+
+def test_start_after_typing_a_number_starts(page: Page, served: Served) -> None:
+    """The press plans what was typed and starts that: it is not swallowed."""
+    page.goto(f"{served.address}/plan/1")
+    expect(page.get_by_role("button", name="Start baking now")).to_be_visible()
+    page.get_by_label(re.compile("^How many pieces of")).fill("5")
+    page.get_by_role("button", name="Start baking now").click()
+    expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_visible()
+    session = page.request.get(f"{served.address}/api/sessions/current").json()
+    assert sum(tray["pieces"] for tray in session["trays"]) == 5
+    # And it can be given up, and gone on with.
+    page.get_by_role("button", name="Give this session up").click()
+    expect(page.get_by_role("heading", name="Given up.")).to_be_visible()
+    page.get_by_role("button", name="Go on with it after all").click()
+    expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_visible()
+
+
+def test_a_planned_start_is_offered_beside_now(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/plan/1")
+    page.get_by_role("radio", name="start at").click()
+    field = page.get_by_label("Start at")
+    later = datetime.fromisoformat(field.input_value()) + timedelta(hours=2)
+    field.fill(f"{later:%Y-%m-%dT%H:%M}")
+    page.get_by_role("button", name=re.compile("^Start at .*, as planned")).click()
+    expect(page.get_by_text(re.compile(r"^in 1[12]\d:\d\d$"))).to_be_visible()
 
 
 def test_another_shelf_is_planned_at_once(page: Page, served: Served) -> None:

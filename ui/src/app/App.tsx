@@ -1,8 +1,11 @@
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
+import { ProblemError } from "../api/client";
 import { Bake } from "../views/bake/Bake";
 import { DoughView } from "../views/dough/DoughView";
-import { rememberDough, useLastDough } from "./lastDough";
+import { useDough } from "../views/dough/queries";
+import { forgetDough, rememberDough, useLastDough } from "./lastDough";
+import { Screens } from "./Screens";
 import { Shell } from "./Shell";
 
 const TrayView = lazy(() => import("../views/tray/TrayView"));
@@ -19,10 +22,33 @@ const PrintTray = lazy(() => import("../views/print/PrintTray"));
 /** The dough that the address names; a screen for it, or the Dough screen to choose one. */
 function ForDough({ screen: Screen }: { screen: React.ComponentType<{ doughId: number }> }) {
   const id = Number(useParams().doughId);
-  if (!Number.isInteger(id) || id < 1) return <Navigate to="/dough" replace />;
-  rememberDough(id);
-  return <Screen key={id} doughId={id} />;
+  return Number.isSafeInteger(id) && id > 0 ? (
+    <Known key={id} id={id} screen={Screen} />
+  ) : (
+    <NoSuchDough />
+  );
 }
+
+/** A screen for a dough that is there; one that was thrown away is forgotten, and leads to the list. */
+function Known({
+  id,
+  screen: Screen,
+}: {
+  id: number;
+  screen: React.ComponentType<{ doughId: number }>;
+}) {
+  const { error } = useDough(id);
+  const gone = error instanceof ProblemError && error.status === GONE;
+  useEffect(() => {
+    if (gone) forgetDough();
+    else rememberDough(id);
+  }, [id, gone]);
+  return gone ? <NoSuchDough /> : <Screen doughId={id} />;
+}
+
+const GONE = 404;
+
+const NoSuchDough = () => <Navigate to="/dough" replace state={{ gone: true }} />;
 
 function Home() {
   const last = useLastDough();
@@ -32,25 +58,27 @@ function Home() {
 export function App() {
   return (
     <Shell>
-      <Suspense fallback={<p className="p-6 text-soft">One moment…</p>}>
-        <Routes>
-          <Route index element={<Home />} />
-          <Route path="dough" element={<DoughView />} />
-          <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
-          <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
-          <Route path="plan/:doughId?" element={<PlanView />} />
-          <Route path="bake" element={<Bake />} />
-          <Route path="book" element={<WholeBook />} />
-          <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
-          <Route path="larder" element={<LarderView />} />
-          <Route path="kitchen" element={<KitchenView />} />
-          <Route path="cold" element={<ColdView />} />
-          <Route path="devices" element={<DevicesView />} />
-          <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
-          <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
-          <Route path="*" element={<Navigate to="/dough" replace />} />
-        </Routes>
-      </Suspense>
+      <Screens>
+        <Suspense fallback={<p className="p-6 text-soft">One moment…</p>}>
+          <Routes>
+            <Route index element={<Home />} />
+            <Route path="dough" element={<DoughView />} />
+            <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
+            <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
+            <Route path="plan/:doughId?" element={<PlanView />} />
+            <Route path="bake" element={<Bake />} />
+            <Route path="book" element={<WholeBook />} />
+            <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
+            <Route path="larder" element={<LarderView />} />
+            <Route path="kitchen" element={<KitchenView />} />
+            <Route path="cold" element={<ColdView />} />
+            <Route path="devices" element={<DevicesView />} />
+            <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
+            <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
+            <Route path="*" element={<Navigate to="/dough" replace />} />
+          </Routes>
+        </Suspense>
+      </Screens>
     </Shell>
   );
 }

@@ -5,6 +5,7 @@ import { daysLeft } from "../views/cold/daysLeft";
 import { useColdStore } from "../views/cold/queries";
 import { when } from "./format";
 import { useLastDough } from "./lastDough";
+import { Safe } from "./Screens";
 import { useStream } from "./stream";
 
 const STAGES = [
@@ -160,7 +161,9 @@ export function Shell({ children }: { children: React.ReactNode }) {
         </Link>
         <Tape />
         <div className="ml-auto flex min-w-0 items-center gap-x-4 py-1 text-[0.9375rem] max-sm:w-full max-sm:flex-wrap">
-          <SessionLine />
+          <Safe instead={() => null}>
+            <SessionLine />
+          </Safe>
           {BESIDE.map(([name, to]) => (
             <NavLink
               key={to}

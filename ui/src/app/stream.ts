@@ -1,11 +1,11 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { showSession } from "../views/bake/session";
 
 export type ScaleShows = Schemas["ScaleOut"];
 export type OvenShows = Schemas["ThermometerOut"];
-type Wire = "on" | "lost";
+type Wire = "on" | "lost" | "shut";
 
 const SILENT_MS = 12_000;
 
@@ -18,10 +18,28 @@ const ASK_AGAIN: Record<string, string[]> = {
   devices: ["devices"],
 };
 
-/** Keep one stream of events open for the whole page; a lost one is shown, and opened again. */
+/** Whether this tab is looked at. */
+function useVisible(): boolean {
+  const [visible, setVisible] = useState(document.visibilityState !== "hidden");
+  useEffect(() => {
+    const look = () => setVisible(document.visibilityState !== "hidden");
+    document.addEventListener("visibilitychange", look);
+    return () => document.removeEventListener("visibilitychange", look);
+  }, []);
+  return visible;
+}
+
+/**
+ * Keep one stream of events open while the page is looked at; a lost one is shown, and opened again.
+ *
+ * A browser opens six connections to one server at the most: streams of tabs that nobody looks at
+ * would leave none for anything else.
+ */
 export function useStream(): void {
   const queries = useQueryClient();
+  const visible = useVisible();
   useEffect(() => {
+    if (!visible) return;
     let source = open(queries);
     let heard = Date.now();
     const hear = () => {
@@ -45,8 +63,10 @@ export function useStream(): void {
     return () => {
       clearInterval(watch);
       source.close();
+      // What happens until it is opened again is asked for then.
+      queries.setQueryData<Wire>(AT.wire, "shut");
     };
-  }, [queries]);
+  }, [queries, visible]);
 }
 
 function open(queries: QueryClient): EventSource {
@@ -54,9 +74,10 @@ function open(queries: QueryClient): EventSource {
   source.addEventListener("open", () => {
     const was = queries.getQueryData<Wire>(AT.wire);
     queries.setQueryData<Wire>(AT.wire, "on");
-    // Whatever happened while the stream was lost.
-    if (was === "lost")
-      for (const key of ["session", ...Object.values(ASK_AGAIN).flat()]) ask(queries, key);
+    if (was !== "lost" && was !== "shut") return;
+    // Whatever happened while the stream was lost, and what could not be answered meanwhile.
+    for (const key of ["session", ...Object.values(ASK_AGAIN).flat()]) ask(queries, key);
+    queries.invalidateQueries({ predicate: (query) => query.state.status === "error" });
   });
   source.addEventListener("error", () => queries.setQueryData<Wire>(AT.wire, "lost"));
   for (const [event, keys] of Object.entries(ASK_AGAIN)) {

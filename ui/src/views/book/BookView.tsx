@@ -22,7 +22,7 @@ export default function BookView({ doughId }: { doughId: number }) {
   const words = useBookWords();
   const session = useBakedSession(doughId, Number(params.get("session")) || null);
   const problem = dough.error ?? session.error ?? words.error;
-  if (problem) {
+  if (problem && !(dough.data && words.data && session.data !== undefined)) {
     return (
       <div className="p-6">
         <Notice problem={problem} />

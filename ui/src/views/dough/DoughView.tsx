@@ -11,7 +11,8 @@ function OneDough({ id }: { id: number }) {
   const dough = useDough(id);
   const words = useWords();
   const problem = dough.error ?? words.error;
-  if (problem) {
+  // What is being typed stays there, whatever a later look brings.
+  if (problem && !(dough.data && words.data)) {
     return (
       <div className="p-8">
         <Notice problem={problem} />

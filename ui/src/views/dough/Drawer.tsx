@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import { api, body } from "../../api/client";
 import { date, grams } from "../../app/format";
 import { Notice } from "../../parts/Notice";
@@ -20,6 +20,7 @@ export function Drawer() {
   const words = useWords();
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const gone = useLocation().state?.gone === true;
   const start = useMutation({
     mutationFn: () => body(api.POST("/api/doughs", { body: NEW_DOUGH })),
     onSuccess: async (dough) => {
@@ -61,6 +62,11 @@ export function Drawer() {
       </div>
       {bringing && <BringIn onClose={() => setBringing(false)} />}
       <Notice problem={doughs.error ?? start.error} />
+      {gone && (
+        <p role="status" className="mt-2 border-l-4 border-caution bg-sheet px-3 py-2">
+          That dough is not there, or not any more. Choose one of these.
+        </p>
+      )}
       <FirstStart />
       {found?.total === 0 && (
         <p className="mt-8 text-lg text-soft">

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, ProblemError } from "../../api/client";
+import { untilKept } from "../../api/untilKept";
 import { type Card, type Draft, draftOf, plainCard, reduce } from "./draft";
 
 const PAUSE_MS = 350;
@@ -23,12 +24,14 @@ export function useDraft(dough: Dough) {
     async ({ card, reason }: Pick<Draft, "card" | "reason">) => {
       setUnderWay((saves) => saves + 1);
       await saving.current;
-      const save = body(
-        api.PUT("/api/doughs/{dough_id}", {
-          params: { path: { dough_id: dough.id } },
-          body: { ...plainCard(card), revision: revision.current, reason },
-        }),
-      ).then(
+      const put = () =>
+        body(
+          api.PUT("/api/doughs/{dough_id}", {
+            params: { path: { dough_id: dough.id } },
+            body: { ...plainCard(card), revision: revision.current, reason },
+          }),
+        );
+      const save = untilKept(put, setProblem).then(
         (after) => {
           revision.current = after.revision;
           setKept(card);

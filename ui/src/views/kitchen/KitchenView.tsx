@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, body, type Kitchen, ProblemError } from "../../api/client";
+import { WHILE_AWAY } from "../../api/untilKept";
 import { Notice } from "../../parts/Notice";
 import { useKitchen } from "../tray/queries";
 import { Habits } from "./Habits";
@@ -34,6 +35,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
   if (asked === null) latest.current = known;
   const keep = useMutation({
     scope: { id: "kitchen" },
+    ...WHILE_AWAY,
     mutationFn: (changed: Kitchen) => body(api.PUT("/api/kitchen", { body: changed })),
     // What cannot be goes back, and says why.
     onError: () => setAsked(null),
@@ -71,7 +73,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <Hands {...part} />
         <Habits {...part} />
         <Room {...part} />
-        <Notice problem={keep.error} />
+        <Notice problem={keep.error ?? keep.failureReason} />
         <p role="status" className="text-soft">
           {keep.isPending ? "Keeping…" : keep.isSuccess ? "Kept." : ""}
         </p>

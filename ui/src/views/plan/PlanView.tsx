@@ -139,7 +139,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             onAway={(away) => ask({ ...wish, away })}
           />
         </div>
-        <Notice problem={make.error ?? start.error ?? stop.error} />
+        <Notice problem={make.error ?? make.failureReason ?? start.error ?? stop.error} />
         {plan && (
           <>
             <div className="print:hidden">

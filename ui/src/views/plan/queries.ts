@@ -1,6 +1,7 @@
 import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
+import { WHILE_AWAY } from "../../api/untilKept";
 
 export type Wish = Schemas["WishBody"];
 
@@ -26,6 +27,7 @@ export function useMakePlan() {
   return useMutation({
     // One after the other: what was asked last is what is planned.
     scope: { id: "plan" },
+    ...WHILE_AWAY,
     mutationFn: (wish: Wish) => body(api.PUT("/api/plan", { body: wish })),
     onSuccess: async (plan) => {
       await show(queries, plan);

@@ -34,7 +34,7 @@ export default function TrayView({ doughId }: { doughId: number }) {
   const dough = useDough(doughId);
   const kitchen = useKitchen();
   const problem = dough.error ?? kitchen.error;
-  if (problem) {
+  if (problem && !(dough.data && kitchen.data)) {
     return (
       <div className="p-6">
         <Notice problem={problem} />

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { untilKept } from "../../api/untilKept";
 
 const PAUSE_MS = 300;
 
@@ -9,19 +10,23 @@ export function useKept<T>(initial: T, keep: (value: T) => Promise<unknown>) {
   const kept = useRef(initial);
   const latest = useRef(initial);
   const keeping = useRef(keep);
+  const saving = useRef<Promise<unknown>>(Promise.resolve());
   latest.current = value;
   keeping.current = keep;
 
   useEffect(() => {
     if (value === kept.current) return;
     const timer = setTimeout(() => {
-      keeping.current(value).then(
-        () => {
-          kept.current = value;
-          setProblem(null);
-        },
-        (error: Error) => setProblem(error),
-      );
+      // One after the other: what was set last is what stays.
+      saving.current = saving.current
+        .then(() => untilKept(() => keeping.current(value), setProblem))
+        .then(
+          () => {
+            kept.current = value;
+            setProblem(null);
+          },
+          (error: Error) => setProblem(error),
+        );
     }, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [value]);
@@ -29,7 +34,16 @@ export function useKept<T>(initial: T, keep: (value: T) => Promise<unknown>) {
   // Leaving the screen does not wait for the pause.
   useEffect(
     () => () => {
-      if (latest.current !== kept.current) void keeping.current(latest.current).catch(() => {});
+      const value = latest.current;
+      if (value !== kept.current)
+        void saving.current
+          .then(() =>
+            untilKept(
+              () => keeping.current(value),
+              () => {},
+            ),
+          )
+          .catch(() => {});
     },
     [],
   );
