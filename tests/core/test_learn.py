@@ -1,5 +1,6 @@
 import math
 import random
+from dataclasses import replace
 from statistics import mean
 
 import numpy as np
@@ -106,3 +107,43 @@ def test_minutes_are_learnt_too(models: Models) -> None:
     assert math.log(0.85) < shift < 0.7 * math.log(0.85)
     elsewhere = learn(models.spread, took).of_dough("B").minutes_shift
     assert shift < elsewhere < 0
+
+
+def of_width(models: Models, share: float) -> MeasuredBake:
+    """A bake that came out so many times as wide as foreseen."""
+    plain, _ = foreseen(models, [])
+    return bake(models, tuple(plain * share * one for one in (0.99, 1.0, 1.01)))
+
+
+@pytest.mark.parametrize("off", [0.88, 1.12, 1.25])
+def test_a_wrong_first_bake_locks_nothing(models: Models, off: float) -> None:
+    """And it makes no difference when it came."""
+    plain, _ = foreseen(models, [])
+    wrong, right = of_width(models, off), of_width(models, 1.0)
+    orders = [[wrong, right, right, right], [right, wrong, right, right], [right] * 3 + [wrong]]
+    found = [foreseen(models, order)[0] for order in orders]
+    assert all(abs(middle / plain - 1) < 0.02 for middle in found)
+    assert max(found) / min(found) < 1.01
+    assert [learn(models.spread, order).set_aside for order in orders] == [{0}, {1}, {3}]
+
+
+def test_a_dough_that_is_always_off_is_learnt_and_not_set_aside(models: Models) -> None:
+    plain, _ = foreseen(models, [])
+    bakes = [of_width(models, 0.85)] * 3
+    assert not learn(models.spread, bakes).set_aside
+    assert abs(foreseen(models, bakes)[0] / (0.85 * plain) - 1) < 0.03
+
+
+def test_minutes_that_are_far_off_are_set_aside_for_themselves(models: Models) -> None:
+    plain = bake(models, ()).plain_minutes
+    wrong, right = (
+        bake(models, (67, 67), minutes=plain * 2.2),
+        bake(models, (67, 67), minutes=plain),
+    )
+    lessons = learn(models.spread, [wrong, right, right, right])
+    assert (lessons.set_aside, lessons.minutes_aside) == (set(), {0})
+    assert abs(lessons.of_dough("A").minutes_shift) < 0.02
+    assert (lessons.of_dough("A").bakes, lessons.of_dough("A").timed) == (4, 3)
+    kept = learn(models.spread, [replace(wrong, counts="in"), right, right, right])
+    assert kept.minutes_aside == set()
+    assert kept.of_dough("A").timed == 4

@@ -21,8 +21,8 @@ from finebatch.store.health import MIGRATIONS
 from finebatch.store.models import Base, SessionRow, VersionRow
 from finebatch.workflow.book import Record, Seen, add_bake, entries, seen_of
 from finebatch.workflow.doughs import add_dough, get_dough
+from finebatch.workflow.lessons import lessons
 from finebatch.workflow.session_rows import snapshot_of, work_of
-from finebatch.workflow.trays import lessons
 from finebatch.workflow.versions import history
 
 LINES = (

@@ -9,6 +9,8 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from PIL import Image
 
+from finebatch.core.book.learn import learn
+from finebatch.workflow import lessons
 from tests.bakes import record, width
 from tests.conftest import HandClock
 
@@ -260,3 +262,41 @@ def test_a_version_says_how_it_was_baked(demo: TestClient) -> None:
     newest = demo.get("/api/bakes", params={"dough_id": 1}).json()[0]
     demo.put(f"/api/bakes/{newest['id']}/counts", json={"counts": "out"})
     assert (baked(2)["bakes"], baked(2)["width_mm"]) == (1, 64)
+
+
+def test_minutes_that_were_set_aside_say_so_and_can_be_put_back(demo: TestClient) -> None:
+    usual = demo.get("/api/doughs/3").json()["tray"]
+    minutes = demo.post("/api/doughs/3/foresee", json=usual).json()["minutes"]
+    kept = record(demo, widths_mm=[], minutes=minutes * 3).json()
+    shown = demo.get("/api/bakes", params={"dough_id": 3}).json()[0]
+    assert (shown["set_aside"], shown["minutes_aside"]) == (False, True)
+    assert demo.post("/api/doughs/3/foresee", json=usual).json()["minutes"] == minutes
+    after = demo.put(f"/api/bakes/{kept['id']}/counts", json={"counts": "in"}).json()
+    assert not after["minutes_aside"]
+    assert demo.post("/api/doughs/3/foresee", json=usual).json()["minutes"] > minutes
+
+
+def test_the_book_is_learnt_from_once_for_each_change_of_it(
+    demo: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    learnt: list[int] = []
+
+    def counted(*args: Any) -> Any:
+        learnt.append(len(args[1]))
+        return learn(*args)
+
+    monkeypatch.setattr(lessons, "learn", counted)
+    lessons._kept.clear()
+    first = width(demo)
+    assert width(demo) == first
+    assert len(learnt) == 1
+    kept = record(demo, widths_mm=[first["middle_mm"] * 1.05] * 3).json()
+    changed = width(demo)
+    assert changed != first
+    demo.put(f"/api/bakes/{kept['id']}/counts", json={"counts": "out"})
+    assert width(demo)["middle_mm"] == pytest.approx(first["middle_mm"])
+    demo.delete(f"/api/bakes/{kept['id']}")
+    # What is the very book from before has been learnt from already.
+    assert width(demo) == first
+    assert learnt == sorted(learnt)
+    assert len(learnt) == 3

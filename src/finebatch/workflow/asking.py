@@ -33,8 +33,9 @@ from finebatch.workflow.firmness import cold_pace
 from finebatch.workflow.hands import hands_of
 from finebatch.workflow.kitchen import KitchenSetting, get_kitchen
 from finebatch.workflow.larder import get_larder
+from finebatch.workflow.lessons import lessons
 from finebatch.workflow.tempering import night_temper_min, out_of_cold
-from finebatch.workflow.trays import TrayQuestion, chill_for, lessons, question, sizes
+from finebatch.workflow.trays import TrayQuestion, chill_for, question, sizes
 from finebatch.workflow.wishes import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
 
 A_YEAR = 366 * 24 * 60 * MINUTE

@@ -21,8 +21,9 @@ from finebatch.workflow.doughs import get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen import get_kitchen
 from finebatch.workflow.larder import get_larder
+from finebatch.workflow.lessons import book_rows, lessons
 from finebatch.workflow.session_rows import asked_of, find_session
-from finebatch.workflow.trays import TrayQuestion, answer, book_rows, lessons, question
+from finebatch.workflow.trays import TrayQuestion, answer, question
 from finebatch.workflow.weighing import FEW, portions_g, with_portions
 
 COLOURS = ("raw", "pale", "blond", "gold", "amber", "brown", "dark")
@@ -94,10 +95,11 @@ class Record:
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """One bake of the book, and whether its reading was set aside as absurd."""
+    """One bake of the book, and whether its width, or its minutes, were set aside as absurd."""
 
     row: BakeRow
     set_aside: bool
+    minutes_aside: bool
 
 
 def _check(record: Record) -> None:
@@ -211,9 +213,11 @@ def count_as(session: Session, bake_id: int, counts: Counts) -> Entry:
 def entries(session: Session, dough_id: int | None = None) -> list[Entry]:
     """The book, newest first; of one dough when named."""
     everything = book_rows(session)
-    aside = {everything[n].id for n in lessons(session).set_aside}
+    learnt = lessons(session)
+    aside = {everything[n].id for n in learnt.set_aside}
+    minutes = {everything[n].id for n in learnt.minutes_aside}
     wanted = [r for r in everything if dough_id is None or r.dough_id == dough_id]
-    return [Entry(row, row.id in aside) for row in reversed(wanted)]
+    return [Entry(row, row.id in aside, row.id in minutes) for row in reversed(wanted)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -230,21 +234,23 @@ class VersionBaked:
 
 def by_version(session: Session, dough_id: int) -> dict[int, VersionBaked]:
     """The bakes of each version that was baked, without what was set aside or left out."""
-    rows: dict[int, list[BakeRow]] = {}
+    rows: dict[int, list[Entry]] = {}
     for found in entries(session, dough_id):
         version = seen_of(found.row).version
         if version is not None and not found.set_aside and found.row.counts != "out":
-            rows.setdefault(version, []).append(found.row)
+            rows.setdefault(version, []).append(found)
     return {version: _baked(own) for version, own in rows.items()}
 
 
-def _baked(rows: Sequence[BakeRow]) -> VersionBaked:
+def _baked(found: Sequence[Entry]) -> VersionBaked:
+    rows = [one.row for one in found]
     seen = [seen_of(row) for row in rows]
+    timed = [one.row.minutes for one in found if not one.minutes_aside]
     troubles = dict.fromkeys(key for one in seen for key in one.troubles)
     return VersionBaked(
         bakes=len(rows),
         width_mm=_mean([fmean(row.widths_mm) for row in rows if row.widths_mm]),
-        minutes=_mean([row.minutes for row in rows if row.minutes is not None]),
+        minutes=_mean([minutes for minutes in timed if minutes is not None]),
         again=sum(one.verdict == "again" for one in seen),
         troubles=tuple(formula.troubles()[key] for key in troubles if key in formula.troubles()),
     )

@@ -23,7 +23,7 @@ from finebatch.workflow.book import (
 )
 from finebatch.workflow.doughs import find_by_name
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.trays import book_rows
+from finebatch.workflow.lessons import book_rows
 
 
 def book_csv(session: Session, dough_id: int | None = None) -> str:

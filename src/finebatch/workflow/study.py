@@ -33,7 +33,8 @@ from finebatch.workflow.cards import card_of
 from finebatch.workflow.doughs import TraySetting
 from finebatch.workflow.kitchen import KitchenSetting, get_kitchen
 from finebatch.workflow.larder import get_reader
-from finebatch.workflow.trays import TrayQuestion, lessons
+from finebatch.workflow.lessons import lessons
+from finebatch.workflow.trays import TrayQuestion
 
 MOST_OTHERS = 6
 """Doughs of the family that a new one is set beside, the latest ones."""

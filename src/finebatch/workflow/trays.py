@@ -3,12 +3,7 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import cast
 
-from sqlalchemy import select
-from sqlalchemy.orm import Session
-
-from finebatch.core.book.learn import Counts, Lessons, MeasuredBake, learn
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.heat.chilling import (
@@ -30,14 +25,13 @@ from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.foresee import Learnt
 from finebatch.core.piece.kinds import Pan, Rolled, Sliced, TwiceBaked, portion
 from finebatch.core.piece.making import cut_logs
-from finebatch.core.piece.portion import RawPiece, shape_piece
+from finebatch.core.piece.portion import shape_piece
 from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
 from finebatch.core.piece.template import Template, What, sheet_template, slab_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis
 from finebatch.facts import tables
-from finebatch.store.models import BakeRow
 from finebatch.workflow.doughs import Dough, TraySetting
-from finebatch.workflow.kitchen import KitchenSetting, get_kitchen
+from finebatch.workflow.kitchen import KitchenSetting
 
 DISC_MM = 25.0
 """How thick a part of dough is pressed to chill before it is rolled (household practice)."""
@@ -111,36 +105,6 @@ def first_look(asked: TrayQuestion, found: TrayAnswer) -> int:
         dough_temp_c=asked.setting.dough_temp_c,
         doneness=found.foreseen.doneness,
     )
-
-
-def measured_bake(row: BakeRow) -> MeasuredBake:
-    """A row of the book as the learning wants it. An effect that is new since counts as zero."""
-    raw = RawPiece(**row.raw)
-    effects = {e.key: float(row.effects.get(e.key, 0.0)) for e in tables.effects()}
-    return MeasuredBake(
-        dough=row.dough_id,
-        row=tables.models().spread.row(effects, raw),
-        raw=raw,
-        plain_minutes=row.plain_minutes,
-        portion_cv=row.portion_cv,
-        widths_mm=tuple(mm - raw.beyond_mm for mm in row.widths_mm),
-        minutes=row.minutes,
-        counts=cast(Counts, row.counts),
-    )
-
-
-def book_rows(session: Session, dough_id: int | None = None) -> list[BakeRow]:
-    """The book's entries, oldest first; of one dough when named."""
-    query = select(BakeRow).order_by(BakeRow.baked_at, BakeRow.id)
-    if dough_id is not None:
-        query = query.where(BakeRow.dough_id == dough_id)
-    return list(session.scalars(query))
-
-
-def lessons(session: Session) -> Lessons:
-    """What the whole book has taught; nothing while the baker wants nothing learnt."""
-    rows = book_rows(session) if get_kitchen(session).learns else []
-    return learn(tables.models().spread, [measured_bake(row) for row in rows])
 
 
 def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:

@@ -12,8 +12,9 @@ from finebatch.core.refusal import refuse
 from finebatch.store.models import ActivityRow, EventRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.larder import get_larder
+from finebatch.workflow.lessons import lessons
 from finebatch.workflow.session_rows import find_session, snapshot_of, work_of
-from finebatch.workflow.trays import TrayQuestion, answer, lessons
+from finebatch.workflow.trays import TrayQuestion, answer
 from finebatch.workflow.wishes import Asked
 
 LEAST_G, MOST_G = 0.05, 20_000.0

@@ -1572,6 +1572,8 @@ export interface components {
             note: string;
             /** Set Aside */
             set_aside: boolean;
+            /** Minutes Aside */
+            minutes_aside: boolean;
             /**
              * Counts
              * @enum {string}

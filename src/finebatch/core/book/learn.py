@@ -1,5 +1,8 @@
 """Learning from bakes: a conjugate Gaussian update of the effects, this kitchen and each dough.
 
+Before that all readings of a dough are looked at together, whatever came first: those that most of
+the others and what is usual speak against are set aside (`odd`).
+
 ln of the flow's scale is linear in what is unknown: the effects (known from the fit), an offset
 of this kitchen and one of each dough. Each measured bake shifts them all by as much as it can
 tell; effects are already known well and so move slowly, a dough's own offset moves fast.
@@ -7,7 +10,8 @@ Minutes are learnt the same way from one offset for the kitchen and one for each
 """
 
 import math
-from collections.abc import Hashable, Sequence
+from collections import Counter
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -26,8 +30,16 @@ RULER_SD = 0.012
 """Reading one piece with a ruler, about a millimetre in eight centimetres."""
 MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, 0.08, 0.06
 STEPS = 6
+LEAST_SENSITIVITY = 0.02
+"""Of a piece whose width follows the flow less than this, its width tells nothing of it."""
 ABSURD = 3.5
-"""A bake this many standard deviations from what was foreseen is set aside, in sight."""
+"""A reading this many standard deviations from what its dough's readings come to together is set
+aside, in sight."""
+TAILS = 4.0
+"""Degrees of freedom of Student's t: how readily one reading is taken for a slip when the others
+say something else (a usual choice for robust regression)."""
+FARTHEST = 1.5
+"""How far, in ln of the flow's scale or of minutes, anything is looked for."""
 
 
 Counts = Literal["auto", "in", "out"]
@@ -56,11 +68,6 @@ class _Gaussian:
 
     def __init__(self, mean: Vector, covariance: Vector) -> None:
         self.mean, self.covariance = mean, covariance
-
-    def surprise(self, h: Vector, value: float, variance: float) -> float:
-        """How many standard deviations `value` is from what is expected of `h` (n,)."""
-        spread = math.sqrt(float(h @ self.covariance @ h) + variance)
-        return (value - float(h @ self.mean)) / spread
 
     def observe(self, h: Vector, value: float, variance: float) -> None:
         total = float(h @ self.covariance @ h) + variance
@@ -91,7 +98,8 @@ class DoughLessons:
 
 @dataclass(frozen=True, slots=True)
 class Lessons:
-    """All that the book has taught; `set_aside` are the numbers of the absurd bakes."""
+    """All that the book has taught; `set_aside` are the numbers of the bakes whose width is
+    absurd, `minutes_aside` of those whose minutes are."""
 
     _width: tuple[Vector, Vector]
     _minutes: tuple[Vector, Vector]
@@ -100,6 +108,7 @@ class Lessons:
     _timed: dict[Hashable, int]
     _effects: int
     set_aside: frozenset[int]
+    minutes_aside: frozenset[int]
 
     @property
     def bakes(self) -> int:
@@ -140,33 +149,85 @@ def _unit(n: int, *places: int) -> Vector:
     return h
 
 
-def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) -> bool:
-    """Learn from measured widths; False when they are absurd and nothing was learnt.
+def odd(values: Vector, sds: Vector, prior_sd: float) -> npt.NDArray[np.bool_]:
+    """Which readings (n,) of one unknown with these standard deviations are slips, when it is about
+    0 within `prior_sd`.
+
+    The unknown is sought where all of them together are likeliest, each with Student's tails: one
+    far from the others then hardly counts, whether it came first or last.
+    """
+    grid = np.linspace(-FARTHEST, FARTHEST, 601)
+    grid = np.concatenate([grid, np.clip(values, -FARTHEST, FARTHEST)])
+    off = (values[:, None] - grid[None, :]) / sds[:, None]
+    likely = (
+        -0.5 * (TAILS + 1) * np.log1p(off**2 / TAILS).sum(axis=0) - 0.5 * (grid / prior_sd) ** 2
+    )
+    at = float(grid[int(np.argmax(likely))])
+    weights = np.ones(len(values))
+    for _ in range(STEPS):
+        weights = (TAILS + 1) / (TAILS + ((values - at) / sds) ** 2)
+        at = float((weights * values / sds**2).sum()) / (
+            float((weights / sds**2).sum()) + 1 / prior_sd**2
+        )
+    unsure = 1 / (float((weights / sds**2).sum()) + 1 / prior_sd**2)
+    found: npt.NDArray[np.bool_] = np.abs(values - at) > ABSURD * np.sqrt(sds**2 + unsure)
+    return found
+
+
+def _flow_of(bake: MeasuredBake, plain: float) -> tuple[float, float]:
+    """The shift of ln scale with which the piece comes out as wide as measured, and how surely."""
+    seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+    shift, most = 0.0, LEAST_SENSITIVITY
+    for _ in range(STEPS):
+        foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
+        # A cut piece that is narrower than its cutter follows no flow: it is no less odd for that.
+        most = max(most, sensitivity)
+        step = (seen - math.log(foreseen)) / max(sensitivity, LEAST_SENSITIVITY)
+        shift = min(max(shift + step, -FARTHEST), FARTHEST)
+    return shift, math.sqrt(_width_noise(bake, most)) / most
+
+
+def _width_noise(bake: MeasuredBake, sensitivity: float) -> float:
+    """Variance of ln of the mean measured width around what is foreseen for this bake."""
+    each = RULER_SD**2 + (0.4 * bake.portion_cv) ** 2
+    return (sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
+
+
+def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) -> None:
+    """Learn from measured widths.
 
     A wide raw piece hardly follows the flow, and the more it spreads the more it does; so the
     law is made linear anew around each better answer (an iterated Gaussian update).
     """
     seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
-    each = RULER_SD**2 + (0.4 * bake.portion_cv) ** 2
     before, covariance = width.mean, width.covariance
-    for step in range(STEPS):
+    for _ in range(STEPS):
         shift = float(h @ width.mean)
         foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
-        noise = (sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
         value = seen - math.log(foreseen) + sensitivity * shift
-        if (
-            step == 0
-            and bake.counts == "auto"
-            and abs(width.surprise(sensitivity * h, value, noise)) > ABSURD
-        ):
-            return False
         width.mean, width.covariance = before, covariance
-        width.observe(sensitivity * h, value, noise)
-    return True
+        width.observe(sensitivity * h, value, _width_noise(bake, sensitivity))
 
 
 def _first(bakes: Sequence[MeasuredBake], dough: Hashable) -> MeasuredBake:
     return next(bake for bake in bakes if bake.dough == dough)
+
+
+def _aside(
+    bakes: Sequence[MeasuredBake],
+    readings: Mapping[int, tuple[float, float]],
+    prior_sd: Mapping[Hashable, float],
+) -> frozenset[int]:
+    """The numbers of the bakes whose reading (value, its standard deviation) is a slip, each dough
+    looked at for itself. What the baker wants to count does."""
+    found: set[int] = set()
+    for dough, sd in prior_sd.items():
+        own = [n for n in readings if bakes[n].dough == dough]
+        if own:
+            values, sds = np.array([readings[n] for n in own]).T
+            slips = odd(values, sds, sd)
+            found |= {n for n, slip in zip(own, slips, strict=True) if slip}
+    return frozenset(n for n in found if bakes[n].counts == "auto")
 
 
 def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
@@ -184,28 +245,40 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
     minutes = _Gaussian(
         np.zeros(1 + places), np.diag([MINUTES_KITCHEN_SD**2] + [MINUTES_DOUGH_SD**2] * places)
     )
-    counts: dict[Hashable, int] = {}
-    timed: dict[Hashable, int] = {}
-    aside: set[int] = set()
-    for number, bake in enumerate(bakes):
-        if bake.counts == "out":
-            continue
-        place = doughs[bake.dough]
-        if bake.widths_mm:
-            h = _unit(n + 1 + places, n, n + 1 + place)
-            h[:n] = bake.row
-            if not _learn_width(width, h, bake, float(bake.row @ model.mean)):
-                aside.add(number)
-                continue
-            counts[bake.dough] = counts.get(bake.dough, 0) + 1
-        if bake.minutes is not None:
-            took = math.log(bake.minutes / bake.plain_minutes)
-            h = _unit(1 + places, 0, 1 + place)
-            off = abs(minutes.surprise(h, took, MINUTES_BAKE_SD**2))
-            if off <= ABSURD or bake.counts == "in":
-                minutes.observe(h, took, MINUTES_BAKE_SD**2)
-                timed[bake.dough] = timed.get(bake.dough, 0) + 1
+
+    def place_of(bake: MeasuredBake) -> Vector:
+        h = _unit(n + 1 + places, n, n + 1 + doughs[bake.dough])
+        h[:n] = bake.row
+        return h
+
+    heard = {k: bake for k, bake in enumerate(bakes) if bake.counts != "out"}
+    usual_sd = {
+        dough: math.sqrt(float((h := place_of(_first(bakes, dough))) @ covariance @ h))
+        for dough in doughs
+    }
+    widths = {
+        k: _flow_of(bake, float(bake.row @ model.mean))
+        for k, bake in heard.items() if bake.widths_mm
+    }  # fmt: skip
+    aside = _aside(bakes, widths, usual_sd)
+    # What was measured of a bake that is set aside is of another piece, and so are its minutes.
+    took = {
+        k: (math.log(bake.minutes / bake.plain_minutes), MINUTES_BAKE_SD)
+        for k, bake in heard.items() if bake.minutes is not None and k not in aside
+    }  # fmt: skip
+    minutes_sd = math.hypot(MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD)
+    minutes_aside = _aside(bakes, took, dict.fromkeys(doughs, minutes_sd))
+    counts: Counter[Hashable] = Counter()
+    timed: Counter[Hashable] = Counter()
+    for k, bake in heard.items():
+        if k in widths and k not in aside:
+            _learn_width(width, place_of(bake), bake, float(bake.row @ model.mean))
+            counts[bake.dough] += 1
+        if k in took and k not in minutes_aside:
+            h = _unit(1 + places, 0, 1 + doughs[bake.dough])
+            minutes.observe(h, took[k][0], MINUTES_BAKE_SD**2)
+            timed[bake.dough] += 1
     return Lessons(
-        (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, counts, timed,
-        n, frozenset(aside),
+        (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, dict(counts),
+        dict(timed), n, aside, minutes_aside,
     )  # fmt: skip

@@ -23,7 +23,7 @@ from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.firmness import advise, cold_pace
 from finebatch.workflow.hands import hands_of
 from finebatch.workflow.kitchen import change_kitchen, get_kitchen
-from finebatch.workflow.trays import book_rows, lessons
+from finebatch.workflow.lessons import book_rows, lessons
 
 router = APIRouter(prefix="/api", tags=["book"])
 
@@ -90,12 +90,13 @@ class BakeOut(Out):
     colour: int | None
     note: str
     set_aside: bool
+    minutes_aside: bool
     counts: Counts
     photo: str | None
     seen: SeenBody
 
 
-def _out(row: BakeRow, set_aside: bool = False) -> BakeOut:
+def _out(row: BakeRow, set_aside: bool = False, minutes_aside: bool = False) -> BakeOut:
     mean = sum(row.widths_mm) / len(row.widths_mm) if row.widths_mm else None
     return BakeOut.model_validate(
         {
@@ -104,6 +105,7 @@ def _out(row: BakeRow, set_aside: bool = False) -> BakeOut:
             "mean_mm": mean,
             "error_mm": None if mean is None else mean - row.foreseen_mm,
             "set_aside": set_aside,
+            "minutes_aside": minutes_aside,
             "seen": SeenBody.model_validate(book.seen_of(row)),
         }
     )
@@ -220,7 +222,7 @@ class BroughtBookOut(Out):
 def all_bakes(data: Data, dough_id: Id | None = None) -> list[BakeOut]:
     """The book, newest first."""
     with data.reading() as session:
-        return [_out(e.row, e.set_aside) for e in book.entries(session, dough_id)]
+        return [_out(e.row, e.set_aside, e.minutes_aside) for e in book.entries(session, dough_id)]
 
 
 @router.get("/book/words")
@@ -244,7 +246,7 @@ def count_bake(bake_id: Id, body: CountBody, data: Data) -> BakeOut:
     """Learn from a bake unless it is absurd, in any case, or not at all."""
     with data.writing() as session:
         found = book.count_as(session, bake_id, body.counts)
-        return _out(found.row, found.set_aside)
+        return _out(found.row, found.set_aside, found.minutes_aside)
 
 
 @router.delete("/bakes/{bake_id}", status_code=204, response_class=Response)
@@ -278,7 +280,7 @@ def _keep_photo(bake_id: int, sent: bytes, data: Database, config: Settings) -> 
         found.row.photo = name
     if before != name:
         photos.drop(folder, before)
-    return _out(found.row, found.set_aside)
+    return _out(found.row, found.set_aside, found.minutes_aside)
 
 
 @router.get("/bakes/{bake_id}/photo", response_class=Response)

@@ -128,11 +128,15 @@ interface CountsProps {
 /** Whether anything is learnt from a bake, and the press that changes it. */
 function Counts({ bake, onCounts }: CountsProps) {
   if (bake.mean_mm === null && bake.minutes === null) return null;
-  if (bake.set_aside) {
+  if (bake.set_aside || bake.minutes_aside) {
     return (
       <p className="text-[0.9375rem]">
-        <strong className="text-caution">Set aside:</strong> so far from what was foreseen that
-        nothing was learnt from it.{" "}
+        <strong className="text-caution">
+          {bake.set_aside ? "Set aside:" : "Its minutes are set aside:"}
+        </strong>{" "}
+        {bake.set_aside
+          ? "so far from the other bakes and what is usual that nothing was learnt from it."
+          : "so far from the other bakes and what is usual that only its width was learnt from."}{" "}
         <button type="button" className="underline" onClick={() => onCounts("in")}>
           Learn from it all the same
         </button>
