@@ -194,3 +194,26 @@ def test_the_assumption_decides_the_grams() -> None:
 )
 def test_ratios_and_ranges_that_make_no_sense_are_named(line: Line, fault: str) -> None:
     assert [f.field for f in weigh([line], LARDER).faults] == [fault]
+
+
+@pytest.mark.parametrize(
+    ("keys", "given"),
+    [(("butter_unsalted",), {"dairy"}), (("milk_whole", "egg_whole"), {"dairy", "egg"}),
+     (("egg_whole",), {"egg"}), (("oil_neutral",), set())],
+)  # fmt: skip
+def test_dairy_and_egg_are_cautioned_each_for_itself(
+    keys: tuple[str, ...], given: set[str]
+) -> None:
+    texts = formula.caution_texts()
+    lines = tuple(Line("100", "g", key) for key in keys)
+    said = cautions(Card("A", "drop", "oil", lines), LARDER, texts)
+    assert {trigger for trigger in ("dairy", "egg") if texts[trigger] in said} == given
+
+
+def test_cereals_carry_gluten_and_wheat_is_its_own() -> None:
+    for key in ("flour_rye", "flour_barley", "flour_spelt", "oats_rolled", "oats_quick"):
+        assert "gluten" in LARDER[key].allergens, key
+    assert LARDER["flour_rye"].allergens == ("gluten",)
+    assert LARDER["flour_ap"].allergens == ("wheat",)
+    assert "wheat" in LARDER["flour_spelt"].allergens
+    assert LARDER["flour_buckwheat"].allergens == ()

@@ -122,3 +122,11 @@ def test_family_and_mixing_are_guessed_from_the_words() -> None:
     assert guess_mixing(["Whisk the eggs and sugar until thick"]) == "whisked"
     assert guess_mixing(["Stir in the oil"]) == "oil"
     assert guess_mixing(["Mix everything"]) == "creamed"
+
+
+def test_baking_powder_does_not_make_it_work_at_the_oven() -> None:
+    card = read(
+        "Rounds\n250 g flour\nMethod\nSift the flour with the baking powder for 4 minutes.\n"
+        "Beat in the baking soda.\nBake for 12 minutes."
+    )
+    assert [step.hands_min for step in card.steps] == [4, 2, 0]

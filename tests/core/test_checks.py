@@ -166,3 +166,15 @@ def test_what_was_dismissed_for_good_does_not_come_back() -> None:
     assert checks(settled) == []
     other = replace(settled, lines=(Line("1", "g", "flour_ap"), *settled.lines))
     assert checks(other) == []
+
+
+@pytest.mark.parametrize(
+    "tool", ["an ice-cream scoop", "an ice cream scoop", "a pastry cutter", "a butter knife",
+             "a cookie scoop", "a chocolate thermometer"],
+)  # fmt: skip
+def test_a_tool_is_no_ingredient(tool: str) -> None:
+    card = card_of(
+        "Plain rounds\n250 g plain flour\n150 g butter\n1 egg\n100 g sugar\nMethod\n"
+        f"Cream the butter with the sugar, beat in the egg, stir in the flour with {tool}."
+    )
+    assert [c.title for c in checks(card) if "in no list" in c.title] == []

@@ -1,14 +1,17 @@
 import json
 import subprocess
 import sys
+from fractions import Fraction
 from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finebatch.core.formula.dough import Line
 from finebatch.core.formula.judge_lines import judge_lines
 from finebatch.core.formula.reading import Reader, ReadLine
+from finebatch.core.formula.scaling import scale_line
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.measures.quantities import find_quantities, plain_text
 from finebatch.facts import tables
@@ -230,3 +233,38 @@ def test_a_wrong_line_is_told_from_an_asked_one(reader: Reader, tmp_path: Path) 
     ]
     judged = judge_lines(parse_lines(json.dumps({"lines": lines})), reader)
     assert [j.verdict for j in judged] == ["wrong", "asked", "wrong"]
+
+
+@pytest.mark.parametrize(
+    ("text", "ingredient", "grams"),
+    [
+        ("1,250 g flour", "flour_ap", 1250),
+        ("1,250–1,500 g flour", "flour_ap", 1375),
+        ("1,5 kg flour", "flour_ap", 1500),
+        ("0,5 kg butter", "butter_unsalted", 500),
+        ("a cup and a half of flour", "flour_ap", 187.5),
+        ("1 cup and a half flour", "flour_ap", 187.5),
+        ("flour, a cup and a half", "flour_ap", 187.5),
+        ("a stick and a half of butter", "butter_unsalted", 169.5),
+        ("stick and a half butter", "butter_unsalted", 169.5),
+        ("two and a half sticks of butter", "butter_unsalted", 282.5),
+        ("1 half cup sugar", "sugar_white", 100),
+        ("one half cup of sugar", "sugar_white", 100),
+        ("1 1/2 cups sugar", "sugar_white", 300),
+        ("1 cup and 1 tbsp sugar", "sugar_white", 212.5),
+        ("1 cup and 1/2 tbsp sugar", "sugar_white", 206.25),
+    ],
+)
+def test_halves_and_thousands_as_people_write_them(
+    text: str, ingredient: str, grams: float
+) -> None:
+    found = read(text)
+    assert found.ingredient == ingredient
+    assert found.grams == pytest.approx(grams, rel=0.012)
+
+
+def test_thousands_typed_into_a_field_are_thousands_of_grams() -> None:
+    larder = tables.larder()
+    weighed = weigh([Line("1,250", "g", "flour_ap"), Line("1,5", "kg", "flour_ap")], larder)
+    assert [w.grams for w in weighed.lines] == [1250, 1500]
+    assert scale_line(Line("1,250", "g", "flour_ap"), Fraction(2)).amount == "2500"

@@ -164,3 +164,25 @@ def test_only_as_many_wafers_lie_on_a_tray_as_can_be_shaped(demo: TestClient) ->
         made = demo.put("/api/plan", json={"items": items, "sheets": 3, "shelves": 1}).json()
         assert max(t["pieces"] for t in made["trays"]) == 3
         assert pieces is None or sum(t["pieces"] for t in made["trays"]) == pieces
+
+
+def test_the_rest_of_a_dough_is_wrapped_as_one_and_not_piece_by_piece(demo: TestClient) -> None:
+    minutes = {}
+    for name in ("drop", "rolled", "sliced"):
+        keep(demo, PIECES[name])
+        items = [{"dough_id": 1, "pieces": 3}]
+        made = demo.put("/api/plan", json={"items": items, "sheets": 3, "shelves": 1}).json()
+        wrap = next(a for a in made["activities"] if a["kind"] == "freeze")
+        minutes[name] = (wrap["end_at"] - wrap["start_at"]) / 60_000
+    assert 2 <= minutes["rolled"] <= 4
+    assert 2 <= minutes["sliced"] <= 4
+    assert minutes["drop"] > 4
+
+
+def test_leaves_are_not_weighed_one_by_one(demo: TestClient) -> None:
+    keep(demo, PIECES["rolled"])
+    made = plan(demo, 1).json()
+    demo.post(f"/api/sessions/{made['id']}/start")
+    path = f"/api/sessions/{made['id']}/weighing"
+    assert demo.get(f"{path}/A.mix").status_code == 200
+    assert demo.get(f"{path}/A1.portion").status_code == 409

@@ -20,8 +20,9 @@ from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
+from finebatch.core.heat.oven import OvenMode, setting_c
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.measures.temperatures import find_temperatures
+from finebatch.core.measures.temperatures import FAN_LOWER_C, find_temperatures
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.spread import Vector
@@ -157,21 +158,23 @@ def _piece(
     return PieceStudy(found, pieces, leftover, wider, others), ""
 
 
-def _tray_check(card: Card, tray: TraySetting) -> list[Check]:
-    """The card's oven against the tray's."""
+def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
+    """The card's oven against the tray's, which is set as this kitchen's oven is."""
     texts = [card.stated_oven, *(step.text for step in card.steps)]
     groups = [group for text in texts for group in find_temperatures(text)]
     if not groups:
         return []
     still = [t for t in groups[0] if not t.fan] or groups[0]
     in_c = next((t for t in still if t.scale == "C"), still[0])
-    stated = 5 * round(in_c.celsius / 5)
+    still_c = in_c.celsius + (FAN_LOWER_C if in_c.fan else 0.0)
+    stated = 5 * round(setting_c(still_c, mode) / 5)
     if abs(stated - tray.oven_c) <= SAME_OVEN_C or not 60 <= stated <= 300:
         return []
     return [
         Check(
             f"tray-oven:{stated}:{tray.oven_c:g}", "tray", "The tray is set to another oven",
-            f"The card says {in_c}, about {stated} °C; the tray is set to {tray.oven_c:g} °C.",
+            f"The card says {in_c}, about {stated} °C on your oven; the tray is set to "
+            f"{tray.oven_c:g} °C.",
             "The card's, unless you changed it on purpose.",
             Mend(f"Set the tray to {stated} °C", oven_c=stated),
         )
@@ -187,7 +190,11 @@ def _checks(
         minutes = whole_minutes(piece.foreseen.minutes)
         known = ForeseenPiece(piece.foreseen.raw.grams, minutes, piece.pieces)
     found = cross_check(card, weighed, facts, known)
-    found += [check for check in _tray_check(card, tray) if check.key not in card.settled]
+    found += [
+        check
+        for check in _tray_check(card, tray, bench.kitchen.oven_mode)
+        if check.key not in card.settled
+    ]
     return tuple(found)
 
 

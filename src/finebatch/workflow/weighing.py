@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from sqlalchemy.orm import Session
 
 from finebatch.core.piece.evenness import Portions, judge_portions
-from finebatch.core.piece.kinds import Pan, TwiceBaked, batch_grams, with_grams
+from finebatch.core.piece.kinds import Pan, Rolled, TwiceBaked, batch_grams, with_grams
 from finebatch.core.piece.spread import Width
 from finebatch.core.refusal import refuse
 from finebatch.store.models import ActivityRow, EventRow, SessionRow
@@ -92,6 +92,8 @@ def along(session: Session, session_id: int, activity: str) -> Along:
     piece = asked.question.setting.piece
     if isinstance(piece, Pan):
         raise Conflict("A pan is filled in one; nothing is portioned here.")
+    if isinstance(piece, Rolled):
+        raise Conflict("Cut pieces are not weighed one by one: their mass follows the thickness.")
     tray = next((t for t in work_of(row).trays if t.name == job.tray), None)
     judged = judge_portions(portions_g(row, job.tray or ""), batch_grams(piece, density))
     width = planned = None

@@ -1,7 +1,7 @@
 """Learning from bakes: a conjugate Gaussian update of the effects, this kitchen and each dough.
 
 Before that all readings of a dough are looked at together, whatever came first: those that most of
-the others and what is usual speak against are set aside (`odd`).
+the others and what is usual speak against are set aside (`together`).
 
 ln of the flow's scale is linear in what is unknown: the effects (known from the fit), an offset
 of this kitchen and one of each dough. Each measured bake shifts them all by as much as it can
@@ -11,7 +11,7 @@ Minutes are learnt the same way from one offset for the kitchen and one for each
 
 import math
 from collections import Counter
-from collections.abc import Hashable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -149,9 +149,9 @@ def _unit(n: int, *places: int) -> Vector:
     return h
 
 
-def odd(values: Vector, sds: Vector, prior_sd: float) -> npt.NDArray[np.bool_]:
-    """Which readings (n,) of one unknown with these standard deviations are slips, when it is about
-    0 within `prior_sd`.
+def together(values: Vector, sds: Vector, prior_sd: float) -> tuple[float, float]:
+    """What readings (n,) of one unknown with these standard deviations come to, and its variance,
+    when it is about 0 within `prior_sd`.
 
     The unknown is sought where all of them together are likeliest, each with Student's tails: one
     far from the others then hardly counts, whether it came first or last.
@@ -159,19 +159,14 @@ def odd(values: Vector, sds: Vector, prior_sd: float) -> npt.NDArray[np.bool_]:
     grid = np.linspace(-FARTHEST, FARTHEST, 601)
     grid = np.concatenate([grid, np.clip(values, -FARTHEST, FARTHEST)])
     off = (values[:, None] - grid[None, :]) / sds[:, None]
-    likely = (
-        -0.5 * (TAILS + 1) * np.log1p(off**2 / TAILS).sum(axis=0) - 0.5 * (grid / prior_sd) ** 2
-    )
-    at = float(grid[int(np.argmax(likely))])
+    unlikely = 0.5 * (TAILS + 1) * np.log1p(off**2 / TAILS).sum(axis=0)
+    at = float(grid[int(np.argmin(unlikely + 0.5 * (grid / prior_sd) ** 2))])
     weights = np.ones(len(values))
     for _ in range(STEPS):
         weights = (TAILS + 1) / (TAILS + ((values - at) / sds) ** 2)
-        at = float((weights * values / sds**2).sum()) / (
-            float((weights / sds**2).sum()) + 1 / prior_sd**2
-        )
-    unsure = 1 / (float((weights / sds**2).sum()) + 1 / prior_sd**2)
-    found: npt.NDArray[np.bool_] = np.abs(values - at) > ABSURD * np.sqrt(sds**2 + unsure)
-    return found
+        sure = float((weights / sds**2).sum()) + 1 / prior_sd**2
+        at = float((weights * values / sds**2).sum()) / sure
+    return at, 1 / (float((weights / sds**2).sum()) + 1 / prior_sd**2)
 
 
 def _flow_of(bake: MeasuredBake, plain: float) -> tuple[float, float]:
@@ -213,20 +208,51 @@ def _first(bakes: Sequence[MeasuredBake], dough: Hashable) -> MeasuredBake:
     return next(bake for bake in bakes if bake.dough == dough)
 
 
+@dataclass(frozen=True, slots=True)
+class _Reading:
+    """What one bake says of its dough's unknown: the value and its standard deviation; and how far
+    off it is, in standard deviations, from a middle of that variance."""
+
+    value: float
+    sd: float
+    off: Callable[[float, float], float]
+
+
+def _of_width(bake: MeasuredBake, plain: float) -> _Reading:
+    seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+
+    def off(middle: float, variance: float) -> float:
+        # In width: where that hardly follows the flow, no flow is too far.
+        foreseen, sensitivity = baked_width_mm(bake.raw, plain + middle)
+        spread = _width_noise(bake, sensitivity) + sensitivity**2 * variance
+        return abs(seen - math.log(foreseen)) / math.sqrt(spread)
+
+    return _Reading(*_flow_of(bake, plain), off)
+
+
+def _of_minutes(bake: MeasuredBake, minutes: float) -> _Reading:
+    value = math.log(minutes / bake.plain_minutes)
+
+    def off(middle: float, variance: float) -> float:
+        return abs(value - middle) / math.sqrt(MINUTES_BAKE_SD**2 + variance)
+
+    return _Reading(value, MINUTES_BAKE_SD, off)
+
+
 def _aside(
     bakes: Sequence[MeasuredBake],
-    readings: Mapping[int, tuple[float, float]],
+    readings: Mapping[int, _Reading],
     prior_sd: Mapping[Hashable, float],
 ) -> frozenset[int]:
-    """The numbers of the bakes whose reading (value, its standard deviation) is a slip, each dough
-    looked at for itself. What the baker wants to count does."""
+    """The numbers of the bakes whose reading is a slip, each dough looked at for itself. What the
+    baker wants to count does."""
     found: set[int] = set()
     for dough, sd in prior_sd.items():
-        own = [n for n in readings if bakes[n].dough == dough]
+        own = {n: one for n, one in readings.items() if bakes[n].dough == dough}
         if own:
-            values, sds = np.array([readings[n] for n in own]).T
-            slips = odd(values, sds, sd)
-            found |= {n for n, slip in zip(own, slips, strict=True) if slip}
+            values, sds = np.array([(one.value, one.sd) for one in own.values()]).T
+            middle, variance = together(values, sds, sd)
+            found |= {n for n, one in own.items() if one.off(middle, variance) > ABSURD}
     return frozenset(n for n in found if bakes[n].counts == "auto")
 
 
@@ -257,13 +283,13 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
         for dough in doughs
     }
     widths = {
-        k: _flow_of(bake, float(bake.row @ model.mean))
+        k: _of_width(bake, float(bake.row @ model.mean))
         for k, bake in heard.items() if bake.widths_mm
     }  # fmt: skip
     aside = _aside(bakes, widths, usual_sd)
     # What was measured of a bake that is set aside is of another piece, and so are its minutes.
     took = {
-        k: (math.log(bake.minutes / bake.plain_minutes), MINUTES_BAKE_SD)
+        k: _of_minutes(bake, bake.minutes)
         for k, bake in heard.items() if bake.minutes is not None and k not in aside
     }  # fmt: skip
     minutes_sd = math.hypot(MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD)
@@ -276,7 +302,7 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
             counts[bake.dough] += 1
         if k in took and k not in minutes_aside:
             h = _unit(1 + places, 0, 1 + doughs[bake.dough])
-            minutes.observe(h, took[k][0], MINUTES_BAKE_SD**2)
+            minutes.observe(h, took[k].value, MINUTES_BAKE_SD**2)
             timed[bake.dough] += 1
     return Lessons(
         (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, dict(counts),

@@ -47,7 +47,7 @@ def _triggers(card: Card, larder: Larder) -> set[str]:
         found.add("flour")
     if "egg" in roles:
         found.add("egg")
-    elif any("milk" in larder[key].allergens for key, _ in keys):
+    if any("milk" in larder[key].allergens for key, _ in keys):
         found.add("dairy")
     icing = {part.name for part in card.parts if part.kind in ("icing", "dip", "filling")}
     if any(key in ("egg_white", "egg_whole") and part in icing for key, part in keys):

@@ -61,8 +61,9 @@ _YIELD_LINE = re.compile(
 _OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
 _LABEL = re.compile(r"^\s*(?:oven|temperature)\s*:\s*", re.IGNORECASE)
 _TRAY_WORK = re.compile(
-    r"\b(?:bake|baking|pre-?heat|oven|scoop|spoon (?:on|mounds)|drop|roll out|cut out|cutter|slice|"
-    r"shape|form into|place on|arrange|chill|refrigerat|fridge|freez|cool on|rack|store|tin)",
+    r"\b(?:bake|baking(?! (?:powder|soda|ammonia)\b)|pre-?heat|oven|scoop|spoon (?:on|mounds)|"
+    r"drop|roll out|cut out|cutter|slice|shape|form into|place on|arrange|chill|refrigerat|fridge|"
+    r"freez|cool on|rack|store|tin)",
     re.IGNORECASE,
 )
 _WAITING = re.compile(r"\b(?:rest|stand|cool|leave|set aside|soak|steep)\b", re.IGNORECASE)

@@ -9,6 +9,15 @@ from rapidfuzz import fuzz, process
 NEAR = 86.0
 """Similarity in percent from which a misspelt name is taken for a known one, and asked about."""
 
+_TOOLS = re.compile(
+    r"\b(?:ice[- ]?cream|cookie|dough|melon)[- ](?:scoops?|ballers?|cutters?|spoons?)\b"
+    r"|\b(?:pastry|butter|sugar|candy|chocolate|egg|nut|nutmeg|flour|icing|coffee|rice|bread)[- ]"
+    r"(?:brush(?:es)?|cutters?|boards?|bags?|wheels?|blenders?|kni(?:fe|ves)|dish(?:es)?|papers?|"
+    r"thermometers?|timers?|whisks?|crackers?|graters?|sifters?|sieves?|dredgers?|shakers?|cups?|"
+    r"mills?|grinders?)\b",
+    re.IGNORECASE,
+)
+"""Tools that have an ingredient in their name: an ice-cream scoop is no cream."""
 _WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*|\d+(?=x\b)x?|\b(?:00|405|55)\b")
 
 
@@ -78,13 +87,13 @@ class Names:
     def in_short(self, key: str, text: str) -> bool:
         """Whether a sentence names it by its last word alone, when nothing else is called so:
         “the soda”, “the chips”, but not “the butter” for peanut butter."""
-        words = {_singular(word) for word in split_words(text)}
+        words = {_singular(word) for word in split_words(_TOOLS.sub(" ", text))}
         ends = {name.words[-1] for name in self._by_words.values() if name.key == key}
         return any(_singular(e) in words and (_singular(e),) not in self._by_words for e in ends)
 
     def mentioned(self, text: str) -> list[tuple[str, str]]:
         """The ingredients that a sentence names, with the words that name them, in order."""
-        words = [_singular(word) for word in split_words(text)]
+        words = [_singular(word) for word in split_words(_TOOLS.sub(" ", text))]
         found, start = [], 0
         while start < len(words):
             for length in range(min(self._longest, len(words) - start), 0, -1):

@@ -164,7 +164,7 @@ def _in_fractions(unit: Unit) -> bool:
 def _rounded(line: Line) -> Line:
     """A line's amount to the step that a cook measures; at least one step."""
     try:
-        amount = parse_amount(line.amount)
+        amount = parse_amount(line.amount, unit=line.unit)
     except ValueError:
         return line
     step = _STEPS.get(line.unit)
@@ -184,7 +184,7 @@ def scale_line(line: Line, factor: Fraction) -> Line:
     if line.unit == "of_eggs":  # it follows the eggs
         return line
     amount, chosen = (
-        scale_amount(text, factor, fractions=_in_fractions(line.unit))
+        scale_amount(text, factor, fractions=_in_fractions(line.unit), unit=line.unit)
         for text in (line.amount, line.chosen)
     )
     return replace(line, amount=amount, chosen=chosen, text="")

@@ -20,7 +20,7 @@ def _taken(line: Line, amount: Amount, field: str) -> float:
     """What is taken of a range: what the baker chose, else its middle."""
     if not amount.is_range or not line.chosen.strip():
         return float(amount.middle)
-    chosen = parse_amount(line.chosen, field=f"{field}.chosen")
+    chosen = parse_amount(line.chosen, field=f"{field}.chosen", unit=line.unit)
     if not amount.low <= chosen.low <= chosen.high <= amount.high:
         raise refuse(f"{field}.chosen", f"Choose within {line.amount.strip()}.")
     return float(chosen.middle)
@@ -45,7 +45,7 @@ def weigh_line(
     faults: list[Fault] = []
     amount, ingredient = None, None
     try:
-        amount = parse_amount(line.amount, field=f"{field}.amount")
+        amount = parse_amount(line.amount, field=f"{field}.amount", unit=line.unit)
     except Refusal as refusal:
         faults.extend(refusal.faults)
     try:

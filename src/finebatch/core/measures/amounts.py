@@ -17,6 +17,8 @@ _FRACTION = re.compile(r"(\d{1,12})\s*/\s*(\d{1,12})")
 _NUMBER = re.compile(r"\d{1,30}(?:[.,]\d{1,30})?|[.,]\d{1,30}")
 _BETWEEN = re.compile(r"(?<=[\d\s])(?:\s*[-–—]\s*|\s+(?:to|or)\s+)(?=[\d.,])")
 _SPACED_DECIMALS = 6
+WHOLE_UNITS = frozenset({"g", "ml"})
+_THOUSANDS = re.compile(r"(?<![\d.,])\d{1,3}(?:,\d{3})+(?![\d.,])")
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,13 +70,16 @@ def _exact(written: str, whole_text: str, field: str) -> Fraction:
     return value
 
 
-def parse_amount(text: str, *, field: str = "amount") -> Amount:
+def parse_amount(text: str, *, field: str = "amount", unit: str = "") -> Amount:
     """What a baker wrote, each number above zero and at most a million.
 
-    ``1-1/2`` means one and a half, as it does on cards. Raises `Refusal` at `field` when it is
+    ``1-1/2`` means one and a half, as it does on cards, and ``1,250`` of a `unit` of which nobody
+    measures thousandths 1250. Raises `Refusal` at `field` when it is
     empty, not a number, or out of range.
     """
     written = spell_out(text)
+    if unit in WHOLE_UNITS:
+        written = _THOUSANDS.sub(lambda found: found[0].replace(",", ""), written)
     if not written:
         raise refuse(field, "Give an amount.")
     found = [_exact(part, text, field) for part in _BETWEEN.split(written)]
@@ -103,10 +108,10 @@ def write_amount(value: Fraction, *, fractions: bool = True) -> str:
     return text if text.strip("0.") else f"{float(exact):.12f}".rstrip("0")
 
 
-def scale_amount(text: str, factor: Fraction, *, fractions: bool = True) -> str:
+def scale_amount(text: str, factor: Fraction, *, fractions: bool = True, unit: str = "") -> str:
     """The same amount or range times `factor`; text that is no amount stays as it is."""
     try:
-        amount = parse_amount(text)
+        amount = parse_amount(text, unit=unit)
     except ValueError:
         return text
     low, high = (write_amount(v * factor, fractions=fractions) for v in (amount.low, amount.high))

@@ -72,6 +72,26 @@ _DOZEN = re.compile(r"(\d+) dozen\s*", re.IGNORECASE)
 _BARE_UNIT = re.compile(
     rf"^(?:(?:{_HEAP})\s+)?(?:pinch|dash|cup|tablespoon|tbsp|teaspoon|tsp|stick)\b", re.IGNORECASE
 )
+_ANY_UNIT = "|".join(_UNITS)
+_THOUSANDS = re.compile(
+    r"(?<![\d.,])\d{1,3}(?:,\d{3})+"
+    r"(?=(?:\s*(?:[-–—]|to|or)\s*[\d,]+)?\s*-?\s*(?:g|gr|gms?|gram(?:me)?s?|ml|mls|millilit(?:er|re)s?)\b)"
+    r"|(?<![\d.,])\d{1,3}(?:,\d{3}){2,}(?![\d,])",
+    re.IGNORECASE,
+)
+"""Nobody weighs a thousandth of a gram: ``1,250 g`` is 1250. In kilograms or cups the same mark may
+be a decimal one."""
+_HALF_OF_ONE = re.compile(rf"(?<![\w/.,-])(?:1|one)\s+half(?=\s+(?:{_ANY_UNIT})\b)", re.IGNORECASE)
+_UNIT_AND_PART = re.compile(
+    rf"(?<![\w/.,-])(\d{{1,3}})\s+({_ANY_UNIT})\s+(?:and|&)\s+([123]/[2348])\b"
+    rf"(?!\s*-?\s*(?:{_ANY_UNIT})\b)",
+    re.IGNORECASE,
+)
+_AND_PART = re.compile(
+    rf"(?<![\w/.,-])(\d{{1,3}})\s+(?:and|&)\s+([123]/[2348])(?=\s*-?\s*(?:{_ANY_UNIT})\b)",
+    re.IGNORECASE,
+)
+"""A cup and a half; two and a half cups."""
 _EACH_ONE = re.compile(r"\s*(?:each|ea\b|apiece|a piece)", re.IGNORECASE)
 _IN_ALL = re.compile(r"\s*(?:in all|in total|total|together|altogether)\b", re.IGNORECASE)
 _JOINTS: tuple[tuple[Joint, str], ...] = (
@@ -110,9 +130,14 @@ class Quantity:
 def plain_text(line: str) -> str:
     """A line with fraction signs, dashes and number words written plainly."""
     text = re.sub(r"\s+", " ", spell_out(line)).strip()
+    text = _THOUSANDS.sub(lambda found: found[0].replace(",", ""), text)
     text = _BARE_UNIT.sub(r"1 \g<0>", text)
+    text = _HALF_OF_ONE.sub("1/2", text)
+    text = re.sub(r"(?i)\band a half$", "and 1/2", text)
     for word in sorted(_WORDS, key=len, reverse=True):
         text = re.sub(rf"(?i)(?<![\w-]){word}(?=[\s-])(?!\s+few)", _WORDS[word], text)
+    text = _UNIT_AND_PART.sub(r"\1 \3 \2", text)
+    text = _AND_PART.sub(r"\1 \2", text)
     return _DOZEN.sub(lambda found: f"{12 * int(found[1])} ", text)
 
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 from finebatch.core.formula.dough import Family, Mixing, PartKind, Step
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import Portioning, Sliced, Wafer
+from finebatch.core.piece.kinds import Drop, Portioning, Sliced, Wafer
 from finebatch.core.piece.making import PanScored
 from finebatch.core.piece.slab import RolledOut
 from finebatch.core.piece.tray import TrayAnswer
@@ -17,6 +17,8 @@ LAY_SHEET_MIN = 1
 LEAST_TURN_MIN = 6
 SLICE_LOG_MIN = 4
 WRAP_MIN = 2
+SHAPE_REST_MIN = 2
+"""To shape what is left into a log or a disc (household practice: two to four minutes in all)."""
 RECUT_S = 4
 """Seconds to re-cut one scored piece (household practice)."""
 BATTER_WITHIN_MIN = 45
@@ -160,7 +162,7 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         chill_min=dough.chill_min if fresh else 0,
         temper_min=dough.temper_min,
         bake_within=BATTER_WITHIN_MIN + dough.chill_min if batter and fresh else None,
-        freeze_min=WRAP_MIN + _minutes(dough.kept * each) if dough.kept else 0,
+        freeze_min=_wrap_min(dough, each) if dough.kept else 0,
         parts=tuple(
             PartWork(f"{name or kind}", habits[kind].hands_min, habits[kind].wanted)
             for kind, name in dough.parts
@@ -168,6 +170,14 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         first_within=_first_within(dough),
         night_temper_min=dough.night_temper_min,
     )
+
+
+def _wrap_min(dough: Portioned, each_s: float) -> int:
+    """Minutes to put the rest of a dough away: dropped doughs as portions, which takes as long as
+    portioning does; any other as one log, disc or lump."""
+    if isinstance(dough.piece, Drop):
+        return WRAP_MIN + _minutes(dough.kept * each_s)
+    return WRAP_MIN + SHAPE_REST_MIN
 
 
 def _first_within(dough: Portioned) -> int | None:

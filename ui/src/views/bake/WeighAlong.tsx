@@ -19,7 +19,10 @@ interface WeighAlongProps {
 
 /** The next thing to weigh, with its target, beside a job in which something is weighed. */
 export function WeighAlong({ session, job, busy, onDeed }: WeighAlongProps) {
-  const wanted = job.kind === "mix" || job.kind === "portion";
+  const kind = session.doughs.find((dough) => dough.letter === job.dough)?.kind;
+  // What is cut from a slab or pressed into a pan is not weighed piece by piece.
+  const weighed = kind !== "rolled" && kind !== "pan";
+  const wanted = job.kind === "mix" || (job.kind === "portion" && weighed);
   const [open, setOpen] = useState(false);
   const along = useQuery({
     queryKey: ["weighing", session.id, job.key],

@@ -1,6 +1,8 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
+import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, type Words } from "../../api/client";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -50,6 +52,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
   const editing = useDraft(dough);
   const { draft, change } = editing;
   const { card } = draft;
+  const queries = useQueryClient();
   const [tray, setTray] = useState(dough.tray);
   const [panel, setPanel] = useState<Panel>("lines");
   const plain = useMemo(() => plainCard(card), [card]);
@@ -64,6 +67,9 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
       }),
     );
     setTray(after.tray);
+    // The tray's own screen begins with what is kept, not with what it last saw.
+    queries.setQueryData(["dough", dough.id], after);
+    await askAgain(queries, ["foresee", dough.id], ["ladder", dough.id]);
   };
 
   return (

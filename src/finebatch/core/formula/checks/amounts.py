@@ -90,7 +90,7 @@ def _mend(card: Card, n: int, ratio: float, dose: Dose) -> tuple[str, Mend | Non
     if line.unit == "tbsp" and ratio <= 4:
         return "Teaspoons, not tablespoons.", Mend(f"{line.amount} tsp", n, line.amount, "tsp")
     if ratio <= 10:
-        tenth = scale_amount(line.amount, Fraction(1, 10))
+        tenth = scale_amount(line.amount, Fraction(1, 10), unit=line.unit)
         return "A slipped decimal point.", Mend(f"{tenth} {line.unit}", n, tenth, line.unit)
     return f"Usual is about {dose.usual_pct:g} % of the flour.", None
 
