@@ -19,9 +19,11 @@ from pathlib import Path
 from typing import Any
 
 import httpx
-from bench_learning import measure_learning
+from bench_delays import measure_delays
+from bench_learning import measure_a_wrong_first_bake, measure_learning
 from bench_live import measure_day, measure_events
 from bench_plans import measure_plans
+from bench_ready_by import measure_ready_by, measure_settings
 from bench_rows import row
 from fit_models import fit_priors
 from playwright.sync_api import sync_playwright
@@ -37,6 +39,7 @@ ROOT = Path(__file__).parent.parent
 STATIC = ROOT / "src" / "finebatch" / "web" / "static"
 CASES = ROOT / "src" / "finebatch" / "facts" / "data" / "spread_cases.json"
 HOST = "127.0.0.1"
+BAKES = 300
 WRITTEN = [
     "2 1/4 cups all-purpose flour", "1 cup (2 sticks) unsalted butter, softened",
     "¾ cup packed light brown sugar", "2 large eggs, at room temperature", "1 cup (200 g) sugar",
@@ -115,6 +118,7 @@ def measure_web(folder: str) -> None:
     measure_kinds(ask)
     measure_bench(ask, dough)
     measure_drawer(ask)
+    measure_book(ask, drag)
 
     def told(method: str, path: str, **body: Any) -> Any:
         answer = ask.request(method, path, **body)
@@ -243,6 +247,23 @@ def measure_bench(ask: httpx.Client, dough: dict[str, Any]) -> None:
     row("a pasted card of 100 lines, 95th percentile", f"{found:.1f} ms", "< 150 ms", found < 150)
 
 
+def measure_book(ask: httpx.Client, drag: Callable[[int], object]) -> None:
+    """A full book is learnt from once for each change of it, not for each prediction."""
+    names = [d["name"] for d in ask.get("/api/doughs").json()["doughs"][:4]]
+    days = (
+        f"20{20 + n // 100:02}-{1 + n // 28 % 12:02}-{1 + n % 28:02}T12:00" for n in range(BAKES)
+    )
+    lines = [f'{day},"{names[n % 4]}",{60 + n % 9},{11 + n % 3}' for n, day in enumerate(days)]
+    text = "\n".join(["day,dough,widths_mm,minutes", *lines])
+    ask.post("/api/book/bring-in", json={"text": text}, timeout=120).raise_for_status()
+    begin = time.perf_counter()
+    drag(0)
+    row(f"the first prediction after {BAKES} bakes came in",
+        f"{1000 * (time.perf_counter() - begin):.0f} ms")  # fmt: skip
+    found = p95_ms(drag)
+    row("one dragged prediction with that book", f"{found:.1f} ms", "< 50 ms", found < 50)
+
+
 def measure_drawer(ask: httpx.Client) -> None:
     """A thousand doughs: the list opens, and is searched as one types."""
     for page in range(10):
@@ -306,7 +327,11 @@ if __name__ == "__main__":
     measure_accuracy()
     measure_packing()
     measure_plans("--long" in sys.argv)
+    measure_delays()
+    measure_ready_by()
+    measure_settings()
     measure_learning()
+    measure_a_wrong_first_bake()
     measure_day()
     measure_download()
     with tempfile.TemporaryDirectory() as temporary:
