@@ -82,9 +82,10 @@ def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
             typer.echo(f"{activity.start:%a %H:%M}  {who}{words(job)}{where}")
     typer.echo(f"\nReady {found.finish:%a %H:%M}.", nl=False)
     gap = plan.finish - plan.bound
-    best = " No plan is ready sooner: proven." if plan.proven else (
-        f" At most {gap} min from the best possible."
-    )  # fmt: skip
+    in_time = session.ready_by is not None and found.finish <= session.ready_by
+    best = f" No plan {'begins later' if in_time else 'is ready sooner'}: proven."
+    if not plan.proven:
+        best = f" At most {gap} min from the {'latest possible start' if in_time else 'best'}."
     typer.echo(f"{best} By hand: {found.by_hand:%a %H:%M}.")
     if session.ready_by is not None and found.finish > session.ready_by:
         late = round((found.finish - session.ready_by).total_seconds() / 60)

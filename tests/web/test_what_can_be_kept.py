@@ -156,6 +156,10 @@ def test_the_file_of_a_single_tray_is_given_out_and_read(demo: TestClient, tmp_p
     ran = finebatch("plan", str(file), "--seconds", "0.2")
     assert ran.exit_code == 0, ran.output
     assert "Ready" in ran.stdout
+    assert "Turn the oven to 180 °C on its dial" in ran.stdout
+    planned = json.loads(finebatch("plan", str(file), "--seconds", "0.2", "--json").stdout)
+    heats = [a["dial_c"] for a in planned["activities"] if a["kind"] == "heat"]
+    assert heats == [180]
 
 
 def test_a_session_of_all_that_a_card_may_hold_has_a_file(client: TestClient) -> None:

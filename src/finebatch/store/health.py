@@ -49,7 +49,7 @@ def damage(connection: sqlite3.Connection, *, thorough: bool = False) -> str | N
     try:
         found = str(connection.execute(f"PRAGMA {check}(1)").fetchone()[0])
         if found != "ok":
-            return found
+            return " ".join(found.removeprefix("*** in database main ***").split())
         if thorough:
             loose = connection.execute("PRAGMA foreign_key_check").fetchone()
             if loose is not None:

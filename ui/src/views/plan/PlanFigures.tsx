@@ -27,7 +27,9 @@ export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFigu
           in all.
         </p>
         <p className="mt-1">
-          {plan.proven ? "No plan for these trays ends sooner: proven." : howGood(plan)}
+          {plan.proven
+            ? `No plan for these trays ${inTime(plan) ? "begins later" : "ends sooner"}: proven.`
+            : howGood(plan)}
         </p>
         <p className="text-[0.9375rem]">
           The oven is opened <strong>{plan.openings}</strong> times and set anew{" "}
@@ -112,8 +114,13 @@ function Learnt({ learnt }: { learnt: BakingSession["learnt"] }) {
 const plural = (of: string, count: number): string =>
   count === 1 ? of : of.replace(/^\w+/, "$&s");
 
+/** Whether it is ready by a time that was asked for: then it is begun as late as can be. */
+const inTime = (plan: BakingSession): boolean =>
+  plan.ready_by !== null && plan.finish_at <= plan.ready_by;
+
 /** How far from the best the plan can be: in minutes where that says something. */
 function howGood(plan: BakingSession): string {
+  if (inTime(plan)) return `At most ${length(plan.gap_min)} from the latest possible start.`;
   if (plan.gap_min <= SAYS_SOMETHING_MIN)
     return `At most ${length(plan.gap_min)} from the best possible.`;
   const soonest = when(plan.finish_at - plan.gap_min * 60_000, plan.now);
