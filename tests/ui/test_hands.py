@@ -166,7 +166,7 @@ def test_a_bake_taken_out_of_the_book_changes_the_next_prediction(
 def test_a_dough_that_is_gone_says_so(page: Page, served: Served) -> None:
     for screen in ("dough", "tray", "plan", "book"):
         page.goto(f"{served.address}/{screen}/99")
-        expect(page.get_by_text("It may have been taken out in another window.")).to_be_visible()
+        expect(page.get_by_text("That dough is not there, or not any more.")).to_be_visible()
 
 
 def test_an_address_that_is_none_leads_to_the_doughs(page: Page, served: Served) -> None:

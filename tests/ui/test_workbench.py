@@ -276,7 +276,7 @@ def test_the_card_is_printed_on_one_page(page: Page, served: Served) -> None:
     node = json.loads(download.value.path().read_text(encoding="utf-8"))
     assert node["name"] == "Rye, date & tahini drops"
     page.get_by_role("link", name="Print the card").click()
-    expect(page.get_by_text("Contains milk, sesame, eggs, wheat.")).to_be_visible()
+    expect(page.get_by_text("Contains milk, sesame, eggs, wheat, gluten.")).to_be_visible()
     printed = page.pdf(format="A4")
     assert len(re.findall(rb"/Type\s*/Page\b", printed)) == 1
 

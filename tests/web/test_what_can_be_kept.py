@@ -13,6 +13,7 @@ from fastapi.testclient import TestClient
 from finebatch.core.formula.dough import Card, Line, Part
 from finebatch.core.formula.limits import faults_of, within
 from finebatch.workflow.doughs import add_dough
+from tests.conftest import CASES
 from tests.web.test_cli import finebatch
 
 HEAD = "dough,family,part,part_kind,per_piece_g,amount,unit,ingredient\n"
@@ -209,3 +210,13 @@ def test_a_session_file_of_no_time_is_refused(demo: TestClient, tmp_path: Path) 
             ran = finebatch(command, str(written))
             assert ran.exit_code == 2, ran.output
             assert "Traceback" not in ran.output
+
+
+@pytest.mark.parametrize("field", [("dough_temp_c", 1e308), ("oven_c", -1e9), ("oven_c", 10**400)])
+def test_a_case_that_no_kitchen_has_is_refused(tmp_path: Path, field: tuple[str, float]) -> None:
+    case = json.loads(CASES.read_text(encoding="utf-8"))["cases"][0] | {field[0]: field[1]}
+    file = tmp_path / "case.json"
+    file.write_text(json.dumps({"cases": [case]}), encoding="utf-8")
+    ran = finebatch("evaluate", str(file))
+    assert ran.exit_code == 2, ran.output
+    assert field[0] in ran.stderr

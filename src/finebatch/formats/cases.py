@@ -15,7 +15,9 @@ from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.portion import CutDisc, Log, LogSlice, MassPortion, MassShape, Portion
 from finebatch.formats.unreadable import UnreadableFile
 
-Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
+Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+Length = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
+Celsius = Annotated[float, Field(ge=-40, le=400, allow_inf_nan=False)]
 Minutes = tuple[Positive, Positive]
 
 
@@ -27,7 +29,7 @@ class _Mass(_Row):
     kind: Literal["mass"]
     grams: Positive
     shape: MassShape = "ball"
-    diameter_mm: Positive | None = None
+    diameter_mm: Length | None = None
 
     def portion(self) -> Portion:
         return MassPortion(self.grams, self.shape, self.diameter_mm)
@@ -35,8 +37,8 @@ class _Mass(_Row):
 
 class _Disc(_Row):
     kind: Literal["cut_disc", "log_slice"]
-    diameter_mm: Positive
-    thickness_mm: Positive
+    diameter_mm: Length
+    thickness_mm: Length
 
     def portion(self) -> Portion:
         make = CutDisc if self.kind == "cut_disc" else LogSlice
@@ -45,8 +47,8 @@ class _Disc(_Row):
 
 class _Log(_Row):
     kind: Literal["log"]
-    length_mm: Positive
-    width_mm: Positive
+    length_mm: Length
+    width_mm: Length
     grams: Positive
 
     def portion(self) -> Portion:
@@ -56,10 +58,10 @@ class _Log(_Row):
 class _Case(_Row):
     id: str
     family: Family
-    formula_g: dict[str, Annotated[float, Field(ge=0, allow_inf_nan=False)]]
+    formula_g: dict[str, Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]]
     portion: Annotated[_Mass | _Disc | _Log, Field(discriminator="kind")]
-    dough_temp_c: float = 21.0
-    oven_c: float
+    dough_temp_c: Celsius = 21.0
+    oven_c: Celsius
     oven_mode: OvenMode = "conventional"
     surface: Surface = "parchment"
     mixing: Mixing = "creamed"

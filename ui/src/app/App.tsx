@@ -1,9 +1,8 @@
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
-import { ProblemError } from "../api/client";
 import { Bake } from "../views/bake/Bake";
 import { DoughView } from "../views/dough/DoughView";
-import { useDough } from "../views/dough/queries";
+import { isGone, useDough } from "../views/dough/queries";
 import { forgetDough, rememberDough, useLastDough } from "./lastDough";
 import { Screens } from "./Screens";
 import { Shell } from "./Shell";
@@ -38,15 +37,13 @@ function Known({
   screen: React.ComponentType<{ doughId: number }>;
 }) {
   const { error } = useDough(id);
-  const gone = error instanceof ProblemError && error.status === GONE;
+  const gone = isGone(error);
   useEffect(() => {
     if (gone) forgetDough();
     else rememberDough(id);
   }, [id, gone]);
   return gone ? <NoSuchDough /> : <Screen doughId={id} />;
 }
-
-const GONE = 404;
 
 const NoSuchDough = () => <Navigate to="/dough" replace state={{ gone: true }} />;
 

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, body, type Schemas, type TraySetting } from "../../api/client";
+import { api, body, ProblemError, type Schemas, type TraySetting } from "../../api/client";
 
 export const useDoughs = (search: string, most: number) =>
   useQuery({
@@ -9,11 +9,18 @@ export const useDoughs = (search: string, most: number) =>
     placeholderData: keepPreviousData,
   });
 
-export const useDough = (id: number) =>
+/** One dough; none is asked for where there is no number. */
+export const useDough = (id: number | null) =>
   useQuery({
     queryKey: ["dough", id],
-    queryFn: () => body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: id } } })),
+    queryFn: () =>
+      body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: id ?? 0 } } })),
+    enabled: id !== null,
   });
+
+/** Whether an answer says that what was asked for is not there. */
+export const isGone = (error: Error | null): boolean =>
+  error instanceof ProblemError && error.status === 404;
 
 export const useWords = () =>
   useQuery({

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { Notice } from "../../parts/Notice";
+import { isGone, useDough } from "../dough/queries";
 import { useKitchen } from "../tray/queries";
 import { AwayTimes } from "./AwayTimes";
 import { DayDrawing } from "./DayDrawing";
@@ -27,6 +28,8 @@ export default function PlanView() {
 function Planning({ joining }: { joining: number | null }) {
   const plan = usePlan();
   const kitchen = useKitchen();
+  const dough = useDough(joining);
+  if (isGone(dough.error)) return <Navigate to="/dough" replace state={{ gone: true }} />;
   const problem = plan.error ?? kitchen.error;
   if (problem && plan.data === undefined) {
     return (
