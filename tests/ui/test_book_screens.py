@@ -28,7 +28,9 @@ def test_a_bake_that_went_wrong_is_written_down_and_explained(
     for n, mm in enumerate((71, 72), start=1):
         page.get_by_label(f"piece {n}").fill(str(mm))
     page.get_by_label("In the oven").fill("14")
-    page.get_by_role("button", name="hard or dry").click()
+    trouble = page.get_by_role("button", name="hard or dry")
+    trouble.click()
+    expect(trouble).to_have_attribute("aria-pressed", "true")
     page.get_by_text("Touch, taste, and a photo").click()
     page.get_by_role("button", name="crisp", exact=True).click()
     own = page.get_by_label("A word of your own for the taste")
