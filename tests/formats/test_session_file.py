@@ -15,7 +15,8 @@ from finebatch.formats.busy_times import read_calendar
 from finebatch.formats.planned import file_plan
 from finebatch.formats.run_sheet import tell, write_csv, write_markdown
 from finebatch.formats.session_calendar import write_calendar
-from finebatch.formats.session_file import SessionFile, read_session, schema, write_session
+from finebatch.formats.session_file import SessionFile, read_session, schema
+from finebatch.formats.session_writing import write_session
 
 BASE = datetime(2026, 10, 10, 10, 30, tzinfo=UTC)
 SESSION: dict[str, Any] = {

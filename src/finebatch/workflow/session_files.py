@@ -15,15 +15,8 @@ from finebatch.formats import run_sheet
 from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.planned import file_plan
 from finebatch.formats.session_calendar import write_calendar
-from finebatch.formats.session_file import (
-    FileAway,
-    FilePin,
-    SessionFile,
-    file_dough,
-    file_kitchen,
-    read_session,
-    write_session,
-)
+from finebatch.formats.session_file import FileAway, FilePin, SessionFile, read_session
+from finebatch.formats.session_writing import file_dough, file_kitchen, write_session
 from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow import plans, session_rows
 from finebatch.workflow.doughs import find_by_name, get_dough

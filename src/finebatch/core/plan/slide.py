@@ -20,111 +20,14 @@ from finebatch.core.plan.network import (
     mixed,
     network,
 )
+from finebatch.core.plan.pieces import After, Around, InTurn, Near, Piece, Rule
 from finebatch.core.plan.schedule import JobTime, Times
 from finebatch.core.plan.shelves import colour
-from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Span, Work, job_id
+from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Work, job_id
 
 MOST_ROUNDS = 200
 MOST_PUSHES = 8
 AT_THE_OVEN = ("turn", "out", "shape")
-
-
-@dataclass(slots=True, eq=False)
-class _Piece:
-    """A stretch of work that nothing breaks off: a job, or one of the two halves of one."""
-
-    job: str
-    start: int
-    minutes: int
-    who: int
-    fixed: bool = False
-
-    @property
-    def end(self) -> int:
-        return self.start + self.minutes
-
-
-@dataclass(frozen=True, slots=True)
-class _After:
-    """A piece that starts no sooner than so many minutes after the end of all those; after minute
-    0 where there are none."""
-
-    piece: _Piece
-    add: int
-    ends: Sequence[_Piece] = ()
-
-    def least(self) -> int:
-        return max((one.end for one in self.ends), default=0) + self.add
-
-    def latest(self) -> Iterator[tuple[_Piece, int]]:
-        for one in self.ends:
-            yield one, self.piece.start - self.add - one.minutes
-
-
-@dataclass(frozen=True, slots=True)
-class _InTurn:
-    """A piece that comes after others only because it did so before: one that has slid behind a
-    time away is not waited for by what still fits before that. Given `begun`, it is enough that
-    they have begun."""
-
-    piece: _Piece
-    ends: Sequence[_Piece]
-    away: Sequence[int]
-    add: int = 0
-    begun: bool = False
-
-    def least(self) -> int:
-        start = self.piece.start
-        leave = next((minute for minute in self.away if minute > start), None)
-        there = (one for one in self.ends if leave is None or one.start < leave)
-        here = (one.start if self.begun else one.end for one in there)
-        return max(here, default=-self.add) + self.add
-
-    def latest(self) -> Iterator[tuple[_Piece, int]]:
-        for one in self.ends:
-            yield one, self.piece.start - self.add - (0 if self.begun else one.minutes)
-
-
-@dataclass(frozen=True, slots=True)
-class _Near:
-    """A piece that starts no longer than so many minutes before another does."""
-
-    piece: _Piece
-    then: _Piece
-    most: int
-
-    def least(self) -> int:
-        return self.then.start - self.most
-
-    def latest(self) -> Iterator[tuple[_Piece, int]]:
-        yield self.then, self.piece.start + self.most
-
-
-@dataclass(frozen=True, slots=True)
-class _Around:
-    """A piece that goes around what takes its hands, or with all that follows it at once (`minutes`
-    in all) around when it cannot be."""
-
-    piece: _Piece
-    taken: Sequence[Span]
-    minutes: int
-
-    def least(self) -> int:
-        start = self.piece.start
-        for a, b in self.taken:
-            if start < b and start + self.minutes > a:
-                start = b
-        return start
-
-    def latest(self) -> Iterator[tuple[_Piece, int]]:
-        start = self.piece.start
-        for a, b in reversed(self.taken):
-            if start < b and start + self.minutes > a:
-                start = a - self.minutes
-        yield self.piece, start
-
-
-_Rule = _After | _InTurn | _Near | _Around
 
 
 def slide(work: Work, happened: Happened, before: Times) -> Times | None:
@@ -157,12 +60,9 @@ class _Sliding:
     def __init__(self, work: Work, happened: Happened, before: Times) -> None:
         self.work, self.k, self.h, self.before = work, work.kitchen, happened, before
         self.net = network(work)
-        self.first: dict[str, _Piece] = {}
-        self.last: dict[str, _Piece] = {}
-        self.gone = {
-            key for key, job in self.net.jobs.items()
-            if job.kind == "turn" and key not in before.jobs and key not in happened.done
-        }  # fmt: skip
+        self.first: dict[str, Piece] = {}
+        self.last: dict[str, Piece] = {}
+        self.gone = self._passed_turns()
         self.whole = all(
             key in before.jobs or key in self.gone or key in happened.done
             for key in self.net.jobs
@@ -181,21 +81,32 @@ class _Sliding:
         jobs = before.jobs
         known = (s for s in self.net.stays if s.load in jobs and s.out in jobs)
         self.stays = sorted(known, key=lambda s: (jobs[s.load].start, s.key))
-        self.rules: list[_Rule] = [
+        self.rules: list[Rule] = [
             *self._floors(links), *self._links(links), *self._hands(), *self._places(),
             *self._shelves(), *self._heat(),
         ]  # fmt: skip
 
     # Pieces
 
+    def _passed_turns(self) -> set[str]:
+        """Turns that were left out, or whose chance has passed."""
+        h, gone = self.h, set[str]()
+        for stay in self.net.stays:
+            turn = job_id(stay.tray.name, "turn", stay.number)
+            if turn not in self.net.jobs or turn in h.done:
+                continue
+            length, loaded = stay.tray.bakes[stay.number].length, h.done.get(stay.load)
+            late = loaded is not None and h.now + self.k.turn_min > loaded + length - 1
+            if turn not in self.before.jobs or stay.out in h.done or late:
+                gone.add(turn)
+        return gone
+
     def _lay(self, key: str, job: Job) -> None:
         old = self.before.jobs.get(key)
         if key in self.h.done:
             end = self.h.done[key]
             who = 0 if old is None else old.who
-            self.first[key] = self.last[key] = _Piece(
-                key, end - job.minutes, job.minutes, who, True
-            )
+            self.first[key] = self.last[key] = Piece(key, end - job.minutes, job.minutes, who, True)
             return
         assert old is not None
         if key in self.h.begun:
@@ -209,16 +120,16 @@ class _Sliding:
         until = max(old.start + minutes, self.h.now) if fixed else old.start + minutes
         cut = None if old.pause is None else max(old.pause[0], self.h.now if fixed else 0)
         if cut is None or not old.start < cut < old.start + minutes:
-            whole = _Piece(key, old.start, until - old.start, old.who, fixed)
+            whole = Piece(key, old.start, until - old.start, old.who, fixed)
             self.first[key] = self.last[key] = whole
             return
         assert old.pause is not None
-        first = _Piece(key, old.start, cut - old.start, old.who, fixed)
+        first = Piece(key, old.start, cut - old.start, old.who, fixed)
         rest = minutes - first.minutes
         self.first[key] = first
-        self.last[key] = _Piece(key, max(old.pause[1], cut), rest, old.who)
+        self.last[key] = Piece(key, max(old.pause[1], cut), rest, old.who)
 
-    def _pieces(self) -> list[_Piece]:
+    def _pieces(self) -> list[Piece]:
         found = {id(piece): piece for part in (self.first, self.last) for piece in part.values()}
         return list(found.values())
 
@@ -232,9 +143,9 @@ class _Sliding:
 
     # What is not slid
 
-    def _due(self, links: Iterable[Link]) -> dict[int, list[_Piece]]:
+    def _due(self, links: Iterable[Link]) -> dict[int, list[Piece]]:
         """Jobs on trays that are in the oven: when they are due, by the hands that do them."""
-        due: dict[int, list[_Piece]] = defaultdict(list)
+        due: dict[int, list[Piece]] = defaultdict(list)
         of = {link.after: link for link in links if link.most is not None}
         for key, job in self.net.jobs.items():
             link = of.get(key)
@@ -257,7 +168,7 @@ class _Sliding:
 
     # Rules
 
-    def _floors(self, links: Sequence[Link]) -> Iterator[_Rule]:
+    def _floors(self, links: Sequence[Link]) -> Iterator[Rule]:
         """Nothing sooner than planned, but what follows something that came sooner."""
         floors: dict[str, int] = {}
         ahead: dict[str, list[Link]] = defaultdict(list)
@@ -280,38 +191,38 @@ class _Sliding:
             piece = self.first[key]
             if not piece.fixed:
                 piece.start = floor
-                yield _After(piece, floor)
+                yield After(piece, floor)
 
-    def _links(self, links: Sequence[Link]) -> Iterator[_Rule]:
+    def _links(self, links: Sequence[Link]) -> Iterator[Rule]:
         """The least minutes between jobs; and where there is a most, the one before waits."""
         for link in links:
             begin, one = self.first[link.before], self.last[link.before]
             then = self.first[link.after]
-            yield _After(then, link.least, [one])
+            yield After(then, link.least, [one])
             if link.most is not None:
                 length = one.minutes if one is begin else begin.minutes + one.minutes
-                yield _Near(begin, then, link.most + length)
+                yield Near(begin, then, link.most + length)
         for key, first in self.first.items():
             last = self.last[key]
             if last is not first:
-                yield _After(last, 0, [first])
-                yield _Near(first, last, first.minutes + BREAK_MOST_MIN)
+                yield After(last, 0, [first])
+                yield Near(first, last, first.minutes + BREAK_MOST_MIN)
 
-    def _hands(self) -> Iterator[_Rule]:
+    def _hands(self) -> Iterator[Rule]:
         """Each pair of hands does its jobs in the order that it had, and none while it is away or
         at the oven."""
         for who, worker in enumerate(self.k.workers):
             own = [piece for piece in self.order if piece.who == who and not piece.fixed]
             for n, then in enumerate(own[1:], start=1):
-                yield _InTurn(then, own[:n] if self.away else own[n - 1 : n], self.away)
+                yield InTurn(then, own[:n] if self.away else own[n - 1 : n], self.away)
             free = self.busy[who]
             away = [(max(a, free), b) for a, b in worker.away if b > free]
             taken = sorted([*away, *((p.start, p.end) for p in self.due[who])])
             for piece in own:
-                yield _After(piece, free)
-                yield _Around(piece, taken, piece.minutes)
+                yield After(piece, free)
+                yield Around(piece, taken, piece.minutes)
 
-    def _places(self) -> Iterator[_Rule]:
+    def _places(self) -> Iterator[Rule]:
         """Sheets, rack, fridge, bowls and mixer, each used in the order in which it was."""
         k, trays = self.k, self.work.trays
         begin = "load" if k.slides else "portion"
@@ -339,7 +250,7 @@ class _Sliding:
         yield from self._chain(cold, k.fridge)
         yield from self._chain(bowls, k.bowls)
 
-    def _chain(self, uses: Sequence[_Use], there: int) -> Iterator[_Rule]:
+    def _chain(self, uses: Sequence[_Use], there: int) -> Iterator[Rule]:
         """So many places, each used by one after the other as before."""
         jobs = self.before.jobs
         known = [use for use in uses if {use.begin, *use.ends} <= jobs.keys()]
@@ -360,9 +271,9 @@ class _Sliding:
                 pieces = self.first if one.begun else self.last
                 ends = [pieces[key] for key in one.ends]
                 begin, add = self.first[then.begin], one.add - less
-                yield _InTurn(begin, ends, self.away, add, one.begun)
+                yield InTurn(begin, ends, self.away, add, one.begun)
 
-    def _shelves(self) -> Iterator[_Rule]:
+    def _shelves(self) -> Iterator[Rule]:
         """Trays follow each other on a shelf as planned."""
         before = self.before
         pinned = any(tray.shelf for tray in self.work.trays) or len(self.k.ovens) > 1
@@ -376,7 +287,7 @@ class _Sliding:
                 uses = [_Use(s.load, (s.out,)) for s in row]
                 yield from self._chain(uses, 1 if pinned else oven.shelves)
 
-    def _heat(self) -> Iterator[_Rule]:
+    def _heat(self) -> Iterator[Rule]:
         """One temperature at a time, an oven that is hot, and none that is on while nobody is
         there."""
         k, h, oven_of = self.k, self.h, self.before.ovens
@@ -386,17 +297,17 @@ class _Sliding:
             if change and oven_of.get(then.key, 0) == number:
                 load = self.first[then.load]
                 out = [self.last[one.out]]
-                yield _InTurn(load, out, self.away, change - load.minutes)
+                yield InTurn(load, out, self.away, change - load.minutes)
         loaded = [h.done[s.load] for s in self.net.stays if s.load in h.done]
         off = [(a, b) for a, b in k.unattended if not any(b < minute <= h.now for minute in loaded)]
         for stay in self.stays:
             load, number = self.first[stay.load], oven_of.get(stay.key, 0)
             minutes = k.ovens[number].heat_min(stay.oven_c)
             hot = max([0 if loaded else minutes, *h.oven_from[number : number + 1]])
-            yield _After(load, hot - load.minutes)
+            yield After(load, hot - load.minutes)
             cold = [(a, b + max(minutes - load.minutes, 0)) for a, b in off]
             length = load.minutes + stay.tray.bakes[stay.number].length + k.out_min
-            yield _Around(load, cold, length)
+            yield Around(load, cold, length)
 
     # The answer
 
@@ -417,7 +328,7 @@ class _Sliding:
                 piece.start = start
         return False
 
-    def _go_through(self) -> list[_Rule] | None:
+    def _go_through(self) -> list[Rule] | None:
         """The windows that push without end; none when all has settled."""
         pushes: dict[int, int] = defaultdict(int)
         for _ in range(MOST_ROUNDS):
@@ -425,7 +336,7 @@ class _Sliding:
             for n, rule in enumerate(self.rules):
                 if not rule.piece.fixed and rule.piece.start < (least := rule.least()):
                     rule.piece.start, moved = least, True
-                    pushes[n] += isinstance(rule, _Near)
+                    pushes[n] += isinstance(rule, Near)
             if not moved:
                 return None
             often = [self.rules[n] for n, count in pushes.items() if count > MOST_PUSHES]
@@ -442,7 +353,7 @@ class _Sliding:
             piece.start = ready
         for key, end in ends.items():
             self.last[key].start = end - self.last[key].minutes
-        floors = [rule for rule in self.rules if not (isinstance(rule, _After) and not rule.ends)]
+        floors = [rule for rule in self.rules if not (isinstance(rule, After) and not rule.ends)]
         for _ in range(MOST_ROUNDS):
             moved = False
             for rule in floors:
