@@ -281,6 +281,20 @@ def test_the_card_is_printed_on_one_page(page: Page, served: Served) -> None:
     assert len(re.findall(rb"/Type\s*/Page\b", printed)) == 1
 
 
+def test_an_oven_that_a_check_sets_is_the_trays(page: Page, served: Served) -> None:
+    """Also on a Tray screen that was seen before: it begins with what is kept."""
+    page.goto(f"{served.address}/tray/1")
+    oven = page.get_by_label("Oven at")
+    expect(oven).to_have_value("180")
+    page.get_by_role("link", name="Dough", exact=True).click()
+    page.get_by_role("tab", name="Method").click()
+    page.get_by_label("What the card says of the oven").fill("200 °C, 9–11 minutes")
+    page.get_by_role("button", name="Set the tray to 200 °C").click()
+    expect(page.get_by_role("button", name="Set the tray to 200 °C")).to_have_count(0)
+    page.get_by_role("link", name="Tray", exact=True).click()
+    expect(oven).to_have_value("200")
+
+
 def test_an_ingredient_is_changed_with_its_effect_in_sight(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/larder")
     page.get_by_label("Find an ingredient").fill("rye")
