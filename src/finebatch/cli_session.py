@@ -7,6 +7,7 @@ from typing import Annotated
 
 import typer
 
+from finebatch.cli_data import stop
 from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
@@ -18,23 +19,20 @@ SECONDS = 5.0
 MOST_BYTES = 1_000_000
 
 
-def _stop(message: str) -> typer.Exit:
-    typer.echo(message, err=True)
-    return typer.Exit(2)
-
-
 def _read(file: Path) -> SessionFile:
     try:
         if file.stat().st_size > MOST_BYTES:
-            raise _stop(f"{file} is larger than 1 MB. A session file is far smaller.")
+            raise stop(f"{file} is larger than 1 MB. A session file is far smaller.", 2)
         return read_session(file.read_text(encoding="utf-8"))
     except OSError as error:
-        raise _stop(f"{file} cannot be read ({error.strerror}).") from error
+        raise stop(f"{file} cannot be read ({error.strerror}).", 2) from error
     except UnicodeDecodeError as error:
-        raise _stop(f"{file} is no text in UTF-8.") from error
+        raise stop(f"{file} is no text in UTF-8.", 2) from error
     except Refusal as refusal:
         lines = [f"  {fault.field}: {fault.message}" for fault in refusal.faults]
-        raise _stop("\n".join([f"{file} is no session that can be planned:", *lines])) from refusal
+        raise stop(
+            "\n".join([f"{file} is no session that can be planned:", *lines]), 2
+        ) from refusal
 
 
 def plan_session(
@@ -56,14 +54,14 @@ def plan_session(
     now = datetime.now(UTC).astimezone().replace(second=0, microsecond=0)
     base = session.start or now
     if session.ready_by is not None and session.ready_by < now:
-        raise _stop(f"{file}: ready_by has passed. Choose a later time.")
+        raise stop(f"{file}: ready_by has passed. Choose a later time.", 2)
     if session.ready_by is not None:
         base = max(now, session.ready_by - timedelta(days=14))
     try:
         work = session.work(base)
         plan = best_plan(work, seconds)
     except Refusal as refusal:
-        raise _stop(f"{file}: {refusal.faults[0].message}") from refusal
+        raise stop(f"{file}: {refusal.faults[0].message}", 2) from refusal
     found = file_plan(work, plan, base)
     if as_json:
         typer.echo(json.dumps(found.model_dump(mode="json"), indent=1))

@@ -3,6 +3,8 @@ import { Link, useLocation } from "react-router";
 
 interface SafeProps {
   children: React.ReactNode;
+  /** Another one of these is another chance for what failed. */
+  at?: string;
   /** What stands in its place when it cannot be shown. */
   instead: (error: Error) => React.ReactNode;
 }
@@ -15,6 +17,10 @@ export class Safe extends Component<SafeProps, { error: Error | null }> {
     return { error: error instanceof Error ? error : new Error(String(error)) };
   }
 
+  override componentDidUpdate(before: SafeProps) {
+    if (this.state.error && before.at !== this.props.at) this.setState({ error: null });
+  }
+
   override render() {
     return this.state.error ? this.props.instead(this.state.error) : this.props.children;
   }
@@ -24,7 +30,7 @@ export class Safe extends Component<SafeProps, { error: Error | null }> {
 export function Screens({ children }: { children: React.ReactNode }) {
   const { pathname } = useLocation();
   return (
-    <Safe key={pathname} instead={(error) => <Failed error={error} />}>
+    <Safe at={pathname} instead={(error) => <Failed error={error} />}>
       {children}
     </Safe>
   );

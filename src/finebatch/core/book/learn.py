@@ -10,7 +10,7 @@ Minutes are learnt the same way from one offset for the kitchen and one for each
 """
 
 import math
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -169,9 +169,14 @@ def together(values: Vector, sds: Vector, prior_sd: float) -> tuple[float, float
     return at, 1 / (float((weights / sds**2).sum()) + 1 / prior_sd**2)
 
 
+def _seen(bake: MeasuredBake) -> float:
+    """ln of the mean measured width."""
+    return math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+
+
 def _flow_of(bake: MeasuredBake, plain: float) -> tuple[float, float]:
     """The shift of ln scale with which the piece comes out as wide as measured, and how surely."""
-    seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+    seen = _seen(bake)
     shift, most = 0.0, LEAST_SENSITIVITY
     for _ in range(STEPS):
         foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
@@ -194,7 +199,7 @@ def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) 
     A wide raw piece hardly follows the flow, and the more it spreads the more it does; so the
     law is made linear anew around each better answer (an iterated Gaussian update).
     """
-    seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+    seen = _seen(bake)
     before, covariance = width.mean, width.covariance
     for _ in range(STEPS):
         shift = float(h @ width.mean)
@@ -202,10 +207,6 @@ def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) 
         value = seen - math.log(foreseen) + sensitivity * shift
         width.mean, width.covariance = before, covariance
         width.observe(sensitivity * h, value, _width_noise(bake, sensitivity))
-
-
-def _first(bakes: Sequence[MeasuredBake], dough: Hashable) -> MeasuredBake:
-    return next(bake for bake in bakes if bake.dough == dough)
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,7 +220,7 @@ class _Reading:
 
 
 def _of_width(bake: MeasuredBake, plain: float) -> _Reading:
-    seen = math.log(sum(bake.widths_mm) / len(bake.widths_mm))
+    seen = _seen(bake)
 
     def off(middle: float, variance: float) -> float:
         # In width: where that hardly follows the flow, no flow is too far.
@@ -246,25 +247,27 @@ def _aside(
 ) -> frozenset[int]:
     """The numbers of the bakes whose reading is a slip, each dough looked at for itself. What the
     baker wants to count does."""
+    by_dough: dict[Hashable, dict[int, _Reading]] = defaultdict(dict)
+    for n, one in readings.items():
+        by_dough[bakes[n].dough][n] = one
     found: set[int] = set()
-    for dough, sd in prior_sd.items():
-        own = {n: one for n, one in readings.items() if bakes[n].dough == dough}
-        if own:
-            values, sds = np.array([(one.value, one.sd) for one in own.values()]).T
-            middle, variance = together(values, sds, sd)
-            found |= {n for n, one in own.items() if one.off(middle, variance) > ABSURD}
+    for dough, own in by_dough.items():
+        values, sds = np.array([(one.value, one.sd) for one in own.values()]).T
+        middle, variance = together(values, sds, prior_sd[dough])
+        found |= {n for n, one in own.items() if one.off(middle, variance) > ABSURD}
     return frozenset(n for n in found if bakes[n].counts == "auto")
 
 
 def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
     """Learn from all bakes, oldest first. The first place among doughs is for unknown ones."""
     doughs = {d: n + 1 for n, d in enumerate(dict.fromkeys(b.dough for b in bakes))}
+    firsts = {bake.dough: bake for bake in reversed(bakes)}
     n, places = len(model.mean), len(doughs) + 1
     covariance = np.zeros((n + 1 + places, n + 1 + places))
     covariance[:n, :n] = model.covariance
     covariance[n, n] = KITCHEN_SD**2
     # A dough unlike any measured one may be further off the law, and so is learnt faster.
-    strays = [0.0] + [model.unseen_sd(_first(bakes, dough).row) for dough in doughs]
+    strays = [0.0] + [model.unseen_sd(firsts[dough].row) for dough in doughs]
     own = range(n + 1, n + 1 + places)
     covariance[own, own] = np.square(strays) + DOUGH_SD**2
     width = _Gaussian(np.zeros(n + 1 + places), covariance)
@@ -279,8 +282,7 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
 
     heard = {k: bake for k, bake in enumerate(bakes) if bake.counts != "out"}
     usual_sd = {
-        dough: math.sqrt(float((h := place_of(_first(bakes, dough))) @ covariance @ h))
-        for dough in doughs
+        dough: math.sqrt(float((h := place_of(firsts[dough])) @ covariance @ h)) for dough in doughs
     }
     widths = {
         k: _of_width(bake, float(bake.row @ model.mean))

@@ -77,8 +77,8 @@ def _from(work: Work, start: int, later: Mapping[str, int] | None = None) -> Lat
 def away_from(work: Work, start: int) -> bool:
     """Whether anybody is away between that minute and the ready-by."""
     assert work.ready_by is not None
-    spans = [span for worker in till_ready(work).kitchen.workers for span in worker.away]
-    return any(end > start for _, end in spans)
+    spans = [span for worker in work.kitchen.workers for span in worker.away]
+    return any(begin < work.ready_by and end > start for begin, end in spans)
 
 
 def _between(work: Work, late: Late, after: int) -> Late:

@@ -2,8 +2,8 @@
 
 from ortools.sat.python import cp_model
 
-from finebatch.core.plan.network import Job, Link, network
-from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Kind, Work, job_id
+from finebatch.core.plan.network import Job, Link, network, passed_turns
+from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Kind, Work
 
 LATEST = 100_000
 """No limit on lateness while baking: what has happened cannot be planned away, only made good."""
@@ -30,7 +30,7 @@ class JobModel:
         self.model = cp_model.CpModel()
         self.horizon = work.horizon + happened.now
         self.net = network(work)
-        self.gone = self._passed_turns()
+        self.gone = passed_turns(self.net, work, happened)
         self.starts: dict[str, Var] = {}
         self.ends: dict[str, Var] = {}
         self.only: dict[str, int] = {}
@@ -56,21 +56,6 @@ class JobModel:
         return self.model.new_int_var(low, high, name)
 
     # Jobs and what lies between them
-
-    def _passed_turns(self) -> set[str]:
-        """Turns whose chance has passed."""
-        h, k = self.happened, self.work.kitchen
-        gone = set()
-        for stay in self.net.stays:
-            turn = job_id(stay.tray.name, "turn", stay.number)
-            if turn not in self.net.jobs or turn in h.done:
-                continue
-            loaded, length = h.done.get(stay.load), stay.tray.bakes[stay.number].length
-            if stay.out in h.done or (
-                loaded is not None and h.now + k.turn_min > loaded + length - 1
-            ):
-                gone.add(turn)
-        return gone
 
     def _job(self, job: Job) -> None:
         """Start and end: fixed when done, open-ended when begun, else ahead."""

@@ -7,7 +7,7 @@ between two of them, and is a link with its window.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finebatch.core.plan.work import DoughWork, Kind, TrayWork, Work, job_id
+from finebatch.core.plan.work import DoughWork, Happened, Kind, TrayWork, Work, job_id
 
 TURN_SLACK = 1
 """A tray may be turned a minute sooner or later than at half time."""
@@ -202,6 +202,21 @@ class _Builder:
             for tray in (tray for tray in trays if not tray.scraps):
                 before, after = job_id(tray.name, "portion"), job_id(scrap.name, "portion")
                 self._link(before, after, dough.scrap_chill_min)
+
+
+def passed_turns(net: Network, work: Work, happened: Happened) -> set[str]:
+    """Turns whose chance has passed."""
+    gone = set()
+    for stay in net.stays:
+        turn = job_id(stay.tray.name, "turn", stay.number)
+        if turn not in net.jobs or turn in happened.done:
+            continue
+        loaded, length = happened.done.get(stay.load), stay.tray.bakes[stay.number].length
+        if stay.out in happened.done or (
+            loaded is not None and happened.now + work.kitchen.turn_min > loaded + length - 1
+        ):
+            gone.add(turn)
+    return gone
 
 
 def network(work: Work) -> Network:

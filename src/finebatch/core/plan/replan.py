@@ -38,9 +38,10 @@ def replan(work: Work, happened: Happened, before: Times, effort: float = REPLAN
     Raises `Refusal` where no rest was found at all.
     """
     slid = _slid(work, happened, before)
-    found = _anew(work, happened, before, slid, effort)
-    if found is None:
-        found = slid or _anyhow(work, happened, before, effort)
+    if slid is None:
+        found = _anyhow(work, happened, before, effort)
+    else:
+        found = _anew(work, happened, before, slid, effort) or slid
     # Nothing is proven of a rest; nobody can be done before now.
     return place(work, found.times, min(happened.now, found.finish))
 
@@ -89,11 +90,9 @@ def _slid(work: Work, happened: Happened, before: Times) -> _Rest | None:
 
 
 def _anew(
-    work: Work, happened: Happened, before: Times, slid: _Rest | None, effort: float
+    work: Work, happened: Happened, before: Times, slid: _Rest, effort: float
 ) -> _Rest | None:
     """Something better than sliding; none where nothing better was found."""
-    if slid is None:
-        return None
     model = Model(work, happened)
     model.hint(slid.times)
     model.model.add(model.finish <= slid.finish)

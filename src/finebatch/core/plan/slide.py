@@ -19,6 +19,7 @@ from finebatch.core.plan.network import (
     made,
     mixed,
     network,
+    passed_turns,
 )
 from finebatch.core.plan.pieces import After, Around, InTurn, Near, Piece, Rule
 from finebatch.core.plan.schedule import JobTime, Times
@@ -37,6 +38,13 @@ def slide(work: Work, happened: Happened, before: Times) -> Times | None:
     return sliding.times() if sliding.settle() else None
 
 
+def push_late(work: Work, before: Times, ready: int) -> Times | None:
+    """The same plan with each job as late as all the rules and that end allow: what is ready is
+    fresher. None where it could not be made out."""
+    sliding = _Sliding(work, NOTHING_YET, before)
+    return sliding.times() if sliding.settle_late(ready) else None
+
+
 @dataclass(frozen=True, slots=True)
 class _Use:
     """A use of a place: from the start (or the end) of a job until so many minutes after the last
@@ -49,20 +57,16 @@ class _Use:
     begun: bool = False
 
 
-def push_late(work: Work, before: Times, ready: int) -> Times | None:
-    """The same plan with each job as late as all the rules and that end allow: what is ready is
-    fresher. None where it could not be made out."""
-    sliding = _Sliding(work, NOTHING_YET, before)
-    return sliding.times() if sliding.settle_late(ready) else None
-
-
 class _Sliding:
     def __init__(self, work: Work, happened: Happened, before: Times) -> None:
         self.work, self.k, self.h, self.before = work, work.kitchen, happened, before
         self.net = network(work)
         self.first: dict[str, Piece] = {}
         self.last: dict[str, Piece] = {}
-        self.gone = self._passed_turns()
+        self.gone = passed_turns(self.net, work, happened) | {
+            key for key, job in self.net.jobs.items()
+            if job.kind == "turn" and key not in before.jobs and key not in happened.done
+        }  # fmt: skip
         self.whole = all(
             key in before.jobs or key in self.gone or key in happened.done
             for key in self.net.jobs
@@ -87,19 +91,6 @@ class _Sliding:
         ]  # fmt: skip
 
     # Pieces
-
-    def _passed_turns(self) -> set[str]:
-        """Turns that were left out, or whose chance has passed."""
-        h, gone = self.h, set[str]()
-        for stay in self.net.stays:
-            turn = job_id(stay.tray.name, "turn", stay.number)
-            if turn not in self.net.jobs or turn in h.done:
-                continue
-            length, loaded = stay.tray.bakes[stay.number].length, h.done.get(stay.load)
-            late = loaded is not None and h.now + self.k.turn_min > loaded + length - 1
-            if turn not in self.before.jobs or stay.out in h.done or late:
-                gone.add(turn)
-        return gone
 
     def _lay(self, key: str, job: Job) -> None:
         old = self.before.jobs.get(key)
