@@ -286,12 +286,10 @@ class _Placing:
                 key=lambda s: (jobs[s.load].end, s.key),
             )
             told: list[tuple[int, int, int]] = []
-            for together in self._settings(oven, stays):
-                told.append(self._heated(oven, stays, together[0]))
-                if (
-                    max(s.oven_c for s in together) - min(s.oven_c for s in together)
-                    > k.tolerance_c
-                ):
+            for start, end, together in self._runs(oven, stays):
+                told.append((start, end, together[0].oven_c))
+                settings = [stay.oven_c for stay in together]
+                if max(settings) - min(settings) > k.tolerance_c:
                     for one, stay in pairwise(together):
                         if stay.oven_c != one.oven_c:
                             load = jobs[stay.load]
@@ -303,34 +301,23 @@ class _Placing:
                            oven=number + 1, label=f"{oven.dial_c(oven_c)}")
                 )  # fmt: skip
 
-    def _settings(self, oven: Oven, stays: Sequence[Stay]) -> list[list[Stay]]:
-        """The stays of an oven, in runs between which it is heated or cools down."""
-        runs: list[list[Stay]] = []
+    def _runs(self, oven: Oven, stays: Sequence[Stay]) -> list[tuple[int, int, list[Stay]]]:
+        """The stays of an oven between which it is neither heated nor cools down; from when to when
+        it is brought to the setting of the first of them."""
+        jobs, k = self.times.jobs, self.work.kitchen
+        runs: list[tuple[int, int, list[Stay]]] = []
+        last_out = 0
         for n, stay in enumerate(stays):
-            before = stays[n - 1].oven_c if n and not self._off_before(stays, n) else None
-            if not runs or _heat_before(oven, before, stay.oven_c, self.work.kitchen.tolerance_c):
-                runs.append([])
-            runs[-1].append(stay)
+            loaded = jobs[stay.load].end
+            back = max((b for _, b in k.unattended if last_out < b <= loaded), default=0)
+            before = stays[n - 1].oven_c if n and not back else None
+            minutes = _heat_before(oven, before, stay.oven_c, k.tolerance_c)
+            if minutes or not runs:
+                latest = max(loaded - minutes, last_out, back, 0)
+                runs.append((self._dial_turned(latest, last_out), loaded, []))
+            runs[-1][2].append(stay)
+            last_out = max(last_out, jobs[stay.out].end)
         return runs
-
-    def _off_before(self, stays: Sequence[Stay], n: int) -> int:
-        """Until when the oven was off between a stay and the one before it; 0 when it was not."""
-        jobs = self.times.jobs
-        last_out = max((jobs[s.out].end for s in stays[:n]), default=0)
-        loaded = jobs[stays[n].load].end
-        off = self.work.kitchen.unattended
-        return max((b for _, b in off if last_out < b <= loaded), default=0)
-
-    def _heated(self, oven: Oven, stays: Sequence[Stay], stay: Stay) -> tuple[int, int, int]:
-        """From when to when the oven is brought to the setting of that stay (°C)."""
-        jobs, n = self.times.jobs, stays.index(stay)
-        back = self._off_before(stays, n)
-        before = stays[n - 1].oven_c if n and not back else None
-        minutes = _heat_before(oven, before, stay.oven_c, self.work.kitchen.tolerance_c)
-        last_out = max((jobs[s.out].end for s in stays[:n]), default=0)
-        loaded = jobs[stay.load].end
-        start = self._dial_turned(max(loaded - minutes, last_out, back, 0), last_out)
-        return start, loaded, stay.oven_c
 
     def _dial_turned(self, latest: int, free: int) -> int:
         """When the dial is turned, by somebody who is there: before a short break, not in it."""
