@@ -23,7 +23,7 @@ from finebatch.devices.stand_in_scale import OnTheScale
 from finebatch.store.database import Database
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.wire import Wire
-from finebatch.workflow import oven_watch
+from finebatch.workflow.devices import oven_watch
 
 SCREENS, EVENTS = 3, 40
 TICK_MS, HOURS = 200, 8

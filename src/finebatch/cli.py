@@ -26,7 +26,7 @@ from finebatch.formats.unreadable import UnreadableFile
 from finebatch.settings import Settings
 
 if TYPE_CHECKING:
-    from finebatch.workflow.exchange import Brought
+    from finebatch.workflow.dough.dough_files import Brought
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
@@ -220,7 +220,7 @@ def bring_in(
     Exit status 2 when the file cannot be read.
     """
     from finebatch.web.clock import system_clock
-    from finebatch.workflow import exchange
+    from finebatch.workflow.dough import dough_files as exchange
 
     try:
         text = read_text(file)
@@ -247,7 +247,8 @@ def give_out(
     out: Annotated[Path | None, typer.Option("--out", help="A file instead of the screen.")] = None,
 ) -> None:
     """Write a dough in an open format."""
-    from finebatch.workflow import doughs, exchange
+    from finebatch.workflow.dough import dough_files as exchange
+    from finebatch.workflow.dough import doughs
     from finebatch.workflow.errors import Missing
 
     wanted = next((f for f in exchange.FORMATS if f == form), None)

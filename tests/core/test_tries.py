@@ -5,7 +5,7 @@ import pytest
 from finebatch.core.formula.dough import Card, Line
 from finebatch.core.formula.tries import said, try_on_card
 from finebatch.facts import formula, tables
-from finebatch.workflow.tries import find_tries
+from finebatch.workflow.tray.trying import find_tries
 
 CARD = Card(
     name="Rounds", family="drop", mixing="creamed",

@@ -20,8 +20,8 @@ from finebatch.core.piece.kinds import (
 from finebatch.core.piece.tray import count, foresee_tray
 from finebatch.core.piece.turned import factor_for, ladder, piece_of_width, without_leftover
 from finebatch.core.refusal import Refusal
+from finebatch.core.tray.turned_around import answers, same_depth
 from finebatch.facts import tables
-from finebatch.workflow.turned import answers, same_depth
 from tests.pieces import basis_of
 
 BASIS = basis_of()

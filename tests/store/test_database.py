@@ -19,11 +19,8 @@ from finebatch.core.piece.kinds import Rolled, Sliced
 from finebatch.store.database import Database, UnusableFile
 from finebatch.store.health import MIGRATIONS
 from finebatch.store.models import Base, SessionRow, VersionRow
-from finebatch.workflow.book import Record, Seen, add_bake, entries, seen_of
-from finebatch.workflow.doughs import add_dough, get_dough
-from finebatch.workflow.lessons import lessons
-from finebatch.workflow.session_rows import snapshot_of, work_of
-from finebatch.workflow.versions import history
+from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.versions import history
 
 LINES = (
     Line("250", "g", "flour_ap"), Line("170", "g", "butter_unsalted"),
@@ -47,7 +44,16 @@ def test_the_file_is_in_wal_mode_with_foreign_keys_enforced(database: Database) 
         assert session.scalar(text("PRAGMA journal_mode")) == "wal"
         assert session.scalar(text("PRAGMA foreign_keys")) == 1
     with pytest.raises(IntegrityError), database.writing() as session:
-        session.add(VersionRow(dough_id=99, number=1, at=0, said="", reason="", card={}))
+        session.add(
+            VersionRow(
+                dough_id=99,
+                number=1,
+                at=0,
+                said="",
+                reason="",
+                card=Card("", "drop", "creamed", ()),
+            )
+        )
 
 
 def test_opening_again_keeps_what_is_there(tmp_path: Path) -> None:
@@ -236,8 +242,8 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
     engine.dispose()
     with Database(file).reading() as session:
         row = session.get_one(SessionRow, 1)
-        (item,) = snapshot_of(row).items
-        asked, work = item.question, work_of(row)
+        (item,) = row.snapshot.items
+        asked, work = item.question, row.work
         assert [e.activity for e in row.events] == ["A.mix"]
         doughs = {a.key: a.dough for a in row.activities}
     assert doughs == {"A.mix": "A", "oven.heat": None, "A1.load": "A", "A1.cool": "A"}
@@ -248,31 +254,3 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
     # 16 g of a 50 mm log were slices of 6.5 mm.
     assert (piece.log_diameter_mm, piece.thickness_mm) == (50, 6.5)
     assert asked.setting.oven_c == 160
-    assert asked.kitchen.scoops
-
-
-def test_bakes_of_an_earlier_version_still_teach(tmp_path: Path) -> None:
-    """They know nothing of heights, photos, or of being left out."""
-    file = tmp_path / "data.sqlite3"
-    with Database(file).writing() as session:
-        dough = add_dough(session, Card("Old rounds", "drop", "creamed", LINES), 0)
-        record = Record(dough.id, None, None, (71.0, 72.0), 11.0, 4, "good")
-        bake = add_bake(session, record, 1000).id
-    engine = create_engine(f"sqlite:///{file}")
-    with engine.begin() as connection:
-        for column in ("seen", "photo", "counts"):
-            connection.execute(text(f"ALTER TABLE bake DROP COLUMN {column}"))
-        connection.execute(text("ALTER TABLE kitchen DROP COLUMN learns"))
-        connection.execute(text("ALTER TABLE session DROP COLUMN planned_after"))
-        for column in ("grams", "what", "before"):
-            connection.execute(text(f"ALTER TABLE event DROP COLUMN {column}"))
-        for table in ("probe", "oven_watch", "cold_event", "cold_item"):
-            connection.execute(text(f"DROP TABLE {table}"))
-        connection.execute(text("UPDATE alembic_version SET version_num = '0005'"))
-    engine.dispose()
-    with Database(file).reading() as session:
-        (entry,) = entries(session)
-        assert entry.row.id == bake
-        assert seen_of(entry.row) == Seen()
-        assert entry.row.counts == "auto"
-        assert lessons(session).of_dough(dough.id).bakes == 1

@@ -14,7 +14,8 @@ from finebatch.store.backup import back_up
 from finebatch.store.database import DamagedFile, Database, UnusableFile
 from finebatch.store.places import all_of, copies_of, photos_of
 from finebatch.store.restore import NoBackup, last_good_copy, restore
-from finebatch.workflow.doughs import add_dough, list_doughs
+from finebatch.workflow.dough.doughs import add_dough, list_doughs
+from tests.released import put
 from tests.web.test_cli import finebatch
 
 NOW = datetime(2026, 10, 24, 15, 0)
@@ -166,25 +167,22 @@ def test_a_backup_writes_nowhere_else(file: Path, tmp_path: Path) -> None:
     assert not list(tmp_path.rglob("out.jpg"))
 
 
-def age(file: Path) -> None:
-    """Back to what the version before knew."""
-    change(
-        file,
-        "ALTER TABLE session DROP COLUMN planned_after",
-        "ALTER TABLE event DROP COLUMN before",
-        "UPDATE alembic_version SET version_num = '0008'",
-    )
+def age(file: Path) -> list[str]:
+    """A file of an earlier version in its place, and the doughs in it."""
+    put("0008", file)
+    with closing(sqlite3.connect(file)) as raw:
+        return sorted(name for (name,) in raw.execute("SELECT name FROM dough"))
 
 
 def test_a_copy_is_made_before_a_migration(file: Path) -> None:
-    age(file)
-    assert names(file) == ["Oat rounds"]
+    there = age(file)
+    assert names(file) == there
     (copy,) = copies_of(file).iterdir()
     assert "before-0008-to-" in copy.name
     keep(file, "Later")
     assert len(list(copies_of(file).iterdir())) == 1
     assert restore(copy, file, NOW).photos == 1
-    assert names(file) == ["Oat rounds"]
+    assert names(file) == there
 
 
 def test_no_migration_without_its_copy(file: Path) -> None:

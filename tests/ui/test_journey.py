@@ -18,7 +18,7 @@ from finebatch.core.plan.habits import Planning
 from finebatch.core.plan.prepare import Portioned, bake_of, prepare
 from finebatch.core.plan.solver import best_plan
 from finebatch.facts import tables
-from finebatch.workflow.lessons import lessons
+from finebatch.workflow.kitchen.lessons import lessons
 from tests.ui.conftest import Served
 
 CARD = [

@@ -77,7 +77,7 @@ def test_a_full_disk_is_a_clear_message(app: FastAPI, monkeypatch: pytest.Monkey
     def full(*_: object) -> None:
         raise OperationalError("INSERT", {}, Exception("database or disk is full"))
 
-    monkeypatch.setattr("finebatch.workflow.doughs.add_dough", full)
+    monkeypatch.setattr("finebatch.workflow.dough.doughs.add_dough", full)
     with TestClient(app, base_url="http://127.0.0.1:1", raise_server_exceptions=False) as client:
         card = {"name": "A", "family": "drop", "lines": []}
         answer = client.post("/api/doughs", json=card)

@@ -17,7 +17,7 @@ from fastapi.testclient import TestClient
 from finebatch.core.plan.replan import replan
 from finebatch.core.refusal import refuse
 from finebatch.web.app import create_app
-from finebatch.workflow import baking, live, session_rows
+from finebatch.workflow.session import baking, live, session_rows
 from tests.conftest import HandClock
 from tests.plans import plan
 

@@ -7,12 +7,12 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from sqlalchemy.orm import Session
 
+from finebatch.core.session.wish import Item, Wish
 from finebatch.store.models import SessionRow
-from finebatch.workflow import session_rows
-from finebatch.workflow.plans import improve, plan_quick
-from finebatch.workflow.search import Search, Searches
-from finebatch.workflow.session_rows import find_session, snapshot_of, work_of
-from finebatch.workflow.wishes import Item, Wish
+from finebatch.workflow.session import session_rows
+from finebatch.workflow.session.plans import improve, plan_quick
+from finebatch.workflow.session.search import Search, Searches
+from finebatch.workflow.session.session_rows import find_session
 from tests.conftest import HandClock
 
 
@@ -36,8 +36,8 @@ def test_an_old_search_keeps_nothing_once_something_else_is_asked(
     assert asked_again == [session_id]
     with database.reading() as session:
         row = find_session(session, session_id)
-        assert snapshot_of(row).items[0].kept == 27
-        assert sum(tray.pieces for tray in work_of(row).trays) == 8
+        assert row.snapshot.items[0].kept == 27
+        assert sum(tray.pieces for tray in row.work.trays) == 8
         assert any(a.kind == "freeze" for a in row.activities)
 
 
@@ -69,7 +69,7 @@ def test_a_plan_that_was_thrown_away_stays_away(
 
 def test_a_search_that_nobody_looks_at_ends(monkeypatch: pytest.MonkeyPatch) -> None:
     now = [100.0]
-    monkeypatch.setattr("finebatch.workflow.search.time.monotonic", lambda: now[0])
+    monkeypatch.setattr("finebatch.workflow.session.search.time.monotonic", lambda: now[0])
     search = Search(1)
     assert search.go_on()
     now[0] += 9

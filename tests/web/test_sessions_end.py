@@ -6,8 +6,8 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from finebatch.workflow.hands import hands_of
-from finebatch.workflow.kitchen import get_kitchen
+from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.kitchen.hands import hands_of
 from tests.conftest import HandClock
 from tests.plans import plan
 

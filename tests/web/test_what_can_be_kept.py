@@ -12,7 +12,7 @@ from fastapi.testclient import TestClient
 
 from finebatch.core.formula.dough import Card, Line, Part
 from finebatch.core.formula.limits import faults_of, within
-from finebatch.workflow.doughs import add_dough
+from finebatch.workflow.dough.doughs import add_dough
 from tests.conftest import CASES
 from tests.web.test_cli import finebatch
 

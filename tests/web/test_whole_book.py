@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
 from PIL import Image
 
 from finebatch.core.book.learn import learn
-from finebatch.workflow import lessons
+from finebatch.workflow.kitchen import lessons
 from tests.bakes import record, width
 from tests.conftest import HandClock
 

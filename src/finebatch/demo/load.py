@@ -6,12 +6,18 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, Field, TypeAdapter
 
+from finebatch.core.book.record import Record
 from finebatch.core.care.keeping import Form, Place
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.kinds import Portioning
+from finebatch.core.tray.setting import TraySetting
 from finebatch.store.database import Database
+from finebatch.store.documents import SEEN
 from finebatch.web.cards import CardBody
-from finebatch.workflow import book, cold, doughs, kitchen
+from finebatch.workflow.book import bakes as book
+from finebatch.workflow.cold import cold_store as cold
+from finebatch.workflow.dough import doughs
+from finebatch.workflow.kitchen import equipment as kitchen
 
 DAY = 24 * 60 * 60 * 1000
 
@@ -45,7 +51,7 @@ class DemoTray(BaseModel):
     oven_c: float | None = None
     chill_min: int | None = None
 
-    def setting(self, usual: doughs.TraySetting) -> doughs.TraySetting:
+    def setting(self, usual: TraySetting) -> TraySetting:
         """The family's usual setting with these figures in."""
         given = self.model_dump(exclude_none=True, exclude={"piece"})
         return replace(usual, piece=self.piece, **given)
@@ -94,9 +100,9 @@ def load(database: Database, now: int) -> int:
                 kept = doughs.add_dough(session, earlier.card(card), then, setting)
                 kept = doughs.change_dough(session, kept.id, 1, card, at, earlier.reason)
             for bake in dough.bakes:
-                record = book.Record(
+                record = Record(
                     kept.id, None, None, bake.widths_mm, bake.minutes, bake.colour, bake.note,
-                    book.read_seen(**bake.seen),
+                    SEEN.read(bake.seen),
                 )  # fmt: skip
                 book.add_bake(session, record, now - round(bake.days_ago * DAY))
             for kept_cold in dough.kept:

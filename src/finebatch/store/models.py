@@ -5,6 +5,28 @@ from typing import Any
 from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
+from finebatch.core.book.record import Seen
+from finebatch.core.formula.dough import Card
+from finebatch.core.larder.ingredient import Ingredient
+from finebatch.core.piece.portion import RawPiece
+from finebatch.core.plan.schedule import PlanBefore
+from finebatch.core.plan.work import Work
+from finebatch.core.session.wish import Snapshot
+from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.core.tray.setting import TraySetting
+from finebatch.store.documents import (
+    BEFORE,
+    CARD,
+    INGREDIENT,
+    KITCHEN,
+    RAW,
+    SEEN,
+    SETTING,
+    SNAPSHOT,
+    WORK,
+    Holds,
+)
+
 
 class Base(DeclarativeBase):
     """All tables, with names for their constraints so that migrations can refer to them."""
@@ -18,7 +40,7 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {dict[str, Any]: JSON, list[float]: JSON, list[dict[str, Any]]: JSON}
+    type_annotation_map = {dict[str, Any]: JSON, list[float]: JSON}
 
 
 class KitchenRow(Base):
@@ -28,27 +50,7 @@ class KitchenRow(Base):
     __table_args__ = (CheckConstraint("id = 1", name="only_one"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    sheet_width_mm: Mapped[float]
-    sheet_depth_mm: Mapped[float]
-    margin_mm: Mapped[float]
-    gap_mm: Mapped[float]
-    sheets: Mapped[int]
-    shelves: Mapped[int]
-    oven_mode: Mapped[str]
-    cup: Mapped[str] = mapped_column(server_default="spooned")
-    egg: Mapped[str] = mapped_column(server_default="US large")
-    own_units: Mapped[str] = mapped_column(server_default="grams")
-    hot_corners: Mapped[bool] = mapped_column(server_default="0")
-    sheet_kind: Mapped[str] = mapped_column(server_default="plain")
-    other_sheets: Mapped[list[dict[str, Any]] | None]
-    pans: Mapped[list[dict[str, Any]] | None]
-    fridge_c: Mapped[float] = mapped_column(server_default="4")
-    freezer_c: Mapped[float] = mapped_column(server_default="-18")
-    room_c: Mapped[float] = mapped_column(server_default="21")
-    scoops: Mapped[list[dict[str, Any]] | None]
-    cutters: Mapped[list[dict[str, Any]] | None]
-    planning: Mapped[dict[str, Any] | None]
-    learns: Mapped[bool] = mapped_column(server_default="1")
+    setting: Mapped[KitchenSetting] = mapped_column(Holds(KITCHEN), server_default="{}")
 
 
 class DoughRow(Base):
@@ -62,7 +64,7 @@ class DoughRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str]
     family: Mapped[str]
-    card: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    card: Mapped[Card] = mapped_column(Holds(CARD), server_default="{}")
     revision: Mapped[int] = mapped_column(default=1)
     changed_at: Mapped[int]
     tray: Mapped["TraySettingRow"] = relationship(cascade="all, delete-orphan")
@@ -83,7 +85,7 @@ class VersionRow(Base):
     at: Mapped[int]
     said: Mapped[str]
     reason: Mapped[str]
-    card: Mapped[dict[str, Any]]
+    card: Mapped[Card] = mapped_column(Holds(CARD))
 
 
 class OwnIngredientRow(Base):
@@ -92,7 +94,7 @@ class OwnIngredientRow(Base):
     __tablename__ = "own_ingredient"
 
     key: Mapped[str] = mapped_column(primary_key=True)
-    facts: Mapped[dict[str, Any]]
+    facts: Mapped[Ingredient] = mapped_column(Holds(INGREDIENT))
 
 
 class OwnNameRow(Base):
@@ -112,7 +114,7 @@ class TraySettingRow(Base):
     dough_id: Mapped[int] = mapped_column(
         ForeignKey("dough.id", ondelete="CASCADE"), primary_key=True
     )
-    setting: Mapped[dict[str, Any]] = mapped_column(server_default="{}")
+    setting: Mapped[TraySetting] = mapped_column(Holds(SETTING), server_default="{}")
 
 
 class SessionRow(Base):
@@ -131,8 +133,8 @@ class SessionRow(Base):
     state: Mapped[str]
     start_at: Mapped[int]
     ready_by: Mapped[int | None]
-    snapshot: Mapped[dict[str, Any]]
-    work: Mapped[dict[str, Any]]
+    snapshot: Mapped[Snapshot] = mapped_column(Holds(SNAPSHOT))
+    work: Mapped[Work] = mapped_column(Holds(WORK))
     bound: Mapped[int]
     changed_at: Mapped[int]
     said: Mapped[str | None]
@@ -196,7 +198,7 @@ class EventRow(Base):
     minutes: Mapped[int | None]
     grams: Mapped[float | None]
     what: Mapped[str | None]
-    before: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), deferred=True)
+    before: Mapped[PlanBefore | None] = mapped_column(Holds(BEFORE), deferred=True)
 
 
 class ProbeRow(Base):
@@ -242,7 +244,7 @@ class BakeRow(Base):
     tray: Mapped[str | None]
     baked_at: Mapped[int]
     portion_cv: Mapped[float]
-    raw: Mapped[dict[str, Any]]
+    raw: Mapped[RawPiece] = mapped_column(Holds(RAW))
     effects: Mapped[dict[str, Any]]
     plain_minutes: Mapped[float]
     foreseen_mm: Mapped[float]
@@ -253,7 +255,7 @@ class BakeRow(Base):
     minutes: Mapped[float | None]
     colour: Mapped[int | None]
     note: Mapped[str]
-    seen: Mapped[dict[str, Any]] = mapped_column(server_default="{}", default=dict)
+    seen: Mapped[Seen] = mapped_column(Holds(SEEN), server_default="{}", default=Seen)
     photo: Mapped[str | None]
     counts: Mapped[str] = mapped_column(server_default="auto", default="auto")
 

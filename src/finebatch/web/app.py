@@ -38,8 +38,8 @@ from finebatch.web.routers import (
     tray,
 )
 from finebatch.web.wire import Wire
-from finebatch.workflow.live import catch_up
-from finebatch.workflow.search import Searches
+from finebatch.workflow.session.live import catch_up
+from finebatch.workflow.session.search import Searches
 
 STATIC = Path(__file__).parent / "static"
 

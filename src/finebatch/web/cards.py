@@ -21,10 +21,11 @@ from finebatch.core.measures.units import Unit
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.sizes import LEAST_TIMES, MOST_TIMES, AlsoPieces
 from finebatch.core.piece.tray import Evenness
+from finebatch.core.tray.setting import TraySetting
 from finebatch.web.portioning import PieceBody, portioning
 from finebatch.web.problems import FieldFault
 from finebatch.web.types import Out, Text, ValueBody
-from finebatch.workflow import doughs
+from finebatch.workflow.dough import doughs
 
 Key = Annotated[Text, Field(max_length=limits.MOST_KEY)]
 EggName = Annotated[Text, Field(max_length=limits.MOST_EGG)]
@@ -127,12 +128,12 @@ class TraySettingBody(ValueBody):
     sheet: Annotated[Text, Field(max_length=40)] = ""
     also: AlsoBody | None = None
 
-    def setting(self) -> doughs.TraySetting:
+    def setting(self) -> TraySetting:
         """The workflow's setting."""
         made = ("piece", "also")
         rest = {n: getattr(self, n) for n in TraySettingBody.model_fields if n not in made}
         also = None if self.also is None else AlsoPieces(self.also.pieces, self.also.times)
-        return doughs.TraySetting(piece=portioning(self.piece), also=also, **rest)
+        return TraySetting(piece=portioning(self.piece), also=also, **rest)
 
 
 class RangeOut(Out):

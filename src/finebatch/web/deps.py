@@ -8,7 +8,7 @@ from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.wire import Wire
-from finebatch.workflow.search import Searches
+from finebatch.workflow.session.search import Searches
 
 
 def _database(request: Request) -> Database:

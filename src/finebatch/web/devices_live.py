@@ -18,7 +18,7 @@ from finebatch.devices.stand_in_oven import StandInOven
 from finebatch.devices.stand_in_scale import StandInScale
 from finebatch.store.database import Database
 from finebatch.web.wire import Wire
-from finebatch.workflow import oven_watch
+from finebatch.workflow.devices import oven_watch
 
 READ_EVERY_S = 0.2
 NOTE_EVERY_MS = 10_000

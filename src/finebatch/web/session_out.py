@@ -18,14 +18,14 @@ from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.schedule import Place, Plan
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import HAND_JOBS, Kind, Work
+from finebatch.core.session.wish import MINUTE, Asked, Snapshot
 from finebatch.facts import formula
 from finebatch.store.models import ActivityRow, DoughRow, SessionRow
 from finebatch.web.types import Out
-from finebatch.workflow import baking, plans, session_rows
-from finebatch.workflow.asking import pool_names
-from finebatch.workflow.firmness import FeltEvent, latest_felt
-from finebatch.workflow.larder import get_larder
-from finebatch.workflow.wishes import MINUTE, Asked, Snapshot
+from finebatch.workflow.kitchen.fridge import FeltEvent, latest_felt
+from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.session import baking, plans
+from finebatch.workflow.session.asking import pool_names
 
 
 class ActivityOut(Out):
@@ -297,7 +297,7 @@ def session_out(
 ) -> SessionOut:
     """A session as the API gives it."""
     work = baking.work_now(row)
-    snapshot, larder = session_rows.snapshot_of(row), get_larder(session)
+    snapshot, larder = row.snapshot, get_larder(session)
     finish, plan = plans.finish_of(row), plans.plan_of(row)
     planned, felt = row.state == "planned", latest_felt(row)
     names = _sheet_names(work.kitchen.pools, snapshot)

@@ -9,11 +9,12 @@ from finebatch.core.piece.rows import Pattern
 from finebatch.core.piece.sizes import TwoSizes
 from finebatch.core.piece.tray import TrayAnswer, extras
 from finebatch.core.plan.prepare import bake_of
+from finebatch.core.tray import question as trays
+from finebatch.facts import tables
 from finebatch.web.makings import MakingOut, making_out
 from finebatch.web.pieces import RawOut, ThicknessOut, WidthOut
 from finebatch.web.routers.kitchen import KitchenBody
 from finebatch.web.types import Out
-from finebatch.workflow import trays
 
 
 class YieldOut(Out):
@@ -177,7 +178,7 @@ def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float) -> TrayO
         minutes_learnt=piece.minutes_learnt,
         timed=piece.timed,
         whole_minutes=bake.minutes,
-        look_from=min(trays.first_look(asked, found), bake.minutes),
+        look_from=min(trays.first_look(asked, found, tables.models()), bake.minutes),
         turn_after=bake.turn_after,
         doneness=piece.doneness,
         oven=OvenOut.model_validate(equivalents(asked.setting.oven_c, asked.kitchen.oven_mode)),

@@ -116,6 +116,15 @@ class Plan:
         return min(a.start for a in self.activities if a.told)
 
 
+@dataclass(frozen=True, slots=True)
+class PlanBefore:
+    """A plan, the line that was said of it, and of how many events it knew."""
+
+    plan: Plan
+    said: str | None
+    planned_after: int
+
+
 def finish_of(work: Work, jobs: Mapping[str, JobTime]) -> int:
     """When the last tray is ready."""
     return max(jobs[last_of(tray)].end + after_last(tray) for tray in work.trays)

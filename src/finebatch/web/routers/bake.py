@@ -10,7 +10,7 @@ from finebatch.core.refusal import refuse
 from finebatch.web.deps import Data, Now, Planner, Screens
 from finebatch.web.session_out import SessionOut, session_out
 from finebatch.web.types import Body, Id, Key, Out, Text
-from finebatch.workflow import baking, live, session_rows, single, weighing
+from finebatch.workflow.session import baking, live, session_rows, single, weighing
 
 router = APIRouter(prefix="/api/sessions", tags=["bake"])
 

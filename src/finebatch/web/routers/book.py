@@ -10,20 +10,34 @@ from starlette.concurrency import run_in_threadpool
 
 from finebatch.core.book.firmness import Firmness
 from finebatch.core.book.learn import Counts, Lessons
+from finebatch.core.book.record import (
+    COLOURS,
+    MOST_NOTE,
+    MOST_TASTES,
+    TASTES,
+    Edges,
+    Record,
+    Seen,
+    Texture,
+    Verdict,
+)
 from finebatch.core.piece.spread import EIGHT_IN_TEN
 from finebatch.facts import formula
 from finebatch.settings import Settings
 from finebatch.store.database import Database
+from finebatch.store.documents import SEEN
 from finebatch.store.models import BakeRow, DoughRow
 from finebatch.store.places import photos_of
 from finebatch.web.deps import Config, Data, Now
 from finebatch.web.types import Body, Id, Out, Text, ValueBody
-from finebatch.workflow import book, book_files, photos, troubles
+from finebatch.workflow.book import bakes as book
+from finebatch.workflow.book import book_files, photos, troubles
+from finebatch.workflow.book.chill_advice import advise
 from finebatch.workflow.errors import Conflict, Missing
-from finebatch.workflow.firmness import advise, cold_pace
-from finebatch.workflow.hands import hands_of
-from finebatch.workflow.kitchen import change_kitchen, get_kitchen
-from finebatch.workflow.lessons import book_rows, lessons
+from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
+from finebatch.workflow.kitchen.fridge import cold_pace
+from finebatch.workflow.kitchen.hands import hands_of
+from finebatch.workflow.kitchen.lessons import book_rows, lessons
 
 router = APIRouter(prefix="/api", tags=["book"])
 
@@ -36,19 +50,19 @@ class SeenBody(ValueBody):
 
     heights_mm: Annotated[list[Measured], Field(max_length=24)] = []
     oven_c: Measured | None = None
-    edges: book.Edges | None = None
-    texture: Annotated[list[book.Texture], Field(max_length=9)] = []
+    edges: Edges | None = None
+    texture: Annotated[list[Texture], Field(max_length=9)] = []
     tastes: Annotated[
         list[Annotated[Text, Field(min_length=1, max_length=30)]],
-        Field(max_length=book.MOST_TASTES),
+        Field(max_length=MOST_TASTES),
     ] = []
-    verdict: book.Verdict | None = None
+    verdict: Verdict | None = None
     troubles: Annotated[list[Annotated[Text, Field(max_length=40)]], Field(max_length=14)] = []
     version: Annotated[int, Field(ge=1, le=100_000)] | None = None
 
-    def seen(self) -> book.Seen:
+    def seen(self) -> Seen:
         """The workflow's value."""
-        return book.read_seen(**self.model_dump())
+        return SEEN.read(self.model_dump())
 
 
 class RecordBody(Body):
@@ -60,14 +74,14 @@ class RecordBody(Body):
     tray: Annotated[Text, Field(max_length=8)] | None = None
     widths_mm: Annotated[list[Measured], Field(max_length=24)]
     minutes: Measured | None = None
-    colour: Annotated[int, Field(ge=1, le=len(book.COLOURS))] | None = None
-    note: Annotated[Text, Field(max_length=book.MOST_NOTE)] = ""
+    colour: Annotated[int, Field(ge=1, le=len(COLOURS))] | None = None
+    note: Annotated[Text, Field(max_length=MOST_NOTE)] = ""
     seen: SeenBody = SeenBody()
 
-    def record(self) -> book.Record:
+    def record(self) -> Record:
         """The workflow's record."""
         fields = self.model_dump(exclude={"seen"})
-        return book.Record(**{**fields, "widths_mm": tuple(self.widths_mm)}, seen=self.seen.seen())
+        return Record(**{**fields, "widths_mm": tuple(self.widths_mm)}, seen=self.seen.seen())
 
 
 class BakeOut(Out):
@@ -101,12 +115,12 @@ def _out(row: BakeRow, set_aside: bool = False, minutes_aside: bool = False) -> 
     return BakeOut.model_validate(
         {
             **{name: getattr(row, name) for name in BakeOut.model_fields if hasattr(row, name)},
-            "grams": row.raw["grams"],
+            "grams": row.raw.grams,
             "mean_mm": mean,
             "error_mm": None if mean is None else mean - row.foreseen_mm,
             "set_aside": set_aside,
             "minutes_aside": minutes_aside,
-            "seen": SeenBody.model_validate(book.seen_of(row)),
+            "seen": SeenBody.model_validate(row.seen),
         }
     )
 
@@ -229,8 +243,8 @@ def all_bakes(data: Data, dough_id: Id | None = None) -> list[BakeOut]:
 def book_words() -> BookWordsOut:
     """The words of the book."""
     return BookWordsOut(
-        colours=list(book.COLOURS), textures=list(get_args(book.Texture)),
-        edges=list(get_args(book.Edges)), tastes=list(book.TASTES), troubles=formula.troubles(),
+        colours=list(COLOURS), textures=list(get_args(Texture)),
+        edges=list(get_args(Edges)), tastes=list(TASTES), troubles=formula.troubles(),
     )  # fmt: skip
 
 

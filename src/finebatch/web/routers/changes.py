@@ -9,8 +9,8 @@ from finebatch.core.measures.units import Unit
 from finebatch.web.cards import CardBody, LineBody, TraySettingBody
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import differences as work
-from finebatch.workflow.study import get_bench
+from finebatch.workflow.dough import differences as work
+from finebatch.workflow.dough.study import get_bench
 
 router = APIRouter(prefix="/api", tags=["changes"])
 

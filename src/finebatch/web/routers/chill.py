@@ -7,13 +7,14 @@ from pydantic import Field
 
 from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import Chill, Curve, Job, Place
+from finebatch.core.tray import question as trays
 from finebatch.web.cards import TraySettingBody
 from finebatch.web.deps import Data
 from finebatch.web.types import Id, Out
-from finebatch.workflow import trays, tries
-from finebatch.workflow.doughs import get_dough
-from finebatch.workflow.firmness import cold_pace
-from finebatch.workflow.study import get_bench
+from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.study import get_bench
+from finebatch.workflow.kitchen.fridge import cold_pace
+from finebatch.workflow.tray import trying as tries
 
 router = APIRouter(prefix="/api", tags=["tray"])
 

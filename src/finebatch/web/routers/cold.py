@@ -11,7 +11,7 @@ from finebatch.facts import formula
 from finebatch.store.models import ColdRow
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Millis, Out, Text
-from finebatch.workflow import cold
+from finebatch.workflow.cold import cold_store as cold
 
 router = APIRouter(prefix="/api/cold", tags=["cold"])
 

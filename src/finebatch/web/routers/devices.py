@@ -13,7 +13,7 @@ from finebatch.devices.stand_in_scale import OnTheScale, Trouble
 from finebatch.web.deps import Data, Devices, Now, Screens
 from finebatch.web.problems import problem
 from finebatch.web.types import Celsius, Out, ValueBody
-from finebatch.workflow import oven_watch
+from finebatch.workflow.devices import oven_watch
 from finebatch.workflow.errors import Conflict
 
 router = APIRouter(prefix="/api", tags=["devices"])

@@ -13,8 +13,9 @@ from finebatch.facts import formula, tables
 from finebatch.web.cards import CardBody, DoughOut, TraySettingBody, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import book, doughs, versions
-from finebatch.workflow.larder import get_larder
+from finebatch.workflow.book import bakes as book
+from finebatch.workflow.dough import doughs, versions
+from finebatch.workflow.kitchen.larder import get_larder
 
 router = APIRouter(prefix="/api", tags=["dough"])
 

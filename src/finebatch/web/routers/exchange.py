@@ -11,7 +11,7 @@ from finebatch.core.formula.dough import Family
 from finebatch.web.cards import DoughOut, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import exchange
+from finebatch.workflow.dough import dough_files as exchange
 
 router = APIRouter(prefix="/api", tags=["exchange"])
 

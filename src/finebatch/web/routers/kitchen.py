@@ -11,13 +11,13 @@ from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
 from finebatch.core.piece.kinds import PanShape
 from finebatch.core.piece.tools import OwnPan, OwnSheet, SheetKind
 from finebatch.core.plan.habits import Helper, Planning, Task, Turning
+from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.web.deps import Data
 from finebatch.web.portioning import NamedCutterBody, ScoopBody
 from finebatch.web.types import Length, Out, Text, ValueBody
-from finebatch.workflow import kitchen
-from finebatch.workflow.hands import hands_of
-from finebatch.workflow.kitchen import KitchenSetting
+from finebatch.workflow.kitchen import equipment as kitchen
+from finebatch.workflow.kitchen.hands import hands_of
 
 router = APIRouter(prefix="/api", tags=["kitchen"])
 

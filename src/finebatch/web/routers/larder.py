@@ -10,8 +10,8 @@ from finebatch.core.measures.units import CountUnit
 from finebatch.facts import tables
 from finebatch.web.deps import Data
 from finebatch.web.types import Out, Text, ValueBody
-from finebatch.workflow import effects_of_larder as work
-from finebatch.workflow import larder as store
+from finebatch.workflow.dough import larder_effects as work
+from finebatch.workflow.kitchen import larder as store
 
 router = APIRouter(prefix="/api/larder", tags=["larder"])
 

@@ -8,14 +8,15 @@ from pydantic import Field, model_validator
 from finebatch.core.care.keeping import Form
 from finebatch.core.plan.helps import What
 from finebatch.core.plan.prepare import Joins
+from finebatch.core.session.wish import Away, Item, ShelfPin, TimedPin, Wish
 from finebatch.store.database import Database
 from finebatch.web.deps import Config, Data, Now, Planner
 from finebatch.web.session_out import SessionOut, session_out
 from finebatch.web.types import Body, Id, Key, Millis, Out
-from finebatch.workflow import helps, plans, session_rows
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.search import Searches
-from finebatch.workflow.wishes import Away, Item, ShelfPin, TimedPin, Wish
+from finebatch.workflow.session import ideas as helps
+from finebatch.workflow.session import plans, session_rows
+from finebatch.workflow.session.search import Searches
 
 router = APIRouter(prefix="/api", tags=["plan"])
 

@@ -11,9 +11,9 @@ from finebatch.web.deps import Data, Now, Planner
 from finebatch.web.routers.plan import planned
 from finebatch.web.session_out import SessionOut
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import session_files, session_rows
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.session_files import Form
+from finebatch.workflow.session import session_files, session_rows
+from finebatch.workflow.session.session_files import Form
 
 router = APIRouter(prefix="/api", tags=["plan"])
 

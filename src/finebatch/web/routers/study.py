@@ -25,8 +25,8 @@ from finebatch.web.cards import (
 from finebatch.web.deps import Data
 from finebatch.web.pieces import RawOut, ThicknessOut, WidthOut
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import study as work
-from finebatch.workflow.larder import get_reader, teach_name
+from finebatch.workflow.dough import study as work
+from finebatch.workflow.kitchen.larder import get_reader, teach_name
 
 router = APIRouter(prefix="/api", tags=["study"])
 

@@ -7,14 +7,15 @@ from fastapi.responses import Response
 from pydantic import Field
 
 from finebatch.core.piece.template import What
+from finebatch.core.tray import question as trays
 from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
 from finebatch.web.deps import Data
 from finebatch.web.routers.tray import TrayQuestionBody
 from finebatch.web.types import Id
-from finebatch.workflow import trays, tries
-from finebatch.workflow.doughs import get_dough
-from finebatch.workflow.study import get_bench
+from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.study import get_bench
+from finebatch.workflow.tray import trying as tries
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
@@ -34,8 +35,7 @@ def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
-    learnt = bench.lessons.of_dough(dough_id)
-    found = trays.answer(asked, bench.reader.larder, learnt)
+    found = trays.answer(asked, bench.ground(dough_id))
     drawn = trays.template(dough.card.name, asked, found, body.what, body.tray)
     if body.form == "svg":
         return Response(write_svg(drawn), media_type="image/svg+xml")

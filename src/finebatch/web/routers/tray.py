@@ -7,16 +7,18 @@ from pydantic import Field
 
 from finebatch.core.piece.layout import meetings, off_sheet
 from finebatch.core.piece.rows import Footprint
+from finebatch.core.tray import question as trays
+from finebatch.core.tray import turned_around as turned
 from finebatch.facts import tables
 from finebatch.web.cards import DoughOut, TraySettingBody, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.portioning import PanBody, PieceBody
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow import trays, tries, turned
-from finebatch.workflow.doughs import get_dough
-from finebatch.workflow.kitchen import get_kitchen
-from finebatch.workflow.study import get_bench
+from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.study import get_bench
+from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.tray import trying as tries
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
@@ -36,7 +38,7 @@ def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
     larder = bench.reader.larder
-    found = trays.sizes(asked, larder, bench.lessons.of_dough(dough_id))
+    found = trays.sizes(asked, bench.ground(dough_id))
     return tray_out(asked, found, asked.composition(larder).total_g)
 
 
@@ -106,7 +108,7 @@ def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[TurnedOut]
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
-    basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id))
+    basis = asked.basis(bench.ground(dough_id))
     found = turned.answers(
         basis, asked.setting.piece, body.width_mm, body.pieces, no_leftover=body.no_leftover
     )
@@ -133,8 +135,8 @@ def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[RungOut]:
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
-    basis = asked.basis(bench.reader.larder, bench.lessons.of_dough(dough_id))
-    return [RungOut.model_validate(rung) for rung in turned.rungs(basis, asked)]
+    basis = asked.basis(bench.ground(dough_id))
+    return [RungOut.model_validate(rung) for rung in turned.rungs(basis, asked, tables.pans())]
 
 
 class FootprintBody(Body):

@@ -1,0 +1,92 @@
+"""What a baker writes down after a bake: what was measured, seen, felt and tasted."""
+
+from collections.abc import Container
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from finebatch.core.refusal import Fault, Refusal
+
+COLOURS = ("raw", "pale", "blond", "gold", "amber", "brown", "dark")
+"""The colour strip, lightest first; the book keeps the step's number, counted from 1."""
+
+Edges = Literal["even", "ragged", "lacy", "dark"]
+Texture = Literal[
+    "soft", "tender", "chewy", "sandy", "crisp", "crumbly", "hard", "tough", "greasy"
+]  # fmt: skip
+Verdict = Literal["again", "change", "never"]
+TASTES = (
+    "buttery", "nutty", "caramel", "toasted", "spicy", "fruity", "floral", "salty", "sweet",
+    "bitter", "bland", "floury", "eggy", "soapy",
+)  # fmt: skip
+"""Words for taste to choose from; a baker's own may stand beside them."""
+
+NARROWEST_MM, WIDEST_MM = 10.0, 400.0
+LOWEST_MM, HIGHEST_MM = 1.0, 120.0
+COOLEST_C, HOTTEST_C = 50.0, 350.0
+MOST_TASTES = 12
+MOST_MINUTES = 240.0
+MOST_NOTE = 2000
+
+
+@dataclass(frozen=True, slots=True)
+class Seen:
+    """What was seen, felt and tasted; nothing of it is compulsory.
+
+    Heights in mm; `oven_c` is what a thermometer in the oven read; `troubles` are keys of
+    `troubles.csv`; `version` the number of the dough's version that was baked.
+    """
+
+    heights_mm: tuple[float, ...] = ()
+    oven_c: float | None = None
+    edges: Edges | None = None
+    texture: tuple[Texture, ...] = ()
+    tastes: tuple[str, ...] = ()
+    verdict: Verdict | None = None
+    troubles: tuple[str, ...] = ()
+    version: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """What a baker writes down: widths in mm, minutes, the colour's step, a note, what was seen."""
+
+    dough_id: int
+    session_id: int | None
+    tray: str | None
+    widths_mm: tuple[float, ...]
+    minutes: float | None
+    colour: int | None
+    note: str
+    seen: Seen = Seen()
+
+
+def check_record(record: Record, troubles: Container[str]) -> None:
+    """`Refusal` for figures that cannot be, and for a trouble that is none of `troubles`."""
+    faults = [
+        Fault(f"widths_mm.{n}",
+              f"{width:g} mm is not the width of a piece. Give {NARROWEST_MM:g} to "
+              f"{WIDEST_MM:g} mm.")
+        for n, width in enumerate(record.widths_mm)
+        if not NARROWEST_MM <= width <= WIDEST_MM
+    ]  # fmt: skip
+    if record.minutes is not None and not 1 <= record.minutes <= MOST_MINUTES:
+        faults.append(Fault("minutes", f"Give 1 to {MOST_MINUTES:g} minutes in the oven."))
+    seen = record.seen
+    faults += [
+        Fault(f"seen.heights_mm.{n}",
+              f"{height:g} mm is not the height of a piece. Give {LOWEST_MM:g} to "
+              f"{HIGHEST_MM:g} mm.")
+        for n, height in enumerate(seen.heights_mm)
+        if not LOWEST_MM <= height <= HIGHEST_MM
+    ]  # fmt: skip
+    if seen.oven_c is not None and not COOLEST_C <= seen.oven_c <= HOTTEST_C:
+        faults.append(Fault("seen.oven_c", f"Give {COOLEST_C:g} to {HOTTEST_C:g} °C."))
+    strange = [key for key in seen.troubles if key not in troubles]
+    if strange:
+        faults.append(Fault("seen.troubles", f"There is no trouble called “{strange[0]}”."))
+    said = replace(seen, version=None) != Seen()
+    figures = (record.minutes, record.colour, record.note.strip() or None, said or None)
+    if not record.widths_mm and all(figure is None for figure in figures):
+        faults.append(Fault("widths_mm", "Measure a piece, or write down what came out."))
+    if faults:
+        raise Refusal(*faults)

@@ -1,0 +1,1 @@
+"""What a session is asked for, and what it was planned from."""

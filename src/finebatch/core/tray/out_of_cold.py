@@ -1,0 +1,112 @@
+"""A dough that joins a session out of the cold: how it gets to where it can be worked."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from finebatch.core.care.keeping import Form
+from finebatch.core.heat.chilling import (
+    Job,
+    Shape,
+    Tempering,
+    disc_across_mm,
+    disc_shape,
+    log_shape,
+    tempering,
+)
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.kinds import Drop, Portioning, Rolled, Sliced, TwiceBaked
+from finebatch.core.plan.prepare import TAKE_MIN
+from finebatch.core.plan.work import Make
+from finebatch.core.tray.question import TrayQuestion, chill_shape
+
+LUMP_MM = 40.0
+"""How thick a wrapped lump of dough is pressed before it is put away (household practice)."""
+OWN_LOG_MM = 45.0
+"""How thick a log is of a dough that says nothing of logs."""
+
+
+@dataclass(frozen=True, slots=True)
+class OutOfCold:
+    """The steps out of the cold, the minutes on the bench then, the pieces as they are foreseen;
+    `laid` ones were portioned before."""
+
+    question: TrayQuestion
+    out: tuple[Make, ...]
+    temper_min: int
+    laid: bool
+
+
+def usual_form(piece: Portioning) -> Form:
+    """In what shape a dough is put away when nothing else is said."""
+    match piece:
+        case Rolled():
+            return "disc"
+        case Sliced() | TwiceBaked():
+            return "log"
+        case Drop():
+            return "portions"
+        case _:
+            return "dough"
+
+
+def _laid(form: Form, piece: Portioning) -> bool:
+    """Whether it only has to be laid on the sheet, as cold as it is."""
+    return form in ("portions", "slices") or (form == "log" and isinstance(piece, TwiceBaked))
+
+
+def _shape(form: Form, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
+    dough, piece = asked.composition(larder), asked.setting.piece
+    own, job = chill_shape(asked, larder)
+    cm3 = dough.total_g / dough.density_g_cm3
+    if form == "dough" or (form == "disc" and not isinstance(piece, Rolled)):
+        return disc_shape(disc_across_mm(cm3, LUMP_MM), LUMP_MM), job
+    if form == "log" and not isinstance(piece, Sliced):
+        return log_shape(OWN_LOG_MM, 1000 * cm3 / (0.785 * OWN_LOG_MM**2)), job
+    return own, job
+
+
+def night_temper_min(asked: TrayQuestion, larder: Larder) -> int:
+    """Minutes on the bench after a night in the fridge, in the shape that it is chilled in."""
+    return _tempering(usual_form(asked.setting.piece), "fridge", asked, larder).bench_min
+
+
+def _tempering(
+    form: Form,
+    place: Literal["fridge", "freezer"],
+    asked: TrayQuestion,
+    larder: Larder,
+    slower: float = 1.0,
+) -> Tempering:
+    if _laid(form, asked.setting.piece):
+        return Tempering(0, 0)
+    shape, job = _shape(form, asked, larder)
+    kitchen = asked.kitchen
+    return tempering(shape, job, place, fridge_c=kitchen.fridge_c, freezer_c=kitchen.freezer_c,
+                     room_c=kitchen.room_c, slower=slower)  # fmt: skip
+
+
+def out_of_cold(
+    asked: TrayQuestion,
+    larder: Larder,
+    place: Literal["fridge", "freezer"],
+    form: Form | None,
+    slower: float = 1.0,
+) -> OutOfCold:
+    """How a dough comes out of the cold: portions are laid out and baked as cold as they are, all
+    else is tempered, and thawed before where that takes long, in a fridge that takes `slower`
+    times the usual minutes."""
+    kept = form or usual_form(asked.setting.piece)
+    laid, found = _laid(kept, asked.setting.piece), _tempering(kept, place, asked, larder, slower)
+    cold_c = asked.kitchen.fridge_c if place == "fridge" else asked.kitchen.freezer_c
+    setting = replace(asked.setting, rested=True)
+    if laid:
+        setting = replace(setting, dough_temp_c=cold_c)
+    out: tuple[Make, ...]
+    if found.thaw_min:
+        out = (
+            Make("Move it from the freezer to the fridge", TAKE_MIN, found.thaw_min, "take"),
+            Make("Take it out of the fridge", TAKE_MIN, kind="take"),
+        )
+    else:
+        out = (Make(f"Take it out of the {place}", TAKE_MIN, kind="take"),)
+    return OutOfCold(replace(asked, setting=setting), out, found.bench_min, laid)

@@ -1,0 +1,170 @@
+"""The question of a tray: a dough foreseen in pieces on this kitchen's sheets."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from finebatch.core.formula.composition import Composition, compose
+from finebatch.core.formula.dough import Card, Family, Mixing, WeighedDough
+from finebatch.core.heat.chilling import (
+    Chill,
+    Job,
+    Place,
+    Shape,
+    ball_shape,
+    chill,
+    disc_across_mm,
+    disc_shape,
+    log_shape,
+    slab_shape,
+)
+from finebatch.core.heat.minutes import look_from
+from finebatch.core.heat.oven import conventional_c
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.effects import BakeConditions, Surface
+from finebatch.core.piece.foresee import Foreseen, Learnt, Models
+from finebatch.core.piece.kinds import Pan, Rolled, Sliced, TwiceBaked, portion
+from finebatch.core.piece.making import cut_logs
+from finebatch.core.piece.portion import shape_piece
+from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
+from finebatch.core.piece.template import Template, What, sheet_template, slab_template
+from finebatch.core.piece.tray import TrayAnswer, TrayBasis
+from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.core.tray.setting import TraySetting
+
+DISC_MM = 25.0
+"""How thick a part of dough is pressed to chill before it is rolled (household practice)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """What a tray is foreseen on: the larder, the fitted models, and what bakes have taught of the
+    dough."""
+
+    larder: Larder
+    models: Models
+    learnt: Learnt | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class TrayQuestion:
+    """All that decides a tray: the formula in grams, how it is portioned, and the kitchen."""
+
+    formula_g: Mapping[str, float]
+    family: Family
+    mixing: Mixing
+    setting: TraySetting
+    kitchen: KitchenSetting
+
+    def composition(self, larder: Larder) -> Composition:
+        """What the dough is made of."""
+        return compose(self.formula_g, larder)
+
+    def conditions(self) -> BakeConditions:
+        """How a piece is baked."""
+        return BakeConditions(
+            dough_temp_c=self.setting.dough_temp_c,
+            oven_c=self.setting.oven_c,
+            oven_mode=self.kitchen.oven_mode,
+            surface=self._surface(),
+            mixing=self.mixing,
+            rested_overnight=self.setting.rested,
+        )
+
+    def _surface(self) -> Surface:
+        """What lies between sheet and dough, or where that is all the same, the sheet's kind."""
+        kind = self.kitchen.sheet_kind
+        if kind != "plain" and self.setting.surface in ("parchment", "bare"):
+            return kind
+        return self.setting.surface
+
+    def basis(self, ground: Ground) -> TrayBasis:
+        """All that the answer rests on but the piece."""
+        return TrayBasis(
+            models=ground.models,
+            dough=self.composition(ground.larder),
+            family=self.family,
+            how=self.conditions(),
+            sheet=self.kitchen.sheet,
+            evenness=self.setting.evenness,
+            shelves=self.kitchen.shelves,
+            doneness=self.setting.doneness,
+            learnt=ground.learnt,
+        )
+
+    def foresee(self, ground: Ground) -> Foreseen:
+        """One piece foreseen, without laying it out; `Refusal` where there is none."""
+        return self.basis(ground).foresee(self.setting.piece)
+
+
+def question(
+    card: Card, weighed: WeighedDough, setting: TraySetting, kitchen: KitchenSetting
+) -> TrayQuestion:
+    """The tray question of a dough; `Refusal` while its card has a faulty line."""
+    own = kitchen.on(setting.sheet)
+    return TrayQuestion(weighed.formula_g(), card.family, card.mixing, setting, own)
+
+
+def answer(asked: TrayQuestion, ground: Ground) -> TrayAnswer:
+    """Foresee the tray; of two sizes, the usual one."""
+    return sizes(asked, ground).usual
+
+
+def sizes(asked: TrayQuestion, ground: Ground) -> TwoSizes:
+    """Foresee the trays of each size."""
+    return foresee_sizes(asked.basis(ground), asked.setting.piece, asked.setting.also)
+
+
+def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
+    """The minute at which to look into the oven first."""
+    return look_from(
+        models.heat,
+        found.foreseen.minutes,
+        asked.kitchen.planning.oven.swing_c,
+        oven_c=conventional_c(asked.setting.oven_c, asked.kitchen.oven_mode),
+        dough_temp_c=asked.setting.dough_temp_c,
+        doneness=found.foreseen.doneness,
+    )
+
+
+def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
+    """The shape in which this dough is best chilled, and what for: discs to roll, logs to slice,
+    portioned balls to bake, a filled pan."""
+    dough, piece = asked.composition(larder), asked.setting.piece
+    cm3 = dough.total_g / dough.density_g_cm3
+    match piece:
+        case Rolled():
+            part = cm3 / piece.parts
+            return disc_shape(disc_across_mm(part, DISC_MM), DISC_MM), "roll"
+        case Sliced():
+            logs = cut_logs(piece, dough.total_g, dough.density_g_cm3)
+            return log_shape(piece.log_diameter_mm, logs.lengths_mm[0]), "slice"
+        case Pan():
+            return slab_shape(piece.thickness_mm), "slice"
+        case TwiceBaked():
+            return log_shape(piece.width_mm, piece.length_mm), "scoop"
+        case _:
+            raw = shape_piece(portion(piece, dough.density_g_cm3), dough.density_g_cm3)
+            across = 10 * (6 * raw.volume_cm3 / math.pi) ** (1 / 3)
+            return ball_shape(across), "scoop"
+
+
+def chill_for(
+    asked: TrayQuestion, larder: Larder, place: Place, start_c: float, slower: float = 1.0
+) -> Chill:
+    """How long this dough's shape takes in this kitchen's fridge or freezer, and back again; it
+    takes `slower` times the usual minutes there."""
+    kitchen = asked.kitchen
+    shape, job = chill_shape(asked, larder)
+    air = {"fridge": kitchen.fridge_c, "freezer": kitchen.freezer_c, "room": kitchen.room_c}
+    return chill(shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c,
+                 slower=slower)  # fmt: skip
+
+
+def template(name: str, asked: TrayQuestion, found: TrayAnswer, what: What, tray: int) -> Template:
+    """The paper template of a tray, the fullest first, or of the slab."""
+    kitchen, piece = asked.kitchen, asked.setting.piece
+    if what == "slab":
+        return slab_template(name, found, piece)
+    sheet_mm = (kitchen.sheet_width_mm, kitchen.sheet_depth_mm)
+    return sheet_template(name, found, piece, sheet_mm, tray)

@@ -1,0 +1,118 @@
+"""The documents of the data file: each has a version, one reader and one writer.
+
+A document says which version of its kind it is, and is read strictly: what its value does not know
+is refused rather than lost without a word. Documents of the releases before there were versions are
+taken as they are, and what nobody knows of them any more is let go.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import asdict, dataclass
+from typing import Any, Generic, TypeVar
+
+from pydantic import TypeAdapter
+from sqlalchemy import JSON, Dialect
+from sqlalchemy.types import TypeDecorator
+
+from finebatch.core.book.record import Seen
+from finebatch.core.formula.dough import Card
+from finebatch.core.formula.limits import within
+from finebatch.core.larder.ingredient import Ingredient
+from finebatch.core.piece.portion import RawPiece
+from finebatch.core.plan.schedule import PlanBefore
+from finebatch.core.plan.work import Work
+from finebatch.core.session.wish import Snapshot
+from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import tables
+
+T = TypeVar("T")
+Kept = Mapping[str, Any]
+VERSION = "document"
+"""The key under which a document says its version."""
+
+
+def _as_it_was(document: Kept) -> Kept:
+    return document
+
+
+@dataclass(frozen=True, slots=True)
+class Document(Generic[T]):
+    """A kind of document: what it holds, and how each earlier version becomes the next one.
+
+    `upgrades` has one step for each version: the first from none to 1, and so on; so there are as
+    many steps as the newest version's number. `mend` brings a value within today's limits.
+    """
+
+    adapter: TypeAdapter[T]
+    upgrades: tuple[Callable[[Kept], Kept], ...] = (_as_it_was,)
+    mend: Callable[[T], T] | None = None
+
+    @property
+    def version(self) -> int:
+        """The version that is written."""
+        return len(self.upgrades)
+
+    def read(self, kept: Kept) -> T:
+        """The value that a document holds. Raises a ``ValueError`` for what is no document of this
+        kind, or one of a newer version."""
+        version = int(kept.get(VERSION, 0))
+        if version > self.version:
+            raise ValueError(f"version {version} of this document is newer than the application")
+        document: Kept = {key: value for key, value in kept.items() if key != VERSION}
+        for upgrade in self.upgrades[version:]:
+            document = upgrade(document)
+        found = self.adapter.validate_python(document, extra="forbid" if version else "ignore")
+        return found if self.mend is None else self.mend(found)
+
+    def write(self, value: T) -> dict[str, Any]:
+        """The document that holds a value."""
+        return {VERSION: self.version, **self.adapter.dump_python(value, mode="json")}
+
+
+class Holds(TypeDecorator[Any]):
+    """A column that holds one kind of document: in a row it is the value."""
+
+    impl = JSON
+    cache_ok = True
+
+    def __init__(self, document: Document[Any]) -> None:
+        super().__init__(none_as_null=True)
+        self.document = document
+
+    def process_bind_param(self, value: Any, _dialect: Dialect) -> Any:
+        """The document to keep."""
+        return None if value is None else self.document.write(value)
+
+    def process_result_value(self, value: Any, _dialect: Dialect) -> Any:
+        """The value that was kept."""
+        return None if value is None else self.document.read(value)
+
+
+def _with_usual_tools(document: Kept) -> Kept:
+    """A kitchen whose lists of tools were never touched has the usual ones."""
+    usual = {
+        "scoops": [asdict(scoop) for scoop in tables.scoops()],
+        "cutters": [asdict(cutter) for cutter in tables.cutters()],
+    }
+    return {**usual, **document}
+
+
+def _who_mixes_takes_out(document: Kept) -> Kept:
+    """Taking a dough out of the cold is a job of its own since sessions join doughs from there."""
+    kitchen = document["kitchen"]
+    workers = [
+        {**worker, "jobs": [*worker["jobs"], "take"]} if "mix" in worker["jobs"] else worker
+        for worker in kitchen.get("workers", ())
+    ]
+    return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
+
+
+CARD = Document(TypeAdapter(Card), mend=within)
+SETTING = Document(TypeAdapter(TraySetting))
+KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools,))
+INGREDIENT = Document(TypeAdapter(Ingredient))
+SNAPSHOT = Document(TypeAdapter(Snapshot))
+WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out,))
+BEFORE = Document(TypeAdapter(PlanBefore))
+RAW = Document(TypeAdapter(RawPiece))
+SEEN = Document(TypeAdapter(Seen))

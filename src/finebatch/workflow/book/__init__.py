@@ -1,0 +1,1 @@
+"""The book: bakes kept and given out, and why one went wrong."""

@@ -1,0 +1,169 @@
+"""The book: what came out, beside what was foreseen, and what that taught."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from statistics import fmean
+
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.learn import Counts
+from finebatch.core.book.record import Record, Seen, check_record
+from finebatch.core.piece.effects import measure_effects
+from finebatch.core.piece.evenness import judge_portions
+from finebatch.core.piece.tray import PORTION_CV
+from finebatch.core.tray.question import Ground, TrayQuestion, question
+from finebatch.facts import formula, tables
+from finebatch.store.models import BakeRow, SessionRow
+from finebatch.workflow.dough import versions
+from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.errors import Missing
+from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.kitchen.lessons import book_rows, lessons
+from finebatch.workflow.session.baking import baked_minutes
+from finebatch.workflow.session.session_rows import asked_of, find_session
+from finebatch.workflow.session.weighing import FEW, portions_g, with_portions
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One bake of the book, and whether its width, or its minutes, were set aside as absurd."""
+
+    row: BakeRow
+    set_aside: bool
+    minutes_aside: bool
+
+
+def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow | None]:
+    """The dough as it was planned when the tray is of a session, else as it is now."""
+    dough = get_dough(session, record.dough_id)
+    if record.session_id is None:
+        return question(dough.card, dough.weighed, dough.tray, get_kitchen(session)), None
+    row = find_session(session, record.session_id)
+    return asked_of(row, record.dough_id).question, row
+
+
+def add_bake(session: Session, record: Record, now: int) -> BakeRow:
+    """Keep a bake beside what was foreseen for it at this moment; `Refusal` for absurd figures."""
+    check_record(record, formula.troubles())
+    asked, row = _asked(session, record)
+    minutes = record.minutes
+    if minutes is None and row is not None and record.tray is not None:
+        minutes = baked_minutes(row, record.tray)
+    larder = get_larder(session)
+    portion_cv = PORTION_CV[asked.setting.evenness]
+    weighed = portions_g(row, record.tray) if row is not None and record.tray else []
+    if len(weighed) >= FEW:
+        asked = with_portions(asked, weighed, asked.composition(larder).density_g_cm3)
+        portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
+    ground = Ground(larder, tables.models(), lessons(session).of_dough(record.dough_id))
+    foreseen = asked.foresee(ground)
+    plain = asked.foresee(replace(ground, learnt=None))
+    effects = measure_effects(asked.composition(larder), plain.raw, asked.conditions())
+    bake = BakeRow(
+        dough_id=record.dough_id,
+        session_id=record.session_id,
+        tray=record.tray,
+        baked_at=now,
+        portion_cv=portion_cv,
+        raw=plain.raw,
+        effects=dict(effects),
+        plain_minutes=plain.minutes,
+        foreseen_mm=foreseen.width.middle_mm,
+        low_mm=foreseen.width.low_mm,
+        high_mm=foreseen.width.high_mm,
+        foreseen_minutes=foreseen.minutes,
+        widths_mm=list(record.widths_mm),
+        minutes=minutes,
+        colour=record.colour,
+        note=record.note.strip(),
+        seen=_with_version(session, record, now),
+    )
+    session.add(bake)
+    session.flush()
+    return bake
+
+
+def _with_version(session: Session, record: Record, now: int) -> Seen:
+    """What was seen, with the version of the dough as it was then when none was named."""
+    if record.seen.version is not None:
+        return record.seen
+    kept = [v.number for v in versions.history(session, record.dough_id) if v.at <= now]
+    return replace(record.seen, version=kept[0] if kept else None)
+
+
+def _row(session: Session, bake_id: int) -> BakeRow:
+    row = session.get(BakeRow, bake_id)
+    if row is None:
+        raise Missing("This bake")
+    return row
+
+
+def entry(session: Session, bake_id: int) -> Entry:
+    """One bake."""
+    row = _row(session, bake_id)
+    return next(e for e in entries(session, row.dough_id) if e.row.id == bake_id)
+
+
+def count_as(session: Session, bake_id: int, counts: Counts) -> Entry:
+    """Learn from a bake by what is seen, in any case, or not at all."""
+    _row(session, bake_id).counts = counts
+    session.flush()
+    return entry(session, bake_id)
+
+
+def entries(session: Session, dough_id: int | None = None) -> list[Entry]:
+    """The book, newest first; of one dough when named."""
+    everything = book_rows(session)
+    learnt = lessons(session)
+    aside = {everything[n].id for n in learnt.set_aside}
+    minutes = {everything[n].id for n in learnt.minutes_aside}
+    wanted = [r for r in everything if dough_id is None or r.dough_id == dough_id]
+    return [Entry(row, row.id in aside, row.id in minutes) for row in reversed(wanted)]
+
+
+@dataclass(frozen=True, slots=True)
+class VersionBaked:
+    """What the bakes of one version of a dough came to: how many, their mean width (mm) and
+    minutes where any were taken, how many were to be baked again, and what went wrong."""
+
+    bakes: int
+    width_mm: float | None
+    minutes: float | None
+    again: int
+    troubles: tuple[str, ...]
+
+
+def by_version(session: Session, dough_id: int) -> dict[int, VersionBaked]:
+    """The bakes of each version that was baked, without what was set aside or left out."""
+    rows: dict[int, list[Entry]] = {}
+    for found in entries(session, dough_id):
+        version = found.row.seen.version
+        if version is not None and not found.set_aside and found.row.counts != "out":
+            rows.setdefault(version, []).append(found)
+    return {version: _baked(own) for version, own in rows.items()}
+
+
+def _baked(found: Sequence[Entry]) -> VersionBaked:
+    rows = [one.row for one in found]
+    seen = [row.seen for row in rows]
+    timed = [one.row.minutes for one in found if not one.minutes_aside]
+    troubles = dict.fromkeys(key for one in seen for key in one.troubles)
+    return VersionBaked(
+        bakes=len(rows),
+        width_mm=_mean([fmean(row.widths_mm) for row in rows if row.widths_mm]),
+        minutes=_mean([minutes for minutes in timed if minutes is not None]),
+        again=sum(one.verdict == "again" for one in seen),
+        troubles=tuple(formula.troubles()[key] for key in troubles if key in formula.troubles()),
+    )
+
+
+def _mean(values: Sequence[float]) -> float | None:
+    return fmean(values) if values else None
+
+
+def remove_bake(session: Session, bake_id: int) -> str | None:
+    """Take a bake out of the book; what it taught goes with it. The name of its photo's file."""
+    row = _row(session, bake_id)
+    session.delete(row)
+    return row.photo

@@ -1,0 +1,128 @@
+"""The trouble finder: why a bake went wrong, and the one change to try, foreseen first."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.trouble import Scene, Suspect, suspects
+from finebatch.core.formula.balance import balance
+from finebatch.core.formula.tries import Try
+from finebatch.core.piece.foresee import Foreseen
+from finebatch.core.piece.kinds import batch_grams
+from finebatch.core.piece.tray import PORTION_CV
+from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.tray.question import TrayQuestion
+from finebatch.facts import formula
+from finebatch.store.models import BakeRow, OvenWatchRow, SessionRow
+from finebatch.workflow.dough.doughs import Dough, get_dough
+from finebatch.workflow.dough.study import Bench, get_bench
+from finebatch.workflow.tray.trying import question_tried
+
+MOST_SHOWN = 5
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """The one change to try for a cause: what it would do to width (mm) and minutes."""
+
+    tried: Try
+    width_mm: float
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class Explained:
+    """A suspect with its remedy, where there is one to try here."""
+
+    suspect: Suspect
+    remedy: Remedy | None
+
+
+@dataclass(frozen=True, slots=True)
+class Diagnosis:
+    """The causes of a trouble, likeliest first, beside the piece as it is foreseen now.
+
+    `certain` is False where nothing recorded speaks for any of them.
+    """
+
+    causes: tuple[Explained, ...]
+    width_mm: float
+    minutes: float
+    certain: bool
+
+
+def _flour_pct(asked: TrayQuestion, bench: Bench) -> float:
+    made = asked.composition(bench.reader.larder)
+    return 100 * made.base_g / made.paste_g if made.paste_g else 0.0
+
+
+def _scene(
+    session: Session, dough: Dough, bake: BakeRow | None, asked: TrayQuestion, found: Foreseen,
+    bench: Bench,
+) -> Scene:  # fmt: skip
+    larder = bench.reader.larder
+    stands = balance(
+        asked.formula_g, dough.card.family, larder, formula.bands(), formula.soda_per_g()
+    ).standings
+    nature = bench.kitchen.planning.oven
+    watched = session.query(OvenWatchRow.id).filter(OvenWatchRow.mean_c.is_not(None)).first()
+    known = watched is not None or nature.offset_c != 0 or nature.hot_side != "even"
+    widths = bake.widths_mm if bake else []
+    return Scene(
+        dough_temp_c=asked.setting.dough_temp_c,
+        standings={s.figure: s for s in stands},
+        flour_pct=_flour_pct(asked, bench),
+        mixing=dough.card.mixing,
+        surface=asked.conditions().surface,
+        piece_g=batch_grams(asked.setting.piece, asked.composition(larder).density_g_cm3),
+        portion_cv=bake.portion_cv if bake else PORTION_CV[asked.setting.evenness],
+        gap_mm=asked.kitchen.gap_mm,
+        foreseen_mm=bake.foreseen_mm if bake else found.width.middle_mm,
+        measured_mm=sum(widths) / len(widths) if widths else None,
+        foreseen_minutes=bake.foreseen_minutes if bake else found.minutes,
+        minutes=bake.minutes if bake else None,
+        oven=nature if known else None,
+        scraps=bool(bake and bake.tray and _is_scraps(session, bake)),
+    )
+
+
+def _is_scraps(session: Session, bake: BakeRow) -> bool:
+    row = session.get(SessionRow, bake.session_id) if bake.session_id else None
+    trays = row.work.trays if row else ()
+    return any(t.name == bake.tray and t.scraps for t in trays)
+
+
+def _remedy(suspect: Suspect, dough: Dough, bench: Bench, before: TrayQuestion) -> Remedy | None:
+    """The first change for a cause that would change anything here."""
+    for key in suspect.cause.tries:
+        tried = formula.tries()[key]
+        asked = question_tried(dough, dough.tray, [tried], bench)
+        if asked == before:
+            continue
+        try:
+            found = asked.foresee(bench.ground(dough.id))
+        except Refusal:
+            continue
+        return Remedy(tried, found.width.middle_mm, found.minutes)
+    return None
+
+
+def diagnose(session: Session, dough_id: int, trouble: str, bake_id: int | None) -> Diagnosis:
+    """Why that went wrong with a dough, by one of its bakes when named; `Refusal` for a trouble
+    that there is not."""
+    if trouble not in formula.troubles():
+        raise refuse("trouble", f"There is no trouble called “{trouble}”. Choose one of the list.")
+    dough, bench = get_dough(session, dough_id), get_bench(session)
+    bake = session.get(BakeRow, bake_id) if bake_id is not None else None
+    if bake is not None and bake.dough_id != dough_id:
+        raise refuse("bake_id", "That bake is of another dough.")
+    asked = question_tried(dough, dough.tray, [], bench)
+    found = asked.foresee(bench.ground(dough_id))
+    scene = _scene(session, dough, bake, asked, found, bench)
+    ranked = suspects(scene, [c for c in formula.causes() if c.trouble == trouble])[:MOST_SHOWN]
+    return Diagnosis(
+        tuple(Explained(s, _remedy(s, dough, bench, asked)) for s in ranked),
+        found.width.middle_mm,
+        found.minutes,
+        any(s.speaks_for for s in ranked),
+    )

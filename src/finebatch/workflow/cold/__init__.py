@@ -1,0 +1,1 @@
+"""What is kept cold for another day."""

@@ -1,0 +1,1 @@
+"""What the devices tell of the kitchen."""

@@ -1,0 +1,1 @@
+"""Doughs: kept, studied, compared, given out and brought in."""

@@ -1,0 +1,93 @@
+"""Doughs out as files and in from files: looked at first, and kept all or none."""
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from sqlalchemy.orm import Session
+
+from finebatch.core.formula.dough import Card
+from finebatch.core.formula.limits import as_kept, faults_of
+from finebatch.core.formula.method import method_of
+from finebatch.core.formula.weigh import weigh, weigh_card
+from finebatch.core.refusal import refuse
+from finebatch.facts import formula
+from finebatch.formats.card_csv import write_csv
+from finebatch.formats.card_words import lines_words, write_markdown, write_text
+from finebatch.formats.incoming import read_doughs
+from finebatch.formats.jsonld import write_recipe
+from finebatch.formats.unreadable import UnreadableFile
+from finebatch.workflow.dough.doughs import Dough, add_dough, get_dough
+from finebatch.workflow.kitchen.larder import get_reader
+
+Format = Literal["jsonld", "csv", "txt", "md"]
+FORMATS: tuple[Format, ...] = get_args(Format)
+MEDIA: dict[Format, str] = {
+    "jsonld": "application/ld+json", "csv": "text/csv; charset=utf-8",
+    "txt": "text/plain; charset=utf-8", "md": "text/markdown; charset=utf-8",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Brought:
+    """A dough of a file as understood: its card, its grams, and what is unsure of it."""
+
+    card: Card
+    total_g: float
+    asks: tuple[str, ...]
+
+
+def give_out(session: Session, dough_id: int, form: Format) -> tuple[str, str]:
+    """A dough in an open format: its name and the file's text."""
+    card = get_dough(session, dough_id).card
+    reader = get_reader(session)
+    larder, measuring = reader.larder, reader.measuring.where(card.cup, card.egg)
+    weighed = weigh_card(card, larder, reader.measuring)
+    parts = [weigh(part.lines, larder, measuring) for part in card.parts]
+    if form == "csv":
+        return card.name, write_csv(card, weighed, parts, larder)
+    texts = lines_words(card.lines, weighed, larder, reader.names)
+    part_texts = [
+        lines_words(part.lines, found, larder, reader.names)
+        for part, found in zip(card.parts, parts, strict=True)
+    ]
+    steps = method_of(card, formula.step_templates(), larder)
+    if form == "jsonld":
+        return card.name, write_recipe(card, texts, part_texts, steps)
+    if form == "md":
+        return card.name, write_markdown(card, weighed, texts, part_texts, steps)
+    return card.name, write_text(card, texts, part_texts, steps)
+
+
+def look(session: Session, name: str, text: str) -> list[Brought]:
+    """What a file holds, before any of it is kept. `Refusal` when it cannot be read."""
+    reader = get_reader(session)
+    try:
+        cards = read_doughs(text, name, reader)
+    except UnreadableFile as error:
+        raise refuse("text", str(error)) from error
+    found = []
+    for card in cards:
+        faults = faults_of(card)
+        if faults:
+            named = f"“{as_kept(card.name)[:60]}”, {faults[0].field}"
+            raise refuse("text", f"{named}: {faults[0].message}")
+        weighed = weigh_card(card, reader.larder, reader.measuring)
+        asks = []
+        for line, w in zip(card.lines, weighed.lines, strict=True):
+            written = line.text or f"{line.amount} {line.unit}"
+            if line.ingredient not in reader.larder:
+                asks.append(f"“{written}”: which ingredient is this?")
+            elif w.grams is None:
+                asks.append(f"“{written}”: how much of it?")
+        found.append(Brought(card, weighed.total_g, tuple(asks)))
+    return found
+
+
+def bring_in(session: Session, name: str, text: str, now: int) -> list[Dough]:
+    """Keep every dough of a file; in one transaction, so all or none."""
+    return [
+        add_dough(
+            session, brought.card, now - place, reason=f"Brought in from {as_kept(name)}"[:200]
+        )
+        for place, brought in enumerate(look(session, name, text))
+    ]

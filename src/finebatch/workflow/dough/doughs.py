@@ -1,0 +1,166 @@
+"""Doughs: keep what the baker wrote, exactly as written, and weigh it."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
+from sqlalchemy.orm import Session, selectinload
+
+from finebatch.core.formula.dough import Card, Family, WeighedDough
+from finebatch.core.formula.limits import MOST_NAME, faults_of
+from finebatch.core.formula.weigh import weigh_card
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import tables
+from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
+from finebatch.workflow.dough import versions
+from finebatch.workflow.errors import Conflict, Missing
+from finebatch.workflow.kitchen.larder import Pantry, get_pantry
+
+
+@dataclass(frozen=True, slots=True)
+class Dough:
+    """A dough as kept. `changed_at` in UTC milliseconds."""
+
+    id: int
+    revision: int
+    changed_at: int
+    card: Card
+    tray: TraySetting
+    weighed: WeighedDough
+
+
+def usual_tray(family: Family) -> TraySetting:
+    """The tray setting that a new dough of that family starts with."""
+    habits = tables.families()[family]
+    return TraySetting(
+        habits.piece, "weighed", habits.dough_temp_c, habits.oven_c, "parchment", habits.chill_min
+    )
+
+
+def _dough(row: DoughRow, pantry: Pantry) -> Dough:
+    card = row.card
+    weighed = weigh_card(card, pantry.larder, pantry.measuring)
+    return Dough(row.id, row.revision, row.changed_at, card, row.tray.setting, weighed)
+
+
+def find_row(session: Session, dough_id: int) -> DoughRow:
+    """The row of a dough; `Missing` when there is none."""
+    row = session.get(DoughRow, dough_id)
+    if row is None:
+        raise Missing("This dough")
+    return row
+
+
+def find_by_name(session: Session, name: str) -> int:
+    """The id of the latest dough of that name; `Missing` when there is none."""
+    query = select(DoughRow.id).where(DoughRow.name == name.strip())
+    found = session.scalar(query.order_by(DoughRow.changed_at.desc()).limit(1))
+    if found is None:
+        raise Missing("A dough of that name")
+    return found
+
+
+def get_dough(session: Session, dough_id: int) -> Dough:
+    """One dough, weighed."""
+    return _dough(find_row(session, dough_id), get_pantry(session))
+
+
+def get_doughs(session: Session, dough_ids: Iterable[int]) -> dict[int, Dough]:
+    """Several doughs by id, weighed; `Missing` when one is not there."""
+    pantry = get_pantry(session)
+    return {key: _dough(find_row(session, key), pantry) for key in dough_ids}
+
+
+def _matching(search: str, larder: Larder) -> ColumnElement[bool]:
+    """Doughs by a part of their name, or by an ingredient of that name."""
+    wanted = search.strip().casefold()
+    found: list[ColumnElement[bool]] = [DoughRow.name.icontains(wanted, autoescape=True)]
+    keys = [key for key, ingredient in larder.items() if wanted in ingredient.name.casefold()]
+    written = type_coerce(DoughRow.card, String)
+    found += [written.contains(f'"ingredient": "{key}"', autoescape=True) for key in keys[:20]]
+    return or_(*found)
+
+
+def list_doughs(session: Session, search: str = "", most: int = 60) -> tuple[list[Dough], int]:
+    """Doughs, the one changed last first, at most so many; and how many there are in all."""
+    pantry = get_pantry(session)
+    query = select(DoughRow)
+    if search.strip():
+        query = query.where(_matching(search, pantry.larder))
+    total = session.scalar(select(func.count()).select_from(query.subquery())) or 0
+    rows = session.scalars(
+        query.options(selectinload(DoughRow.tray))
+        .order_by(DoughRow.changed_at.desc(), DoughRow.id.desc())
+        .limit(most)
+    )
+    return [_dough(row, pantry) for row in rows], total
+
+
+def _check_name(name: str) -> str:
+    cleaned = " ".join(name.split())
+    if not cleaned:
+        raise refuse("name", "Give the dough a name.")
+    if len(cleaned) > MOST_NAME:
+        raise refuse("name", f"A name has at most {MOST_NAME} letters.")
+    return cleaned
+
+
+def _checked(card: Card) -> Card:
+    """The card with its name tidied; `Refusal` when it has too much of anything."""
+    faults = faults_of(card)
+    if faults:
+        raise Refusal(*faults)
+    return replace(card, name=_check_name(card.name))
+
+
+def add_dough(
+    session: Session, card: Card, now: int, tray: TraySetting | None = None, reason: str = ""
+) -> Dough:
+    """Keep a new dough, as its first version."""
+    card = _checked(card)
+    first = VersionRow(number=1, at=now, said="", reason=reason, card=card)
+    row = DoughRow(
+        name=card.name, family=card.family, card=card, changed_at=now, versions=[first],
+        tray=TraySettingRow(setting=tray or usual_tray(card.family)),
+    )  # fmt: skip
+    session.add(row)
+    session.flush()
+    return _dough(row, get_pantry(session))
+
+
+def change_dough(
+    session: Session, dough_id: int, revision: int, card: Card, now: int, reason: str = ""
+) -> Dough:
+    """Write a dough anew; `Conflict` when it was changed elsewhere since that revision.
+
+    A `reason` makes it a version of its own (see `versions.keep`).
+    """
+    row = find_row(session, dough_id)
+    if row.revision != revision:
+        raise Conflict(
+            "This dough was changed in another window. Load it again; what you typed is still here."
+        )
+    card = _checked(card)
+    if row.family != card.family:
+        row.tray.setting = usual_tray(card.family)
+    pantry = get_pantry(session)
+    versions.keep(session, row, card, now, reason, pantry)
+    row.name, row.family, row.card = card.name, card.family, card
+    row.revision, row.changed_at = revision + 1, now
+    session.flush()
+    return _dough(row, pantry)
+
+
+def change_tray(session: Session, dough_id: int, tray: TraySetting) -> Dough:
+    """Keep how a dough is portioned and baked."""
+    row = find_row(session, dough_id)
+    row.tray.setting = tray
+    session.flush()
+    return _dough(row, get_pantry(session))
+
+
+def remove_dough(session: Session, dough_id: int) -> None:
+    """Take a dough out, with its bakes."""
+    session.delete(find_row(session, dough_id))

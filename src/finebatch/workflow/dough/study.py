@@ -1,0 +1,222 @@
+"""The study of a dough: all that the Dough screen shows of a card, worked out in one go."""
+
+import math
+import statistics
+from dataclasses import dataclass, replace
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.learn import Lessons
+from finebatch.core.care.cautions import Allergen, allergens, cautions
+from finebatch.core.formula.balance import Balance, balance
+from finebatch.core.formula.checks.check import Check, Mend
+from finebatch.core.formula.checks.method import ForeseenPiece
+from finebatch.core.formula.checks.run import Facts, cross_check
+from finebatch.core.formula.composition import compose
+from finebatch.core.formula.dough import Card, Step, WeighedDough
+from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, kitchen_amount
+from finebatch.core.formula.method import method_minutes, method_of
+from finebatch.core.formula.parts import PartNeed, part_needs
+from finebatch.core.formula.reading import Reader
+from finebatch.core.formula.weigh import weigh_card
+from finebatch.core.heat.oven import OvenMode, setting_c
+from finebatch.core.measures.rounding import whole_minutes
+from finebatch.core.measures.temperatures import FAN_LOWER_C, find_temperatures
+from finebatch.core.piece.effects import measure_effects
+from finebatch.core.piece.foresee import Foreseen
+from finebatch.core.piece.spread import Vector
+from finebatch.core.piece.tray import count
+from finebatch.core.refusal import Refusal
+from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.core.tray.question import Ground, TrayQuestion, question
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import formula, tables
+from finebatch.store.models import DoughRow
+from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.kitchen.larder import get_reader
+from finebatch.workflow.kitchen.lessons import lessons
+
+MOST_OTHERS = 6
+"""Doughs of the family that a new one is set beside, the latest ones."""
+
+SAME_OVEN_C = 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class PieceStudy:
+    """One piece of the dough foreseen, and how many there are.
+
+    `wider_pct` is how much wider it bakes than the same piece of the `others`, the baker's other
+    doughs of that family.
+    """
+
+    foreseen: Foreseen
+    pieces: int
+    leftover_g: float
+    wider_pct: float | None
+    others: int
+
+
+@dataclass(frozen=True, slots=True)
+class Study:
+    """A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece."""
+
+    weighed: WeighedDough
+    own_units: UnitSystem
+    own: tuple[KitchenAmount | None, ...]
+    balance: Balance | None
+    checks: tuple[Check, ...]
+    piece: PieceStudy | None
+    piece_fault: str
+    steps: tuple[Step, ...]
+    method_min: int
+    parts: tuple[PartNeed, ...]
+    allergens: tuple[Allergen, ...]
+    cautions: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Bench:
+    """What a dough is studied with: how this kitchen reads and measures, its oven, its book."""
+
+    reader: Reader
+    kitchen: KitchenSetting
+    lessons: Lessons
+
+    def weigh(self, card: Card) -> WeighedDough:
+        """A card weighed as this kitchen measures."""
+        return weigh_card(card, self.reader.larder, self.reader.measuring)
+
+    def ground(self, dough_id: int | None) -> Ground:
+        """What a tray of that dough is foreseen on; None for one that is not kept yet."""
+        return Ground(self.reader.larder, tables.models(), self.lessons.of_dough(dough_id or 0))
+
+
+def get_bench(session: Session) -> Bench:
+    """The bench of this kitchen."""
+    return Bench(get_reader(session), get_kitchen(session), lessons(session))
+
+
+def _other_cards(session: Session, card: Card, dough_id: int | None) -> list[Card]:
+    query = select(DoughRow.card).where(DoughRow.family == card.family, DoughRow.id != dough_id)
+    latest = session.scalars(query.order_by(DoughRow.changed_at.desc()).limit(MOST_OTHERS))
+    return list(latest)
+
+
+def _rows(cards: list[Card], found: Foreseen, asked: TrayQuestion, bench: Bench) -> list[Vector]:
+    """The spread model's rows of other doughs, baked as this piece is."""
+    rows = []
+    for card in cards:
+        weighed = bench.weigh(card)
+        if weighed.faults or weighed.base_g <= 0:
+            continue
+        how = replace(asked.conditions(), mixing=card.mixing)
+        effects = measure_effects(compose(weighed.known_g(), bench.reader.larder), found.raw, how)
+        rows.append(tables.models().spread.row(effects, found.raw))
+    return rows
+
+
+def _wider(
+    session: Session, card: Card, dough_id: int | None, found: Foreseen, asked: TrayQuestion,
+    bench: Bench,
+) -> tuple[float | None, int]:  # fmt: skip
+    """How much more or less this dough flows than the baker's others, in percent of width."""
+    others = _rows(_other_cards(session, card, dough_id), found, asked, bench)
+    if not others:
+        return None, 0
+    model = tables.models().spread
+    larder = bench.reader.larder
+    own = measure_effects(asked.composition(larder), found.raw, asked.conditions())
+    flow = float(model.row(own, found.raw) @ model.mean)
+    usual = statistics.fmean(float(row @ model.mean) for row in others)
+    return 100 * (math.exp(flow - usual) - 1), len(others)
+
+
+def _piece(
+    session: Session, card: Card, weighed: WeighedDough, tray: TraySetting, bench: Bench,
+    dough_id: int | None,
+) -> tuple[PieceStudy | None, str]:  # fmt: skip
+    try:
+        asked = question(card, weighed, tray, bench.kitchen)
+        basis = asked.basis(bench.ground(dough_id))
+        found = basis.foresee(tray.piece)
+        pieces, leftover, _ = count(basis, tray.piece, found)
+    except Refusal as refusal:
+        return None, "" if weighed.faults else refusal.faults[0].message
+    wider, others = _wider(session, card, dough_id, found, asked, bench)
+    return PieceStudy(found, pieces, leftover, wider, others), ""
+
+
+def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
+    """The card's oven against the tray's, which is set as this kitchen's oven is."""
+    texts = [card.stated_oven, *(step.text for step in card.steps)]
+    groups = [group for text in texts for group in find_temperatures(text)]
+    if not groups:
+        return []
+    still = [t for t in groups[0] if not t.fan] or groups[0]
+    in_c = next((t for t in still if t.scale == "C"), still[0])
+    still_c = in_c.celsius + (FAN_LOWER_C if in_c.fan else 0.0)
+    stated = 5 * round(setting_c(still_c, mode) / 5)
+    if abs(stated - tray.oven_c) <= SAME_OVEN_C or not 60 <= stated <= 300:
+        return []
+    return [
+        Check(
+            f"tray-oven:{stated}:{tray.oven_c:g}", "tray", "The tray is set to another oven",
+            f"The card says {in_c}, about {stated} °C on your oven; the tray is set to "
+            f"{tray.oven_c:g} °C.",
+            "The card's, unless you changed it on purpose.",
+            Mend(f"Set the tray to {stated} °C", oven_c=stated),
+        )
+    ]  # fmt: skip
+
+
+def _checks(
+    card: Card, weighed: WeighedDough, tray: TraySetting, bench: Bench, piece: PieceStudy | None
+) -> tuple[Check, ...]:
+    facts = Facts(bench.reader, formula.doses(), bench.kitchen.oven_mode == "fan")
+    known = None
+    if piece is not None:
+        minutes = whole_minutes(piece.foreseen.minutes)
+        known = ForeseenPiece(piece.foreseen.raw.grams, minutes, piece.pieces)
+    found = cross_check(card, weighed, facts, known)
+    found += [
+        check
+        for check in _tray_check(card, tray, bench.kitchen.oven_mode)
+        if check.key not in card.settled
+    ]
+    return tuple(found)
+
+
+def study(
+    session: Session, card: Card, tray: TraySetting, bench: Bench, dough_id: int | None = None
+) -> Study:
+    """Everything about a card. A card with faulty lines is studied as far as it goes."""
+    larder = bench.reader.larder
+    measuring = bench.reader.measuring.where(card.cup, card.egg)
+    weighed = bench.weigh(card)
+    known = weighed.known_g()
+    piece, fault = _piece(session, card, weighed, tray, bench, dough_id)
+    own = tuple(
+        kitchen_amount(w.grams, larder[w.ingredient], bench.kitchen.own_units, measuring)
+        if w.grams is not None and w.ingredient
+        else None
+        for w in weighed.lines
+    )
+    steps = method_of(card, formula.step_templates(), larder)
+    return Study(
+        weighed=weighed,
+        own_units=bench.kitchen.own_units,
+        own=own,
+        balance=balance(known, card.family, larder, formula.bands(), formula.soda_per_g())
+        if known
+        else None,
+        checks=_checks(card, weighed, tray, bench, piece),
+        piece=piece,
+        piece_fault=fault,
+        steps=steps,
+        method_min=method_minutes(steps),
+        parts=tuple(part_needs(card.parts, piece.pieces if piece else 0, larder, measuring)),
+        allergens=tuple(allergens(card, larder)),
+        cautions=tuple(cautions(card, larder, formula.caution_texts())),
+    )

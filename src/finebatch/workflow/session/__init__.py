@@ -1,0 +1,1 @@
+"""Sessions: asked for, planned, baked, weighed along, given out."""

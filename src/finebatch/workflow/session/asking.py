@@ -1,0 +1,263 @@
+"""The work that follows from a wish: its doughs foreseen, in this kitchen, by these hands."""
+
+import hashlib
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from sqlalchemy import Executable, String, select, type_coerce
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.hands import Hands, Pace
+from finebatch.core.book.learn import Lessons
+from finebatch.core.formula.method import method_of
+from finebatch.core.heat.oven import conventional_c
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.kinds import Pan
+from finebatch.core.piece.sizes import TwoSizes
+from finebatch.core.piece.tray import share_some
+from finebatch.core.plan.prepare import Portioned, Sized, prepare
+from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
+from finebatch.core.refusal import refuse
+from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
+from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
+from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, question, sizes
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import formula, tables
+from finebatch.store.models import (
+    BakeRow,
+    DoughRow,
+    KitchenRow,
+    OwnIngredientRow,
+    SessionRow,
+    TraySettingRow,
+)
+from finebatch.workflow.dough.doughs import Dough, get_doughs
+from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.kitchen.fridge import cold_pace
+from finebatch.workflow.kitchen.hands import hands_of
+from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.kitchen.lessons import lessons
+
+A_YEAR = 366 * 24 * 60 * MINUTE
+A_FORTNIGHT = 14 * 24 * 60 * MINUTE
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """What all doughs of a session are foreseen with."""
+
+    kitchen: KitchenSetting
+    larder: Larder
+    lessons: Lessons
+    hands: Hands
+    cold: Pace
+
+    def ground(self, dough_id: int) -> Ground:
+        """What a tray of that dough is foreseen on."""
+        return Ground(self.larder, tables.models(), self.lessons.of_dough(dough_id))
+
+
+def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[Asked, Portioned]:
+    kitchen, larder = known.kitchen, known.larder
+    planning = kitchen.planning
+    asked = question(dough.card, dough.weighed, dough.tray, kitchen)
+    out: tuple[Make, ...] = ()
+    temper, laid = 0, False
+    if item.joins != "fresh":
+        cold = out_of_cold(asked, larder, item.joins, item.form, known.cold.times)
+        asked, out, temper, laid = cold.question, cold.out, cold.temper_min, cold.laid
+    both = sizes(asked, known.ground(item.dough_id))
+    trays, kept = _some(dough, asked, both, item)
+    if item.joins == "fresh" and asked.setting.chill_min >= 4 * 60:
+        warm = chill_for(asked, larder, "fridge", start_c=kitchen.room_c).temper_min
+        temper = round(warm or 0)
+    also = None
+    if both.other is not None and both.piece is not None and item.pieces is None:
+        word = "large" if dough.tray.also and dough.tray.also.times > 1 else "small"
+        also = Sized(both.other, both.piece, word)
+    portioned = Portioned(
+        letter=letter,
+        answer=both.usual,
+        piece=asked.setting.piece,
+        habits=tables.families()[asked.family],
+        steps=method_of(dough.card, formula.step_templates(), larder),
+        mixing=asked.mixing,
+        parts=[(part.kind, part.name) for part in dough.card.parts],
+        oven_c=conventional_c(asked.setting.oven_c, kitchen.oven_mode),
+        chill_min=asked.setting.chill_min,
+        joins=item.joins,
+        out=out,
+        temper_min=temper,
+        night_temper_min=night_temper_min(asked, larder) if item.joins == "fresh" else 0,
+        laid=laid,
+        trays=trays,
+        kept=kept,
+        pace=known.hands.portion.times,
+        mix_pace=known.hands.mix.times,
+        also=also,
+        mixes=max(math.ceil(asked.composition(larder).total_g / planning.mixer_g), 1),
+        pool=_pool(kitchen, asked.setting),
+        turns=planning.turning != "leave",
+        cold_on_sheet=planning.cold_on_sheet,
+    )
+    timed = both.usual.foreseen.timed
+    name = dough.card.name
+    return Asked(letter, item.dough_id, name, asked, item.joins, kept, laid, timed), portioned
+
+
+def pools_of(kitchen: KitchenSetting) -> tuple[int, ...]:
+    """How many there are of each kind of sheet and pan: the usual sheets, the others, the pans, and
+    one more pan for a dough whose pan the kitchen does not list."""
+    others = [own.number for own in kitchen.other_sheets]
+    return (kitchen.sheets, *others, *(pan.number for pan in kitchen.pans), 1)
+
+
+def pool_names(kitchen: KitchenSetting) -> tuple[str, ...]:
+    """What each of those is called."""
+    others = [own.name for own in kitchen.other_sheets]
+    return ("sheet", *others, *(pan.name for pan in kitchen.pans), "pan")
+
+
+def _pool(kitchen: KitchenSetting, setting: TraySetting) -> int:
+    sheets = [own.name for own in kitchen.other_sheets]
+    if isinstance(setting.piece, Pan):
+        fits = [pan.holds(setting.piece) for pan in kitchen.pans]
+        return 1 + len(sheets) + (fits.index(True) if True in fits else len(fits))
+    return 1 + sheets.index(setting.sheet) if setting.sheet in sheets else 0
+
+
+def _some(
+    dough: Dough, asked: TrayQuestion, both: TwoSizes, item: Item
+) -> tuple[Sequence[int] | None, int]:
+    """The trays of the pieces that are wanted, and how many pieces are left for another day."""
+    found = both.usual
+    if item.pieces is None:
+        return None, 0
+    there = found.yields.pieces
+    if item.pieces > there:
+        raise refuse(
+            "items",
+            f"“{dough.card.name}” gives {there}, not {item.pieces}. Ask for fewer, or scale the "
+            "dough on its own screen.",
+        )
+    if not found.layouts:
+        raise refuse("items", f"“{dough.card.name}” is baked by the pan: take all of it.")
+    shared = share_some(found, asked.kitchen.sheet, item.pieces)
+    others = both.other.yields.pieces if both.other is not None else 0
+    # What was not taken out stays in the cold; it is not left over.
+    return shared.trays, there - item.pieces + others if item.joins == "fresh" else 0
+
+
+def check_times(wish: Wish, now: int) -> None:
+    """`Refusal` where a wished time cannot be."""
+    for name, at in (("start_at", wish.start_at), ("ready_by", wish.ready_by)):
+        # One that has passed is no reason to refuse what else is asked for (see `passed`).
+        if at is not None and at > now + A_YEAR:
+            raise refuse(name, "That is more than a year away. Choose a nearer day.")
+    for span in wish.away:
+        if span.to_at <= span.from_at:
+            raise refuse("away", "A time away ends after it begins. Change one of the two.")
+        if span.to_at - span.from_at > A_FORTNIGHT:
+            raise refuse("away", "Nobody is away for more than a fortnight in a session.")
+    for name, moments in (
+        ("away", [at for span in wish.away for at in (span.from_at, span.to_at)]),
+        ("pins", [pin.start_at for pin in wish.pins]),
+    ):
+        if any(abs(at - now) > A_YEAR for at in moments):
+            raise refuse(name, "That is more than a year away. Choose a nearer day.")
+
+
+def passed(wish: Wish, now: int) -> str | None:
+    """What to say where the wished start lies behind us; a ready-by that does is said with how late
+    it gets."""
+    if wish.start_at is None or wish.start_at >= now - MINUTE:
+        return None
+    return "The start that was asked for has passed, so the plan begins now. Choose another one."
+
+
+def base_of(wish: Wish, now: int) -> int:
+    """Minute 0 of the planning: the wanted start, or the next whole minute."""
+    soonest = -(-now // MINUTE) * MINUTE
+    if wish.start_at is not None:
+        return soonest if passed(wish, now) else wish.start_at
+    if wish.ready_by is not None and wish.ready_by - soonest > A_FORTNIGHT:
+        return wish.ready_by - A_FORTNIGHT
+    return soonest
+
+
+def kitchen_of(wish: Wish, kitchen: KitchenSetting, base: int) -> Kitchen:
+    """The kitchen with the baker away as wished, minute 0 at `base`."""
+    spans = []
+    for away in wish.away:
+        start, end = (away.from_at - base) // MINUTE, -(-(away.to_at - base) // MINUTE)
+        if end > 0 and start < 2 * A_FORTNIGHT // MINUTE:
+            spans.append((max(start, 0), end))
+    pools = (wish.sheets, *pools_of(kitchen)[1:])
+    return kitchen.planning.kitchen(pools, wish.shelves, kitchen.oven_mode, spans)
+
+
+def _check_freezer(wish: Wish, kitchen: KitchenSetting) -> None:
+    """What is left of a dough needs a place in the freezer."""
+    kept = sum(item.pieces is not None and item.joins == "fresh" for item in wish.items)
+    if kept > kitchen.planning.freezer_places:
+        raise refuse(
+            "items",
+            f"The rest of {kept} doughs is to be kept, and the freezer holds "
+            f"{kitchen.planning.freezer_places}. Bake all of one, or make room (Kitchen).",
+        )
+
+
+def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
+    """The work of a wish, with minute 0 at `base`; `Refusal` where something cannot be."""
+    if not wish.items:
+        raise refuse("items", "There is nothing to bake yet: add a dough.")
+    if len(wish.items) > MOST_DOUGHS:
+        raise refuse("items", f"At most {MOST_DOUGHS} doughs are planned at once.")
+    if len({item.dough_id for item in wish.items}) < len(wish.items):
+        raise refuse("items", "Each dough is in a session once. Scale it to bake more of it.")
+    kitchen = replace(get_kitchen(session), sheets=wish.sheets, shelves=wish.shelves)
+    hands, cold = hands_of(session, kitchen), cold_pace(session, kitchen)
+    known = _Known(kitchen, get_larder(session), lessons(session), hands, cold)
+    _check_freezer(wish, kitchen)
+    doughs = get_doughs(session, [item.dough_id for item in wish.items])
+    found = [
+        _portioned(letter, item, doughs[item.dough_id], known)
+        for letter, item in zip(LETTERS, wish.items, strict=False)
+    ]
+    work = prepare([p for _, p in found], kitchen_of(wish, kitchen, base), tables.part_habits())
+    shelf_of = {pin.tray: pin.shelf for pin in wish.shelf_pins}
+    trays = tuple(
+        replace(tray, shelf=shelf_of[tray.name])
+        if shelf_of.get(tray.name, 0) in range(1, wish.shelves + 1) else tray
+        for tray in work.trays
+    )  # fmt: skip
+    pins = tuple(Pin(pin.job, max((pin.start_at - base) // MINUTE, 0)) for pin in wish.pins)
+    ready = None if wish.ready_by is None else (wish.ready_by - base) // MINUTE
+    work = replace(work, trays=trays, pins=pins, ready_by=ready, first_c=wish.first_c)
+    names = [asked.name for asked, _ in found]
+    name = names[0] if len(names) == 1 else f"{names[0]} and {len(names) - 1} more"
+    items = tuple(asked for asked, _ in found)
+    return Snapshot(name, items, wish, hands=known.hands, cold=known.cold), work
+
+
+def rests_on(session: Session, wish: Wish) -> str:
+    """A fingerprint of all that the work of a wish follows from, but the times in the wish.
+
+    As long as it is the same nothing has to be foreseen again to know that the work is.
+    """
+    doughs = select(
+        DoughRow.id, type_coerce(DoughRow.card, String), type_coerce(TraySettingRow.setting, String)
+    ).join(DoughRow.tray)
+    wanted = doughs.where(DoughRow.id.in_([item.dough_id for item in wish.items]))
+    asked: list[Executable] = [wanted.order_by(DoughRow.id)]
+    for model in (KitchenRow, OwnIngredientRow, BakeRow):
+        columns = [type_coerce(column, String) for column in model.__table__.columns]
+        asked.append(select(*columns).order_by(*model.__table__.primary_key))
+    asked.append(select(SessionRow.id).where(SessionRow.state == "finished"))
+    digest = hashlib.sha256(repr((wish.sheets, wish.shelves, wish.items)).encode())
+    for query in asked:
+        for found in session.execute(query):
+            digest.update(repr(tuple(found)).encode())
+    return digest.hexdigest()

@@ -1,0 +1,272 @@
+"""Bake live: what has happened is kept as events; all else, countdowns included, follows."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.firmness import Firmness
+from finebatch.core.plan.progress import (
+    Extra,
+    order_of,
+    with_break,
+    with_extras,
+    without,
+)
+from finebatch.core.plan.work import HAND_JOBS, Work
+from finebatch.core.refusal import refuse
+from finebatch.core.session.wish import MINUTE
+from finebatch.store.models import ActivityRow, EventRow, ProbeRow, SessionRow
+from finebatch.workflow.errors import Conflict, Missing
+from finebatch.workflow.kitchen.fridge import latest_felt
+from finebatch.workflow.session import weighing
+from finebatch.workflow.session.session_rows import touch
+
+EventKind = Literal["done", "more", "skip", "away", "slow", "dropped", "weighed", "felt"]
+"""A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
+takes so many more to get hot; a tray was dropped; something was weighed; a dough felt so firm."""
+MOST_MORE = 60
+ENDED = ("finished", "given_up")
+SHOWN_AFTER_MS = 3 * 60 * MINUTE
+MOST_AWAY = 12 * 60
+SKIPPED = ("turn", "finish", "freeze")
+"""What can be left out; everything else has to be done for what follows."""
+
+
+@dataclass(frozen=True, slots=True)
+class Deed:
+    """What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
+
+    Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
+    dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
+    """
+
+    kind: EventKind
+    activity: str = ""
+    minutes: int | None = None
+    grams: float | None = None
+    what: str | None = None
+
+
+def current(session: Session) -> SessionRow | None:
+    """The session that is being baked; the latest when there are several."""
+    query = select(SessionRow).where(SessionRow.state == "running").order_by(SessionRow.id.desc())
+    return session.scalars(query).first()
+
+
+def just_finished(session: Session, now: int) -> SessionRow | None:
+    """The latest session when it was finished in the last hours: its bakes are to be written down
+    and what is left put away. Or given up: that can be taken back."""
+    newest = (SessionRow.changed_at.desc(), SessionRow.id.desc())
+    query = select(SessionRow).where(SessionRow.state.in_(ENDED)).order_by(*newest)
+    row = session.scalars(query).first()
+    return row if row is not None and now - row.changed_at < SHOWN_AFTER_MS else None
+
+
+def done_at(row: SessionRow) -> dict[str, int]:
+    """When each hand job was done, or left out, in UTC milliseconds, by activity key."""
+    return {event.activity: event.at for event in row.events if event.kind in ("done", "skip")}
+
+
+def dropped(row: SessionRow) -> set[str]:
+    """The trays that were dropped."""
+    return {event.activity for event in row.events if event.kind == "dropped"}
+
+
+def work_now(row: SessionRow) -> Work:
+    """The session's work with what came up while baking: minutes more, breaks, trays dropped."""
+    extras = [Extra(e.activity, e.minutes or 0) for e in row.events if e.kind == "more"]
+    work = without(with_extras(row.work, extras), dropped(row))
+    for event in row.events:
+        if event.kind == "away":
+            start = math.floor(minutes_at(row, event.at))
+            work = with_break(work, start, start + (event.minutes or 0))
+    return work
+
+
+def oven_from(row: SessionRow) -> tuple[int, ...]:
+    """The minutes before which each oven is not hot: slow, as the baker said, or its dial was
+    turned later than planned."""
+    heats = {a.key: a for a in row.activities if a.kind == "heat"}
+    hot = [0.0] * len(row.work.kitchen.ovens)
+    for event in row.events:
+        minute, heat = minutes_at(row, event.at), heats.get(event.activity)
+        if event.kind == "slow":
+            hot = [max(before, minute + (event.minutes or 0)) for before in hot]
+        elif event.kind == "done" and heat is not None:
+            oven = (heat.oven or 1) - 1
+            hot[oven] = max(hot[oven], minute + heat.end - heat.start)
+    return tuple(map(math.ceil, hot))
+
+
+def done_or_seen(row: SessionRow) -> dict[str, int]:
+    """When each job was done, and each oven's dial turned: where nobody said that, when the first
+    tray went in that waited for it. UTC milliseconds, by activity key."""
+    done = done_at(row)
+    loads = [a for a in row.activities if a.kind == "load" and a.key in done]
+    seen = {}
+    for heat in (a for a in row.activities if a.kind == "heat"):
+        went_in = [done[a.key] for a in loads if a.oven == heat.oven and a.end >= heat.end]
+        if went_in:
+            seen[heat.key] = min(went_in)
+    return seen | done
+
+
+def _check(row: SessionRow, deed: Deed) -> None:
+    if row.state != "running":
+        raise Conflict("This session is not being baked. Start it on the Plan screen.")
+    if deed.kind in ("away", "slow"):
+        return
+    if deed.kind == "weighed":
+        weighing.check(row, deed.activity, deed.what, deed.grams)
+        return
+    if deed.kind == "dropped":
+        _check_dropped(row, deed.activity)
+        return
+    _check_job(row, deed)
+
+
+def _check_job(row: SessionRow, deed: Deed) -> None:
+    """What is said of one step of the plan."""
+    done = done_at(row)
+    job = next((a for a in row.activities if a.key == deed.activity), None)
+    if job is None:
+        raise Missing("This step of the plan")
+    if deed.kind == "skip" and job.kind not in SKIPPED:
+        raise Conflict("This step cannot be left out: what follows needs it.")
+    if deed.kind == "more":
+        load, out = (deed.activity.replace("bake", word) for word in ("load", "out"))
+        if job.kind != "bake" or load not in done or out in done:
+            raise Conflict("More minutes are for a tray that is in the oven now.")
+        return
+    if job.kind == "heat" and deed.kind == "done":
+        return
+    if job.kind not in HAND_JOBS:
+        raise Conflict("This step needs no hands; it ends by itself.")
+    if deed.kind == "felt":
+        _check_felt(job, deed, done)
+        return
+    missing = [key for key in order_of(row.work, deed.activity) if key not in done]
+    if missing:
+        raise Conflict(f"First: {missing[0].replace('.', ', ')}.")
+    if job.kind == "load":
+        gone = dropped(row)
+        inside = [k for k in done if ".load" in k and k.replace("load", "out") not in done
+                  and k.split(".")[0] not in gone]  # fmt: skip
+        if len(inside) >= row.work.kitchen.shelves:
+            tray = inside[0].split(".")[0]
+            raise Conflict(f"The oven is full. Take {tray} out first.")
+
+
+def _check_felt(job: ActivityRow, deed: Deed, done: Mapping[str, int]) -> None:
+    if deed.what not in get_args(Firmness):
+        raise refuse("what", "Say whether the dough is soft, right or hard.")
+    if job.kind != "portion" or job.key in done:
+        raise Conflict("A dough is felt before it is portioned.")
+
+
+def _check_dropped(row: SessionRow, tray: str) -> None:
+    there = {t.name for t in work_now(row).trays}
+    if tray not in there:
+        raise Missing("This tray")
+    if len(there) == 1:
+        raise Conflict("That is the last tray. Plan the dough again to bake it again.")
+    if f"{tray}.rack" in done_at(row):
+        raise Conflict("This tray is on the rack already; its pieces are counted in the book.")
+
+
+def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
+    """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
+    there is nothing new."""
+    if deed.kind in ("done", "skip") and deed.activity in done_or_seen(row):
+        return None
+    _check(row, deed)
+    event = EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes,
+                     grams=deed.grams, what=deed.what)  # fmt: skip
+    row.events.append(event)
+    touch(row, now)
+    return event
+
+
+def take_back(row: SessionRow, now: int) -> EventRow:
+    """Take the last thing back that was said."""
+    if not row.events:
+        raise Conflict("There is nothing to take back.")
+    if row.state == "finished":
+        row.state = "running"
+    touch(row, now)
+    return row.events.pop()
+
+
+def moves(event: EventRow) -> bool:
+    """Whether the rest has to be planned again for what happened."""
+    return event.kind != "weighed" and (event.kind != "felt" or bool(event.minutes))
+
+
+def held_until(row: SessionRow) -> dict[str, int]:
+    """Until when doughs that were too soft or too hard wait, by letter, in UTC milliseconds."""
+    return {letter: felt.at + felt.minutes * MINUTE for letter, felt in latest_felt(row).items()}
+
+
+def minutes_at(row: SessionRow, at: int) -> float:
+    """A moment (UTC ms) in minutes after the session's start."""
+    return (at - row.start_at) / MINUTE
+
+
+def due_at(row: SessionRow) -> dict[str, int]:
+    """When each activity is to begin, in UTC milliseconds, exact for trays in the oven."""
+    due = {a.key: row.start_at + a.start * MINUTE for a in row.activities}
+    done, work = done_at(row), work_now(row)
+    for tray in work.trays:
+        for n, bake in enumerate(tray.bakes):
+            tail = str(n + 1) if n else ""
+            loaded = done.get(f"{tray.name}.load{tail}")
+            if loaded is None:
+                continue
+            due[f"{tray.name}.out{tail}"] = loaded + bake.length * MINUTE
+            if bake.turn_after is not None:
+                due[f"{tray.name}.turn{tail}"] = loaded + bake.turn_after * MINUTE
+    return due
+
+
+SheetState = Literal["free", "filled", "oven", "cooling"]
+
+
+def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
+    """Where each sheet is that was used so far, and the tray that is on it."""
+    gone = dropped(row)
+    states: dict[int, tuple[SheetState, str | None]] = {}
+    on = {a.tray: a.sheet for a in row.activities if a.kind == "portion" and a.sheet is not None}
+    moves: Mapping[str, SheetState] = {
+        "portion": "filled", "load": "oven", "out": "cooling", "rack": "free",
+    }  # fmt: skip
+    for event in row.events:
+        tray, _, kind = event.activity.partition(".")
+        sheet, state = on.get(tray), moves.get(kind.rstrip("2"))
+        if event.kind == "done" and sheet is not None and state is not None:
+            gone_or_free = state == "free" or tray in gone
+            states[sheet] = ("free", None) if gone_or_free else (state, tray)
+    return states
+
+
+def baked_minutes(row: SessionRow, tray: str) -> float | None:
+    """Minutes that a tray's first bake really took; none until it was taken out."""
+    done = done_at(row)
+    loaded, out = done.get(f"{tray}.load"), done.get(f"{tray}.out")
+    if loaded is None or out is None:
+        return None
+    return round((out - loaded) / MINUTE, 1)
+
+
+def baked_at_c(session: Session, row: SessionRow, tray: str) -> float | None:
+    """What the oven's thermometer read in the mean while a tray was in (°C); none without one."""
+    done = done_at(row)
+    loaded, out = done.get(f"{tray}.load"), done.get(f"{tray}.out")
+    if loaded is None or out is None:
+        return None
+    mean = select(func.avg(ProbeRow.celsius)).where(ProbeRow.at.between(loaded, out))
+    found = session.scalar(mean)
+    return None if found is None else round(found, 1)

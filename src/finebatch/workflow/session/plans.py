@@ -1,0 +1,204 @@
+"""The plan of a session: what is asked for on the Plan screen, kept until it is started."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import datetime
+
+from sqlalchemy import delete, insert
+from sqlalchemy.orm import Session, object_session
+
+from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
+from finebatch.core.plan.latest import latest_quick
+from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.schedule import Placed, Plan
+from finebatch.core.plan.shift import shift_plan, shift_work
+from finebatch.core.plan.solver import best_plan, nearest_to_pins
+from finebatch.core.plan.work import Work
+from finebatch.core.refusal import Refusal
+from finebatch.core.session.wish import MINUTE, Wish
+from finebatch.formats.run_sheet import words
+from finebatch.store.database import Database
+from finebatch.store.models import ActivityRow, SessionRow
+from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
+from finebatch.workflow.session.asking import (
+    ask,
+    base_of,
+    check_times,
+    kitchen_of,
+    passed,
+    rests_on,
+)
+from finebatch.workflow.session.session_rows import (
+    find_session,
+    planned_row,
+)
+
+MANY_TRAYS = 16
+"""A session of more trays than this is searched twice as long."""
+
+
+def plan_quick(database: Database, wish: Wish, now: int) -> int:
+    """Plan a session at once, as good as can be without a search; the session's id.
+
+    Takes the place of the plan that was there. A ready-by that cannot be kept is planned as soon
+    as can be; the session then ends after it, and says by how much.
+    """
+    check_times(wish, now)
+    base = base_of(wish, now)
+    with database.writing() as session:
+        snapshot, work = ask(session, wish, base)
+        plan = (latest_quick(work) if work.ready_by is not None else None) or quick_plan(work)
+        kitchen = get_kitchen(session)
+        if (kitchen.sheets, kitchen.shelves) != (wish.sheets, wish.shelves):
+            change_kitchen(session, replace(kitchen, sheets=wish.sheets, shelves=wish.shelves))
+        snapshot = replace(snapshot, rests_on=rests_on(session, wish))
+        row = planned_row(session) or SessionRow(state="planned")
+        row.dough_id = wish.items[0].dough_id if len(wish.items) == 1 else None
+        row.snapshot = snapshot
+        row.ready_by, row.changed_at, row.said = wish.ready_by, now, passed(wish, now)
+        session.add(row)
+        with session.no_autoflush:
+            keep_plan(row, work, plan, base)
+        return row.id
+
+
+def keep_plan(row: SessionRow, work: Work, plan: Plan, base: int) -> None:
+    """Keep a plan with the session's minute 0 at its first job."""
+    begin = plan.begin
+    row.start_at = base + begin * MINUTE
+    row.work = shift_work(work, -begin)
+    moved = shift_plan(plan, -begin)
+    row.bound = moved.bound
+    write_activities(row, moved)
+
+
+def improve(database: Database, session_id: int, seconds: float, go_on: Callable[[], bool]) -> None:
+    """Search for better plans and keep each one as it comes, while `go_on` says so."""
+    with database.reading() as session:
+        row = find_session(session, session_id)
+        work, base, wish = row.work, row.start_at, row.snapshot.wish
+        asked = row.snapshot
+        # The search starts from minute 0 again: a later start is what it may find.
+        if work.ready_by is not None and wish is not None:
+            base = base_of(wish, row.changed_at)
+            work = shift_work(work, (row.start_at - base) // MINUTE)
+            work = replace(work, kitchen=kitchen_of(wish, get_kitchen(session), base))
+
+    if len(work.trays) > MANY_TRAYS:
+        seconds *= 2
+
+    def keep(plan: Plan) -> bool:
+        if not go_on():
+            return False
+        with database.writing() as session:
+            row = session.get(SessionRow, session_id)
+            if row is None or row.state != "planned" or row.snapshot != asked or not go_on():
+                return False
+            keep_plan(row, work, plan, base)
+        return True
+
+    try:
+        keep(best_plan(work, seconds, keep))
+    except Refusal:
+        if not work.pins:
+            raise
+        nearest = nearest_to_pins(work, seconds)
+        if keep(nearest):
+            note(database, session_id, _pins_moved(nearest, work, base))
+
+
+def _pins_moved(plan: Plan, work: Work, base: int) -> str:
+    """Which pinned jobs cannot be where they are pinned, and where this plan has them."""
+    jobs = {a.id: a for a in plan.activities}
+    moved = [
+        f"{words(jobs[pin.job])} cannot begin at {_clock(base + pin.start * MINUTE)}; "
+        f"{_clock(base + jobs[pin.job].start * MINUTE)} is the nearest"
+        for pin in work.pins
+        if pin.job in jobs and jobs[pin.job].start != pin.start
+    ]
+    return f"{'. '.join(moved)}. The plan shown has it so: move a pin, or take it out."
+
+
+def _clock(at: int) -> str:
+    """A moment by the clock of this machine."""
+    return f"{datetime.fromtimestamp(at / 1000):%H:%M}"
+
+
+def note(database: Database, session_id: int, words: str) -> None:
+    """Keep a word on the plan that has not been started."""
+    with database.writing() as session:
+        row = session.get(SessionRow, session_id)
+        if row is not None and row.state == "planned":
+            row.said = words
+
+
+def write_activities(row: SessionRow, plan: Plan) -> None:
+    """Put a plan's activities in place of the session's earlier ones: all at once, since a search
+    does it often."""
+    session = object_session(row)
+    assert session is not None
+    session.add(row)
+    session.flush()
+    session.execute(delete(ActivityRow).where(ActivityRow.session_id == row.id))
+    session.execute(
+        insert(ActivityRow),
+        [
+            {
+                "session_id": row.id, "key": a.id, "kind": a.kind, "tray": a.tray,
+                "place": a.place, "start": a.start, "end": a.end, "sheet": a.sheet,
+                "shelf": a.shelf, "critical": a.critical, "dough": a.dough, "oven": a.oven,
+                "who": a.who, "label": a.label, "pause_from": a.pause[0] if a.pause else None,
+                "pause_to": a.pause[1] if a.pause else None, "to_shelf": a.to_shelf,
+            }
+            for a in mark_critical(plan).activities
+        ],
+    )  # fmt: skip
+    session.expire(row, ["activities"])
+
+
+def is_stale(session: Session, row: SessionRow) -> bool:
+    """Whether the doughs, their trays or the kitchen would now give other work than was planned."""
+    snapshot, planned = row.snapshot, row.work
+    wish = snapshot.wish
+    if wish is None:
+        return True
+    if snapshot.rests_on == rests_on(session, wish):
+        return False
+    kitchen = get_kitchen(session)
+    if (kitchen.sheets, kitchen.shelves) != (wish.sheets, wish.shelves):
+        return True
+    try:
+        _, work = ask(session, wish, row.start_at)
+    except ValueError:
+        return True
+    same_kitchen = replace(work.kitchen, workers=planned.kitchen.workers)
+    helpers = len(work.kitchen.workers) == len(planned.kitchen.workers)
+    return (work.doughs, work.trays, same_kitchen, helpers) != (
+        planned.doughs, planned.trays, planned.kitchen, True,
+    )  # fmt: skip
+
+
+def plan_of(row: SessionRow) -> Plan:
+    """The plan as it now stands, read back from the session's activities."""
+    found = tuple(
+        Placed(a.key, a.kind, a.tray, a.place, a.start, a.end, a.sheet, a.shelf, a.critical,  # type: ignore[arg-type]
+               a.dough, a.oven, a.who, a.label, _pause(a), a.to_shelf)
+        for a in row.activities
+    )  # fmt: skip
+    return Plan(found, finish_of(row), row.bound)
+
+
+def _pause(row: ActivityRow) -> tuple[int, int] | None:
+    if row.pause_from is None or row.pause_to is None:
+        return None
+    return row.pause_from, row.pause_to
+
+
+def finish_of(row: SessionRow) -> int:
+    """The minute at which all is ready."""
+    return max(a.end for a in row.activities if a.kind in ("cool", "finish", "set"))
+
+
+def explain(plan: Plan) -> tuple[HoldUp, ...]:
+    """What holds the finish up."""
+    return hold_ups(critical_chain(plan))

@@ -1,0 +1,224 @@
+"""A session given out and brought in, a calendar read, and what a session needs from the shelf."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Literal
+
+from sqlalchemy.orm import Session
+
+from finebatch.core.care.keeping import Form as ColdForm
+from finebatch.core.formula.kitchen_amounts import KitchenAmount, kitchen_amount
+from finebatch.core.formula.weigh import weigh
+from finebatch.core.refusal import refuse
+from finebatch.core.session.wish import (
+    MINUTE,
+    Asked,
+    Away,
+    Item,
+    ShelfPin,
+    Snapshot,
+    TimedPin,
+    Wish,
+)
+from finebatch.formats import run_sheet
+from finebatch.formats.busy_times import BusyTimes, read_apart
+from finebatch.formats.planned import file_plan
+from finebatch.formats.session_calendar import write_calendar
+from finebatch.formats.session_file import FileAway, FilePin, SessionFile, read_session
+from finebatch.formats.session_writing import file_dough, file_kitchen, write_session
+from finebatch.store.models import DoughRow, SessionRow
+from finebatch.workflow.dough.doughs import find_by_name, get_dough
+from finebatch.workflow.errors import Missing
+from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
+from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.session import plans
+
+Form = Literal["json", "ics", "csv", "md"]
+FORTNIGHT = timedelta(days=14)
+SOFTEN_MIN = 60
+"""How long butter stands out before it is creamed (household practice)."""
+
+
+def _moment(ms: int) -> datetime:
+    """A moment by the clock of this machine, with its offset."""
+    return datetime.fromtimestamp(ms / 1000, UTC).astimezone()
+
+
+def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.Told]:
+    plan, work = plans.plan_of(row), row.work
+    minutes = {m for a in plan.activities for m in (a.start, a.end)}
+    at = {m: _moment(row.start_at + m * MINUTE) for m in minutes}
+    names = {asked.letter: asked.name for asked in snapshot.items}
+    return run_sheet.tell(plan.activities, work, names, at)
+
+
+def give_out(row: SessionRow, form: Form, now: int) -> tuple[str, bytes]:
+    """A session as a file: its media type and contents."""
+    snapshot = row.snapshot
+    if form == "json":
+        return "application/json", write_session(_file(row, snapshot)).encode()
+    told = _told(row, snapshot)
+    if form == "ics":
+        return "text/calendar", write_calendar(snapshot.name, told, str(row.id), _moment(now))
+    if form == "csv":
+        return "text/csv", run_sheet.write_csv(told).encode()
+    return "text/markdown", run_sheet.write_markdown(snapshot.name, told).encode()
+
+
+def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
+    work, wish = row.work, snapshot.wish
+    wanted: dict[int | None, tuple[int | None, ColdForm | None]] = {}
+    if wish is not None:
+        wanted = {item.dough_id: (item.pieces, item.form) for item in wish.items}
+    away = [
+        FileAway(start=_moment(a.from_at), end=_moment(a.to_at))
+        for a in (wish.away if wish else ())
+    ]
+    return SessionFile(
+        finebatch="session",
+        name=snapshot.name,
+        start=None if row.ready_by is not None else _moment(row.start_at),
+        ready_by=None if row.ready_by is None else _moment(row.ready_by),
+        kitchen=file_kitchen(work.kitchen, away),
+        doughs=[
+            file_dough(work, a.letter, a.name, a.joins, *wanted.get(a.dough_id, (None, None)))
+            for a in snapshot.items
+        ],
+        pins=[FilePin(job=p.job, start=_moment(p.start_at)) for p in (wish.pins if wish else ())],
+        plan=file_plan(work, plans.plan_of(row), _moment(row.start_at)),
+    )
+
+
+def wish_of(session: Session, text: str) -> Wish:
+    """What a session file asks for, its doughs found by name in the drawer.
+
+    `Refusal` when a dough is not there; nothing is kept.
+    """
+    file = read_session(text)
+    items = []
+    for number, dough in enumerate(file.doughs):
+        try:
+            dough_id = find_by_name(session, dough.name)
+        except Missing as error:
+            raise refuse(
+                f"doughs.{number}.name",
+                f"There is no dough “{dough.name}” here. Bring its card in first.",
+            ) from error
+        items.append(Item(dough_id, dough.pieces, dough.joins, dough.form))
+
+    def ms(moment: datetime) -> int:
+        return round(moment.timestamp() * 1000)
+
+    return Wish(
+        tuple(items),
+        min(file.kitchen.sheets, 12),
+        min(file.kitchen.ovens[0].shelves, 4),
+        None if file.start is None else ms(file.start),
+        None if file.ready_by is None else ms(file.ready_by),
+        tuple(Away(ms(a.start), ms(a.end)) for a in file.kitchen.workers[0].away),
+        tuple(TimedPin(p.job, ms(p.start)) for p in file.pins),
+        tuple(ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
+    )
+
+
+def busy_times(text: str, now: int) -> BusyTimes:
+    """The busy times of a calendar in the next fortnight."""
+    start = _moment(now)
+    return read_apart(text, start, start + FORTNIGHT)
+
+
+@dataclass(frozen=True, slots=True)
+class Needed:
+    """One ingredient of a session: grams in all, in the baker's units, and for which doughs."""
+
+    key: str
+    name: str
+    grams: float
+    own: KitchenAmount
+    letters: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TakeOut:
+    """What leaves the cold, and when (UTC ms)."""
+
+    at: int
+    what: str
+
+
+@dataclass(frozen=True, slots=True)
+class Shelf:
+    """What a session needs: to buy and weigh, and to take out of the cold in time."""
+
+    needed: tuple[Needed, ...]
+    take_out: tuple[TakeOut, ...]
+
+
+def shelf_of(session: Session, row: SessionRow) -> Shelf:
+    """Everything that the doughs of a session and their parts need, summed, and the cold things."""
+    snapshot = row.snapshot
+    larder, kitchen = get_larder(session), get_kitchen(session)
+    grams: dict[str, float] = {}
+    letters: dict[str, list[str]] = {}
+    for asked in snapshot.items:
+        if asked.joins != "fresh":
+            continue
+        for formula in (asked.question.formula_g, *_parts_g(session, row, asked)):
+            for key, mass in formula.items():
+                grams[key] = grams.get(key, 0.0) + mass
+                if asked.letter not in letters.setdefault(key, []):
+                    letters[key].append(asked.letter)
+    needed = [
+        Needed(key, larder[key].name, mass,
+               kitchen_amount(mass, larder[key], kitchen.own_units, measuring_of(kitchen)),
+               tuple(letters[key]))
+        for key, mass in grams.items()
+        if key in larder
+    ]  # fmt: skip
+    needed.sort(key=lambda n: (-n.grams, n.key))
+    return Shelf(tuple(needed), tuple(_take_out(row, snapshot, set(larder_fats(needed)))))
+
+
+def larder_fats(needed: Sequence[Needed]) -> list[str]:
+    """The letters of the doughs that have butter in them."""
+    return [letter for n in needed if n.key.startswith("butter_") for letter in n.letters]
+
+
+def _parts_g(session: Session, row: SessionRow, asked: Asked) -> list[Mapping[str, float]]:
+    """Each part of a dough in grams, scaled to the pieces that are baked."""
+    if asked.dough_id is None or session.get(DoughRow, asked.dough_id) is None:
+        return []
+    dough = get_dough(session, asked.dough_id)
+    trays = row.work.trays_of(asked.letter)
+    pieces = sum(tray.pieces for tray in trays)
+    found: list[Mapping[str, float]] = []
+    for part in dough.card.parts:
+        weighed = weigh(part.lines, get_larder(session), measuring_of(get_kitchen(session)))
+        formula: dict[str, float] = {}
+        for line, w in zip(part.lines, weighed.lines, strict=True):
+            if line.ingredient is not None and w.grams is not None:
+                formula[line.ingredient] = formula.get(line.ingredient, 0.0) + w.grams
+        total = sum(formula.values())
+        if total > 0 and part.per_piece_g > 0:
+            factor = part.per_piece_g * pieces / total
+            formula = {key: mass * factor for key, mass in formula.items()}
+        found.append(formula)
+    return found
+
+
+def _take_out(row: SessionRow, snapshot: Snapshot, buttered: set[str]) -> list[TakeOut]:
+    first: dict[str, int] = {}
+    for a in row.activities:
+        if a.dough is not None and a.kind in ("mix", "take", "portion"):
+            first[a.dough] = min(first.get(a.dough, a.start), a.start)
+    found = []
+    for asked in snapshot.items:
+        start = row.start_at + first.get(asked.letter, 0) * MINUTE
+        if asked.joins != "fresh":
+            place = "fridge" if asked.joins == "fridge" else "freezer"
+            found.append(TakeOut(start, f"{asked.name}, out of the {place}"))
+        elif asked.question.mixing == "creamed" and asked.letter in buttered:
+            soft = start - SOFTEN_MIN * MINUTE
+            found.append(TakeOut(soft, f"butter and eggs for {asked.name}, to soften"))
+    return sorted(found, key=lambda t: (t.at, t.what))

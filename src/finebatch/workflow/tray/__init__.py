@@ -1,0 +1,1 @@
+"""The tray: changes tried on it."""

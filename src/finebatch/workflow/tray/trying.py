@@ -1,0 +1,124 @@
+"""Trying changes on a tray without touching the dough, and keeping what was tried."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import TypeAdapter
+from sqlalchemy.orm import Session
+
+from finebatch.core.formula.dough import Card
+from finebatch.core.formula.tries import Try, said, try_on_card
+from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
+from finebatch.core.piece.kinds import batch_grams, with_grams
+from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.tray.question import TrayQuestion, question
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import formula
+from finebatch.workflow.dough import doughs
+from finebatch.workflow.dough.doughs import Dough
+from finebatch.workflow.dough.study import Bench
+
+COOLEST_C, HOTTEST_C = 60.0, 300.0
+_SETTING = TypeAdapter(TraySetting)
+
+
+@dataclass(frozen=True, slots=True)
+class TriedOffer:
+    """A change that can be tried for an effect, and what it would do to width, height, minutes."""
+
+    tried: Try
+    width_mm: float
+    height_mm: float
+    minutes: float
+
+
+def find_tries(keys: Sequence[str]) -> list[Try]:
+    """The named tries in order; `Refusal` for one that there is not."""
+    known = formula.tries()
+    strange = [key for key in keys if key not in known]
+    if strange:
+        raise refuse("tried", f"There is no change called “{strange[0]}” to try.")
+    return [known[key] for key in keys]
+
+
+def _step(doneness: Doneness, by: int) -> Doneness:
+    """So many steps drier, or softer below zero."""
+    steps = list(DONE_AT_C)
+    return steps[min(max(steps.index(doneness) + by, 0), len(steps) - 1)]
+
+
+def _on_setting(
+    setting: TraySetting, tried: Try, density_g_cm3: float, usual: Doneness
+) -> TraySetting:
+    changed: dict[str, Any] = {}
+    for name, told in tried.setting.items():
+        if name == "oven_c_by":
+            changed["oven_c"] = min(max(setting.oven_c + float(told), COOLEST_C), HOTTEST_C)
+        elif name == "doneness_by":
+            changed["doneness"] = _step(setting.doneness or usual, int(told))
+        elif name == "piece_times":
+            grams = batch_grams(setting.piece, density_g_cm3) * float(told)
+            changed["piece"] = with_grams(setting.piece, grams, density_g_cm3)
+        else:
+            changed[name] = told
+    if not changed:
+        return setting
+    plain = {name: getattr(setting, name) for name in TraySetting.__slots__}
+    return _SETTING.validate_python({**plain, **changed})
+
+
+def tried_on(
+    card: Card, setting: TraySetting, tries: Sequence[Try], bench: Bench
+) -> tuple[Card, TraySetting]:
+    """The card and its tray with every change made."""
+    larder = bench.reader.larder
+    for tried in tries:
+        card = try_on_card(card, tried, larder)
+        if tried.setting:
+            asked = question(card, bench.weigh(card), setting, bench.kitchen)
+            density = asked.composition(larder).density_g_cm3
+            setting = _on_setting(setting, tried, density, USUAL_DONENESS[card.family])
+    return card, setting
+
+
+def question_tried(
+    dough: Dough, setting: TraySetting, tries: Sequence[Try], bench: Bench
+) -> TrayQuestion:
+    """The tray question of a dough with changes tried; `Refusal` while a line is faulty."""
+    card, changed = tried_on(dough.card, setting, tries, bench)
+    weighed = dough.weighed if card is dough.card else bench.weigh(card)
+    return question(card, weighed, changed, bench.kitchen)
+
+
+def offers(
+    dough: Dough, setting: TraySetting, already: Sequence[Try], effect: str, bench: Bench
+) -> list[TriedOffer]:
+    """Every change for that effect that would move something, on top of what is tried already."""
+    before = question_tried(dough, setting, already, bench)
+    found = []
+    for tried in formula.tries().values():
+        if tried.effect != effect or tried in already:
+            continue
+        asked = question_tried(dough, setting, [*already, tried], bench)
+        if asked == before:
+            continue
+        try:
+            piece = asked.foresee(bench.ground(dough.id))
+        except Refusal:
+            continue
+        found.append(
+            TriedOffer(tried, piece.width.middle_mm, piece.thickness.height_mm, piece.minutes)
+        )
+    return found
+
+
+def keep_tried(
+    session: Session, dough: Dough, setting: TraySetting, tries: Sequence[Try], bench: Bench,
+    now: int,
+) -> Dough:  # fmt: skip
+    """Make what was tried a version of the dough, and its tray's setting with it."""
+    card, changed = tried_on(dough.card, setting, tries, bench)
+    if card != dough.card:
+        doughs.change_dough(session, dough.id, dough.revision, card, now, said(tries))
+    return doughs.change_tray(session, dough.id, changed)

@@ -1,0 +1,100 @@
+"""Data of every released version opens, moves up, and answers each screen's requests."""
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import closing
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from finebatch.settings import Settings
+from finebatch.store.health import versions
+from finebatch.web.app import create_app
+from tests.conftest import HandClock
+from tests.released import VERSIONS, put
+
+MADE_AT = 1_790_000_000_000
+OF_A_FILE = [
+    "/api/words", "/api/doughs", "/api/larder", "/api/kitchen", "/api/kitchen/known", "/api/sheets",
+    "/api/plan", "/api/sessions/current", "/api/bakes", "/api/book/words", "/api/book/file",
+    "/api/lessons", "/api/cold", "/api/devices", "/api/oven/records", "/api/plan/ideas",
+]  # fmt: skip
+"""Every list and every screen that needs no name of anything."""
+
+
+@pytest.fixture(params=VERSIONS)
+def file(request: pytest.FixtureRequest, tmp_path: Path) -> Path:
+    file = tmp_path / "mine.sqlite3"
+    put(request.param, file)
+    return file
+
+
+@pytest.fixture
+def old(file: Path) -> Iterator[TestClient]:
+    with closing(sqlite3.connect(file)) as raw:
+        (now,) = raw.execute("SELECT max(at) FROM event").fetchone()
+    app = create_app(Settings(data_file=file, plan_seconds=0.2), HandClock(now + 60_000))
+    with TestClient(app, base_url="http://127.0.0.1:8765") as client:
+        yield client
+
+
+def answer(client: TestClient, method: str, path: str, body: object = None) -> Any:
+    found = client.request(method, path, json=body)
+    assert found.status_code < 300, (method, path, found.text[:300])
+    return found.json() if found.headers.get("content-type") == "application/json" else None
+
+
+def test_the_newest_version_is_the_next_to_be_frozen() -> None:
+    """A release adds the file of its own version when the tables change again."""
+    assert max(VERSIONS) in versions()[:2]
+
+
+def test_every_screen_of_an_old_file_answers(old: TestClient) -> None:
+    for path in OF_A_FILE:
+        answer(old, "GET", path)
+    doughs = answer(old, "GET", "/api/doughs")["doughs"]
+    assert len(doughs) == 4
+    for short in doughs:
+        path = f"/api/doughs/{short['id']}"
+        dough = answer(old, "GET", path)
+        card, setting = dough["card"], dough["tray"]
+        assert card["lines"], "the card has come along"
+        for version in answer(old, "GET", f"{path}/versions"):
+            answer(old, "GET", f"{path}/versions/{version['number']}")
+        studied = answer(old, "POST", "/api/study", {"card": card, "tray": setting})
+        assert studied["piece"], studied["piece_fault"]
+        for question in ("foresee", "ladder"):
+            assert answer(old, "POST", f"{path}/{question}", {**setting, "tried": []})
+        answer(old, "PUT", path, {**card, "revision": dough["revision"]})
+        answer(old, "PUT", f"{path}/tray", setting)
+    kitchen = answer(old, "GET", "/api/kitchen")
+    assert kitchen["scoops"]
+    assert answer(old, "PUT", "/api/kitchen", kitchen) == kitchen
+
+
+def test_a_session_under_way_in_an_old_file_goes_on(old: TestClient) -> None:
+    session = answer(old, "GET", "/api/sessions/current")
+    assert session["state"] == "running"
+    path = f"/api/sessions/{session['id']}"
+    done = {a["key"] for a in session["activities"] if a["done_at"]}
+    assert done, "what was said has come along"
+    job = next(a["key"] for a in session["activities"] if a["hands"] and a["key"] not in done)
+    after = answer(old, "POST", f"{path}/events", {"kind": "done", "activity": job})
+    assert after["happened"] == session["happened"] + 1
+    for form in ("json", "ics", "csv", "md"):
+        answer(old, "GET", f"{path}/file?form={form}")
+    answer(old, "POST", f"{path}/undo")
+
+
+def test_bakes_of_an_old_file_teach(old: TestClient) -> None:
+    assert answer(old, "GET", "/api/lessons")["bakes"] == 5
+    assert [bake["note"] for bake in answer(old, "GET", "/api/bakes")].count("as the picture") == 1
+
+
+def test_the_kitchen_of_an_old_file_is_the_same(file: Path, old: TestClient) -> None:
+    kitchen = answer(old, "GET", "/api/kitchen")
+    assert kitchen["sheets"] == 2
+    with closing(sqlite3.connect(file)) as raw:
+        assert raw.execute("SELECT count(*) FROM kitchen").fetchone() == (1,)
