@@ -70,7 +70,7 @@ def test_start_at_is_kept(demo: TestClient, clock: HandClock) -> None:
         ({"shelves": 0}, "shelves"),
         ({"sheets": 99}, "sheets"),
         ({"ready_by": 10**15}, "ready_by"),
-        ({"start_at": 10**13, "ready_by": 10**13}, "body"),
+        ({"start_at": 10**13, "ready_by": 10**13}, "ready_by"),
     ],
 )
 def test_impossible_wishes_are_refused(demo: TestClient, wish: dict[str, int], field: str) -> None:

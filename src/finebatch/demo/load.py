@@ -4,12 +4,12 @@ from dataclasses import replace
 from importlib.resources import files
 from typing import Annotated, Any
 
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import BaseModel, BeforeValidator, Field, TypeAdapter
 
 from finebatch.core.book.record import Record
 from finebatch.core.care.keeping import Form, Place
 from finebatch.core.formula.dough import Card
-from finebatch.core.piece.kinds import Portioning
+from finebatch.core.piece.kinds import AnyKind, over_usual
 from finebatch.core.tray.setting import TraySetting
 from finebatch.store.database import Database
 from finebatch.store.documents import SEEN
@@ -46,7 +46,7 @@ class DemoKept(BaseModel):
 class DemoTray(BaseModel):
     """What differs from the family's usual tray setting."""
 
-    piece: Annotated[Portioning, Field(discriminator="kind")]
+    piece: Annotated[AnyKind, BeforeValidator(over_usual)]
     dough_temp_c: float | None = None
     oven_c: float | None = None
     chill_min: int | None = None

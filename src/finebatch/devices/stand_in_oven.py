@@ -4,7 +4,11 @@ dips when it is opened."""
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Annotated
 
+from annotated_types import Interval
+
+from finebatch.core.values import FromOutside
 from finebatch.devices.readings import DeviceFault
 from finebatch.devices.stand_in_scale import Trouble
 
@@ -18,15 +22,15 @@ LONGEST_S = 12 * 3600
 
 
 @dataclass(frozen=True, slots=True)
-class OvenKnobs:
+class OvenKnobs(FromOutside):
     """An oven as it is played: the dial (°C, off below 50), how far the mean lies above it, its
     swing from lowest to highest, °C a minute up and down, the door, and what is wrong."""
 
-    dial_c: float = 0.0
-    offset_c: float = 8.0
-    swing_c: float = 18.0
-    rise_c_min: float = 9.0
-    fall_c_min: float = 4.0
+    dial_c: Annotated[float, Interval(ge=0, le=300)] = 0.0
+    offset_c: Annotated[float, Interval(ge=-50, le=50)] = 8.0
+    swing_c: Annotated[float, Interval(ge=0, le=60)] = 18.0
+    rise_c_min: Annotated[float, Interval(ge=1, le=60)] = 9.0
+    fall_c_min: Annotated[float, Interval(ge=0.5, le=60)] = 4.0
     door_open: bool = False
     trouble: Trouble = "none"
 

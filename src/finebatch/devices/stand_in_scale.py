@@ -3,8 +3,11 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
 
+from annotated_types import Interval
+
+from finebatch.core.values import FromOutside
 from finebatch.devices.readings import DeviceFault, Weight
 
 Trouble = Literal["none", "unplugged", "rubbish"]
@@ -18,11 +21,11 @@ STEADY_AFTER_S = 1.6
 
 
 @dataclass(frozen=True, slots=True)
-class OnTheScale:
+class OnTheScale(FromOutside):
     """What a hand puts on it (g), how fast its zero drifts (g a minute), and what is wrong."""
 
-    load_g: float = 0.0
-    drift_g_min: float = 0.0
+    load_g: Annotated[float, Interval(ge=0, le=20_000)] = 0.0
+    drift_g_min: Annotated[float, Interval(ge=-50, le=50)] = 0.0
     trouble: Trouble = "none"
 
 

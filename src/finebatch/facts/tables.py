@@ -15,10 +15,10 @@ from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Ro
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.units import CountUnit
 from finebatch.core.piece.foresee import Models
-from finebatch.core.piece.kinds import Cutter, CutterShape, Pan, PanShape, Portioning
+from finebatch.core.piece.kinds import AnyKind, Cutter, CutterShape, Pan, PanShape, over_usual
 from finebatch.core.piece.spread import Effect, SpreadModel
 from finebatch.core.piece.thickness import LiftModel
-from finebatch.core.piece.tools import NamedCutter, NamedPan, Scoop
+from finebatch.core.piece.tools import NamedCutter, NamedPan, NamedSheet, Scoop
 from finebatch.core.plan.prepare import FamilyHabits, PartHabits
 from finebatch.facts.rows import (
     Optional,
@@ -214,7 +214,7 @@ class FamilyRow(Row):
 
     family: Family
     label: str
-    piece: Annotated[Portioning, Field(discriminator="kind"), BeforeValidator(settings)]
+    piece: Annotated[AnyKind, BeforeValidator(over_usual), BeforeValidator(settings)]
     dough_temp_c: float
     oven_c: float
     chill_min: Annotated[int, Field(ge=0)]
@@ -311,6 +311,7 @@ class SheetRow(Row):
 
 
 @cache
-def sheets() -> tuple[SheetRow, ...]:
+def sheets() -> tuple[NamedSheet, ...]:
     """Sheets that bakers have."""
-    return tuple(checked(SheetRow, "sheets.csv"))
+    rows = checked(SheetRow, "sheets.csv")
+    return tuple(NamedSheet(row.name, row.width_mm, row.depth_mm) for row in rows)

@@ -9,9 +9,10 @@ from typing import Any
 
 from alembic import command
 from sqlalchemy import Engine, create_engine, event
-from sqlalchemy.exc import DatabaseError
+from sqlalchemy.exc import DatabaseError, StatementError
 from sqlalchemy.orm import Session, sessionmaker
 
+from finebatch.core.refusal import Refusal
 from finebatch.store.backup import back_up
 from finebatch.store.health import config, damage, looking, version_of, versions
 from finebatch.store.places import Claim, copies_of
@@ -118,9 +119,17 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """A transaction that writes: committed at the end, rolled back on any error."""
-        with self._writers.begin() as session:
-            yield session
+        """A transaction that writes: committed at the end, rolled back on any error.
+
+        `Refusal` for a document that could not be read again.
+        """
+        try:
+            with self._writers.begin() as session:
+                yield session
+        except StatementError as error:
+            if isinstance(error.orig, Refusal):
+                raise error.orig from error
+            raise
 
     @contextmanager
     def reading(self) -> Iterator[Session]:

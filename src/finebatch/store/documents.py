@@ -5,11 +5,12 @@ is refused rather than lost without a word. Documents of the releases before the
 taken as they are, and what nobody knows of them any more is let go.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
+from copy import deepcopy
 from dataclasses import asdict, dataclass
 from typing import Any, Generic, TypeVar
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import JSON, Dialect
 from sqlalchemy.types import TypeDecorator
 
@@ -23,6 +24,7 @@ from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import refusal_of
 from finebatch.facts import tables
 
 T = TypeVar("T")
@@ -33,6 +35,25 @@ VERSION = "document"
 
 def _as_it_was(document: Kept) -> Kept:
     return document
+
+
+def _nearest(document: Kept, errors: Sequence[Mapping[str, Any]]) -> Kept:
+    """The document with each figure, list or text that is beyond its limit at that limit."""
+    mended = deepcopy(dict(document))
+    for error in errors:
+        limits, within, name = error.get("ctx", {}), mended, error["loc"][-1]
+        for step in error["loc"][:-1]:
+            # A place names the kind of what is there too, which is no step into it.
+            if isinstance(within, list) or step in within:
+                within = within[step]
+        match error["type"]:
+            case "greater_than_equal" | "less_than_equal":
+                within[name] = limits.get("ge", limits.get("le"))
+            case "greater_than":
+                within[name] = limits["gt"] + 1
+            case "too_long" | "string_too_long":
+                within[name] = within[name][: limits["max_length"]]
+    return mended
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,12 +82,29 @@ class Document(Generic[T]):
         document: Kept = {key: value for key, value in kept.items() if key != VERSION}
         for upgrade in self.upgrades[version:]:
             document = upgrade(document)
-        found = self.adapter.validate_python(document, extra="forbid" if version else "ignore")
+        if version:
+            found = self.adapter.validate_python(document, extra="forbid")
+        else:
+            found = self._read_without_version(document)
         return found if self.mend is None else self.mend(found)
 
+    def _read_without_version(self, document: Kept) -> T:
+        """What was kept when nobody looked: figures beyond what can be are put to the nearest."""
+        try:
+            return self.adapter.validate_python(document, extra="ignore")
+        except ValidationError as error:
+            nearest = _nearest(document, error.errors())
+            return self.adapter.validate_python(nearest, extra="ignore")
+
     def write(self, value: T) -> dict[str, Any]:
-        """The document that holds a value."""
-        return {VERSION: self.version, **self.adapter.dump_python(value, mode="json")}
+        """The document that holds a value. `Refusal` for what could not be read again."""
+        # What follows from the rest (`Tells`) is not kept.
+        plain = self.adapter.dump_python(value, mode="json", exclude_computed_fields=True)
+        try:
+            self.adapter.validate_python(plain, extra="forbid")
+        except ValidationError as error:
+            raise refusal_of(error.errors()) from error
+        return {VERSION: self.version, **plain}
 
 
 class Holds(TypeDecorator[Any]):

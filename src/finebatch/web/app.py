@@ -3,6 +3,7 @@
 import asyncio
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
+from functools import partial
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -18,6 +19,7 @@ from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web import problems
 from finebatch.web.clock import Clock, system_clock
+from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
 from finebatch.web.routers import (
@@ -103,6 +105,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         responses=problems.RESPONSES,
         lifespan=lifespan,
     )
+    app.openapi = partial(describe, app)  # type: ignore[method-assign]
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
     app.state.searches, app.state.wire, app.state.devices = searches, wire, live
     problems.install(app)

@@ -15,15 +15,9 @@ from finebatch.core.formula.dough import (
     Step,
     WeighedDough,
 )
-from finebatch.core.heat.minutes import Doneness
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
-from finebatch.core.piece.effects import Surface
-from finebatch.core.piece.sizes import LEAST_TIMES, MOST_TIMES, AlsoPieces
-from finebatch.core.piece.tray import Evenness
 from finebatch.core.tray.setting import TraySetting
-from finebatch.web.portioning import PieceBody, portioning
-from finebatch.web.problems import FieldFault
 from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow.dough import doughs
 
@@ -107,89 +101,15 @@ class CardBody(ValueBody):
         )
 
 
-class AlsoBody(ValueBody):
-    """So many pieces of the same dough, so many times as heavy as the others."""
-
-    pieces: Annotated[int, Field(ge=1, le=1000)]
-    times: Annotated[float, Field(ge=LEAST_TIMES, le=MOST_TIMES)]
-
-
-class TraySettingBody(ValueBody):
-    """How a dough is portioned, chilled and baked."""
-
-    piece: PieceBody
-    evenness: Evenness
-    dough_temp_c: Annotated[float, Field(ge=-25, le=40)]
-    oven_c: Annotated[float, Field(ge=60, le=300)]
-    surface: Surface
-    chill_min: Annotated[int, Field(ge=0, le=4320)]
-    doneness: Doneness | None = None
-    rested: bool = False
-    sheet: Annotated[Text, Field(max_length=40)] = ""
-    also: AlsoBody | None = None
-
-    def setting(self) -> TraySetting:
-        """The workflow's setting."""
-        made = ("piece", "also")
-        rest = {n: getattr(self, n) for n in TraySettingBody.model_fields if n not in made}
-        also = None if self.also is None else AlsoPieces(self.also.pieces, self.also.times)
-        return TraySetting(piece=portioning(self.piece), also=also, **rest)
-
-
-class RangeOut(Out):
-    """From and to, in grams."""
-
-    low: float
-    high: float
-
-
-class WeighedLineOut(Out):
-    """A line in grams and percent of the flour and grain; `assumed` is the cup habit or egg."""
-
-    grams: float | None
-    percent: float | None
-    range_g: RangeOut | None
-    assumed: str | None
-
-
-class WeighedOut(Out):
-    """A dough in grams; faults name the lines that could not be weighed."""
-
-    lines: list[WeighedLineOut]
-    total_g: float
-    base_g: float
-    faults: list[FieldFault]
-
-
 class DoughOut(Out):
     """A dough as kept."""
 
     id: int
     revision: int
     changed_at: int
-    card: CardBody
-    tray: TraySettingBody
-    weighed: WeighedOut
-
-
-def range_out(pair: tuple[float, float] | None) -> RangeOut | None:
-    """A range as the API gives it."""
-    return RangeOut(low=pair[0], high=pair[1]) if pair else None
-
-
-def weighed_out(found: WeighedDough) -> WeighedOut:
-    """A weighed dough as the API gives it."""
-    return WeighedOut(
-        lines=[
-            WeighedLineOut(
-                grams=w.grams, percent=w.percent, range_g=range_out(w.range_g), assumed=w.assumed
-            )
-            for w in found.lines
-        ],
-        total_g=found.total_g,
-        base_g=found.base_g,
-        faults=[FieldFault(field=f.field, message=f.message) for f in found.faults],
-    )
+    card: Card
+    tray: TraySetting
+    weighed: WeighedDough
 
 
 def dough_out(dough: doughs.Dough) -> DoughOut:
@@ -198,7 +118,7 @@ def dough_out(dough: doughs.Dough) -> DoughOut:
         id=dough.id,
         revision=dough.revision,
         changed_at=dough.changed_at,
-        card=CardBody.model_validate(dough.card),
-        tray=TraySettingBody.model_validate(dough.tray),
-        weighed=weighed_out(dough.weighed),
+        card=dough.card,
+        tray=dough.tray,
+        weighed=dough.weighed,
     )

@@ -12,6 +12,7 @@ from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
 from finebatch.core.refusal import Fault, Refusal
+from finebatch.core.values import words_of
 from finebatch.workflow.errors import Conflict, Missing
 
 
@@ -54,40 +55,10 @@ def problem(
     )
 
 
-_PLAIN_WORDS = {
-    "missing": "This is needed.",
-    "string_too_short": "Write something here.",
-    "extra_forbidden": "This is not known here.",
-    "json_invalid": "The request is not JSON.",
-}
-
-
-def _words(error: dict[str, Any]) -> str:
-    """A validation error in a baker's words."""
-    limits = error.get("ctx", {})
-    match error["type"]:
-        case "greater_than":
-            return f"Give a figure above {limits['gt']:g}."
-        case "greater_than_equal":
-            return f"Give at least {limits['ge']:g}."
-        case "less_than_equal":
-            return f"Give at most {limits['le']:g}."
-        case "string_too_long":
-            return f"Write at most {limits['max_length']} letters."
-        case "too_long":
-            return f"At most {limits['max_length']} of these, please."
-        case "finite_number" | "float_parsing" | "int_parsing" | "float_type" | "int_type":
-            return "Give a number."
-        case "literal_error":
-            return f"Choose one of {limits['expected']}."
-        case other:
-            return _PLAIN_WORDS.get(other, str(error["msg"]).removeprefix("Value error, "))
-
-
 def _invalid(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     faults = [
-        Fault(".".join(str(part) for part in e["loc"][1:]) or str(e["loc"][0]), _words(e))
+        Fault(".".join(str(part) for part in e["loc"][1:]) or str(e["loc"][0]), words_of(e))
         for e in error.errors()[:20]
     ]
     return problem(422, faults[0].message if len(faults) == 1 else "Some fields are not right.",

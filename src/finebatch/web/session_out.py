@@ -5,20 +5,20 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
-from finebatch.core.care.keeping import Form
 from finebatch.core.formula.dough import Family
+from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.minutes import USUAL_DONENESS
 from finebatch.core.heat.oven import STEADY, HotSide
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.kinds import Kind as PieceKind
 from finebatch.core.piece.kinds import TwiceBaked, batch_grams
-from finebatch.core.plan.explain import Cause, door_openings, heat_changes
+from finebatch.core.plan.explain import HoldUp, door_openings, heat_changes
 from finebatch.core.plan.habits import Planning
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.schedule import Place, Plan
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import HAND_JOBS, Kind, Work
-from finebatch.core.session.wish import MINUTE, Asked, Snapshot
+from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish
 from finebatch.facts import formula
 from finebatch.store.models import ActivityRow, DoughRow, SessionRow
 from finebatch.web.types import Out
@@ -76,26 +76,6 @@ class TrayWorkOut(Out):
     oven_c: float | None
 
 
-class HoldUpOut(Out):
-    """Minutes of the chain that sets the finish, by cause."""
-
-    cause: Cause
-    minutes: int
-    trays: list[str]
-
-
-class CuesOut(Out):
-    """By what one sees that a tray is done; colours are steps of the strip, counted from 1."""
-
-    edges: str
-    top: str
-    underside: str
-    touch: str
-    smell: str
-    colour_from: int
-    colour_to: int
-
-
 class SessionDoughOut(Out):
     """One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
 
@@ -115,7 +95,7 @@ class SessionDoughOut(Out):
     kept: int
     laid: bool
     felt: Firmness | None
-    cues: CuesOut
+    cues: Cues
 
 
 class SheetNowOut(Out):
@@ -124,50 +104,6 @@ class SheetNowOut(Out):
     name: str
     state: baking.SheetState
     tray: str | None
-
-
-class WishItemOut(Out):
-    """One dough that was asked for."""
-
-    dough_id: int
-    pieces: int | None
-    joins: Joins
-    form: Form | None
-
-
-class AwayOut(Out):
-    """When the baker is away (UTC ms)."""
-
-    from_at: int
-    to_at: int
-
-
-class TimedPinOut(Out):
-    """A job put at a time (UTC ms)."""
-
-    job: str
-    start_at: int
-
-
-class ShelfPinOut(Out):
-    """A tray put on a shelf."""
-
-    tray: str
-    shelf: int
-
-
-class WishOut(Out):
-    """What was asked for, to change and ask again."""
-
-    items: list[WishItemOut]
-    sheets: int
-    shelves: int
-    start_at: int | None
-    ready_by: int | None
-    away: list[AwayOut]
-    pins: list[TimedPinOut]
-    shelf_pins: list[ShelfPinOut]
-    first_c: int | None
 
 
 class LearntOut(Out):
@@ -214,8 +150,8 @@ class SessionOut(Out):
     doughs: list[SessionDoughOut]
     trays: list[TrayWorkOut]
     activities: list[ActivityOut]
-    hold_ups: list[HoldUpOut]
-    wish: WishOut | None
+    hold_ups: list[HoldUp]
+    wish: Wish | None
     learnt: LearntOut
 
 
@@ -238,7 +174,7 @@ def _dough_out(
         kept=asked.kept,
         laid=asked.laid,
         felt=felt.firmness if felt else None,
-        cues=CuesOut.model_validate(formula.cues()[asked.question.family, wanted]),
+        cues=formula.cues()[asked.question.family, wanted],
     )
 
 
@@ -337,8 +273,8 @@ def session_out(
             for t in work.trays
         ],
         activities=_activities(row, work, plan),
-        hold_ups=[HoldUpOut.model_validate(h) for h in plans.explain(plan)],
-        wish=WishOut.model_validate(snapshot.wish) if snapshot.wish else None,
+        hold_ups=list(plans.explain(plan)),
+        wish=snapshot.wish,
         learnt=LearntOut(
             bakes=sum(asked.timed for asked in snapshot.items),
             jobs=snapshot.hands.portion.jobs + snapshot.hands.mix.jobs,

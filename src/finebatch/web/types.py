@@ -2,9 +2,9 @@
 
 from typing import Annotated
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StrictInt
+from pydantic import BaseModel, ConfigDict, Field, StrictInt
 
-from finebatch.core.formula.limits import can_be_kept
+from finebatch.core.values import Text
 
 Id = Annotated[int, Field(ge=1, le=2**53)]
 Millis = Annotated[StrictInt, Field(ge=0, le=2**53)]
@@ -14,13 +14,7 @@ Length = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
 Celsius = Annotated[float, Field(ge=-30, le=350, allow_inf_nan=False)]
 
 
-def _can_be_kept(text: str) -> str:
-    if not can_be_kept(text):
-        raise ValueError("There is a broken character in this text. Type it again.")
-    return text
-
-
-Text = Annotated[str, AfterValidator(_can_be_kept)]
+__all__ = ["Body", "Celsius", "Id", "Key", "Length", "Millis", "Out", "Text", "ValueBody"]
 
 
 class Body(BaseModel):

@@ -1454,10 +1454,10 @@ export interface components {
             latest_at: number | null;
         };
         /**
-         * AllergenOut
-         * @description An allergen and what brings it.
+         * Allergen
+         * @description One allergen and what brings it: ingredient names, and the part that they are in.
          */
-        AllergenOut: {
+        Allergen: {
             /** Name */
             name: string;
             /** Brought By */
@@ -1474,8 +1474,8 @@ export interface components {
             /** Activity */
             activity: string;
             /** Ingredients */
-            ingredients: components["schemas"]["ToWeighOut"][];
-            portions: components["schemas"]["PortionsOut"] | null;
+            ingredients: components["schemas"]["ToWeigh"][];
+            portions: components["schemas"]["Portions"] | null;
             /** Wanted */
             wanted: number;
             /** Off By */
@@ -1486,16 +1486,6 @@ export interface components {
             planned_mm: number | null;
         };
         /**
-         * AlsoBody
-         * @description So many pieces of the same dough, so many times as heavy as the others.
-         */
-        AlsoBody: {
-            /** Pieces */
-            pieces: number;
-            /** Times */
-            times: number;
-        };
-        /**
          * AlsoOut
          * @description The pieces of another size: each in g, how wide and long they bake, on which sheets.
          */
@@ -1504,30 +1494,30 @@ export interface components {
             piece_g: number;
             /** Pieces */
             pieces: number;
-            width: components["schemas"]["WidthOut"];
+            width: components["schemas"]["Width"];
             /** Whole Minutes */
             whole_minutes: number;
-            footprint: components["schemas"]["FootprintOut"];
+            footprint: components["schemas"]["Footprint"];
             /** Trays */
             trays: number[];
             /** Layouts */
-            layouts: components["schemas"]["LayoutOut"][];
+            layouts: components["schemas"]["Layout"][];
         };
         /**
-         * AwayBody
+         * AlsoPieces
+         * @description So many pieces of the same dough, so many times as heavy as the others.
+         */
+        AlsoPieces: {
+            /** Pieces */
+            pieces: number;
+            /** Times */
+            times: number;
+        };
+        /**
+         * Away
          * @description When the baker is away or asleep (UTC ms).
          */
-        AwayBody: {
-            /** From At */
-            from_at: number;
-            /** To At */
-            to_at: number;
-        };
-        /**
-         * AwayOut
-         * @description When the baker is away (UTC ms).
-         */
-        AwayOut: {
+        Away: {
             /** From At */
             from_at: number;
             /** To At */
@@ -1581,13 +1571,15 @@ export interface components {
             counts: "auto" | "in" | "out";
             /** Photo */
             photo: string | null;
-            seen: components["schemas"]["SeenBody"];
+            seen: components["schemas"]["Seen"];
         };
         /**
-         * BalanceOut
-         * @description The dough's composition in grams and its standing in its family.
+         * Balance
+         * @description A dough's composition in grams and its standing in percent of the flour.
+         *
+         *     `water_free_g` is what the flour and its like cannot take up.
          */
-        BalanceOut: {
+        Balance: {
             /** Fat G */
             fat_g: number;
             /** Sugar G */
@@ -1604,9 +1596,9 @@ export interface components {
             salt_g: number;
             /** Pieces G */
             pieces_g: number;
-            leavening: components["schemas"]["LeaveningOut"];
+            leavening: components["schemas"]["Leavening"];
             /** Standings */
-            standings: components["schemas"]["StandingOut"][];
+            standings: components["schemas"]["Standing"][];
         };
         /**
          * BookWordsOut
@@ -1689,6 +1681,61 @@ export interface components {
             times: components["schemas"]["BusyOut"][];
             /** Left Out */
             left_out: number;
+        };
+        /**
+         * Card
+         * @description A dough as written.
+         *
+         *     No `steps` stands for the usual ones of the mixing method. `stated_pieces` and `stated_oven` are
+         *     what the written card says of yield and baking. `settled` are the checks that the baker has
+         *     dismissed for good.
+         */
+        Card: {
+            /** Name */
+            name: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "drop" | "rolled" | "shortbread" | "twice_baked";
+            /**
+             * Mixing
+             * @enum {string}
+             */
+            mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["Step"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["Part"][];
+            /** Stated Pieces */
+            stated_pieces: number | null;
+            /**
+             * Stated Oven
+             * @default
+             */
+            stated_oven: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Cup */
+            cup: ("spooned" | "sifted" | "dipped") | null;
+            /** Egg */
+            egg: string | null;
+            /**
+             * Settled
+             * @default []
+             */
+            settled: string[];
         };
         /**
          * CardBody
@@ -1825,10 +1872,12 @@ export interface components {
             remedy: components["schemas"]["RemedyOut"] | null;
         };
         /**
-         * CheckOut
-         * @description Something that does not agree: where, why, what is likely meant, and what mends it.
+         * Check
+         * @description One finding. `key` stays the same while the evidence does, so that it can be dismissed.
+         *
+         *     `where` is the dotted path of what it is about, such as ``lines.2``.
          */
-        CheckOut: {
+        Check: {
             /** Key */
             key: string;
             /** Where */
@@ -1839,13 +1888,13 @@ export interface components {
             evidence: string;
             /** Likely */
             likely: string;
-            mend: components["schemas"]["MendOut"] | null;
+            mend: components["schemas"]["Mend"] | null;
         };
         /**
-         * ChillAdviceOut
-         * @description A dough that was too soft or too hard: minutes that it is chilled, and that would be best.
+         * ChillAdvice
+         * @description A dough that felt too soft or too hard: how long it is chilled now, and would be best.
          */
-        ChillAdviceOut: {
+        ChillAdvice: {
             /** Dough Id */
             dough_id: number;
             /** Name */
@@ -1866,7 +1915,7 @@ export interface components {
          */
         ChillBody: {
             /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -1895,7 +1944,7 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoBody"] | null;
+            also?: components["schemas"]["AlsoPieces"] | null;
             /**
              * Place
              * @default fridge
@@ -2004,15 +2053,15 @@ export interface components {
         CompareBody: {
             before: components["schemas"]["CardBody"];
             after: components["schemas"]["CardBody"];
-            tray: components["schemas"]["TraySettingBody"];
+            tray: components["schemas"]["TraySetting"];
             /** Dough Id */
             dough_id?: number | null;
         };
         /**
-         * ComparedLineOut
-         * @description An ingredient in both: grams and percent of the flour.
+         * ComparedLine
+         * @description One ingredient in two versions: grams and percent of the flour; none where it is not in.
          */
-        ComparedLineOut: {
+        ComparedLine: {
             /** Ingredient */
             ingredient: string;
             /** Before G */
@@ -2051,10 +2100,22 @@ export interface components {
             counts: "auto" | "in" | "out";
         };
         /**
-         * CuesOut
-         * @description By what one sees that a tray is done; colours are steps of the strip, counted from 1.
+         * Cues
+         * @description What edges, top and underside look like, how it feels and smells.
+         *
+         *     `colour_from` and `colour_to` are steps of the colour strip, counted from 1.
          */
-        CuesOut: {
+        Cues: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "drop" | "rolled" | "shortbread" | "twice_baked";
+            /**
+             * Doneness
+             * @enum {string}
+             */
+            doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
             /** Edges */
             edges: string;
             /** Top */
@@ -2088,20 +2149,10 @@ export interface components {
             temps_c: number[];
         };
         /**
-         * CutOut
-         * @description The middle of a cut on the slab, from its upper left corner.
+         * Cutter
+         * @description A cutter by its bounding box; `area_cm2` is needed for an outline of its own only.
          */
-        CutOut: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
-         * CutterBody
-         * @description A cutter by its bounding box, and its area in cm² for an outline of its own.
-         */
-        CutterBody: {
+        Cutter: {
             /**
              * Shape
              * @enum {string}
@@ -2115,13 +2166,13 @@ export interface components {
             area_cm2?: number | null;
         };
         /**
-         * DeedBody
-         * @description What happened: a job done or left out, minutes more for a bake, the baker away or the oven
-         *     slow for so many minutes, a tray dropped (its name is the activity), so many grams weighed of
-         *     an ingredient (none: of a portion), or how firm a dough felt before it is portioned (`what` is
-         *     soft, right or hard) and that it waits so many minutes more.
+         * Deed
+         * @description What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
+         *
+         *     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
+         *     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
          */
-        DeedBody: {
+        Deed: {
             /**
              * Kind
              * @enum {string}
@@ -2131,7 +2182,7 @@ export interface components {
              * Activity
              * @default
              */
-            activity: string | "";
+            activity: string;
             /** Minutes */
             minutes?: number | null;
             /** Grams */
@@ -2172,7 +2223,7 @@ export interface components {
             before: components["schemas"]["SideOut"];
             after: components["schemas"]["SideOut"];
             /** Lines */
-            lines: components["schemas"]["ComparedLineOut"][];
+            lines: components["schemas"]["ComparedLine"][];
             /** Said */
             said: string[];
             /** Qualities */
@@ -2212,9 +2263,9 @@ export interface components {
             revision: number;
             /** Changed At */
             changed_at: number;
-            card: components["schemas"]["CardBody"];
-            tray: components["schemas"]["TraySettingBody"];
-            weighed: components["schemas"]["WeighedOut"];
+            card: components["schemas"]["Card"];
+            tray: components["schemas"]["TraySetting"];
+            weighed: components["schemas"]["WeighedDough"];
         };
         /**
          * DoughShort
@@ -2248,15 +2299,12 @@ export interface components {
             total: number;
         };
         /**
-         * DropBody
-         * @description A piece by its mass, or by a scoop of so many ml.
+         * Drop
+         * @description A piece by its mass, or by a scoop; then left, tapped, pressed or dented.
+         *
+         *     `filling_g`, `coat_g` and `topping_g` come on top of the dough of each piece.
          */
-        DropBody: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "drop";
+        Drop: {
             /** Grams */
             grams: number;
             /**
@@ -2292,30 +2340,17 @@ export interface components {
              * @default 0
              */
             topping_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop";
         };
         /**
-         * EffectOut
-         * @description What a change does to one dough: grams in all, and mm of a baked piece.
+         * EggAdvice
+         * @description Eggs in a scaled dough: how many to beat, grams to weigh in, and grams to spare.
          */
-        EffectOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Before G */
-            before_g: number;
-            /** After G */
-            after_g: number;
-            /** Before Mm */
-            before_mm: number | null;
-            /** After Mm */
-            after_mm: number | null;
-        };
-        /**
-         * EggAdviceOut
-         * @description How many eggs to beat, grams to weigh in, grams to spare.
-         */
-        EggAdviceOut: {
+        EggAdvice: {
             /** Eggs */
             eggs: number;
             /** Beat */
@@ -2336,10 +2371,10 @@ export interface components {
             grams: number;
         };
         /**
-         * ExtraOut
-         * @description What goes on or into each piece beside the dough, in g.
+         * Extra
+         * @description What goes on or into each piece beside the dough: grams each, and of all pieces.
          */
-        ExtraOut: {
+        Extra: {
             /**
              * What
              * @enum {string}
@@ -2411,6 +2446,18 @@ export interface components {
             label: string;
         };
         /**
+         * Fault
+         * @description One thing that is wrong, where it is, and what to do about it.
+         *
+         *     `field` is a dotted path such as ``lines.3.amount``; `message` is a sentence for a baker.
+         */
+        Fault: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+        };
+        /**
          * FieldFault
          * @description What is wrong at one field.
          */
@@ -2421,22 +2468,10 @@ export interface components {
             message: string;
         };
         /**
-         * FootprintBody
-         * @description Room for one piece, in mm.
+         * Footprint
+         * @description Room that one baked piece may need: a circle, or a box for a log. Across and down in mm.
          */
-        FootprintBody: {
-            /** Across Mm */
-            across_mm: number;
-            /** Down Mm */
-            down_mm: number;
-            /** Is Round */
-            is_round: boolean;
-        };
-        /**
-         * FootprintOut
-         * @description Room for one piece up to the upper edge of its band, in mm.
-         */
-        FootprintOut: {
+        Footprint: {
             /** Across Mm */
             across_mm: number;
             /** Down Mm */
@@ -2455,10 +2490,11 @@ export interface components {
             saves_min: number | null;
         };
         /**
-         * HelperBody
-         * @description Somebody who helps, and with what (none named: all). A child takes no hot or sharp job.
+         * Helper
+         * @description Somebody who helps, and with what (none named: with all). A child takes no hot or sharp
+         *     job.
          */
-        HelperBody: {
+        Helper: {
             /** Name */
             name: string;
             /**
@@ -2473,10 +2509,10 @@ export interface components {
             tasks: ("mix" | "portion" | "oven" | "knife" | "finish")[];
         };
         /**
-         * HoldUpOut
-         * @description Minutes of the chain that sets the finish, by cause.
+         * HoldUp
+         * @description Minutes of the chain that have one cause, with the trays or doughs concerned in order.
          */
-        HoldUpOut: {
+        HoldUp: {
             /**
              * Cause
              * @enum {string}
@@ -2517,18 +2553,20 @@ export interface components {
             role: string;
             /** Units */
             units: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs")[];
-            natural_unit: components["schemas"]["NaturalUnitOut"] | null;
+            natural_unit: components["schemas"]["NaturalUnit"] | null;
             /** Depends On Habit */
             depends_on_habit: boolean;
             /** Allergens */
             allergens: string[];
         };
         /**
-         * ItemBody
-         * @description One dough: so many of its pieces (all when null), mixed in the session or from the cold,
-         *     where it was kept in that form (null: the usual one of its kind).
+         * Item
+         * @description One dough of a session: so many of its pieces (all when none is given), the rest kept cold.
+         *
+         *     `joins` says whether it is mixed in the session or comes out of the cold; there it was kept in
+         *     that `form`, the usual one of its kind when none is given.
          */
-        ItemBody: {
+        Item: {
             /** Dough Id */
             dough_id: number;
             /** Pieces */
@@ -2543,12 +2581,14 @@ export interface components {
             form?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
         };
         /**
-         * KitchenAmountOut
-         * @description An amount in the baker's own units; `noted` when its rounding error is worth saying.
+         * KitchenAmount
+         * @description An amount in words (``1 cup + 1 tbsp``) and how far it is from the grams, in percent.
          */
-        KitchenAmountOut: {
+        KitchenAmount: {
             /** Text */
             text: string;
+            /** Grams */
+            grams: number;
             /** Error Pct */
             error_pct: number;
             /** Noted */
@@ -2556,7 +2596,7 @@ export interface components {
         };
         /**
          * KitchenBody
-         * @description Sheets (inner size, margin and gap in mm, and how many), shelves, oven, tools, cold in °C.
+         * @description What there is to bake with; tools that are not named are the usual ones.
          */
         KitchenBody: {
             /** Sheet Width Mm */
@@ -2599,6 +2639,22 @@ export interface components {
              */
             hot_corners: boolean;
             /**
+             * Sheet Kind
+             * @default plain
+             * @enum {string}
+             */
+            sheet_kind: "plain" | "dark" | "insulated" | "perforated";
+            /**
+             * Other Sheets
+             * @default []
+             */
+            other_sheets: components["schemas"]["OwnSheet"][];
+            /**
+             * Pans
+             * @default []
+             */
+            pans: components["schemas"]["OwnPan"][];
+            /**
              * Fridge C
              * @default 4
              */
@@ -2614,9 +2670,63 @@ export interface components {
              */
             room_c: number;
             /** Scoops */
-            scoops?: components["schemas"]["ScoopBody"][];
+            scoops?: components["schemas"]["Scoop"][];
             /** Cutters */
-            cutters?: components["schemas"]["NamedCutterBody"][];
+            cutters?: components["schemas"]["NamedCutter"][];
+            planning?: components["schemas"]["Planning"];
+            /**
+             * Learns
+             * @default true
+             */
+            learns: boolean;
+        };
+        /**
+         * KitchenSetting
+         * @description Sheets (inner size, margin and gap in mm, kind, and how many), shelves, oven mode, habits.
+         *
+         *     `other_sheets` are those of other sizes or kinds. `own_units` are those in which the baker
+         *     likes to read amounts; temperatures in °C. `learns` lets the book shift what is foreseen.
+         */
+        KitchenSetting: {
+            /** Sheet Width Mm */
+            sheet_width_mm: number;
+            /** Sheet Depth Mm */
+            sheet_depth_mm: number;
+            /** Margin Mm */
+            margin_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Sheets */
+            sheets: number;
+            /** Shelves */
+            shelves: number;
+            /**
+             * Oven Mode
+             * @enum {string}
+             */
+            oven_mode: "conventional" | "fan";
+            /**
+             * Cup
+             * @default spooned
+             * @enum {string}
+             */
+            cup: "spooned" | "sifted" | "dipped";
+            /**
+             * Egg
+             * @default US large
+             */
+            egg: string;
+            /**
+             * Own Units
+             * @default grams
+             * @enum {string}
+             */
+            own_units: "grams" | "ounces" | "cups";
+            /**
+             * Hot Corners
+             * @default false
+             */
+            hot_corners: boolean;
             /**
              * Sheet Kind
              * @default plain
@@ -2627,44 +2737,38 @@ export interface components {
              * Other Sheets
              * @default []
              */
-            other_sheets: components["schemas"]["OwnSheetBody"][];
+            other_sheets: components["schemas"]["OwnSheet"][];
             /**
              * Pans
              * @default []
              */
-            pans: components["schemas"]["OwnPanBody"][];
+            pans: components["schemas"]["OwnPan"][];
             /**
-             * @default {
-             *       "oven": {
-             *         "fall_c_min": 5,
-             *         "hot_side": "even",
-             *         "offset_c": 0,
-             *         "rise_c_min": 8,
-             *         "swing_c": 0
-             *       },
-             *       "tolerance_c": 5,
-             *       "turning": "turn",
-             *       "slides": false,
-             *       "interrupts": false,
-             *       "cold_on_sheet": false,
-             *       "racks": 12,
-             *       "fridge_places": 6,
-             *       "freezer_places": 6,
-             *       "mixers": 1,
-             *       "mixer_g": 2000,
-             *       "bowls": 6,
-             *       "pace": 1,
-             *       "learns_hands": true,
-             *       "load_min": 1,
-             *       "turn_min": 1,
-             *       "out_min": 1,
-             *       "rack_min": 1,
-             *       "sheet_ready_min": 8,
-             *       "raw_wait_min": 45,
-             *       "helpers": []
-             *     }
+             * Fridge C
+             * @default 4
              */
-            planning: components["schemas"]["PlanningBody"];
+            fridge_c: number;
+            /**
+             * Freezer C
+             * @default -18
+             */
+            freezer_c: number;
+            /**
+             * Room C
+             * @default 21
+             */
+            room_c: number;
+            /**
+             * Scoops
+             * @default []
+             */
+            scoops: components["schemas"]["Scoop"][];
+            /**
+             * Cutters
+             * @default []
+             */
+            cutters: components["schemas"]["NamedCutter"][];
+            planning: components["schemas"]["Planning"];
             /**
              * Learns
              * @default true
@@ -2678,26 +2782,54 @@ export interface components {
         KnownKitchenOut: {
             /** Described */
             described: boolean;
-            portion: components["schemas"]["PaceOut"];
-            mix: components["schemas"]["PaceOut"];
+            portion: components["schemas"]["Pace"];
+            mix: components["schemas"]["Pace"];
         };
         /**
-         * LayoutOut
-         * @description Where the pieces lie on a sheet, in mm from its upper left inner corner.
+         * LarderEffect
+         * @description One dough before and after: grams in all, and mm of its baked piece where it has one.
          */
-        LayoutOut: {
+        LarderEffect: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Before G */
+            before_g: number;
+            /** After G */
+            after_g: number;
+            /** Before Mm */
+            before_mm: number | null;
+            /** After Mm */
+            after_mm: number | null;
+        };
+        /**
+         * Layout
+         * @description Where the pieces lie. `rows` counts the pieces in each row; `nearest_mm` is the least
+         *     distance between two middles, if there are two. When `turned`, rows run down the sheet and
+         *     pieces that are not round lie a quarter turned.
+         */
+        Layout: {
             /**
              * Pattern
              * @enum {string}
              */
             pattern: "rows" | "staggered across" | "staggered down" | "close";
             /** Centres */
-            centres: components["schemas"]["PointOut"][];
+            centres: {
+                /** X */
+                x: number;
+                /** Y */
+                y: number;
+            }[];
             /** Rows */
             rows: number[];
             /** Nearest Mm */
             nearest_mm: number | null;
-            /** Turned */
+            /**
+             * Turned
+             * @default false
+             */
             turned: boolean;
         };
         /**
@@ -2722,10 +2854,10 @@ export interface components {
             felt: number;
         };
         /**
-         * LeaveningOut
-         * @description Soda against acid, in grams.
+         * Leavening
+         * @description Soda against acid, in grams. `left_g` is soda that no acid meets.
          */
-        LeaveningOut: {
+        Leavening: {
             /** Soda G */
             soda_g: number;
             /** Powder G */
@@ -2765,15 +2897,15 @@ export interface components {
             /** Chill Felt */
             chill_felt: number;
             /** Chills */
-            chills: components["schemas"]["ChillAdviceOut"][];
+            chills: components["schemas"]["ChillAdvice"][];
             /** Doughs */
             doughs: components["schemas"]["DoughLessonOut"][];
         };
         /**
-         * LimitOut
-         * @description How far one thing there is goes, and what stays of it.
+         * Limit
+         * @description How far what there is goes: the factor that one ingredient allows, and what stays of it.
          */
-        LimitOut: {
+        Limit: {
             /** Ingredient */
             ingredient: string;
             /** Have G */
@@ -2782,6 +2914,38 @@ export interface components {
             factor: number;
             /** Left G */
             left_g: number;
+        };
+        /**
+         * Line
+         * @description One ingredient with its amount as written; no ingredient while none is chosen.
+         *
+         *     `text` is the line as it stood on the card it was read from. `chosen` is what is taken of a
+         *     range. `cup` and `egg` are what this line assumes where the dough assumes something else.
+         */
+        Line: {
+            /** Amount */
+            amount: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
+            /** Ingredient */
+            ingredient: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Chosen
+             * @default
+             */
+            chosen: string;
+            /** Cup */
+            cup: ("spooned" | "sifted" | "dipped") | null;
+            /** Egg */
+            egg: string | null;
         };
         /**
          * LineBody
@@ -2813,15 +2977,10 @@ export interface components {
             egg?: string | null;
         };
         /**
-         * LogsMakingOut
-         * @description The logs to shape and slice.
+         * LogsCut
+         * @description Chilled logs: how long each is, and the slices that each gives. `ends_g` is trimmed off.
          */
-        LogsMakingOut: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "sliced";
+        LogsCut: {
             /** Lengths Mm */
             lengths_mm: number[];
             /** Slices */
@@ -2830,6 +2989,11 @@ export interface components {
             ends_g: number;
             /** Rest G */
             rest_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sliced";
         };
         /**
          * LookOut
@@ -2840,10 +3004,10 @@ export interface components {
             doughs: components["schemas"]["BroughtOut"][];
         };
         /**
-         * MeetingOut
+         * Meeting
          * @description Two pieces whose rims would meet, by their places, and by how many mm.
          */
-        MeetingOut: {
+        Meeting: {
             /** One */
             one: number;
             /** Other */
@@ -2852,10 +3016,10 @@ export interface components {
             over_mm: number;
         };
         /**
-         * MendOut
-         * @description What one press changes.
+         * Mend
+         * @description What one press changes: a line's amount, or what the card states of oven or yield.
          */
-        MendOut: {
+        Mend: {
             /** Label */
             label: string;
             /** Line */
@@ -2904,10 +3068,10 @@ export interface components {
             place: "fridge" | "freezer" | "tin";
         };
         /**
-         * MoverOut
-         * @description What one effect adds to the width.
+         * Mover
+         * @description How many mm of width one effect adds to this piece, against the reference dough.
          */
-        MoverOut: {
+        Mover: {
             /** Key */
             key: string;
             /** Label */
@@ -2926,28 +3090,28 @@ export interface components {
             ingredient: string;
         };
         /**
-         * NamedCutterBody
+         * NamedCutter
          * @description A cutter of the kitchen.
          */
-        NamedCutterBody: {
+        NamedCutter: {
             /** Name */
             name: string;
-            cutter: components["schemas"]["CutterBody"];
+            cutter: components["schemas"]["Cutter"];
         };
         /**
-         * NamedPanOut
-         * @description A pan that bakers have.
+         * NamedPan
+         * @description A pan that bakers have, filled to no depth yet.
          */
-        NamedPanOut: {
+        NamedPan: {
             /** Name */
             name: string;
-            pan: components["schemas"]["PanBody"];
+            pan: components["schemas"]["Pan"];
         };
         /**
-         * NamedSheetOut
+         * NamedSheet
          * @description A sheet that bakers have, by its inner size in mm.
          */
-        NamedSheetOut: {
+        NamedSheet: {
             /** Name */
             name: string;
             /** Width Mm */
@@ -2956,10 +3120,10 @@ export interface components {
             depth_mm: number;
         };
         /**
-         * NaturalUnitBody
-         * @description What one of it is called and weighs.
+         * NaturalUnit
+         * @description The unit in which an ingredient is counted, such as an egg or a stick.
          */
-        NaturalUnitBody: {
+        NaturalUnit: {
             /**
              * Unit
              * @enum {string}
@@ -2971,15 +3135,15 @@ export interface components {
             grams: number;
         };
         /**
-         * NaturalUnitOut
-         * @description An egg, a stick.
+         * NaturalUnitBody
+         * @description What one of it is called and weighs.
          */
-        NaturalUnitOut: {
+        NaturalUnitBody: {
             /**
              * Unit
              * @enum {string}
              */
-            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
+            unit: "egg" | "yolk" | "white" | "stick" | "zest" | "each";
             /** Name */
             name: string;
             /** Grams */
@@ -3016,10 +3180,10 @@ export interface components {
             letters: string[];
         };
         /**
-         * OffPortionOut
-         * @description A portion among the last few that is too heavy or too light.
+         * OffPortion
+         * @description A portion that is too heavy or too light: its number, counted from 1, and its mass in g.
          */
-        OffPortionOut: {
+        OffPortion: {
             /** Number */
             number: number;
             /** Grams */
@@ -3031,10 +3195,10 @@ export interface components {
             how: "heavy" | "light";
         };
         /**
-         * OnTheScaleBody
-         * @description What lies on the stand-in scale (g), its drift (g a minute), and what is wrong with it.
+         * OnTheScale
+         * @description What a hand puts on it (g), how fast its zero drifts (g a minute), and what is wrong.
          */
-        OnTheScaleBody: {
+        OnTheScale: {
             /**
              * Load G
              * @default 0
@@ -3065,8 +3229,8 @@ export interface components {
          * @description A pan filled for this dough, and the one to use in its place.
          */
         OtherPanBody: {
-            pan: components["schemas"]["PanBody"];
-            other: components["schemas"]["PanBody"];
+            pan: components["schemas"]["Pan"];
+            other: components["schemas"]["Pan"];
         };
         /**
          * OtherPanOut
@@ -3077,10 +3241,11 @@ export interface components {
             factor: number;
         };
         /**
-         * OvenKnobsBody
-         * @description The stand-in oven: dial, offset and swing in °C, °C a minute, the door, what is wrong.
+         * OvenKnobs
+         * @description An oven as it is played: the dial (°C, off below 50), how far the mean lies above it, its
+         *     swing from lowest to highest, °C a minute up and down, the door, and what is wrong.
          */
-        OvenKnobsBody: {
+        OvenKnobs: {
             /**
              * Dial C
              * @default 0
@@ -3119,10 +3284,14 @@ export interface components {
             trouble: "none" | "unplugged" | "rubbish";
         };
         /**
-         * OvenNatureBody
-         * @description How an oven behaves: °C a minute up and down, off its dial, from lowest to highest.
+         * OvenNature
+         * @description How an oven behaves, by a thermometer standing in it.
+         *
+         *     Its air rises and falls by so many °C a minute, door shut; it is `offset_c` hotter than its dial
+         *     in the mean (cooler, below zero) and swings `swing_c` from lowest to highest; `hot_side` is
+         *     where it browns first.
          */
-        OvenNatureBody: {
+        OvenNature: {
             /**
              * Rise C Min
              * @default 8
@@ -3151,26 +3320,13 @@ export interface components {
             hot_side: "even" | "back" | "front" | "left" | "right";
         };
         /**
-         * OvenOut
-         * @description The oven's setting in every way that ovens are marked.
+         * OvenReading
+         * @description An oven by its thermometer: °C in the mean, from lowest to highest, and above its dial.
+         *
+         *     `ready_min` is when it was really ready, in minutes of the trace; `watched_min` how long it
+         *     was watched since, openings left out.
          */
-        OvenOut: {
-            /** Still C */
-            still_c: number;
-            /** Fan C */
-            fan_c: number;
-            /** Still F */
-            still_f: number;
-            /** Fan F */
-            fan_f: number;
-            /** Gas */
-            gas: string;
-        };
-        /**
-         * OvenReadingOut
-         * @description An oven by its thermometer, in °C and minutes.
-         */
-        OvenReadingOut: {
+        OvenReading: {
             /** Mean C */
             mean_c: number;
             /** Swing C */
@@ -3201,10 +3357,26 @@ export interface components {
             ready_min: number;
         };
         /**
-         * OwnPanBody
-         * @description Pans of one size; inner size in mm.
+         * OvenSettings
+         * @description One oven setting said in every way: still and fan in °C and °F, and the nearest gas mark.
          */
-        OwnPanBody: {
+        OvenSettings: {
+            /** Still C */
+            still_c: number;
+            /** Fan C */
+            fan_c: number;
+            /** Still F */
+            still_f: number;
+            /** Fan F */
+            fan_f: number;
+            /** Gas */
+            gas: string;
+        };
+        /**
+         * OwnPan
+         * @description Pans of one size, and how many there are; inner size in mm.
+         */
+        OwnPan: {
             /** Name */
             name: string;
             /**
@@ -3223,10 +3395,10 @@ export interface components {
             number: number;
         };
         /**
-         * OwnSheetBody
-         * @description Sheets of a further size or kind; inner size in mm.
+         * OwnSheet
+         * @description Sheets of one further size and kind, and how many there are; inner size in mm.
          */
-        OwnSheetBody: {
+        OwnSheet: {
             /** Name */
             name: string;
             /** Width Mm */
@@ -3246,25 +3418,26 @@ export interface components {
             number: number;
         };
         /**
-         * PaceOut
-         * @description How long a job takes against the common time, and how many jobs taught it.
+         * Pace
+         * @description How long a kind of job takes against the usual, and how many jobs taught it.
          */
-        PaceOut: {
-            /** Times */
+        Pace: {
+            /**
+             * Times
+             * @default 1
+             */
             times: number;
-            /** Jobs */
+            /**
+             * Jobs
+             * @default 0
+             */
             jobs: number;
         };
         /**
-         * PanBody
-         * @description Pressed in a pan and scored.
+         * Pan
+         * @description Pressed in a pan with walls, scored in a grid (across by down), or a round one in wedges.
          */
-        PanBody: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "pan";
+        Pan: {
             /**
              * Shape
              * @enum {string}
@@ -3293,17 +3466,18 @@ export interface components {
              * @default 8
              */
             wedges: number;
-        };
-        /**
-         * PanMakingOut
-         * @description Pans to fill and score.
-         */
-        PanMakingOut: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "pan";
+        };
+        /**
+         * PanScored
+         * @description Pans to fill and score. `across_mm` and `down_mm` are one piece of a grid; a wedge is as
+         *     long as the pan's radius and `across_mm` wide at its rim. `full_g` is what one pan takes.
+         */
+        PanScored: {
             /** Pans */
             pans: number;
             /** Full G */
@@ -3316,6 +3490,28 @@ export interface components {
             down_mm: number;
             /** Piece G */
             piece_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan";
+        };
+        /**
+         * Part
+         * @description A small formula beside the dough; each piece takes `per_piece_g` grams of it.
+         */
+        Part: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Per Piece G */
+            per_piece_g: number;
         };
         /**
          * PartBody
@@ -3335,39 +3531,40 @@ export interface components {
             per_piece_g: number;
         };
         /**
-         * PartNeedOut
-         * @description A part as written, what the pieces take of it, and the factor from one to the other.
+         * PartNeed
+         * @description A part as written, what these pieces take of it, and the factor from one to the other.
          */
-        PartNeedOut: {
-            weighed: components["schemas"]["WeighedOut"];
+        PartNeed: {
+            weighed: components["schemas"]["WeighedDough"];
             /** Need G */
             need_g: number;
             /** Factor */
             factor: number | null;
         };
         /**
-         * PassOut
-         * @description One rolling: how many slabs, the pieces they give, and the scraps left.
+         * Pass
+         * @description One rolling: how many slabs of `slab`, the pieces they give, and the scraps left (g).
          */
-        PassOut: {
+        Pass: {
             /** Slabs */
             slabs: number;
-            slab: components["schemas"]["SlabOut"];
+            slab: components["schemas"]["Slab"];
             /** Pieces */
             pieces: number;
             /** Rest G */
             rest_g: number;
         };
         /**
-         * PieceOut
-         * @description One piece raw and baked (g, mm, min), and how many there are.
+         * PieceStudy
+         * @description One piece of the dough, raw and baked (g, mm, min), and how many there are.
          *
-         *     `wider_pct` is against the same piece of the baker's `others` doughs of that family.
+         *     `wider_pct` is how much wider it bakes than the same piece of the `others`, the baker's other
+         *     doughs of that family.
          */
-        PieceOut: {
-            raw: components["schemas"]["RawOut"];
-            width: components["schemas"]["WidthOut"];
-            thickness: components["schemas"]["ThicknessOut"];
+        PieceStudy: {
+            raw: components["schemas"]["RawPiece"];
+            width: components["schemas"]["Width"];
+            thickness: components["schemas"]["Thickness"];
             /** Minutes */
             minutes: number;
             /**
@@ -3389,14 +3586,19 @@ export interface components {
          * @description Pieces as they were moved by hand on the kitchen's sheet.
          */
         PlacedBody: {
-            footprint: components["schemas"]["FootprintBody"];
+            footprint: components["schemas"]["Footprint"];
             /**
              * Turned
              * @default false
              */
             turned: boolean;
             /** Centres */
-            centres: components["schemas"]["PointBody"][];
+            centres: {
+                /** X */
+                x: number;
+                /** Y */
+                y: number;
+            }[];
         };
         /**
          * PlacedOut
@@ -3404,15 +3606,23 @@ export interface components {
          */
         PlacedOut: {
             /** Meetings */
-            meetings: components["schemas"]["MeetingOut"][];
+            meetings: components["schemas"]["Meeting"][];
             /** Off Sheet */
             off_sheet: number[];
         };
         /**
-         * PlanningBody
-         * @description What the planner takes of a kitchen: ovens, heat, room, helpers, habits, minutes a job.
+         * Planning
+         * @description What the planner takes of a kitchen beside its sheets and shelves.
+         *
+         *     Settings of the oven within `tolerance_c` count as one. `slides`: trays are portioned on
+         *     parchment and slid across; `interrupts`: portioning is broken off for the oven; `cold_on_sheet`:
+         *     pieces stay on the sheet until they are cold. `racks` are trays that the rack holds,
+         *     `fridge_places` and `freezer_places` doughs, `mixers` doughs mixed at once, `mixer_g` the dough
+         *     that one holds (g), `bowls` doughs that wait unchilled. `pace` is how long this baker takes to
+         *     portion, against the usual; `learns_hands` corrects it from bakes. The rest are minutes a job
+         *     takes.
          */
-        PlanningBody: {
+        Planning: {
             /**
              * @default {
              *       "rise_c_min": 8,
@@ -3422,8 +3632,8 @@ export interface components {
              *       "hot_side": "even"
              *     }
              */
-            oven: components["schemas"]["OvenNatureBody"];
-            second?: components["schemas"]["SecondOvenBody"] | null;
+            oven: components["schemas"]["OvenNature"];
+            second?: components["schemas"]["SecondOven"] | null;
             /**
              * Tolerance C
              * @default 5
@@ -3524,35 +3734,16 @@ export interface components {
              * Helpers
              * @default []
              */
-            helpers: components["schemas"]["HelperBody"][];
+            helpers: components["schemas"]["Helper"][];
         };
         /**
-         * PointBody
-         * @description A place on the sheet in mm from its upper left inner corner.
-         */
-        PointBody: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
-         * PointOut
-         * @description A place on the sheet in mm from its upper left inner corner.
-         */
-        PointOut: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
-         * PortionsOut
-         * @description Portions weighed one by one (g): running mean, standard deviation over mean, which are off.
+         * Portions
+         * @description Portions weighed one by one, in g.
          *
-         *     `cv` is null while there are too few to tell.
+         *     `cv` is their standard deviation over their mean, None for too few; `off` the ones among the
+         *     last few that are too heavy or too light.
          */
-        PortionsOut: {
+        Portions: {
             /** Weighed G */
             weighed_g: number[];
             /** Target G */
@@ -3562,7 +3753,7 @@ export interface components {
             /** Cv */
             cv: number | null;
             /** Off */
-            off: components["schemas"]["OffPortionOut"][];
+            off: components["schemas"]["OffPortion"][];
         };
         /**
          * Problem
@@ -3587,10 +3778,10 @@ export interface components {
             errors: components["schemas"]["FieldFault"][];
         };
         /**
-         * PutBody
-         * @description What is put away: shape, how many pieces it gives, where, since when (UTC ms).
+         * Put
+         * @description What is put away: of which dough, in what shape, how many pieces it gives, where.
          */
-        PutBody: {
+        Put: {
             /** Dough Id */
             dough_id: number;
             /**
@@ -3624,20 +3815,14 @@ export interface components {
             words: string;
         };
         /**
-         * RangeOut
-         * @description From and to, in grams.
+         * RawPiece
+         * @description Raw geometry: mm, cm³ and grams. `length_mm` is set for logs and ropes only.
+         *
+         *     `flat` tells a disc with an upright edge from a mound that the oven turns into a dome. A piece
+         *     that is not round flows like the round one of the same area, `width_mm` wide; its own sides
+         *     are `beyond_mm` longer (across) and `beyond_down_mm` (down) than that.
          */
-        RangeOut: {
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-        };
-        /**
-         * RawOut
-         * @description The raw piece: g, cm³, mm.
-         */
-        RawOut: {
+        RawPiece: {
             /** Grams */
             grams: number;
             /** Volume Cm3 */
@@ -3646,33 +3831,44 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number;
-            /** Length Mm */
-            length_mm: number | null;
             /** Flat */
             flat: boolean;
+            /** Length Mm */
+            length_mm: number | null;
             /**
              * Form
+             * @default mound
              * @enum {string}
              */
             form: "mound" | "disc" | "log" | "rope" | "pan";
+            /**
+             * Beyond Mm
+             * @default 0
+             */
+            beyond_mm: number;
+            /**
+             * Beyond Down Mm
+             * @default 0
+             */
+            beyond_down_mm: number;
             /** Across Mm */
             across_mm: number;
             /** Down Mm */
             down_mm: number | null;
         };
         /**
-         * ReadCardOut
-         * @description A card as understood; `notes` are the lines that fit nowhere else.
+         * ReadCard
+         * @description A whole card as understood. `notes` are the lines that fit nowhere else.
          */
-        ReadCardOut: {
+        ReadCard: {
             /** Title */
             title: string;
             /** Lines */
-            lines: components["schemas"]["ReadLineOut"][];
+            lines: components["schemas"]["ReadLine"][];
             /** Parts */
-            parts: components["schemas"]["ReadPartOut"][];
+            parts: components["schemas"]["ReadPart"][];
             /** Steps */
-            steps: components["schemas"]["StepBody"][];
+            steps: components["schemas"]["Step"][];
             /** Stated Pieces */
             stated_pieces: number | null;
             /** Stated Oven */
@@ -3681,28 +3877,46 @@ export interface components {
             notes: string[];
         };
         /**
-         * ReadLineOut
-         * @description A line as understood: `line` is what the dough would keep, `asks` what is unsure of it.
+         * ReadLine
+         * @description A line as understood. `range_g` is kept when the card leaves room for taste.
+         *
+         *     `name` is the part of the line that names the ingredient. `asks` are the questions to the
+         *     baker; `conflict` says that two amounts contradict each other. `line` is the same as a line of
+         *     a dough: in the unit written where that says as much, else in grams; without an amount while
+         *     none is known.
          */
-        ReadLineOut: {
+        ReadLine: {
             /** Text */
             text: string;
-            line: components["schemas"]["LineBody"];
+            /** Ingredient */
+            ingredient: string | null;
             /** Grams */
             grams: number | null;
-            range_g: components["schemas"]["RangeOut"] | null;
+            /** Range G */
+            range_g: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
             /** Conflict */
             conflict: boolean;
+            /** State */
+            state: string | null;
             /** Asks */
             asks: string[];
-            /** Name */
+            line: components["schemas"]["Line"];
+            /**
+             * Name
+             * @default
+             */
             name: string;
         };
         /**
-         * ReadPartOut
-         * @description A part as understood.
+         * ReadPart
+         * @description A part of the card as read.
          */
-        ReadPartOut: {
+        ReadPart: {
             /**
              * Kind
              * @enum {string}
@@ -3711,7 +3925,7 @@ export interface components {
             /** Name */
             name: string;
             /** Lines */
-            lines: components["schemas"]["ReadLineOut"][];
+            lines: components["schemas"]["ReadLine"][];
         };
         /**
          * ReasonBody
@@ -3722,11 +3936,10 @@ export interface components {
             reason: string;
         };
         /**
-         * RecordBody
-         * @description What a baker writes down after a bake: widths in mm, minutes, colour step 1 to 7, a note,
-         *     and what was seen.
+         * Record
+         * @description What a baker writes down: widths in mm, minutes, the colour's step, a note, what was seen.
          */
-        RecordBody: {
+        Record: {
             /** Dough Id */
             dough_id: number;
             /** Session Id */
@@ -3752,7 +3965,7 @@ export interface components {
              *       "troubles": []
              *     }
              */
-            seen: components["schemas"]["SeenBody"];
+            seen: components["schemas"]["Seen"];
         };
         /**
          * RemedyOut
@@ -3769,18 +3982,13 @@ export interface components {
             minutes: number;
         };
         /**
-         * RolledBody
-         * @description A slab rolled in parts, and the cutter.
+         * Rolled
+         * @description A slab, rolled in parts, with a cutter and a web between cuts; scraps are rolled again.
          */
-        RolledBody: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "rolled";
+        Rolled: {
             /** Thickness Mm */
             thickness_mm: number;
-            cutter: components["schemas"]["CutterBody"];
+            cutter: components["schemas"]["Cutter"];
             /**
              * Web Mm
              * @default 3
@@ -3801,36 +4009,36 @@ export interface components {
              * @default false
              */
             papers: boolean;
-        };
-        /**
-         * RolledMakingOut
-         * @description The slabs to roll, pass by pass.
-         */
-        RolledMakingOut: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "rolled";
+        };
+        /**
+         * RolledOut
+         * @description All passes, the pieces they give, bench flour taken up and dough left at the end (g).
+         */
+        RolledOut: {
             /** Passes */
-            passes: components["schemas"]["PassOut"][];
+            passes: components["schemas"]["Pass"][];
             /** Pieces */
             pieces: number;
             /** Flour G */
             flour_g: number;
             /** Rest G */
             rest_g: number;
-        };
-        /**
-         * RopeMakingOut
-         * @description How thick to roll the rope and how large it bakes.
-         */
-        RopeMakingOut: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "rope";
+            kind: "rolled";
+        };
+        /**
+         * RopeBaked
+         * @description How thick to roll the rope, and the piece it makes, baked; `hole_mm` of a ring.
+         */
+        RopeBaked: {
             /** Rope Mm */
             rope_mm: number;
             /** Across Mm */
@@ -3839,17 +4047,17 @@ export interface components {
             down_mm: number;
             /** Hole Mm */
             hole_mm: number | null;
-        };
-        /**
-         * RopedBody
-         * @description A rope, baked straight, as a ring or twisted.
-         */
-        RopedBody: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "rope";
+        };
+        /**
+         * Roped
+         * @description A rope of so many grams and so long, baked straight, as a ring or twisted.
+         */
+        Roped: {
             /** Grams */
             grams: number;
             /** Length Mm */
@@ -3860,30 +4068,35 @@ export interface components {
              * @enum {string}
              */
             form: "straight" | "ring" | "twist";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
         };
         /**
-         * RungOut
-         * @description One size of the ladder; figures are null, with a reason, where it cannot be.
+         * RungFigures
+         * @description One size of the ladder; figures are None, with a reason, where it cannot be.
          */
-        RungOut: {
+        RungFigures: {
             /** Name */
             name: string;
             /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /** Fault */
             fault: string;
             /** Grams */
-            grams?: number | null;
+            grams: number | null;
             /** Pieces */
-            pieces?: number | null;
+            pieces: number | null;
             /** Trays */
-            trays?: number | null;
+            trays: number | null;
             /** Width Mm */
-            width_mm?: number | null;
+            width_mm: number | null;
             /** Height Mm */
-            height_mm?: number | null;
+            height_mm: number | null;
             /** Whole Minutes */
-            whole_minutes?: number | null;
+            whole_minutes: number | null;
         };
         /**
          * SampleOut
@@ -3971,21 +4184,21 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["ScaledLineOut"][];
             /** Limits */
-            limits: components["schemas"]["LimitOut"][];
-            eggs: components["schemas"]["EggAdviceOut"] | null;
+            limits: components["schemas"]["Limit"][];
+            eggs: components["schemas"]["EggAdvice"] | null;
             /** Near */
             near: components["schemas"]["NearFactorOut"][];
             /** Mixes */
             mixes: number;
             /** Mix G */
             mix_g: number;
-            card: components["schemas"]["CardBody"];
+            card: components["schemas"]["Card"];
         };
         /**
-         * ScoopBody
-         * @description A scoop or spoon of the kitchen, level.
+         * Scoop
+         * @description A scoop or spoon by the ml that it holds level.
          */
-        ScoopBody: {
+        Scoop: {
             /** Name */
             name: string;
             /** Ml */
@@ -4002,17 +4215,17 @@ export interface components {
             whole_minutes: number;
             /** Turn After */
             turn_after: number | null;
-            footprint: components["schemas"]["FootprintOut"];
+            footprint: components["schemas"]["Footprint"];
             /** Trays */
             trays: number[];
             /** Layouts */
-            layouts: components["schemas"]["LayoutOut"][];
+            layouts: components["schemas"]["Layout"][];
         };
         /**
-         * SecondOvenBody
-         * @description A second oven.
+         * SecondOven
+         * @description A second oven: its shelves, whether it blows, and its nature.
          */
-        SecondOvenBody: {
+        SecondOven: {
             /**
              * Shelves
              * @default 1
@@ -4033,13 +4246,16 @@ export interface components {
              *       "hot_side": "even"
              *     }
              */
-            nature: components["schemas"]["OvenNatureBody"];
+            nature: components["schemas"]["OvenNature"];
         };
         /**
-         * SeenBody
-         * @description What was seen, felt and tasted: heights in mm, °C in the oven, words; nothing is needed.
+         * Seen
+         * @description What was seen, felt and tasted; nothing of it is compulsory.
+         *
+         *     Heights in mm; `oven_c` is what a thermometer in the oven read; `troubles` are keys of
+         *     `troubles.csv`; `version` the number of the dough's version that was baked.
          */
-        SeenBody: {
+        Seen: {
             /**
              * Heights Mm
              * @default []
@@ -4110,7 +4326,7 @@ export interface components {
             laid: boolean;
             /** Felt */
             felt: ("soft" | "right" | "hard") | null;
-            cues: components["schemas"]["CuesOut"];
+            cues: components["schemas"]["Cues"];
         };
         /**
          * SessionOut
@@ -4176,8 +4392,8 @@ export interface components {
             /** Activities */
             activities: components["schemas"]["ActivityOut"][];
             /** Hold Ups */
-            hold_ups: components["schemas"]["HoldUpOut"][];
-            wish: components["schemas"]["WishOut"] | null;
+            hold_ups: components["schemas"]["HoldUp"][];
+            wish: components["schemas"]["Wish"] | null;
             learnt: components["schemas"]["LearntOut"];
         };
         /**
@@ -4223,20 +4439,10 @@ export interface components {
             doughs: number;
         };
         /**
-         * ShelfPinBody
-         * @description A tray put on a shelf, counted from the top.
+         * ShelfPin
+         * @description A tray that the baker wants on a shelf, counted from the top.
          */
-        ShelfPinBody: {
-            /** Tray */
-            tray: string;
-            /** Shelf */
-            shelf: number;
-        };
-        /**
-         * ShelfPinOut
-         * @description A tray put on a shelf.
-         */
-        ShelfPinOut: {
+        ShelfPin: {
             /** Tray */
             tray: string;
             /** Shelf */
@@ -4263,10 +4469,10 @@ export interface components {
             minutes: number | null;
         };
         /**
-         * SlabOut
-         * @description A rectangle of rolled dough with its cuts.
+         * Slab
+         * @description One rectangle of rolled dough, mm, with the middles of its cuts; `rows` counts each row.
          */
-        SlabOut: {
+        Slab: {
             /** Across Mm */
             across_mm: number;
             /** Down Mm */
@@ -4274,18 +4480,18 @@ export interface components {
             /** Rows */
             rows: number[];
             /** Cuts */
-            cuts: components["schemas"]["CutOut"][];
+            cuts: {
+                /** X */
+                x: number;
+                /** Y */
+                y: number;
+            }[];
         };
         /**
-         * SlicedBody
-         * @description Chilled logs, sliced.
+         * Sliced
+         * @description Logs of one diameter, none longer than the shelf, cut in slices; the ends are trimmed.
          */
-        SlicedBody: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "sliced";
+        Sliced: {
             /** Log Diameter Mm */
             log_diameter_mm: number;
             /** Thickness Mm */
@@ -4300,17 +4506,20 @@ export interface components {
              * @default 300
              */
             longest_mm: number;
-        };
-        /**
-         * SlicesMakingOut
-         * @description One baked log in slices.
-         */
-        SlicesMakingOut: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "twice_baked";
+            kind: "sliced";
+        };
+        /**
+         * SlicesDried
+         * @description A baked log cut into slices, laid on their cut faces for the second bake.
+         *
+         *     `face_mm` is how long a slice is, `high_mm` how high; `step_mm` what each takes of the log;
+         *     `lost_g` the two ends of one log; grams are before and after drying.
+         */
+        SlicesDried: {
             /** Log Mm */
             log_mm: number;
             /** Face Mm */
@@ -4327,6 +4536,11 @@ export interface components {
             slice_g: number;
             /** Dried G */
             dried_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twice_baked";
         };
         /**
          * StandInsBody
@@ -4342,7 +4556,7 @@ export interface components {
              *       "trouble": "none"
              *     }
              */
-            scale: components["schemas"]["OnTheScaleBody"];
+            scale: components["schemas"]["OnTheScale"];
             /**
              * @default {
              *       "dial_c": 0,
@@ -4354,15 +4568,18 @@ export interface components {
              *       "trouble": "none"
              *     }
              */
-            oven: components["schemas"]["OvenKnobsBody"];
+            oven: components["schemas"]["OvenKnobs"];
         };
         /**
-         * StandingOut
-         * @description One figure in percent of the flour, with the family's band and what it means outside it.
+         * Standing
+         * @description One figure of a dough in percent of its flour, and the family's band where it has one.
          */
-        StandingOut: {
-            /** Figure */
-            figure: string;
+        Standing: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "sugar" | "fat" | "egg" | "water" | "pieces" | "leavening" | "salt";
             /** Percent */
             percent: number;
             /** Low */
@@ -4382,6 +4599,34 @@ export interface components {
              * @default false
              */
             as_planned: boolean;
+        };
+        /**
+         * Step
+         * @description One step of the method: minutes of hands and of waiting, the cue to look for, a caution.
+         */
+        Step: {
+            /** Text */
+            text: string;
+            /**
+             * Hands Min
+             * @default 0
+             */
+            hands_min: number;
+            /**
+             * Wait Min
+             * @default 0
+             */
+            wait_min: number;
+            /**
+             * Cue
+             * @default
+             */
+            cue: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
         };
         /**
          * StepBody
@@ -4426,44 +4671,44 @@ export interface components {
             caution: string;
         };
         /**
-         * StudyBody
-         * @description A card and its tray as they are on the screen. `dough_id` names the dough that it is.
+         * Study
+         * @description A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece.
          */
-        StudyBody: {
-            card: components["schemas"]["CardBody"];
-            tray: components["schemas"]["TraySettingBody"];
-            /** Dough Id */
-            dough_id?: number | null;
-        };
-        /**
-         * StudyOut
-         * @description All that the Dough screen shows of a card.
-         */
-        StudyOut: {
-            weighed: components["schemas"]["WeighedOut"];
+        Study: {
+            weighed: components["schemas"]["WeighedDough"];
             /**
              * Own Units
              * @enum {string}
              */
             own_units: "grams" | "ounces" | "cups";
             /** Own */
-            own: (components["schemas"]["KitchenAmountOut"] | null)[];
-            balance: components["schemas"]["BalanceOut"] | null;
+            own: (components["schemas"]["KitchenAmount"] | null)[];
+            balance: components["schemas"]["Balance"] | null;
             /** Checks */
-            checks: components["schemas"]["CheckOut"][];
-            piece: components["schemas"]["PieceOut"] | null;
+            checks: components["schemas"]["Check"][];
+            piece: components["schemas"]["PieceStudy"] | null;
             /** Piece Fault */
             piece_fault: string;
             /** Steps */
-            steps: components["schemas"]["StepBody"][];
+            steps: components["schemas"]["Step"][];
             /** Method Min */
             method_min: number;
             /** Parts */
-            parts: components["schemas"]["PartNeedOut"][];
+            parts: components["schemas"]["PartNeed"][];
             /** Allergens */
-            allergens: components["schemas"]["AllergenOut"][];
+            allergens: components["schemas"]["Allergen"][];
             /** Cautions */
             cautions: string[];
+        };
+        /**
+         * StudyBody
+         * @description A card and its tray as they are on the screen. `dough_id` names the dough that it is.
+         */
+        StudyBody: {
+            card: components["schemas"]["CardBody"];
+            tray: components["schemas"]["TraySetting"];
+            /** Dough Id */
+            dough_id?: number | null;
         };
         /**
          * SwapOut
@@ -4484,7 +4729,7 @@ export interface components {
             said: string;
             /** Caution */
             caution: string;
-            card: components["schemas"]["CardBody"];
+            card: components["schemas"]["Card"];
             difference: components["schemas"]["DifferenceOut"];
         };
         /**
@@ -4493,7 +4738,7 @@ export interface components {
          */
         SwapsBody: {
             card: components["schemas"]["CardBody"];
-            tray: components["schemas"]["TraySettingBody"];
+            tray: components["schemas"]["TraySetting"];
             /** Dough Id */
             dough_id?: number | null;
         };
@@ -4526,7 +4771,7 @@ export interface components {
          */
         TemplateBody: {
             /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4555,9 +4800,12 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoBody"] | null;
-            /** Tried */
-            tried?: string[];
+            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Tried
+             * @default []
+             */
+            tried: string[];
             /**
              * What
              * @default sheet
@@ -4593,10 +4841,10 @@ export interface components {
             fault: string | null;
         };
         /**
-         * ThicknessOut
-         * @description Baked height in mm, W/T and baked mass in g.
+         * Thickness
+         * @description Baked height in mm, its width : thickness ratio, and baked mass in grams.
          */
-        ThicknessOut: {
+        Thickness: {
             /** Height Mm */
             height_mm: number;
             /** Width To Thickness */
@@ -4605,30 +4853,20 @@ export interface components {
             baked_g: number;
         };
         /**
-         * TimedPinBody
-         * @description A job put at a time (UTC ms).
+         * TimedPin
+         * @description A job that the baker has put at a time (UTC ms).
          */
-        TimedPinBody: {
+        TimedPin: {
             /** Job */
             job: string;
             /** Start At */
             start_at: number;
         };
         /**
-         * TimedPinOut
-         * @description A job put at a time (UTC ms).
+         * ToWeigh
+         * @description An ingredient of a dough: what the formula wants, and what was weighed in (g).
          */
-        TimedPinOut: {
-            /** Job */
-            job: string;
-            /** Start At */
-            start_at: number;
-        };
-        /**
-         * ToWeighOut
-         * @description An ingredient: what the formula wants and what was weighed in, in g.
-         */
-        ToWeighOut: {
+        ToWeigh: {
             /** Key */
             key: string;
             /** Name */
@@ -4647,9 +4885,9 @@ export interface components {
         TrayOut: {
             /** Piece G */
             piece_g: number;
-            raw: components["schemas"]["RawOut"];
-            width: components["schemas"]["WidthOut"];
-            thickness: components["schemas"]["ThicknessOut"];
+            raw: components["schemas"]["RawPiece"];
+            width: components["schemas"]["Width"];
+            thickness: components["schemas"]["Thickness"];
             /** Minutes */
             minutes: number;
             /** Minutes Learnt */
@@ -4667,16 +4905,16 @@ export interface components {
              * @enum {string}
              */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
-            oven: components["schemas"]["OvenOut"];
-            yields: components["schemas"]["YieldOut"];
-            footprint: components["schemas"]["FootprintOut"];
+            oven: components["schemas"]["OvenSettings"];
+            yields: components["schemas"]["Yield"];
+            footprint: components["schemas"]["Footprint"];
             /** Layouts */
-            layouts: components["schemas"]["LayoutOut"][];
+            layouts: components["schemas"]["Layout"][];
             /** Making */
-            making: (components["schemas"]["RolledMakingOut"] | components["schemas"]["LogsMakingOut"] | components["schemas"]["SlicesMakingOut"] | components["schemas"]["PanMakingOut"] | components["schemas"]["RopeMakingOut"] | components["schemas"]["WaferMakingOut"]) | null;
+            making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["SlicesDried"] | components["schemas"]["PanScored"] | components["schemas"]["RopeBaked"] | components["schemas"]["WaferLimit"]) | null;
             second: components["schemas"]["SecondOut"] | null;
             /** Extras */
-            extras: components["schemas"]["ExtraOut"][];
+            extras: components["schemas"]["Extra"][];
             /** Total G */
             total_g: number;
             /** Density G Cm3 */
@@ -4684,7 +4922,7 @@ export interface components {
             also: components["schemas"]["AlsoOut"] | null;
             /** Dial C */
             dial_c: number;
-            kitchen: components["schemas"]["KitchenBody"];
+            kitchen: components["schemas"]["KitchenSetting"];
         };
         /**
          * TrayQuestionBody
@@ -4692,7 +4930,7 @@ export interface components {
          */
         TrayQuestionBody: {
             /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4721,17 +4959,24 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoBody"] | null;
-            /** Tried */
-            tried?: string[];
+            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Tried
+             * @default []
+             */
+            tried: string[];
         };
         /**
-         * TraySettingBody
-         * @description How a dough is portioned, chilled and baked.
+         * TraySetting
+         * @description How a dough is portioned, chilled and baked. g, mm, °C and minutes.
+         *
+         *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight.
+         *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of another
+         *     size.
          */
-        TraySettingBody: {
+        TraySetting: {
             /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4760,7 +5005,7 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoBody"] | null;
+            also?: components["schemas"]["AlsoPieces"] | null;
         };
         /**
          * TrayWorkOut
@@ -4806,12 +5051,34 @@ export interface components {
             minutes: number;
         };
         /**
+         * Turned
+         * @description A portioning that answers, the dough that it needs as a factor, and what comes of it.
+         */
+        Turned: {
+            /** Piece */
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            /** Factor */
+            factor: number;
+            /** Grams */
+            grams: number;
+            /** Pieces */
+            pieces: number;
+            /** Trays */
+            trays: number;
+            /** Leftover G */
+            leftover_g: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Whole Minutes */
+            whole_minutes: number;
+        };
+        /**
          * TurnedBody
          * @description The question turned around: a width in mm, a count, both, or nothing left over.
          */
         TurnedBody: {
             /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4840,9 +5107,12 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoBody"] | null;
-            /** Tried */
-            tried?: string[];
+            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Tried
+             * @default []
+             */
+            tried: string[];
             /** Width Mm */
             width_mm?: number | null;
             /** Pieces */
@@ -4854,37 +5124,10 @@ export interface components {
             no_leftover: boolean;
         };
         /**
-         * TurnedOut
-         * @description An answer: the portioning, how much of the dough it needs, and what comes of it.
+         * TwiceBaked
+         * @description Logs baked whole, then sliced `lean_deg` away from straight across, and dried.
          */
-        TurnedOut: {
-            /** Piece */
-            piece: components["schemas"]["DropBody"] | components["schemas"]["RolledBody"] | components["schemas"]["SlicedBody"] | components["schemas"]["PanBody"] | components["schemas"]["RopedBody"] | components["schemas"]["TwiceBakedBody"] | components["schemas"]["WaferBody"];
-            /** Factor */
-            factor: number;
-            /** Grams */
-            grams: number;
-            /** Pieces */
-            pieces: number;
-            /** Trays */
-            trays: number;
-            /** Leftover G */
-            leftover_g: number;
-            /** Width Mm */
-            width_mm: number;
-            /** Whole Minutes */
-            whole_minutes: number;
-        };
-        /**
-         * TwiceBakedBody
-         * @description Logs baked whole, sliced and dried.
-         */
-        TwiceBakedBody: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "twice_baked";
+        TwiceBaked: {
             /** Grams */
             grams: number;
             /** Length Mm */
@@ -4901,13 +5144,18 @@ export interface components {
              * @default 0
              */
             lean_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twice_baked";
         };
         /**
-         * VersionBakedOut
-         * @description What the bakes of a version came to: how many, mean width (mm) and minutes, how many were
-         *     to be baked again, what went wrong.
+         * VersionBaked
+         * @description What the bakes of one version of a dough came to: how many, their mean width (mm) and
+         *     minutes where any were taken, how many were to be baked again, and what went wrong.
          */
-        VersionBakedOut: {
+        VersionBaked: {
             /** Bakes */
             bakes: number;
             /** Width Mm */
@@ -4932,8 +5180,8 @@ export interface components {
             said: string;
             /** Reason */
             reason: string;
-            baked?: components["schemas"]["VersionBakedOut"] | null;
-            card: components["schemas"]["CardBody"];
+            baked: components["schemas"]["VersionBaked"] | null;
+            card: components["schemas"]["Card"];
         };
         /**
          * VersionOut
@@ -4948,18 +5196,13 @@ export interface components {
             said: string;
             /** Reason */
             reason: string;
-            baked?: components["schemas"]["VersionBakedOut"] | null;
+            baked: components["schemas"]["VersionBaked"] | null;
         };
         /**
-         * WaferBody
-         * @description Spread thin and shaped while hot. Times in seconds.
+         * Wafer
+         * @description A level spoonful spread flat, shaped while hot: soft for so long, each takes so long.
          */
-        WaferBody: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "wafer";
+        Wafer: {
             /** Grams */
             grams: number;
             /** Spread Mm */
@@ -4974,23 +5217,28 @@ export interface components {
              * @default 12
              */
             shape_s: number;
-        };
-        /**
-         * WaferMakingOut
-         * @description The most on a tray that can be shaped in time.
-         */
-        WaferMakingOut: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "wafer";
+        };
+        /**
+         * WaferLimit
+         * @description The most on a tray that can be shaped before they set, and when the last must be done.
+         */
+        WaferLimit: {
             /** By Hand */
             by_hand: number;
             /** Soft S */
             soft_s: number;
             /** Each S */
             each_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wafer";
         };
         /**
          * WatchBody
@@ -5020,44 +5268,57 @@ export interface components {
             began_at: number;
             /** Trace */
             trace: components["schemas"]["SampleOut"][];
-            reading: components["schemas"]["OvenReadingOut"] | null;
+            reading: components["schemas"]["OvenReading"] | null;
             /** Wanted C */
             wanted_c: number;
             /** Set To C */
             set_to_c: number | null;
         };
         /**
-         * WeighedLineOut
-         * @description A line in grams and percent of the flour and grain; `assumed` is the cup habit or egg.
+         * WeighedDough
+         * @description A whole dough in grams. `base_g` is the flour, starch and grain that count as 100 %.
+         *
+         *     `faults` name the lines that could not be weighed; the totals leave those out.
          */
-        WeighedLineOut: {
-            /** Grams */
-            grams: number | null;
-            /** Percent */
-            percent: number | null;
-            range_g: components["schemas"]["RangeOut"] | null;
-            /** Assumed */
-            assumed: string | null;
-        };
-        /**
-         * WeighedOut
-         * @description A dough in grams; faults name the lines that could not be weighed.
-         */
-        WeighedOut: {
+        WeighedDough: {
             /** Lines */
-            lines: components["schemas"]["WeighedLineOut"][];
+            lines: components["schemas"]["WeighedLine"][];
             /** Total G */
             total_g: number;
             /** Base G */
             base_g: number;
             /** Faults */
-            faults: components["schemas"]["FieldFault"][];
+            faults: components["schemas"]["Fault"][];
         };
         /**
-         * WidthOut
-         * @description Baked width in mm with its 80 % band.
+         * WeighedLine
+         * @description A line in grams and percent of the flour and grain; both absent where unknown.
+         *
+         *     `range_g` is kept where the card leaves room for taste. `assumed` is the cup habit or the egg
+         *     that the grams rest on.
          */
-        WidthOut: {
+        WeighedLine: {
+            /** Ingredient */
+            ingredient: string | null;
+            /** Grams */
+            grams: number | null;
+            /** Percent */
+            percent: number | null;
+            /** Range G */
+            range_g: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Assumed */
+            assumed: string | null;
+        };
+        /**
+         * Width
+         * @description A baked width in mm with its 80 % band, and where the band comes from (sd, share of 1).
+         */
+        Width: {
             /** Middle Mm */
             middle_mm: number;
             /** Low Mm */
@@ -5075,15 +5336,15 @@ export interface components {
             /** Bakes */
             bakes: number;
             /** Movers */
-            movers: components["schemas"]["MoverOut"][];
+            movers: components["schemas"]["Mover"][];
         };
         /**
-         * WishBody
-         * @description Doughs, sheets and shelves, and either a start or a ready-by (UTC ms), or neither for now.
+         * Wish
+         * @description What shall be baked, with what, and either a start or a ready-by time (UTC ms).
          */
-        WishBody: {
+        Wish: {
             /** Items */
-            items: components["schemas"]["ItemBody"][];
+            items: components["schemas"]["Item"][];
             /** Sheets */
             sheets: number;
             /** Shelves */
@@ -5096,60 +5357,19 @@ export interface components {
              * Away
              * @default []
              */
-            away: components["schemas"]["AwayBody"][];
+            away: components["schemas"]["Away"][];
             /**
              * Pins
              * @default []
              */
-            pins: components["schemas"]["TimedPinBody"][];
+            pins: components["schemas"]["TimedPin"][];
             /**
              * Shelf Pins
              * @default []
              */
-            shelf_pins: components["schemas"]["ShelfPinBody"][];
+            shelf_pins: components["schemas"]["ShelfPin"][];
             /** First C */
             first_c?: number | null;
-        };
-        /**
-         * WishItemOut
-         * @description One dough that was asked for.
-         */
-        WishItemOut: {
-            /** Dough Id */
-            dough_id: number;
-            /** Pieces */
-            pieces: number | null;
-            /**
-             * Joins
-             * @enum {string}
-             */
-            joins: "fresh" | "fridge" | "freezer";
-            /** Form */
-            form: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
-        };
-        /**
-         * WishOut
-         * @description What was asked for, to change and ask again.
-         */
-        WishOut: {
-            /** Items */
-            items: components["schemas"]["WishItemOut"][];
-            /** Sheets */
-            sheets: number;
-            /** Shelves */
-            shelves: number;
-            /** Start At */
-            start_at: number | null;
-            /** Ready By */
-            ready_by: number | null;
-            /** Away */
-            away: components["schemas"]["AwayOut"][];
-            /** Pins */
-            pins: components["schemas"]["TimedPinOut"][];
-            /** Shelf Pins */
-            shelf_pins: components["schemas"]["ShelfPinOut"][];
-            /** First C */
-            first_c: number | null;
         };
         /**
          * WordsOut
@@ -5170,10 +5390,10 @@ export interface components {
             unit_systems: ("grams" | "ounces" | "cups")[];
         };
         /**
-         * YieldOut
-         * @description Pieces, leftover and trays.
+         * Yield
+         * @description Pieces, what is left over in grams (after what stays in the bowl), and pieces a tray.
          */
-        YieldOut: {
+        Yield: {
             /** Pieces */
             pieces: number;
             /** Leftover G */
@@ -5898,7 +6118,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TraySettingBody"];
+                "application/json": components["schemas"]["TraySetting"];
             };
         };
         responses: {
@@ -6364,7 +6584,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StudyOut"];
+                    "application/json": components["schemas"]["Study"];
                 };
             };
             /** @description Bad Request */
@@ -6478,7 +6698,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadCardOut"];
+                    "application/json": components["schemas"]["ReadCard"];
                 };
             };
             /** @description Bad Request */
@@ -7500,7 +7720,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EffectOut"][];
+                    "application/json": components["schemas"]["LarderEffect"][];
                 };
             };
             /** @description Bad Request */
@@ -8309,7 +8529,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TurnedOut"][];
+                    "application/json": components["schemas"]["Turned"][];
                 };
             };
             /** @description Bad Request */
@@ -8425,7 +8645,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RungOut"][];
+                    "application/json": components["schemas"]["RungFigures"][];
                 };
             };
             /** @description Bad Request */
@@ -8649,7 +8869,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NamedPanOut"][];
+                    "application/json": components["schemas"]["NamedPan"][];
                 };
             };
             /** @description Bad Request */
@@ -9103,7 +9323,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NamedSheetOut"][];
+                    "application/json": components["schemas"]["NamedSheet"][];
                 };
             };
             /** @description Bad Request */
@@ -9213,7 +9433,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenBody"];
+                    "application/json": components["schemas"]["KitchenSetting"];
                 };
             };
             /** @description Bad Request */
@@ -9327,7 +9547,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitchenBody"];
+                    "application/json": components["schemas"]["KitchenSetting"];
                 };
             };
             /** @description Bad Request */
@@ -9651,7 +9871,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WishBody"];
+                "application/json": components["schemas"]["Wish"];
             };
         };
         responses: {
@@ -10659,7 +10879,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DeedBody"];
+                "application/json": components["schemas"]["Deed"];
             };
         };
         responses: {
@@ -12562,7 +12782,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RecordBody"];
+                "application/json": components["schemas"]["Record"];
             };
         };
         responses: {
@@ -14017,7 +14237,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PutBody"];
+                "application/json": components["schemas"]["Put"];
             };
         };
         responses: {

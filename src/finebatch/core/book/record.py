@@ -2,9 +2,12 @@
 
 from collections.abc import Container
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.refusal import Fault, Refusal
+from finebatch.core.values import FromOutside, Id, Text
 
 COLOURS = ("raw", "pale", "blond", "gold", "amber", "brown", "dark")
 """The colour strip, lightest first; the book keeps the step's number, counted from 1."""
@@ -20,6 +23,9 @@ TASTES = (
 )  # fmt: skip
 """Words for taste to choose from; a baker's own may stand beside them."""
 
+Measured = Annotated[float, Interval(ge=-1e6, le=1e6)]
+"""Any figure; one that cannot be is refused with what can (see `check_record`)."""
+
 NARROWEST_MM, WIDEST_MM = 10.0, 400.0
 LOWEST_MM, HIGHEST_MM = 1.0, 120.0
 COOLEST_C, HOTTEST_C = 50.0, 350.0
@@ -29,34 +35,36 @@ MOST_NOTE = 2000
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class Seen(FromOutside):
     """What was seen, felt and tasted; nothing of it is compulsory.
 
     Heights in mm; `oven_c` is what a thermometer in the oven read; `troubles` are keys of
     `troubles.csv`; `version` the number of the dough's version that was baked.
     """
 
-    heights_mm: tuple[float, ...] = ()
-    oven_c: float | None = None
+    heights_mm: Annotated[tuple[Measured, ...], MaxLen(24)] = ()
+    oven_c: Measured | None = None
     edges: Edges | None = None
-    texture: tuple[Texture, ...] = ()
-    tastes: tuple[str, ...] = ()
+    texture: Annotated[tuple[Texture, ...], MaxLen(9)] = ()
+    tastes: Annotated[tuple[Annotated[Text, Len(1, 30)], ...], MaxLen(MOST_TASTES)] = ()
     verdict: Verdict | None = None
-    troubles: tuple[str, ...] = ()
-    version: int | None = None
+    troubles: Annotated[tuple[Annotated[Text, MaxLen(40)], ...], MaxLen(14)] = ()
+    version: Annotated[int, Interval(ge=1, le=100_000)] | None = None
 
 
 @dataclass(frozen=True, slots=True)
-class Record:
+class Record(FromOutside):
     """What a baker writes down: widths in mm, minutes, the colour's step, a note, what was seen."""
 
-    dough_id: int
-    session_id: int | None
-    tray: str | None
-    widths_mm: tuple[float, ...]
-    minutes: float | None
-    colour: int | None
-    note: str
+    NEEDED = ("widths_mm",)
+
+    dough_id: Id
+    session_id: Id | None = None
+    tray: Annotated[Text, MaxLen(8)] | None = None
+    widths_mm: Annotated[tuple[Measured, ...], MaxLen(24)] = ()
+    minutes: Measured | None = None
+    colour: Annotated[int, Interval(ge=1, le=len(COLOURS))] | None = None
+    note: Annotated[Text, MaxLen(MOST_NOTE)] = ""
     seen: Seen = Seen()
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 from finebatch.core.formula.composition import PIECE_ROLES, Composition, compose
 from finebatch.core.formula.dough import Family
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.values import Tells
 
 Figure = Literal["sugar", "fat", "egg", "water", "pieces", "leavening", "salt"]
 
@@ -37,12 +38,14 @@ class Standing:
 
 
 @dataclass(frozen=True, slots=True)
-class Leavening:
+class Leavening(Tells):
     """Soda against acid, in grams. `left_g` is soda that no acid meets."""
 
     soda_g: float
     powder_g: float
     neutralised_g: float
+
+    TOLD = ("left_g",)
 
     @property
     def left_g(self) -> float:

@@ -6,13 +6,14 @@ from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
+from finebatch.core.values import Tells
 
 NOTICEABLE = 0.005
 """Below half a percent two weights are the same."""
 
 
 @dataclass(frozen=True, slots=True)
-class ComparedLine:
+class ComparedLine(Tells):
     """One ingredient in two versions: grams and percent of the flour; none where it is not in."""
 
     ingredient: str
@@ -20,6 +21,8 @@ class ComparedLine:
     after_g: float | None
     before_pct: float | None
     after_pct: float | None
+
+    TOLD = ("changed",)
 
     @property
     def changed(self) -> bool:

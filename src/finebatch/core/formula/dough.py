@@ -6,6 +6,7 @@ from typing import Literal
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.refusal import Fault, Refusal
+from finebatch.core.values import Range
 
 Family = Literal["drop", "rolled", "shortbread", "twice_baked"]
 Mixing = Literal["creamed", "rubbed_in", "melted", "oil", "whisked"]
@@ -84,7 +85,7 @@ class WeighedLine:
     ingredient: str | None
     grams: float | None
     percent: float | None
-    range_g: tuple[float, float] | None = None
+    range_g: Range | None = None
     assumed: str | None = None
 
 

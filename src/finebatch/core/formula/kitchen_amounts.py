@@ -8,6 +8,7 @@ from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.amounts import write_amount
 from finebatch.core.measures.units import cups_in, grams_in
+from finebatch.core.values import Tells
 
 UnitSystem = Literal["grams", "ounces", "cups"]
 
@@ -21,12 +22,14 @@ _LEAST_CUP = Fraction(1, 4)
 
 
 @dataclass(frozen=True, slots=True)
-class KitchenAmount:
+class KitchenAmount(Tells):
     """An amount in words (``1 cup + 1 tbsp``) and how far it is from the grams, in percent."""
 
     text: str
     grams: float
     error_pct: float
+
+    TOLD = ("noted",)
 
     @property
     def noted(self) -> bool:

@@ -9,6 +9,7 @@ from typing import TypeVar
 
 from finebatch.core.formula.dough import Card, Line, Part, Step
 from finebatch.core.refusal import Fault
+from finebatch.core.values import can_be_kept
 
 MOST_NAME = 80
 MOST_LINES = 200
@@ -54,11 +55,6 @@ _COUNTS: dict[type, dict[str, tuple[int, str]]] = {
 _NEEDED: dict[type, tuple[str, ...]] = {Part: ("name",)}
 
 Of = TypeVar("Of", Card, Line, Part, Step)
-
-
-def can_be_kept(text: str) -> bool:
-    """Whether a text can be written to a file: half a surrogate pair or a null cannot."""
-    return "\0" not in text and not any("\ud800" <= letter <= "\udfff" for letter in text)
 
 
 def faults_of(card: Card) -> list[Fault]:

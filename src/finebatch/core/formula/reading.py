@@ -14,6 +14,7 @@ from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import CupHabit, Measuring
 from finebatch.core.measures.amounts import write_amount
 from finebatch.core.measures.quantities import Quantity, find_quantities, plain_text
+from finebatch.core.values import Range
 
 HABITS_MARGIN, OUNCES_MARGIN, COUNT_MARGIN = 0.08, 0.06, 0.15
 """How far two amounts of a line may be apart and still agree: cups beyond the sifted and dipped
@@ -54,7 +55,7 @@ class ReadLine:
     text: str
     ingredient: str | None
     grams: float | None
-    range_g: tuple[float, float] | None
+    range_g: Range | None
     conflict: bool
     state: str | None
     asks: tuple[str, ...]

@@ -1,16 +1,19 @@
 """Ovens: modes and equivalent temperatures."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.measures.temperatures import FAN_LOWER_C, fahrenheit_of, nearest_gas
+from finebatch.core.values import FromOutside
 
 OvenMode = Literal["conventional", "fan"]
 HotSide = Literal["even", "back", "front", "left", "right"]
 
 
 @dataclass(frozen=True, slots=True)
-class OvenNature:
+class OvenNature(FromOutside):
     """How an oven behaves, by a thermometer standing in it.
 
     Its air rises and falls by so many °C a minute, door shut; it is `offset_c` hotter than its dial
@@ -18,10 +21,10 @@ class OvenNature:
     where it browns first.
     """
 
-    rise_c_min: float = 8.0
-    fall_c_min: float = 5.0
-    offset_c: float = 0.0
-    swing_c: float = 0.0
+    rise_c_min: Annotated[float, Interval(ge=1, le=60)] = 8.0
+    fall_c_min: Annotated[float, Interval(ge=0.5, le=60)] = 5.0
+    offset_c: Annotated[float, Interval(ge=-60, le=60)] = 0.0
+    swing_c: Annotated[float, Interval(ge=0, le=80)] = 0.0
     hot_side: HotSide = "even"
 
 
@@ -30,10 +33,10 @@ STEADY = OvenNature()
 
 
 @dataclass(frozen=True, slots=True)
-class SecondOven:
+class SecondOven(FromOutside):
     """A second oven: its shelves, whether it blows, and its nature."""
 
-    shelves: int = 1
+    shelves: Annotated[int, Interval(ge=1, le=4)] = 1
     mode: OvenMode = "conventional"
     nature: OvenNature = STEADY
 

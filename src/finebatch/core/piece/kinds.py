@@ -5,8 +5,10 @@ Lengths in mm, masses in g, the way they are kept and sent.
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
-from typing import Literal
+from dataclasses import asdict, dataclass, field, replace
+from typing import Annotated, Any, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.piece.portion import (
     Cut,
@@ -21,11 +23,16 @@ from finebatch.core.piece.portion import (
     shape_piece,
 )
 from finebatch.core.refusal import refuse
+from finebatch.core.values import FromOutside, OneOfKinds
 
 DropShape = Literal["ball", "left", "tapped", "pressed", "dented"]
 CutterShape = Literal["round", "square", "rectangle", "hexagon", "own"]
 PanShape = Literal["round", "square", "rectangle"]
 RopeForm = Literal["straight", "ring", "twist"]
+
+Grams = Annotated[float, Interval(gt=0, le=5000)]
+OnTop = Annotated[float, Interval(ge=0, le=200)]
+Thickness = Annotated[float, Interval(ge=1, le=60)]
 
 HEAPED = 1.2
 """A rounded scoop holds about a fifth more than a level one (household trials)."""
@@ -36,13 +43,15 @@ TWIST_WIDTH, TWIST_LENGTH = 1.7, 0.45
 
 
 @dataclass(frozen=True, slots=True)
-class Cutter:
+class Cutter(FromOutside):
     """A cutter by its bounding box; `area_cm2` is needed for an outline of its own only."""
 
+    NEEDED = ("shape", "across_mm", "down_mm")
+
     shape: CutterShape = "round"
-    across_mm: float = 60.0
-    down_mm: float = 60.0
-    area_cm2: float | None = None
+    across_mm: Annotated[float, Interval(ge=8, le=300)] = 60.0
+    down_mm: Annotated[float, Interval(ge=8, le=300)] = 60.0
+    area_cm2: Annotated[float, Interval(gt=0, le=900)] | None = None
 
     @property
     def box_mm(self) -> tuple[float, float]:
@@ -78,59 +87,67 @@ class Cutter:
 
 
 @dataclass(frozen=True, slots=True)
-class Drop:
+class Drop(FromOutside):
     """A piece by its mass, or by a scoop; then left, tapped, pressed or dented.
 
     `filling_g`, `coat_g` and `topping_g` come on top of the dough of each piece.
     """
 
-    grams: float = 28.0
+    NEEDED = ("kind", "grams")
+
+    grams: Grams = 28.0
     shape: DropShape = "ball"
-    scoop_ml: float | None = None
+    scoop_ml: Annotated[float, Interval(gt=0, le=500)] | None = None
     heaped: bool = False
-    press_mm: float = 12.0
-    filling_g: float = 0.0
-    coat_g: float = 0.0
-    topping_g: float = 0.0
+    press_mm: Annotated[float, Interval(ge=3, le=60)] = 12.0
+    filling_g: OnTop = 0.0
+    coat_g: OnTop = 0.0
+    topping_g: OnTop = 0.0
     kind: Literal["drop"] = "drop"
 
 
 @dataclass(frozen=True, slots=True)
-class Rolled:
+class Rolled(FromOutside):
     """A slab, rolled in parts, with a cutter and a web between cuts; scraps are rolled again."""
 
-    thickness_mm: float = 5.0
+    NEEDED = ("kind", "thickness_mm", "cutter")
+
+    thickness_mm: Thickness = 5.0
     cutter: Cutter = field(default_factory=Cutter)
-    web_mm: float = 3.0
-    parts: int = 2
+    web_mm: Annotated[float, Interval(ge=0, le=30)] = 3.0
+    parts: Annotated[int, Interval(ge=1, le=8)] = 2
     staggered: bool = True
     papers: bool = False
     kind: Literal["rolled"] = "rolled"
 
 
 @dataclass(frozen=True, slots=True)
-class Sliced:
+class Sliced(FromOutside):
     """Logs of one diameter, none longer than the shelf, cut in slices; the ends are trimmed."""
 
-    log_diameter_mm: float = 50.0
-    thickness_mm: float = 7.0
-    ends_mm: float = 4.0
-    longest_mm: float = 300.0
+    NEEDED = ("kind", "log_diameter_mm", "thickness_mm")
+
+    log_diameter_mm: Annotated[float, Interval(ge=10, le=150)] = 50.0
+    thickness_mm: Thickness = 7.0
+    ends_mm: Annotated[float, Interval(ge=0, le=50)] = 4.0
+    longest_mm: Annotated[float, Interval(ge=80, le=600)] = 300.0
     kind: Literal["sliced"] = "sliced"
 
 
 @dataclass(frozen=True, slots=True)
-class Pan:
+class Pan(FromOutside):
     """Pressed in a pan with walls, scored in a grid (across by down), or a round one in wedges."""
 
+    NEEDED = ("kind", "shape", "across_mm", "down_mm", "wall_mm", "thickness_mm")
+
     shape: PanShape = "square"
-    across_mm: float = 200.0
-    down_mm: float = 200.0
-    wall_mm: float = 40.0
-    thickness_mm: float = 12.0
-    scored_across: int = 4
-    scored_down: int = 5
-    wedges: int = 8
+    across_mm: Annotated[float, Interval(ge=60, le=600)] = 200.0
+    down_mm: Annotated[float, Interval(ge=60, le=600)] = 200.0
+    wall_mm: Annotated[float, Interval(ge=5, le=150)] = 40.0
+    thickness_mm: Thickness = 12.0
+    scored_across: Annotated[int, Interval(ge=1, le=30)] = 4
+    scored_down: Annotated[int, Interval(ge=1, le=30)] = 5
+    wedges: Annotated[int, Interval(ge=2, le=32)] = 8
     kind: Literal["pan"] = "pan"
 
     @property
@@ -151,45 +168,58 @@ class Pan:
 
 
 @dataclass(frozen=True, slots=True)
-class Roped:
+class Roped(FromOutside):
     """A rope of so many grams and so long, baked straight, as a ring or twisted."""
 
-    grams: float = 25.0
-    length_mm: float = 140.0
+    NEEDED = ("kind", "grams", "length_mm")
+
+    grams: Grams = 25.0
+    length_mm: Annotated[float, Interval(ge=20, le=600)] = 140.0
     form: RopeForm = "straight"
     kind: Literal["rope"] = "rope"
 
 
 @dataclass(frozen=True, slots=True)
-class TwiceBaked:
+class TwiceBaked(FromOutside):
     """Logs baked whole, then sliced `lean_deg` away from straight across, and dried."""
 
-    grams: float = 375.0
-    length_mm: float = 300.0
-    width_mm: float = 55.0
-    slice_mm: float = 13.0
-    lean_deg: float = 0.0
+    NEEDED = ("kind", "grams", "length_mm", "width_mm")
+
+    grams: Grams = 375.0
+    length_mm: Annotated[float, Interval(ge=50, le=600)] = 300.0
+    width_mm: Annotated[float, Interval(ge=15, le=200)] = 55.0
+    slice_mm: Annotated[float, Interval(ge=4, le=60)] = 13.0
+    lean_deg: Annotated[float, Interval(ge=0, le=90)] = 0.0
     kind: Literal["twice_baked"] = "twice_baked"
 
 
 @dataclass(frozen=True, slots=True)
-class Wafer:
+class Wafer(FromOutside):
     """A level spoonful spread flat, shaped while hot: soft for so long, each takes so long."""
 
-    grams: float = 7.0
-    spread_mm: float = 70.0
-    soft_s: float = 75.0
-    shape_s: float = 12.0
+    NEEDED = ("kind", "grams", "spread_mm")
+
+    grams: Grams = 7.0
+    spread_mm: Annotated[float, Interval(ge=20, le=250)] = 70.0
+    soft_s: Annotated[float, Interval(ge=5, le=600)] = 75.0
+    shape_s: Annotated[float, Interval(ge=1, le=600)] = 12.0
     kind: Literal["wafer"] = "wafer"
 
 
 Kind = Literal["drop", "rolled", "sliced", "pan", "rope", "twice_baked", "wafer"]
 Portioning = Drop | Rolled | Sliced | Pan | Roped | TwiceBaked | Wafer
+AnyKind = Annotated[Portioning, OneOfKinds()]
+"""The same, read by the kind that is named."""
 
 KINDS: Mapping[Kind, type[Portioning]] = {
     "drop": Drop, "rolled": Rolled, "sliced": Sliced, "pan": Pan, "rope": Roped,
     "twice_baked": TwiceBaked, "wafer": Wafer,
 }  # fmt: skip
+
+
+def over_usual(told: Mapping[str, Any]) -> dict[str, Any]:
+    """The usual settings of a kind with those that are told in their place."""
+    return {**asdict(KINDS[told["kind"]]()), **told}
 
 
 def _drop(drop: Drop, density: float) -> MassPortion:

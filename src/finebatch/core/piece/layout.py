@@ -14,6 +14,7 @@ from scipy.spatial.distance import pdist
 from finebatch.core.piece.packing import MOST_PACKED, pack
 from finebatch.core.piece.rows import TOUCH_MM, Footprint, Grid, Pattern, Sheet, grids, room
 from finebatch.core.refusal import refuse
+from finebatch.core.values import Point
 
 HOT_CORNER_MM = 70.0
 """Where an oven is hot in the corners, this much of each stays free, both ways (about the width of
@@ -21,8 +22,6 @@ one piece; usual guidance)."""
 
 MOST_MORE = 2
 """A closer packing is looked for where so many pieces more on a sheet would save a tray."""
-
-Point = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,7 @@ pans to score, ropes to close, wafers to shape. Lengths in mm, masses in g.
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from finebatch.core.piece.kinds import (
     TWIST_LENGTH,
@@ -33,6 +34,7 @@ class LogsCut:
     slices: tuple[int, ...]
     ends_g: float
     rest_g: float
+    kind: Literal["sliced"] = "sliced"
 
     @property
     def pieces(self) -> int:
@@ -75,6 +77,7 @@ class SlicesDried:
     lost_g: float
     slice_g: float
     dried_g: float
+    kind: Literal["twice_baked"] = "twice_baked"
 
 
 def dry_slices(
@@ -127,6 +130,7 @@ class PanScored:
     across_mm: float
     down_mm: float
     piece_g: float
+    kind: Literal["pan"] = "pan"
 
 
 def score_pan(pan: Pan, full_g: float, pans: int) -> PanScored:
@@ -154,6 +158,7 @@ class RopeBaked:
     across_mm: float
     down_mm: float
     hole_mm: float | None
+    kind: Literal["rope"] = "rope"
 
 
 def close_rope(rope: Roped, raw: RawPiece, baked_width_mm: float) -> RopeBaked:
@@ -186,6 +191,7 @@ class WaferLimit:
     by_hand: int
     soft_s: float
     each_s: float
+    kind: Literal["wafer"] = "wafer"
 
 
 def shape_in_time(wafer: Wafer) -> WaferLimit:

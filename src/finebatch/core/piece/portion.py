@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from finebatch.core.refusal import refuse
+from finebatch.core.values import Tells
 
 MassShape = Literal["ball", "rough_mound", "flattened"]
 
@@ -81,7 +82,7 @@ Form = Literal["mound", "disc", "log", "rope", "pan"]
 
 
 @dataclass(frozen=True, slots=True)
-class RawPiece:
+class RawPiece(Tells):
     """Raw geometry: mm, cm³ and grams. `length_mm` is set for logs and ropes only.
 
     `flat` tells a disc with an upright edge from a mound that the oven turns into a dome. A piece
@@ -98,6 +99,11 @@ class RawPiece:
     form: Form = "mound"
     beyond_mm: float = 0.0
     beyond_down_mm: float = 0.0
+
+    TOLD = (
+        "across_mm",
+        "down_mm",
+    )
 
     @property
     def across_mm(self) -> float:

@@ -3,9 +3,12 @@
 import math
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.refusal import refuse
+from finebatch.core.values import FromOutside
 
 Pattern = Literal["rows", "staggered across", "staggered down", "close"]
 
@@ -27,11 +30,11 @@ class Sheet:
 
 
 @dataclass(frozen=True, slots=True)
-class Footprint:
+class Footprint(FromOutside):
     """Room that one baked piece may need: a circle, or a box for a log. Across and down in mm."""
 
-    across_mm: float
-    down_mm: float
+    across_mm: Annotated[float, Interval(gt=0, le=1000)]
+    down_mm: Annotated[float, Interval(gt=0, le=1000)]
     is_round: bool
 
 

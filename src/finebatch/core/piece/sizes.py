@@ -1,20 +1,24 @@
 """Two sizes of piece from one dough: small with small, large with large, on their own trays."""
 
 from dataclasses import dataclass, replace
+from typing import Annotated
+
+from annotated_types import Interval
 
 from finebatch.core.piece.kinds import Drop, Portioning, Rolled, Roped, Sliced, with_grams
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, count, foresee_tray
 from finebatch.core.refusal import refuse
+from finebatch.core.values import FromOutside
 
 LEAST_TIMES, MOST_TIMES = 0.3, 3.0
 
 
 @dataclass(frozen=True, slots=True)
-class AlsoPieces:
+class AlsoPieces(FromOutside):
     """So many pieces of the same dough, so many times as heavy as the others."""
 
-    pieces: int
-    times: float
+    pieces: Annotated[int, Interval(ge=1, le=1000)]
+    times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,9 +7,11 @@ wanted thickness, so the rectangle follows from the dough and the grid from the 
 import math
 from dataclasses import dataclass, replace
 from itertools import product
+from typing import Literal
 
 from finebatch.core.piece.kinds import Rolled
 from finebatch.core.refusal import refuse
+from finebatch.core.values import Point
 
 FLOUR_PICKED_UP = 0.03
 """Bench flour that each rolling takes up, as a share of the dough; none between papers (usual
@@ -31,7 +33,7 @@ class Slab:
     across_mm: float
     down_mm: float
     rows: tuple[int, ...]
-    cuts: tuple[tuple[float, float], ...]
+    cuts: tuple[Point, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +54,7 @@ class RolledOut:
     pieces: int
     flour_g: float
     rest_g: float
+    kind: Literal["rolled"] = "rolled"
 
 
 @dataclass(frozen=True, slots=True)

@@ -129,7 +129,6 @@ class Width:
     middle_mm: float
     low_mm: float
     high_mm: float
-    sensitivity: float
     formula_sd: float
     oven_sd: float
     hands_sd: float
@@ -194,7 +193,6 @@ def predict_width(
         middle_mm=middle,
         low_mm=middle * math.exp(-half),
         high_mm=middle * math.exp(half),
-        sensitivity=sensitivity,
         formula_sd=formula_sd,
         oven_sd=oven_sd,
         hands_sd=hands_sd,

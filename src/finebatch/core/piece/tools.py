@@ -1,9 +1,12 @@
 """A kitchen's tools for portioning: scoops, cutters, and the pans that bakers have."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.piece.kinds import Cutter, Pan, PanShape
+from finebatch.core.values import FromOutside, Name
 
 SheetKind = Literal["plain", "dark", "insulated", "perforated"]
 SAME_PAN_MM = 5.0
@@ -11,18 +14,18 @@ SAME_PAN_MM = 5.0
 
 
 @dataclass(frozen=True, slots=True)
-class Scoop:
+class Scoop(FromOutside):
     """A scoop or spoon by the ml that it holds level."""
 
-    name: str
-    ml: float
+    name: Name
+    ml: Annotated[float, Interval(gt=0, le=500)]
 
 
 @dataclass(frozen=True, slots=True)
-class NamedCutter:
+class NamedCutter(FromOutside):
     """A cutter of the kitchen."""
 
-    name: str
+    name: Name
     cutter: Cutter
 
 
@@ -35,25 +38,34 @@ class NamedPan:
 
 
 @dataclass(frozen=True, slots=True)
-class OwnSheet:
-    """Sheets of one further size and kind, and how many there are; inner size in mm."""
+class NamedSheet:
+    """A sheet that bakers have, by its inner size in mm."""
 
     name: str
     width_mm: float
     depth_mm: float
-    kind: SheetKind = "plain"
-    number: int = 1
 
 
 @dataclass(frozen=True, slots=True)
-class OwnPan:
+class OwnSheet(FromOutside):
+    """Sheets of one further size and kind, and how many there are; inner size in mm."""
+
+    name: Name
+    width_mm: Annotated[float, Interval(ge=100, le=1000)]
+    depth_mm: Annotated[float, Interval(ge=100, le=1000)]
+    kind: SheetKind = "plain"
+    number: Annotated[int, Interval(ge=1, le=12)] = 1
+
+
+@dataclass(frozen=True, slots=True)
+class OwnPan(FromOutside):
     """Pans of one size, and how many there are; inner size in mm."""
 
-    name: str
+    name: Name
     shape: PanShape
-    across_mm: float
-    down_mm: float
-    number: int = 1
+    across_mm: Annotated[float, Interval(ge=60, le=600)]
+    down_mm: Annotated[float, Interval(ge=60, le=600)]
+    number: Annotated[int, Interval(ge=1, le=12)] = 1
 
     def holds(self, pan: Pan) -> bool:
         """Whether that is the pan a dough is pressed into."""

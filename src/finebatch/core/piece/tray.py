@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from finebatch.core.formula.composition import Composition
 from finebatch.core.formula.dough import Family
@@ -37,6 +37,7 @@ from finebatch.core.piece.making import (
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.piece.slab import RolledOut, roll_out
 from finebatch.core.refusal import refuse
+from finebatch.core.values import OneOfKinds
 
 Evenness = Literal["weighed", "scooped", "spooned"]
 
@@ -50,7 +51,9 @@ MOST_PIECES = 2000
 SLICE_GAP_MM = 6.0
 """Slices hardly grow in the second bake; air has to pass between them."""
 
-Making = RolledOut | LogsCut | SlicesDried | PanScored | RopeBaked | WaferLimit
+Making = Annotated[
+    RolledOut | LogsCut | SlicesDried | PanScored | RopeBaked | WaferLimit, OneOfKinds()
+]
 
 
 @dataclass(frozen=True, slots=True)

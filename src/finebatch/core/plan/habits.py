@@ -2,12 +2,16 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval, MaxLen
 
 from finebatch.core.heat.oven import STEADY, OvenMode, OvenNature, SecondOven
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kind, Kitchen, Oven, Span, Worker
 from finebatch.core.refusal import refuse
+from finebatch.core.values import FromOutside, Name
 
+JobMinutes = Annotated[int, Interval(ge=1, le=15)]
 Turning = Literal["turn", "swap", "leave"]
 """At half time a tray is turned, changes shelves with another, or is left as it is."""
 
@@ -26,13 +30,13 @@ HOT_TASKS: frozenset[Task] = frozenset({"oven", "knife"})
 
 
 @dataclass(frozen=True, slots=True)
-class Helper:
+class Helper(FromOutside):
     """Somebody who helps, and with what (none named: with all). A child takes no hot or sharp
     job."""
 
-    name: str
+    name: Name
     child: bool = False
-    tasks: tuple[Task, ...] = ()
+    tasks: Annotated[tuple[Task, ...], MaxLen(5)] = ()
 
     @property
     def jobs(self) -> frozenset[Kind]:
@@ -45,7 +49,7 @@ class Helper:
 
 
 @dataclass(frozen=True, slots=True)
-class Planning:
+class Planning(FromOutside):
     """What the planner takes of a kitchen beside its sheets and shelves.
 
     Settings of the oven within `tolerance_c` count as one. `slides`: trays are portioned on
@@ -59,26 +63,26 @@ class Planning:
 
     oven: OvenNature = STEADY
     second: SecondOven | None = None
-    tolerance_c: int = 5
+    tolerance_c: Annotated[int, Interval(ge=0, le=25)] = 5
     turning: Turning = "turn"
     slides: bool = False
     interrupts: bool = False
     cold_on_sheet: bool = False
-    racks: int = 12
-    fridge_places: int = 6
-    freezer_places: int = 6
-    mixers: int = 1
-    mixer_g: float = 2000.0
-    bowls: int = 6
-    pace: float = 1.0
+    racks: Annotated[int, Interval(ge=1, le=60)] = 12
+    fridge_places: Annotated[int, Interval(ge=1, le=30)] = 6
+    freezer_places: Annotated[int, Interval(ge=0, le=60)] = 6
+    mixers: Annotated[int, Interval(ge=1, le=6)] = 1
+    mixer_g: Annotated[float, Interval(ge=200, le=50_000)] = 2000.0
+    bowls: Annotated[int, Interval(ge=1, le=30)] = 6
+    pace: Annotated[float, Interval(ge=0.3, le=4)] = 1.0
     learns_hands: bool = True
-    load_min: int = 1
-    turn_min: int = 1
-    out_min: int = 1
-    rack_min: int = 1
-    sheet_ready_min: int = 8
-    raw_wait_min: int = 45
-    helpers: tuple[Helper, ...] = ()
+    load_min: JobMinutes = 1
+    turn_min: JobMinutes = 1
+    out_min: JobMinutes = 1
+    rack_min: JobMinutes = 1
+    sheet_ready_min: Annotated[int, Interval(ge=0, le=60)] = 8
+    raw_wait_min: Annotated[int, Interval(ge=5, le=120)] = 45
+    helpers: Annotated[tuple[Helper, ...], MaxLen(4)] = ()
 
     def kitchen(
         self, pools: Sequence[int], shelves: int, mode: OvenMode, away: Sequence[Span]

@@ -1,67 +1,79 @@
 """What a session is asked for on the Plan screen, and what it was planned from."""
 
 from dataclasses import dataclass, field
+from typing import Annotated
+
+from annotated_types import Interval, MaxLen, Predicate
 
 from finebatch.core.book.hands import USUAL, USUAL_HANDS, Hands, Pace
 from finebatch.core.care.keeping import Form
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.tray.question import TrayQuestion
+from finebatch.core.values import FromOutside, Id, Moment
 
 MINUTE = 60_000
+
+
+def _is_key(text: str) -> bool:
+    return all(part.isalnum() and part.isascii() for part in text.split(".") if part)
+
+
+Key = Annotated[str, MaxLen(40), Predicate(_is_key)]
+"""The key of a job, or the name of a tray."""
 LETTERS = "ABCDEFGHIJKL"
 
 
 @dataclass(frozen=True, slots=True)
-class Item:
+class Item(FromOutside):
     """One dough of a session: so many of its pieces (all when none is given), the rest kept cold.
 
     `joins` says whether it is mixed in the session or comes out of the cold; there it was kept in
     that `form`, the usual one of its kind when none is given.
     """
 
-    dough_id: int
-    pieces: int | None = None
+    dough_id: Id
+    pieces: Annotated[int, Interval(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
     form: Form | None = None
 
 
 @dataclass(frozen=True, slots=True)
-class TimedPin:
+class TimedPin(FromOutside):
     """A job that the baker has put at a time (UTC ms)."""
 
-    job: str
-    start_at: int
+    job: Key
+    start_at: Moment
 
 
 @dataclass(frozen=True, slots=True)
-class ShelfPin:
+class ShelfPin(FromOutside):
     """A tray that the baker wants on a shelf, counted from the top."""
 
-    tray: str
-    shelf: int
+    tray: Key
+    shelf: Annotated[int, Interval(ge=1, le=8)]
 
 
 @dataclass(frozen=True, slots=True)
-class Away:
+class Away(FromOutside):
     """When the baker is away or asleep (UTC ms)."""
 
-    from_at: int
-    to_at: int
+    from_at: Moment
+    to_at: Moment
 
 
 @dataclass(frozen=True, slots=True)
-class Wish:
+class Wish(FromOutside):
     """What shall be baked, with what, and either a start or a ready-by time (UTC ms)."""
 
-    items: tuple[Item, ...]
-    sheets: int
-    shelves: int
-    start_at: int | None = None
-    ready_by: int | None = None
-    away: tuple[Away, ...] = ()
-    pins: tuple[TimedPin, ...] = ()
-    shelf_pins: tuple[ShelfPin, ...] = ()
-    first_c: int | None = None
+    items: Annotated[tuple[Item, ...], MaxLen(40)]
+    sheets: Annotated[int, Interval(ge=1, le=12)]
+    shelves: Annotated[int, Interval(ge=1, le=4)]
+    start_at: Moment | None = None
+    ready_by: Moment | None = None
+    away: Annotated[tuple[Away, ...], MaxLen(40)] = ()
+    pins: Annotated[tuple[TimedPin, ...], MaxLen(40)] = ()
+    shelf_pins: Annotated[tuple[ShelfPin, ...], MaxLen(60)] = ()
+    first_c: Annotated[int, Interval(ge=50, le=350)] | None = None
 
 
 @dataclass(frozen=True, slots=True)

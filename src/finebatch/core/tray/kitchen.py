@@ -1,6 +1,9 @@
 """The kitchen as it is described: what there is to bake with, and its habits."""
 
 from dataclasses import dataclass, field, replace
+from typing import Annotated
+
+from annotated_types import Interval, MaxLen
 
 from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.oven import OvenMode
@@ -8,35 +11,41 @@ from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tools import NamedCutter, OwnPan, OwnSheet, Scoop, SheetKind
 from finebatch.core.plan.habits import Planning
+from finebatch.core.values import FromOutside, Text
 
 
 @dataclass(frozen=True, slots=True)
-class KitchenSetting:
+class KitchenSetting(FromOutside):
     """Sheets (inner size, margin and gap in mm, kind, and how many), shelves, oven mode, habits.
 
     `other_sheets` are those of other sizes or kinds. `own_units` are those in which the baker
     likes to read amounts; temperatures in °C. `learns` lets the book shift what is foreseen.
     """
 
-    sheet_width_mm: float = 405.0
-    sheet_depth_mm: float = 305.0
-    margin_mm: float = 10.0
-    gap_mm: float = 12.0
-    sheets: int = 2
-    shelves: int = 1
+    NEEDED = (
+        *("sheet_width_mm", "sheet_depth_mm", "margin_mm", "gap_mm"),
+        *("sheets", "shelves", "oven_mode"),
+    )
+
+    sheet_width_mm: Annotated[float, Interval(ge=100, le=1000)] = 405.0
+    sheet_depth_mm: Annotated[float, Interval(ge=100, le=1000)] = 305.0
+    margin_mm: Annotated[float, Interval(ge=0, le=100)] = 10.0
+    gap_mm: Annotated[float, Interval(ge=0, le=100)] = 12.0
+    sheets: Annotated[int, Interval(ge=1, le=12)] = 2
+    shelves: Annotated[int, Interval(ge=1, le=4)] = 1
     oven_mode: OvenMode = "conventional"
     cup: CupHabit = "spooned"
-    egg: str = USUAL_EGG
+    egg: Annotated[Text, MaxLen(30)] = USUAL_EGG
     own_units: UnitSystem = "grams"
     hot_corners: bool = False
     sheet_kind: SheetKind = "plain"
-    other_sheets: tuple[OwnSheet, ...] = ()
-    pans: tuple[OwnPan, ...] = ()
-    fridge_c: float = 4.0
-    freezer_c: float = -18.0
-    room_c: float = 21.0
-    scoops: tuple[Scoop, ...] = ()
-    cutters: tuple[NamedCutter, ...] = ()
+    other_sheets: Annotated[tuple[OwnSheet, ...], MaxLen(8)] = ()
+    pans: Annotated[tuple[OwnPan, ...], MaxLen(12)] = ()
+    fridge_c: Annotated[float, Interval(ge=0, le=12)] = 4.0
+    freezer_c: Annotated[float, Interval(ge=-40, le=-5)] = -18.0
+    room_c: Annotated[float, Interval(ge=10, le=40)] = 21.0
+    scoops: Annotated[tuple[Scoop, ...], MaxLen(40)] = ()
+    cutters: Annotated[tuple[NamedCutter, ...], MaxLen(40)] = ()
     planning: Planning = field(default_factory=Planning)
     learns: bool = True
 

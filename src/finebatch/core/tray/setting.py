@@ -1,16 +1,20 @@
 """How a dough is portioned, chilled and baked."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
+from typing import Annotated
+
+from annotated_types import Interval, MaxLen
 
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.piece.effects import Surface
-from finebatch.core.piece.kinds import Portioning
+from finebatch.core.piece.kinds import AnyKind
 from finebatch.core.piece.sizes import AlsoPieces
 from finebatch.core.piece.tray import Evenness
+from finebatch.core.values import FromOutside, Text
 
 
 @dataclass(frozen=True, slots=True)
-class TraySetting:
+class TraySetting(FromOutside):
     """How a dough is portioned, chilled and baked. g, mm, °C and minutes.
 
     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight.
@@ -18,13 +22,18 @@ class TraySetting:
     size.
     """
 
-    piece: Portioning
+    piece: AnyKind
     evenness: Evenness
-    dough_temp_c: float
-    oven_c: float
+    dough_temp_c: Annotated[float, Interval(ge=-25, le=40)]
+    oven_c: Annotated[float, Interval(ge=60, le=300)]
     surface: Surface
-    chill_min: int
+    chill_min: Annotated[int, Interval(ge=0, le=4320)]
     doneness: Doneness | None = None
     rested: bool = False
-    sheet: str = ""
+    sheet: Annotated[Text, MaxLen(40)] = ""
     also: AlsoPieces | None = None
+
+
+def setting_of(asked: TraySetting) -> TraySetting:
+    """The setting alone of a question that names one and more."""
+    return TraySetting(**{f.name: getattr(asked, f.name) for f in fields(TraySetting)})

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import Pan, Portioning, Rolled
+from finebatch.core.piece.kinds import AnyKind, Pan, Portioning, Rolled
 from finebatch.core.piece.making import PanScored, depth_in
 from finebatch.core.piece.slab import thickness_for
 from finebatch.core.piece.tools import NamedPan
@@ -17,7 +17,7 @@ from finebatch.core.tray.question import TrayQuestion
 class Turned:
     """A portioning that answers, the dough that it needs as a factor, and what comes of it."""
 
-    piece: Portioning
+    piece: AnyKind
     factor: float
     grams: float
     pieces: int
@@ -78,7 +78,7 @@ class RungFigures:
     """One size of the ladder; figures are None, with a reason, where it cannot be."""
 
     name: str
-    piece: Portioning
+    piece: AnyKind
     fault: str
     grams: float | None = None
     pieces: int | None = None

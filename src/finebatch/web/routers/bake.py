@@ -1,61 +1,15 @@
 """The Bake screen: the session that is being baked, what happens in it, and what is weighed."""
 
-from typing import Annotated, Literal
-
 from fastapi import APIRouter
-from pydantic import Field
 
-from finebatch.core.piece.evenness import OFF
+from finebatch.core.piece.evenness import OFF, Portions
 from finebatch.core.refusal import refuse
 from finebatch.web.deps import Data, Now, Planner, Screens
 from finebatch.web.session_out import SessionOut, session_out
-from finebatch.web.types import Body, Id, Key, Out, Text
+from finebatch.web.types import Body, Id, Key, Out
 from finebatch.workflow.session import baking, live, session_rows, single, weighing
 
 router = APIRouter(prefix="/api/sessions", tags=["bake"])
-
-
-class DeedBody(Body):
-    """What happened: a job done or left out, minutes more for a bake, the baker away or the oven
-    slow for so many minutes, a tray dropped (its name is the activity), so many grams weighed of
-    an ingredient (none: of a portion), or how firm a dough felt before it is portioned (`what` is
-    soft, right or hard) and that it waits so many minutes more."""
-
-    kind: baking.EventKind
-    activity: Key | Literal[""] = ""
-    minutes: Annotated[int, Field(ge=1, le=baking.MOST_AWAY)] | None = None
-    grams: Annotated[float, Field(ge=-1e6, le=1e6)] | None = None
-    what: Annotated[Text, Field(max_length=80)] | None = None
-
-
-class ToWeighOut(Out):
-    """An ingredient: what the formula wants and what was weighed in, in g."""
-
-    key: str
-    name: str
-    target_g: float
-    weighed_g: float | None
-
-
-class OffPortionOut(Out):
-    """A portion among the last few that is too heavy or too light."""
-
-    number: int
-    grams: float
-    how: Literal["heavy", "light"]
-
-
-class PortionsOut(Out):
-    """Portions weighed one by one (g): running mean, standard deviation over mean, which are off.
-
-    `cv` is null while there are too few to tell.
-    """
-
-    weighed_g: list[float]
-    target_g: float
-    mean_g: float | None
-    cv: float | None
-    off: list[OffPortionOut]
 
 
 class AlongOut(Out):
@@ -66,8 +20,8 @@ class AlongOut(Out):
     """
 
     activity: str
-    ingredients: list[ToWeighOut]
-    portions: PortionsOut | None
+    ingredients: list[weighing.ToWeigh]
+    portions: Portions | None
     wanted: int
     off_by: float
     width_mm: float | None
@@ -139,14 +93,13 @@ def start_session(
 
 
 @router.post("/{session_id}/events")
-def record(session_id: Id, body: DeedBody, data: Data, now: Now, screens: Screens) -> SessionOut:
+def record(session_id: Id, body: baking.Deed, data: Data, now: Now, screens: Screens) -> SessionOut:
     """Say what happened; the rest is planned again."""
     if body.kind in ("more", "away", "slow") and body.minutes is None:
         raise refuse("minutes", "How many minutes?")
     if body.kind == "more" and (body.minutes or 0) > baking.MOST_MORE:
         raise refuse("minutes", f"At most {baking.MOST_MORE} minutes at once.")
-    deed = baking.Deed(**body.model_dump())
-    live.say(data, session_id, deed, now, lambda: _tell(screens, _now_so(session_id, data, now)))
+    live.say(data, session_id, body, now, lambda: _tell(screens, _now_so(session_id, data, now)))
     return _now_so(session_id, data, now)
 
 
@@ -174,8 +127,8 @@ def weigh_along(session_id: Id, activity: Key, data: Data) -> AlongOut:
         found = weighing.along(session, session_id, activity)
     return AlongOut(
         activity=found.activity,
-        ingredients=[ToWeighOut.model_validate(one) for one in found.ingredients],
-        portions=PortionsOut.model_validate(found.portions) if found.portions else None,
+        ingredients=list(found.ingredients),
+        portions=found.portions,
         wanted=found.wanted,
         off_by=OFF,
         width_mm=found.width.middle_mm if found.width else None,

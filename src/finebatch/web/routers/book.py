@@ -8,31 +8,26 @@ from fastapi import APIRouter, Path, Request, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
-from finebatch.core.book.firmness import Firmness
 from finebatch.core.book.learn import Counts, Lessons
 from finebatch.core.book.record import (
     COLOURS,
-    MOST_NOTE,
-    MOST_TASTES,
     TASTES,
     Edges,
     Record,
     Seen,
     Texture,
-    Verdict,
 )
 from finebatch.core.piece.spread import EIGHT_IN_TEN
 from finebatch.facts import formula
 from finebatch.settings import Settings
 from finebatch.store.database import Database
-from finebatch.store.documents import SEEN
 from finebatch.store.models import BakeRow, DoughRow
 from finebatch.store.places import photos_of
 from finebatch.web.deps import Config, Data, Now
-from finebatch.web.types import Body, Id, Out, Text, ValueBody
+from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
 from finebatch.workflow.book import book_files, photos, troubles
-from finebatch.workflow.book.chill_advice import advise
+from finebatch.workflow.book.chill_advice import ChillAdvice, advise
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
 from finebatch.workflow.kitchen.fridge import cold_pace
@@ -43,45 +38,6 @@ router = APIRouter(prefix="/api", tags=["book"])
 
 Taste = Annotated[Text, Field(min_length=1, max_length=30)]
 Measured = Annotated[float, Field(ge=-1e6, le=1e6)]
-
-
-class SeenBody(ValueBody):
-    """What was seen, felt and tasted: heights in mm, °C in the oven, words; nothing is needed."""
-
-    heights_mm: Annotated[list[Measured], Field(max_length=24)] = []
-    oven_c: Measured | None = None
-    edges: Edges | None = None
-    texture: Annotated[list[Texture], Field(max_length=9)] = []
-    tastes: Annotated[
-        list[Annotated[Text, Field(min_length=1, max_length=30)]],
-        Field(max_length=MOST_TASTES),
-    ] = []
-    verdict: Verdict | None = None
-    troubles: Annotated[list[Annotated[Text, Field(max_length=40)]], Field(max_length=14)] = []
-    version: Annotated[int, Field(ge=1, le=100_000)] | None = None
-
-    def seen(self) -> Seen:
-        """The workflow's value."""
-        return SEEN.read(self.model_dump())
-
-
-class RecordBody(Body):
-    """What a baker writes down after a bake: widths in mm, minutes, colour step 1 to 7, a note,
-    and what was seen."""
-
-    dough_id: Id
-    session_id: Id | None = None
-    tray: Annotated[Text, Field(max_length=8)] | None = None
-    widths_mm: Annotated[list[Measured], Field(max_length=24)]
-    minutes: Measured | None = None
-    colour: Annotated[int, Field(ge=1, le=len(COLOURS))] | None = None
-    note: Annotated[Text, Field(max_length=MOST_NOTE)] = ""
-    seen: SeenBody = SeenBody()
-
-    def record(self) -> Record:
-        """The workflow's record."""
-        fields = self.model_dump(exclude={"seen"})
-        return Record(**{**fields, "widths_mm": tuple(self.widths_mm)}, seen=self.seen.seen())
 
 
 class BakeOut(Out):
@@ -107,7 +63,7 @@ class BakeOut(Out):
     minutes_aside: bool
     counts: Counts
     photo: str | None
-    seen: SeenBody
+    seen: Seen
 
 
 def _out(row: BakeRow, set_aside: bool = False, minutes_aside: bool = False) -> BakeOut:
@@ -120,7 +76,7 @@ def _out(row: BakeRow, set_aside: bool = False, minutes_aside: bool = False) -> 
             "error_mm": None if mean is None else mean - row.foreseen_mm,
             "set_aside": set_aside,
             "minutes_aside": minutes_aside,
-            "seen": SeenBody.model_validate(row.seen),
+            "seen": row.seen,
         }
     )
 
@@ -160,16 +116,6 @@ class DoughLessonOut(Out):
     minutes_pct: float
 
 
-class ChillAdviceOut(Out):
-    """A dough that was too soft or too hard: minutes that it is chilled, and that would be best."""
-
-    dough_id: int
-    name: str
-    firmness: Firmness
-    planned_min: int
-    best_min: int
-
-
 class LessonsOut(Out):
     """What the whole book has taught: percent of width and minutes in this kitchen, hands' and the
     fridge's paces (times the usual) with how many jobs and doughs felt taught them, and each
@@ -186,7 +132,7 @@ class LessonsOut(Out):
     mix_jobs: int
     chill_times: float
     chill_felt: int
-    chills: list[ChillAdviceOut]
+    chills: list[ChillAdvice]
     doughs: list[DoughLessonOut]
 
 
@@ -249,10 +195,10 @@ def book_words() -> BookWordsOut:
 
 
 @router.post("/bakes", status_code=201)
-def add_bake(body: RecordBody, data: Data, now: Now) -> BakeOut:
+def add_bake(body: Record, data: Data, now: Now) -> BakeOut:
     """Write a bake into the book."""
     with data.writing() as session:
-        return _out(book.add_bake(session, body.record(), now))
+        return _out(book.add_bake(session, body, now))
 
 
 @router.put("/bakes/{bake_id}/counts")
@@ -342,7 +288,7 @@ def read_lessons(data: Data) -> LessonsOut:
         mix_jobs=hands.mix.jobs,
         chill_times=cold.times,
         chill_felt=cold.jobs,
-        chills=[ChillAdviceOut.model_validate(advice) for advice in chills],
+        chills=chills,
         doughs=[_lesson(learnt, key, names[key]) for key in sorted(known) if key in names],
     )
 

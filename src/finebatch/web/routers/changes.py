@@ -5,8 +5,12 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
+from finebatch.core.formula.compare import ComparedLine
+from finebatch.core.formula.dough import Card
+from finebatch.core.formula.scaling import EggAdvice, Limit
 from finebatch.core.measures.units import Unit
-from finebatch.web.cards import CardBody, LineBody, TraySettingBody
+from finebatch.core.tray.setting import TraySetting
+from finebatch.web.cards import CardBody, LineBody
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.dough import differences as work
@@ -27,17 +31,6 @@ class SideOut(Out):
     minutes: float | None
 
 
-class ComparedLineOut(Out):
-    """An ingredient in both: grams and percent of the flour."""
-
-    ingredient: str
-    before_g: float | None
-    after_g: float | None
-    before_pct: float | None
-    after_pct: float | None
-    changed: bool
-
-
 class QualityOut(Out):
     """What a baker would notice of one quality."""
 
@@ -50,7 +43,7 @@ class DifferenceOut(Out):
 
     before: SideOut
     after: SideOut
-    lines: list[ComparedLineOut]
+    lines: list[ComparedLine]
     said: list[str]
     qualities: list[QualityOut]
     allergens_added: list[str]
@@ -61,7 +54,7 @@ def _difference_out(found: work.Difference) -> DifferenceOut:
     return DifferenceOut(
         before=SideOut.model_validate(found.before),
         after=SideOut.model_validate(found.after),
-        lines=[ComparedLineOut.model_validate(line) for line in found.lines],
+        lines=list(found.lines),
         said=list(found.said),
         qualities=[QualityOut(quality=q, words=words) for q, words in found.words.items()],
         allergens_added=list(found.allergens_added),
@@ -74,7 +67,7 @@ class CompareBody(Body):
 
     before: CardBody
     after: CardBody
-    tray: TraySettingBody
+    tray: TraySetting
     dough_id: Id | None = None
 
 
@@ -83,9 +76,7 @@ def compare(body: CompareBody, data: Data) -> DifferenceOut:
     """Two versions of a dough side by side; keeps nothing."""
     with data.reading() as session:
         bench = get_bench(session)
-    found = work.compare(
-        body.before.card(), body.after.card(), body.tray.setting(), bench, body.dough_id
-    )
+    found = work.compare(body.before.card(), body.after.card(), body.tray, bench, body.dough_id)
     return _difference_out(found)
 
 
@@ -93,7 +84,7 @@ class SwapsBody(Body):
     """A card and its tray as they are on the screen."""
 
     card: CardBody
-    tray: TraySettingBody
+    tray: TraySetting
     dough_id: Id | None = None
 
 
@@ -107,7 +98,7 @@ class SwapOut(Out):
     note: str
     said: str
     caution: str
-    card: CardBody
+    card: Card
     difference: DifferenceOut
 
 
@@ -116,7 +107,7 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
     """The swaps that apply to a card, each before and after; keeps nothing."""
     with data.reading() as session:
         bench = get_bench(session)
-    found = work.swap_offers(body.card.card(), body.tray.setting(), bench, body.dough_id)
+    found = work.swap_offers(body.card.card(), body.tray, bench, body.dough_id)
     larder = bench.reader.larder
     out = []
     for one in found:
@@ -126,7 +117,7 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
             SwapOut(
                 key=swap.key, label=swap.label, line=line,
                 takes=larder[key].name if key else "", note=swap.note, said=one.offer.said,
-                caution=swap.caution, card=CardBody.model_validate(one.offer.card),
+                caution=swap.caution, card=one.offer.card,
                 difference=_difference_out(one.difference),
             )
         )  # fmt: skip
@@ -144,24 +135,6 @@ class ScaleBody(Body):
     have: Annotated[list[LineBody], Field(max_length=50)] = []
     bowl_l: Annotated[float, Field(gt=0, le=100)] | None = None
     rounded: bool = False
-
-
-class LimitOut(Out):
-    """How far one thing there is goes, and what stays of it."""
-
-    ingredient: str
-    have_g: float
-    factor: float
-    left_g: float
-
-
-class EggAdviceOut(Out):
-    """How many eggs to beat, grams to weigh in, grams to spare."""
-
-    eggs: float
-    beat: int
-    use_g: float
-    spare_g: float
 
 
 class NearFactorOut(Out):
@@ -191,12 +164,12 @@ class ScalingOut(Out):
     factor: float
     total_g: float
     lines: list[ScaledLineOut]
-    limits: list[LimitOut]
-    eggs: EggAdviceOut | None
+    limits: list[Limit]
+    eggs: EggAdvice | None
     near: list[NearFactorOut]
     mixes: int
     mix_g: float
-    card: CardBody
+    card: Card
 
 
 @router.post("/scale")
@@ -220,8 +193,8 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
             )
             for x in found.lines
         ],
-        limits=[LimitOut.model_validate(limit) for limit in found.limits],
-        eggs=EggAdviceOut.model_validate(found.eggs) if found.eggs else None,
+        limits=list(found.limits),
+        eggs=found.eggs,
         near=[
             NearFactorOut(
                 factor=float(n.factor), text=str(n.factor), eggs=n.eggs, total_g=n.total_g
@@ -230,5 +203,5 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
         ],
         mixes=found.mixes,
         mix_g=found.mix_g,
-        card=CardBody.model_validate(found.card),
+        card=found.card,
     )  # fmt: skip

@@ -1,14 +1,15 @@
 """Chilling: how long a dough's shape takes in the cold, and back on the bench."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from annotated_types import Interval
 from fastapi import APIRouter
-from pydantic import Field
 
 from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import Chill, Curve, Job, Place
 from finebatch.core.tray import question as trays
-from finebatch.web.cards import TraySettingBody
+from finebatch.core.tray.setting import TraySetting, setting_of
 from finebatch.web.deps import Data
 from finebatch.web.types import Id, Out
 from finebatch.workflow.dough.doughs import get_dough
@@ -19,11 +20,12 @@ from finebatch.workflow.tray import trying as tries
 router = APIRouter(prefix="/api", tags=["tray"])
 
 
-class ChillBody(TraySettingBody):
+@dataclass(frozen=True, slots=True)
+class ChillBody(TraySetting):
     """Where the dough is chilled, from what temperature in °C."""
 
     place: Literal["fridge", "freezer"] = "fridge"
-    start_c: Annotated[float, Field(ge=0, le=40)] = 23.0
+    start_c: Annotated[float, Interval(ge=0, le=40)] = 23.0
 
 
 class CurveOut(Out):
@@ -89,7 +91,7 @@ def chill(dough_id: Id, body: ChillBody, data: Data) -> ChillOut:
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
         pace = cold_pace(session, bench.kitchen)
-    asked = tries.question_tried(dough, body.setting(), [], bench)
+    asked = tries.question_tried(dough, setting_of(body), [], bench)
     larder = bench.reader.larder
     found = trays.chill_for(asked, larder, body.place, body.start_c, pace.times)
     return _chill_out(found, pace)

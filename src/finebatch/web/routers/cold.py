@@ -10,28 +10,13 @@ from finebatch.core.care.keeping import Form, Place
 from finebatch.facts import formula
 from finebatch.store.models import ColdRow
 from finebatch.web.deps import Data, Now
-from finebatch.web.types import Body, Id, Millis, Out, Text
+from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.cold import cold_store as cold
 
 router = APIRouter(prefix="/api/cold", tags=["cold"])
 
 Pieces = Annotated[int, Field(ge=1, le=cold.MOST_PIECES)]
 Note = Annotated[Text, Field(max_length=cold.MOST_NOTE)]
-
-
-class PutBody(Body):
-    """What is put away: shape, how many pieces it gives, where, since when (UTC ms)."""
-
-    dough_id: Id
-    form: Form
-    pieces: Pieces
-    place: Place
-    since: Millis | None = None
-    note: Note = ""
-
-    def put(self) -> cold.Put:
-        """The workflow's value."""
-        return cold.Put(**self.model_dump())
 
 
 class TakeBody(Body):
@@ -120,10 +105,10 @@ def cold_store(data: Data, now: Now) -> StoreOut:
 
 
 @router.post("", status_code=201)
-def put_away(body: PutBody, data: Data, now: Now) -> ColdOut:
+def put_away(body: cold.Put, data: Data, now: Now) -> ColdOut:
     """Put dough or pieces away."""
     with data.writing() as session:
-        return _out(cold.put_away(session, body.put(), now), now)
+        return _out(cold.put_away(session, body, now), now)
 
 
 @router.post("/{item_id}/take")

@@ -6,10 +6,11 @@ from fastapi import APIRouter
 from pydantic import Field
 from starlette.responses import StreamingResponse
 
+from finebatch.core.heat.probe import OvenReading
 from finebatch.core.refusal import refuse
 from finebatch.devices.readings import DeviceFault
 from finebatch.devices.stand_in_oven import OvenKnobs
-from finebatch.devices.stand_in_scale import OnTheScale, Trouble
+from finebatch.devices.stand_in_scale import OnTheScale
 from finebatch.web.deps import Data, Devices, Now, Screens
 from finebatch.web.problems import problem
 from finebatch.web.types import Celsius, Out, ValueBody
@@ -19,32 +20,12 @@ from finebatch.workflow.errors import Conflict
 router = APIRouter(prefix="/api", tags=["devices"])
 
 
-class OnTheScaleBody(ValueBody):
-    """What lies on the stand-in scale (g), its drift (g a minute), and what is wrong with it."""
-
-    load_g: Annotated[float, Field(ge=0, le=20_000)] = 0.0
-    drift_g_min: Annotated[float, Field(ge=-50, le=50)] = 0.0
-    trouble: Trouble = "none"
-
-
-class OvenKnobsBody(ValueBody):
-    """The stand-in oven: dial, offset and swing in °C, °C a minute, the door, what is wrong."""
-
-    dial_c: Annotated[float, Field(ge=0, le=300)] = 0.0
-    offset_c: Annotated[float, Field(ge=-50, le=50)] = 8.0
-    swing_c: Annotated[float, Field(ge=0, le=60)] = 18.0
-    rise_c_min: Annotated[float, Field(ge=1, le=60)] = 9.0
-    fall_c_min: Annotated[float, Field(ge=0.5, le=60)] = 4.0
-    door_open: bool = False
-    trouble: Trouble = "none"
-
-
 class StandInsBody(ValueBody):
     """Both stand-ins, and whether they are switched on."""
 
     on: bool
-    scale: OnTheScaleBody = OnTheScaleBody()
-    oven: OvenKnobsBody = OvenKnobsBody()
+    scale: OnTheScale = OnTheScale()
+    oven: OvenKnobs = OvenKnobs()
 
 
 class ScaleOut(Out):
@@ -71,16 +52,6 @@ class DevicesOut(Out):
     stand_ins: StandInsBody
 
 
-class OvenReadingOut(Out):
-    """An oven by its thermometer, in °C and minutes."""
-
-    mean_c: float
-    swing_c: float
-    offset_c: float
-    ready_min: float
-    watched_min: float
-
-
 class SampleOut(Out):
     """The air of an oven (°C) at a minute of its watch."""
 
@@ -98,7 +69,7 @@ class WatchOut(Out):
     dial_c: float
     began_at: int
     trace: list[SampleOut]
-    reading: OvenReadingOut | None
+    reading: OvenReading | None
     wanted_c: float
     set_to_c: int | None
 
@@ -134,8 +105,8 @@ async def stream(screens: Screens) -> Any:
 def _devices_out(devices: Devices) -> DevicesOut:
     stand_ins = StandInsBody(
         on=devices.on,
-        scale=OnTheScaleBody.model_validate(devices.stand_in_scale.on_it),
-        oven=OvenKnobsBody.model_validate(devices.stand_in_oven.knobs),
+        scale=devices.stand_in_scale.on_it,
+        oven=devices.stand_in_oven.knobs,
     )
     if not devices.on:
         return DevicesOut(scale=None, oven=None, stand_ins=stand_ins)
@@ -156,8 +127,8 @@ def get_devices(devices: Devices) -> DevicesOut:
 def play(body: StandInsBody, devices: Devices, screens: Screens) -> DevicesOut:
     """Play the stand-ins by hand."""
     devices.on = body.on
-    devices.stand_in_scale.play(OnTheScale(**body.scale.model_dump()))
-    devices.stand_in_oven.play(OvenKnobs(**body.oven.model_dump()))
+    devices.stand_in_scale.play(body.scale)
+    devices.stand_in_oven.play(body.oven)
     screens.tell("devices", {"on": body.on})
     return _devices_out(devices)
 
@@ -180,7 +151,7 @@ def _watch_out(found: oven_watch.Watch, wanted_c: float) -> WatchOut:
         dial_c=found.row.dial_c,
         began_at=found.row.began_at,
         trace=[SampleOut(minute=minute, celsius=celsius) for minute, celsius in found.trace],
-        reading=None if found.reading is None else OvenReadingOut.model_validate(found.reading),
+        reading=found.reading,
         wanted_c=wanted_c,
         set_to_c=found.dial_for(wanted_c),
     )

@@ -5,12 +5,14 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 from pydantic import Field
 
-from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.dough import Card, Family, Mixing
 from finebatch.core.formula.kitchen_amounts import UnitSystem
+from finebatch.core.larder.ingredient import NaturalUnit
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
+from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
-from finebatch.web.cards import CardBody, DoughOut, TraySettingBody, dough_out
+from finebatch.web.cards import CardBody, DoughOut, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
@@ -48,14 +50,6 @@ class DoughsOut(Out):
     total: int
 
 
-class NaturalUnitOut(Out):
-    """An egg, a stick."""
-
-    unit: Unit
-    name: str
-    grams: float
-
-
 class IngredientOut(Out):
     """An ingredient that a line may name."""
 
@@ -63,7 +57,7 @@ class IngredientOut(Out):
     name: str
     role: str
     units: list[Unit]
-    natural_unit: NaturalUnitOut | None
+    natural_unit: NaturalUnit | None
     depends_on_habit: bool
     allergens: list[str]
 
@@ -172,21 +166,10 @@ def remove_dough(dough_id: Id, data: Data) -> None:
 
 
 @router.put("/doughs/{dough_id}/tray")
-def change_tray(dough_id: Id, body: TraySettingBody, data: Data) -> DoughOut:
+def change_tray(dough_id: Id, body: TraySetting, data: Data) -> DoughOut:
     """Keep how a dough is portioned and baked."""
     with data.writing() as session:
-        return dough_out(doughs.change_tray(session, dough_id, body.setting()))
-
-
-class VersionBakedOut(Out):
-    """What the bakes of a version came to: how many, mean width (mm) and minutes, how many were
-    to be baked again, what went wrong."""
-
-    bakes: int
-    width_mm: float | None
-    minutes: float | None
-    again: int
-    troubles: list[str]
+        return dough_out(doughs.change_tray(session, dough_id, body))
 
 
 class VersionOut(Out):
@@ -196,13 +179,13 @@ class VersionOut(Out):
     at: int
     said: str
     reason: str
-    baked: VersionBakedOut | None = None
+    baked: book.VersionBaked | None = None
 
 
 class VersionCardOut(VersionOut):
     """A version with its whole card."""
 
-    card: CardBody
+    card: Card
 
 
 @router.get("/doughs/{dough_id}/versions")
@@ -212,7 +195,7 @@ def all_versions(dough_id: Id, data: Data) -> list[VersionOut]:
         baked = book.by_version(session, dough_id)
         known = [VersionOut.model_validate(v) for v in versions.history(session, dough_id)]
     return [
-        version.model_copy(update={"baked": VersionBakedOut.model_validate(baked[version.number])})
+        version.model_copy(update={"baked": baked[version.number]})
         if version.number in baked
         else version
         for version in known
@@ -226,7 +209,7 @@ def one_version(dough_id: Id, number: Id, data: Data) -> VersionCardOut:
         found = versions.find(session, dough_id, number)
         return VersionCardOut(
             number=found.number, at=found.at, said=found.said, reason=found.reason,
-            card=CardBody.model_validate(found.card),
+            card=found.card,
         )  # fmt: skip
 
 

@@ -74,17 +74,6 @@ class ShelfOut(Out):
     doughs: int
 
 
-class EffectOut(Out):
-    """What a change does to one dough: grams in all, and mm of a baked piece."""
-
-    id: int
-    name: str
-    before_g: float
-    after_g: float
-    before_mm: float | None
-    after_mm: float | None
-
-
 def _facts(ingredient: Ingredient) -> FactsBody:
     fields = {name: getattr(ingredient, name) for name in FactsBody.model_fields}
     natural = ingredient.natural_unit
@@ -142,8 +131,7 @@ def reset_ingredient(key: Key, data: Data) -> ShelfOut | None:
 
 
 @router.post("/{key}/effects")
-def effects_of(key: Key, body: FactsBody, data: Data) -> list[EffectOut]:
+def effects_of(key: Key, body: FactsBody, data: Data) -> list[work.LarderEffect]:
     """What these figures would change in the doughs that use it; keeps nothing."""
     with data.reading() as session:
-        found = work.effects_of(session, body.ingredient(key))
-        return [EffectOut.model_validate(e) for e in found]
+        return work.effects_of(session, body.ingredient(key))

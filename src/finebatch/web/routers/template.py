@@ -1,13 +1,15 @@
 """Paper templates at 1 : 1: the sheet with its pieces, the slab with its cuts."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from annotated_types import Interval
 from fastapi import APIRouter
 from fastapi.responses import Response
-from pydantic import Field
 
 from finebatch.core.piece.template import What
 from finebatch.core.tray import question as trays
+from finebatch.core.tray.setting import setting_of
 from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
 from finebatch.web.deps import Data
@@ -20,13 +22,14 @@ from finebatch.workflow.tray import trying as tries
 router = APIRouter(prefix="/api", tags=["tray"])
 
 
+@dataclass(frozen=True, slots=True)
 class TemplateBody(TrayQuestionBody):
     """Which template, of which tray (by size, the fullest first), on what."""
 
     what: What = "sheet"
     form: Literal["pdf", "svg"] = "pdf"
     paper: Paper = "A4"
-    tray: Annotated[int, Field(ge=0, le=50)] = 0
+    tray: Annotated[int, Interval(ge=0, le=50)] = 0
 
 
 @router.post("/doughs/{dough_id}/template", response_class=Response)
@@ -34,7 +37,7 @@ def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     """A template to print at its own size and slide under the paper."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
     found = trays.answer(asked, bench.ground(dough_id))
     drawn = trays.template(dough.card.name, asked, found, body.what, body.tray)
     if body.form == "svg":

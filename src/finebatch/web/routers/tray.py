@@ -1,18 +1,23 @@
 """The Tray screen: one dough foreseen in pieces on the kitchen's sheets."""
 
+from dataclasses import dataclass
 from typing import Annotated
 
+from annotated_types import MaxLen
 from fastapi import APIRouter
 from pydantic import Field
 
-from finebatch.core.piece.layout import meetings, off_sheet
+from finebatch.core.piece.kinds import Pan
+from finebatch.core.piece.layout import Meeting, meetings, off_sheet
 from finebatch.core.piece.rows import Footprint
+from finebatch.core.piece.tools import NamedPan
 from finebatch.core.tray import question as trays
 from finebatch.core.tray import turned_around as turned
+from finebatch.core.tray.setting import TraySetting, setting_of
+from finebatch.core.values import Point
 from finebatch.facts import tables
-from finebatch.web.cards import DoughOut, TraySettingBody, dough_out
+from finebatch.web.cards import DoughOut, dough_out
 from finebatch.web.deps import Data, Now
-from finebatch.web.portioning import PanBody, PieceBody
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.dough.doughs import get_dough
@@ -23,12 +28,11 @@ from finebatch.workflow.tray import trying as tries
 router = APIRouter(prefix="/api", tags=["tray"])
 
 
-class TrayQuestionBody(TraySettingBody):
+@dataclass(frozen=True, slots=True)
+class TrayQuestionBody(TraySetting):
     """A tray setting with changes tried on the dough, by their keys; nothing is kept."""
 
-    tried: Annotated[list[Annotated[Text, Field(max_length=40)]], Field(max_length=20)] = Field(
-        default_factory=list
-    )
+    tried: Annotated[tuple[Annotated[Text, Field(max_length=40)], ...], MaxLen(20)] = ()
 
 
 @router.post("/doughs/{dough_id}/foresee")
@@ -36,7 +40,7 @@ def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
     """Foresee a dough in pieces with this setting, and with changes tried; nothing is kept."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
     larder = bench.reader.larder
     found = trays.sizes(asked, bench.ground(dough_id))
     return tray_out(asked, found, asked.composition(larder).total_g)
@@ -68,7 +72,7 @@ def offer_tries(
             key=offer.tried.key, label=offer.tried.label, width_mm=offer.width_mm,
             height_mm=offer.height_mm, minutes=offer.minutes,
         )
-        for offer in tries.offers(dough, body.setting(), already, effect, bench)
+        for offer in tries.offers(dough, setting_of(body), already, effect, bench)
     ]  # fmt: skip
 
 
@@ -78,9 +82,10 @@ def keep_tried(dough_id: Id, body: TrayQuestionBody, data: Data, now: Now) -> Do
     with data.writing() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
         chosen = tries.find_tries(body.tried)
-        return dough_out(tries.keep_tried(session, dough, body.setting(), chosen, bench, now))
+        return dough_out(tries.keep_tried(session, dough, setting_of(body), chosen, bench, now))
 
 
+@dataclass(frozen=True, slots=True)
 class TurnedBody(TrayQuestionBody):
     """The question turned around: a width in mm, a count, both, or nothing left over."""
 
@@ -89,91 +94,40 @@ class TurnedBody(TrayQuestionBody):
     no_leftover: bool = False
 
 
-class TurnedOut(Out):
-    """An answer: the portioning, how much of the dough it needs, and what comes of it."""
-
-    piece: PieceBody
-    factor: float
-    grams: float
-    pieces: int
-    trays: int
-    leftover_g: float
-    width_mm: float
-    whole_minutes: int
-
-
 @router.post("/doughs/{dough_id}/turned")
-def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[TurnedOut]:
+def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[turned.Turned]:
     """The piece that bakes so wide, the dough for so many, or the sizes that leave nothing."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
     basis = asked.basis(bench.ground(dough_id))
-    found = turned.answers(
+    return turned.answers(
         basis, asked.setting.piece, body.width_mm, body.pieces, no_leftover=body.no_leftover
     )
-    return [TurnedOut.model_validate(answer) for answer in found]
-
-
-class RungOut(Out):
-    """One size of the ladder; figures are null, with a reason, where it cannot be."""
-
-    name: str
-    piece: PieceBody
-    fault: str
-    grams: float | None = None
-    pieces: int | None = None
-    trays: int | None = None
-    width_mm: float | None = None
-    height_mm: float | None = None
-    whole_minutes: int | None = None
 
 
 @router.post("/doughs/{dough_id}/ladder")
-def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[RungOut]:
+def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[turned.RungFigures]:
     """Each scoop, cutter, thickness or pan of the kitchen, and what it would give."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, body.setting(), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
     basis = asked.basis(bench.ground(dough_id))
-    return [RungOut.model_validate(rung) for rung in turned.rungs(basis, asked, tables.pans())]
-
-
-class FootprintBody(Body):
-    """Room for one piece, in mm."""
-
-    across_mm: Annotated[float, Field(gt=0, le=1000)]
-    down_mm: Annotated[float, Field(gt=0, le=1000)]
-    is_round: bool
-
-
-class PointBody(Body):
-    """A place on the sheet in mm from its upper left inner corner."""
-
-    x: Annotated[float, Field(ge=-2000, le=2000)]
-    y: Annotated[float, Field(ge=-2000, le=2000)]
+    return turned.rungs(basis, asked, tables.pans())
 
 
 class PlacedBody(Body):
     """Pieces as they were moved by hand on the kitchen's sheet."""
 
-    footprint: FootprintBody
+    footprint: Footprint
     turned: bool = False
-    centres: Annotated[list[PointBody], Field(max_length=300)]
-
-
-class MeetingOut(Out):
-    """Two pieces whose rims would meet, by their places, and by how many mm."""
-
-    one: int
-    other: int
-    over_mm: float
+    centres: Annotated[list[Point], Field(max_length=300)]
 
 
 class PlacedOut(Out):
     """What is wrong with pieces moved by hand, if anything."""
 
-    meetings: list[MeetingOut]
+    meetings: list[Meeting]
     off_sheet: list[int]
 
 
@@ -182,34 +136,24 @@ def check_sheet(body: PlacedBody, data: Data) -> PlacedOut:
     """Which pieces, moved by hand, would touch each other or the sheet's edge."""
     with data.reading() as session:
         sheet = get_kitchen(session).sheet
-    foot = Footprint(**body.footprint.model_dump())
-    centres = [(point.x, point.y) for point in body.centres]
+    foot = body.footprint
     return PlacedOut(
-        meetings=[
-            MeetingOut.model_validate(met) for met in meetings(foot, centres, turned=body.turned)
-        ],
-        off_sheet=off_sheet(sheet, foot, centres, turned=body.turned),
+        meetings=meetings(foot, body.centres, turned=body.turned),
+        off_sheet=off_sheet(sheet, foot, body.centres, turned=body.turned),
     )
 
 
-class NamedPanOut(Out):
-    """A pan that bakers have."""
-
-    name: str
-    pan: PanBody
-
-
 @router.get("/pans")
-def list_pans() -> list[NamedPanOut]:
+def list_pans() -> list[NamedPan]:
     """Pans that bakers have."""
-    return [NamedPanOut.model_validate(pan) for pan in tables.pans()]
+    return list(tables.pans())
 
 
 class OtherPanBody(Body):
     """A pan filled for this dough, and the one to use in its place."""
 
-    pan: PanBody
-    other: PanBody
+    pan: Pan
+    other: Pan
 
 
 class OtherPanOut(Out):
@@ -221,4 +165,4 @@ class OtherPanOut(Out):
 @router.post("/same-depth")
 def same_depth(body: OtherPanBody) -> OtherPanOut:
     """The same depth in another pan."""
-    return OtherPanOut(factor=turned.same_depth(body.pan.pan(), body.other.pan()))
+    return OtherPanOut(factor=turned.same_depth(body.pan, body.other))

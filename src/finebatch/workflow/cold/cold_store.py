@@ -1,7 +1,9 @@
 """The cold store: dough and baked pieces kept for another day, each with a trace of its own."""
 
 from dataclasses import dataclass
+from typing import Annotated
 
+from annotated_types import Interval, MaxLen
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -16,6 +18,7 @@ from finebatch.core.care.keeping import (
 )
 from finebatch.core.formula.dough import Card
 from finebatch.core.refusal import refuse
+from finebatch.core.values import FromOutside, Id, Moment, Text
 from finebatch.facts import formula
 from finebatch.store.models import ColdEventRow, ColdRow, DoughRow
 from finebatch.workflow.dough import versions
@@ -33,15 +36,15 @@ FORM_WORDS: dict[Form, str] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Put:
+class Put(FromOutside):
     """What is put away: of which dough, in what shape, how many pieces it gives, where."""
 
-    dough_id: int
+    dough_id: Id
     form: Form
-    pieces: int
+    pieces: Annotated[int, Interval(ge=1, le=MOST_PIECES)]
     place: Place
-    since: int | None = None
-    note: str = ""
+    since: Moment | None = None
+    note: Annotated[Text, MaxLen(MOST_NOTE)] = ""
 
 
 def _perishable(session: Session, card: Card) -> bool:

@@ -20,12 +20,15 @@ from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
+from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenMode, setting_c
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.measures.temperatures import FAN_LOWER_C, find_temperatures
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.spread import Vector
+from finebatch.core.piece.portion import RawPiece
+from finebatch.core.piece.spread import Vector, Width
+from finebatch.core.piece.thickness import Thickness
 from finebatch.core.piece.tray import count
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -45,13 +48,17 @@ SAME_OVEN_C = 3.0
 
 @dataclass(frozen=True, slots=True)
 class PieceStudy:
-    """One piece of the dough foreseen, and how many there are.
+    """One piece of the dough, raw and baked (g, mm, min), and how many there are.
 
     `wider_pct` is how much wider it bakes than the same piece of the `others`, the baker's other
     doughs of that family.
     """
 
-    foreseen: Foreseen
+    raw: RawPiece
+    width: Width
+    thickness: Thickness
+    minutes: int
+    doneness: Doneness
     pieces: int
     leftover_g: float
     wider_pct: float | None
@@ -145,7 +152,18 @@ def _piece(
     except Refusal as refusal:
         return None, "" if weighed.faults else refusal.faults[0].message
     wider, others = _wider(session, card, dough_id, found, asked, bench)
-    return PieceStudy(found, pieces, leftover, wider, others), ""
+    studied = PieceStudy(
+        raw=found.raw,
+        width=found.width,
+        thickness=found.thickness,
+        minutes=whole_minutes(found.minutes),
+        doneness=found.doneness,
+        pieces=pieces,
+        leftover_g=leftover,
+        wider_pct=wider,
+        others=others,
+    )
+    return studied, ""
 
 
 def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
@@ -177,8 +195,7 @@ def _checks(
     facts = Facts(bench.reader, formula.doses(), bench.kitchen.oven_mode == "fan")
     known = None
     if piece is not None:
-        minutes = whole_minutes(piece.foreseen.minutes)
-        known = ForeseenPiece(piece.foreseen.raw.grams, minutes, piece.pieces)
+        known = ForeseenPiece(piece.raw.grams, piece.minutes, piece.pieces)
     found = cross_check(card, weighed, facts, known)
     found += [
         check

@@ -152,6 +152,8 @@ def _some(
 
 def check_times(wish: Wish, now: int) -> None:
     """`Refusal` where a wished time cannot be."""
+    if wish.start_at is not None and wish.ready_by is not None:
+        raise refuse("ready_by", "Give a start or a ready-by time, not both.")
     for name, at in (("start_at", wish.start_at), ("ready_by", wish.ready_by)):
         # One that has passed is no reason to refuse what else is asked for (see `passed`).
         if at is not None and at > now + A_YEAR:

@@ -3,8 +3,9 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal, get_args
+from typing import Annotated, Literal, get_args
 
+from annotated_types import Interval, MaxLen
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
@@ -18,7 +19,8 @@ from finebatch.core.plan.progress import (
 )
 from finebatch.core.plan.work import HAND_JOBS, Work
 from finebatch.core.refusal import refuse
-from finebatch.core.session.wish import MINUTE
+from finebatch.core.session.wish import MINUTE, Key
+from finebatch.core.values import FromOutside, Text
 from finebatch.store.models import ActivityRow, EventRow, ProbeRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.fridge import latest_felt
@@ -37,7 +39,7 @@ SKIPPED = ("turn", "finish", "freeze")
 
 
 @dataclass(frozen=True, slots=True)
-class Deed:
+class Deed(FromOutside):
     """What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
 
     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
@@ -45,10 +47,10 @@ class Deed:
     """
 
     kind: EventKind
-    activity: str = ""
-    minutes: int | None = None
-    grams: float | None = None
-    what: str | None = None
+    activity: Key = ""
+    minutes: Annotated[int, Interval(ge=1, le=MOST_AWAY)] | None = None
+    grams: Annotated[float, Interval(ge=-1e6, le=1e6)] | None = None
+    what: Annotated[Text, MaxLen(80)] | None = None
 
 
 def current(session: Session) -> SessionRow | None:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.dough import Card
@@ -14,6 +14,7 @@ from finebatch.core.piece.kinds import batch_grams, with_grams
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import TrayQuestion, question
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import refusal_of
 from finebatch.facts import formula
 from finebatch.workflow.dough import doughs
 from finebatch.workflow.dough.doughs import Dough
@@ -65,7 +66,10 @@ def _on_setting(
     if not changed:
         return setting
     plain = {name: getattr(setting, name) for name in TraySetting.__slots__}
-    return _SETTING.validate_python({**plain, **changed})
+    try:
+        return _SETTING.validate_python({**plain, **changed})
+    except ValidationError as error:
+        raise refusal_of(error.errors()) from error
 
 
 def tried_on(

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Activity, BakingSession, Schemas } from "../../api/client";
 import { fromField, toField } from "../../app/format";
 
-export type Deed = Schemas["DeedBody"];
+export type Deed = Schemas["Deed"];
 
 interface HappeningsProps {
   session: BakingSession;

@@ -69,7 +69,7 @@ export function useDeeds(session: BakingSession) {
     if (!shown || !isOlder(after, shown)) queries.setQueryData(KEY, after);
   };
   const deed = useMutation({
-    mutationFn: (what: Schemas["DeedBody"]) =>
+    mutationFn: (what: Schemas["Deed"]) =>
       body(api.POST("/api/sessions/{session_id}/events", { ...params, body: what })),
     onMutate,
     onSuccess,

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Bake, body, ProblemError, type Schemas } from "../../api/client";
 
-export type Seen = Schemas["SeenBody"];
+export type Seen = Schemas["Seen"];
 export type BookWords = Schemas["BookWordsOut"];
 
 export const useBakes = (doughId: number | null) =>
@@ -52,7 +52,7 @@ export function useRecord() {
       record,
       photo,
     }: {
-      record: Schemas["RecordBody"];
+      record: Schemas["Record"];
       photo: File | null;
     }) => {
       const bake = await body(api.POST("/api/bakes", { body: record }));

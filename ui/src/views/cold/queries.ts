@@ -11,7 +11,7 @@ export const useColdStore = () =>
   useQuery({ queryKey: KEY, queryFn: () => body(api.GET("/api/cold")), refetchInterval: 60_000 });
 
 type Change =
-  | { do: "put"; put: Schemas["PutBody"] }
+  | { do: "put"; put: Schemas["Put"] }
   | { do: "take"; id: number; pieces: number; why: string }
   | { do: "move"; id: number; place: Place }
   | { do: "correct"; id: number; pieces: number; note: string }

@@ -5,8 +5,8 @@ import { grams } from "../../app/format";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 
-type ReadCard = Schemas["ReadCardOut"];
-type ReadLine = Schemas["ReadLineOut"];
+type ReadCard = Schemas["ReadCard"];
+type ReadLine = Schemas["ReadLine"];
 
 /** A card in grams and questions while it is typed or pasted. */
 const useReadCard = (text: string) =>

@@ -5,7 +5,7 @@ import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
 
-type Helper = Schemas["HelperBody"];
+type Helper = Schemas["Helper"];
 type Task = NonNullable<Helper["tasks"]>[number];
 
 const TASKS: readonly (readonly [Task, string, boolean])[] = [

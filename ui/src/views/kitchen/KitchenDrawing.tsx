@@ -103,7 +103,7 @@ export function KitchenDrawing({ kitchen }: { kitchen: Kitchen }) {
 interface OvenBoxProps {
   box: number;
   shelves: number;
-  side: Schemas["OvenNatureBody"]["hot_side"];
+  side: Schemas["OvenNature"]["hot_side"];
   tray: number;
 }
 

@@ -5,7 +5,7 @@ import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import type { KitchenPart, Nature } from "./setting";
 
-type Mode = Schemas["KitchenBody"]["oven_mode"];
+type Mode = Schemas["KitchenSetting"]["oven_mode"];
 
 const MODES = [
   ["conventional", "still"],

@@ -4,8 +4,8 @@ import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import { freshName, type KitchenPart } from "./setting";
 
-type OwnSheet = Schemas["OwnSheetBody"];
-type OwnPan = Schemas["OwnPanBody"];
+type OwnSheet = Schemas["OwnSheet"];
+type OwnPan = Schemas["OwnPan"];
 type SheetKind = NonNullable<OwnSheet["kind"]>;
 
 const KINDS = [

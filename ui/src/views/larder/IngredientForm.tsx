@@ -251,7 +251,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
 }
 
 /** One dough before and after: its weight, and the width of its baked piece. */
-function Change({ effect }: { effect: Schemas["EffectOut"] }) {
+function Change({ effect }: { effect: Schemas["LarderEffect"] }) {
   const { before_g, after_g, before_mm, after_mm } = effect;
   return (
     <>

@@ -150,7 +150,7 @@ function clash(plan: BakingSession): string {
   return `it takes ${needs} (most of it ${parts.join(" and ")}), and there are ${has}.`;
 }
 
-const CAUSE: Record<Schemas["HoldUpOut"]["cause"], string> = {
+const CAUSE: Record<Schemas["HoldUp"]["cause"], string> = {
   mixing: "mixing",
   chilling: "chilling, thawing, tempering",
   heating: "the oven getting hot",

@@ -7,7 +7,7 @@ import { FORMS, usualForm } from "../cold/forms";
 import type { Form } from "../cold/queries";
 import { useDoughs } from "../dough/queries";
 
-type Item = Schemas["WishBody"]["items"][number];
+type Item = Schemas["Wish"]["items"][number];
 type Joins = Item["joins"];
 
 const FROM: readonly (readonly [Joins, string])[] = [

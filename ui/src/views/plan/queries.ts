@@ -3,7 +3,7 @@ import { useEffect } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 
-export type Wish = Schemas["WishBody"];
+export type Wish = Schemas["Wish"];
 
 const KEY = ["plan"];
 const LOOK_EVERY_MS = 600;

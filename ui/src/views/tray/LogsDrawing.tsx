@@ -8,7 +8,7 @@ export function LogsDrawing({
   making,
   piece,
 }: {
-  making: Schemas["LogsMakingOut"];
+  making: Schemas["LogsCut"];
   piece: PieceOf<"sliced">;
 }) {
   const long = Math.max(...making.lengths_mm);

@@ -9,7 +9,7 @@ export function PanDrawing({
   making,
   piece,
 }: {
-  making: Schemas["PanMakingOut"];
+  making: Schemas["PanScored"];
   piece: PieceOf<"pan">;
 }) {
   const wide = piece.across_mm;

@@ -8,7 +8,7 @@ export function RopeDrawing({
   making,
   piece,
 }: {
-  making: Schemas["RopeMakingOut"];
+  making: Schemas["RopeBaked"];
   piece: PieceOf<"rope">;
 }) {
   const { rope_mm: thick, across_mm: wide, down_mm: tall, hole_mm: hole } = making;

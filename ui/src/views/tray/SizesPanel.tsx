@@ -91,7 +91,7 @@ function TurnedAround({ doughId, setting, tried, onPiece, onScale, problem }: Si
 }
 
 interface AnswerProps {
-  answer: Schemas["TurnedOut"];
+  answer: Schemas["Turned"];
   onPiece: SizesPanelProps["onPiece"];
   onScale: SizesPanelProps["onScale"];
 }

@@ -3,7 +3,7 @@ import { cm, grams } from "../../app/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import type { PieceOf } from "./kinds";
 
-type RolledOut = Schemas["RolledMakingOut"];
+type RolledOut = Schemas["RolledOut"];
 
 /** The slab to roll each part to, with its cuts; and the scraps, pass by pass. */
 export function SlabDrawing({ making, piece }: { making: RolledOut; piece: PieceOf<"rolled"> }) {

@@ -9,7 +9,7 @@ export function SlicesDrawing({
   piece,
   tray,
 }: {
-  making: Schemas["SlicesMakingOut"];
+  making: Schemas["SlicesDried"];
   piece: PieceOf<"twice_baked">;
   tray: Tray;
 }) {

@@ -165,7 +165,7 @@ export function moved(piece: Piece, field: string, value: number): Piece {
   return { ...piece, [field]: value };
 }
 
-function sized(cutter: Schemas["CutterBody"], across: number): Schemas["CutterBody"] {
+function sized(cutter: Schemas["Cutter"], across: number): Schemas["Cutter"] {
   const by = across / cutter.across_mm;
   return {
     ...cutter,

@@ -1,0 +1,152 @@
+"""What a value from outside may hold: said once, with the value itself.
+
+Limits are plain metadata of the fields. Whatever reads such a value (a request, a file, a document
+of the data file, the command line) reads the limits off them, and takes nothing but its fields.
+"""
+
+from collections.abc import Mapping, Sequence
+from typing import Annotated, Any, ClassVar, get_type_hints
+
+from annotated_types import Interval, Len, Predicate
+
+from finebatch.core.refusal import Fault, Refusal
+
+Positive = Interval(gt=0)
+
+
+class FromOutside:
+    """A value that comes from outside: it has no other fields than those that are named, and no
+    figure that is no number. What is `NEEDED` has to be said there, whatever is usual here."""
+
+    __slots__ = ()
+    __pydantic_config__: ClassVar[Mapping[str, Any]] = {"extra": "forbid", "allow_inf_nan": False}
+    NEEDED: ClassVar[tuple[str, ...]] = ()
+
+    @classmethod
+    def __get_pydantic_core_schema__(cls, source: Any, handler: Any) -> dict[str, Any]:
+        """The protocol by which a class tells a reader how it is read."""
+        schema: dict[str, Any] = handler(source)
+        for field in schema["schema"]["fields"]:
+            if field["name"] in cls.NEEDED and field["schema"]["type"] == "default":
+                field["schema"] = field["schema"]["schema"]
+        return schema
+
+
+def _told_type(cls: type, name: str) -> Any:
+    return get_type_hints(getattr(cls, name).fget)["return"]
+
+
+class Tells:
+    """A value of which some properties are told as well, wherever it is given out."""
+
+    __slots__ = ()
+    TOLD: ClassVar[tuple[str, ...]] = ()
+
+    @classmethod
+    def __get_pydantic_core_schema__(cls, source: Any, handler: Any) -> dict[str, Any]:
+        """The protocol by which a class tells a writer how it is written."""
+        schema: dict[str, Any] = handler(source)
+        schema["schema"]["computed_fields"] = [
+            {
+                "type": "computed-field",
+                "property_name": name,
+                "return_schema": handler.generate_schema(_told_type(cls, name)),
+            }
+            for name in cls.TOLD
+        ]
+        return schema
+
+
+class OneOfKinds:
+    """Of a union of values that differ in their `kind`, that one is read whose kind is named."""
+
+    def __get_pydantic_core_schema__(self, union: Any, handler: Any) -> dict[str, Any]:
+        """The protocol by which metadata tells a reader how to read."""
+        kinds = {
+            member.__dataclass_fields__["kind"].default: handler.generate_schema(member)
+            for member in union.__args__
+        }
+        return {"type": "tagged-union", "choices": kinds, "discriminator": "kind"}
+
+
+class WithNames:
+    """Metadata of a pair of figures: outside it is written with a name for each."""
+
+    def __init__(self, one: str, other: str) -> None:
+        self.names = (one, other)
+
+    def __get_pydantic_core_schema__(self, _pair: Any, _handler: Any) -> dict[str, Any]:
+        """The protocol by which metadata tells a reader how to read and write."""
+        figure = {"type": "typed-dict-field", "schema": {"type": "float"}, "required": True}
+        named = {"type": "typed-dict", "fields": dict.fromkeys(self.names, figure)}
+        written = {
+            "type": "function-plain",
+            "function": lambda pair: dict(zip(self.names, pair, strict=True)),
+            "return_schema": named,
+        }
+        return {
+            "type": "function-after",
+            "function": {
+                "type": "no-info",
+                "function": lambda found: tuple(found[name] for name in self.names),
+            },
+            "schema": named,
+            "serialization": written,
+        }
+
+
+Point = Annotated[tuple[float, float], WithNames("x", "y")]
+"""A place in mm from an upper left corner."""
+Range = Annotated[tuple[float, float], WithNames("low", "high")]
+
+
+def can_be_kept(text: str) -> bool:
+    """Whether a text can be written to a file: half a surrogate pair or a null cannot."""
+    return "\0" not in text and not any("\ud800" <= letter <= "\udfff" for letter in text)
+
+
+Text = Annotated[str, Predicate(can_be_kept)]
+Id = Annotated[int, Interval(ge=1, le=2**53)]
+Moment = Annotated[int, Interval(ge=0, le=2**53)]
+"""UTC milliseconds."""
+Name = Annotated[Text, Len(1, 40)]
+"""What something in the kitchen is called."""
+
+_PLAIN_WORDS = {
+    "missing": "This is needed.",
+    "missing_argument": "This is needed.",
+    "string_too_short": "Write something here.",
+    "extra_forbidden": "This is not known here.",
+    "unexpected_keyword_argument": "This is not known here.",
+    "json_invalid": "The request is not JSON.",
+    "predicate_failed": "There is a broken character in this text. Type it again.",
+}
+
+
+def words_of(error: Mapping[str, Any]) -> str:
+    """What a reader found wrong (pydantic's error), in a baker's words."""
+    limits = error.get("ctx", {})
+    match error["type"]:
+        case "greater_than":
+            return f"Give a figure above {limits['gt']:g}."
+        case "greater_than_equal":
+            return f"Give at least {limits['ge']:g}."
+        case "less_than_equal":
+            return f"Give at most {limits['le']:g}."
+        case "string_too_long":
+            return f"Write at most {limits['max_length']} letters."
+        case "too_long":
+            return f"At most {limits['max_length']} of these, please."
+        case "finite_number" | "float_parsing" | "int_parsing" | "float_type" | "int_type":
+            return "Give a number."
+        case "literal_error":
+            return f"Choose one of {limits['expected']}."
+        case other:
+            return _PLAIN_WORDS.get(other, str(error["msg"]).removeprefix("Value error, "))
+
+
+def refusal_of(errors: Sequence[Mapping[str, Any]]) -> Refusal:
+    """What a reader found wrong (pydantic's errors) as a refusal, each with its field."""
+    return Refusal(
+        *(Fault(".".join(str(part) for part in e["loc"]), words_of(e)) for e in errors[:20])
+    )

@@ -1,0 +1,84 @@
+"""Documents of the data file: strict from their first version on, lenient to what came before."""
+
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+import pytest
+from pydantic import ValidationError
+
+from finebatch.core.formula.dough import Card
+from finebatch.core.piece.kinds import Drop
+from finebatch.core.refusal import Refusal
+from finebatch.core.tray.setting import TraySetting
+from finebatch.store.database import Database
+from finebatch.store.documents import KITCHEN, SETTING, VERSION
+from finebatch.workflow.dough.doughs import add_dough, change_tray
+from finebatch.workflow.kitchen.equipment import usual_kitchen
+
+USUAL = TraySetting(Drop(grams=28), "weighed", 20.0, 180.0, "parchment", 30)
+
+
+def kept(**changes: Any) -> dict[str, Any]:
+    document = SETTING.write(USUAL)
+    del document[VERSION]
+    return {**document, **changes}
+
+
+def test_what_is_written_is_read_again() -> None:
+    assert SETTING.read(SETTING.write(USUAL)) == USUAL
+    assert KITCHEN.read(KITCHEN.write(usual_kitchen())) == usual_kitchen()
+
+
+def test_a_field_that_nobody_knows_is_refused_rather_than_lost() -> None:
+    document = {**kept(), "oven_degrees": 180, VERSION: 1}
+    with pytest.raises(ValidationError, match="oven_degrees"):
+        SETTING.read(document)
+
+
+def test_a_document_of_before_lets_go_of_what_nobody_knows_any_more() -> None:
+    assert SETTING.read(kept(steam=True)) == USUAL
+
+
+def test_a_newer_document_is_not_guessed_at() -> None:
+    with pytest.raises(ValueError, match="newer than the application"):
+        SETTING.read({**kept(), VERSION: SETTING.version + 1})
+
+
+@pytest.mark.parametrize(
+    ("change", "found"),
+    [
+        ({"oven_c": 900}, replace(USUAL, oven_c=300)),
+        ({"dough_temp_c": -200}, replace(USUAL, dough_temp_c=-25)),
+        ({"sheet": "x" * 99}, replace(USUAL, sheet="x" * 40)),
+        (
+            {"piece": {"kind": "drop", "grams": 9999, "press_mm": 1}},
+            replace(USUAL, piece=Drop(grams=5000, press_mm=3)),
+        ),
+        ({"piece": {"kind": "drop", "grams": 0}}, replace(USUAL, piece=Drop(grams=1))),
+    ],
+)
+def test_figures_of_before_beyond_what_can_be_open_at_the_nearest(
+    change: dict[str, Any], found: TraySetting
+) -> None:
+    assert SETTING.read(kept(**change)) == found
+
+
+def test_what_could_not_be_read_again_is_not_kept() -> None:
+    with pytest.raises(Refusal, match="oven_c: Give at most 300"):
+        SETTING.write(replace(USUAL, oven_c=301))
+
+
+def test_a_transaction_says_what_could_not_be_read_again(tmp_path: Path) -> None:
+    database = Database(tmp_path / "mine.sqlite3")
+    with database.writing() as session:
+        dough = add_dough(session, Card("Rounds", "drop", "creamed", ()), 0)
+    with pytest.raises(Refusal, match="oven_c"), database.writing() as session:
+        change_tray(session, dough.id, replace(dough.tray, oven_c=999.0))
+
+
+def test_a_kitchen_whose_tools_were_never_touched_has_the_usual_ones() -> None:
+    document = KITCHEN.write(usual_kitchen())
+    for name in (VERSION, "scoops", "cutters"):
+        del document[name]
+    assert KITCHEN.read(document) == usual_kitchen()
