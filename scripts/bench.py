@@ -41,11 +41,19 @@ CASES = ROOT / "src" / "finebatch" / "facts" / "data" / "spread_cases.json"
 HOST = "127.0.0.1"
 BAKES = 300
 WRITTEN = [
-    "2 1/4 cups all-purpose flour", "1 cup (2 sticks) unsalted butter, softened",
-    "¾ cup packed light brown sugar", "2 large eggs, at room temperature", "1 cup (200 g) sugar",
-    "1/2 tsp bicarbonate of soda", "80–110 g caster sugar, to taste", "6 oz dark chocolate",
-    "1 teaspoon vanilla extract", "a pinch of salt", "2 cups rolled oats", "250g/9oz plain flour",
-]  # fmt: skip
+    "2 1/4 cups all-purpose flour",
+    "1 cup (2 sticks) unsalted butter, softened",
+    "¾ cup packed light brown sugar",
+    "2 large eggs, at room temperature",
+    "1 cup (200 g) sugar",
+    "1/2 tsp bicarbonate of soda",
+    "80–110 g caster sugar, to taste",
+    "6 oz dark chocolate",
+    "1 teaspoon vanilla extract",
+    "a pinch of salt",
+    "2 cups rolled oats",
+    "250g/9oz plain flour",
+]
 """Lines as cards have them."""
 
 
@@ -146,8 +154,12 @@ def measure_opening(address: str) -> None:
             page.context.close()
         browser.close()
     found = statistics.median(took)
-    row("the app opened in a new browser, until the doughs are there, median", f"{found:.2f} s",
-        "< 1 s", found < 1)  # fmt: skip
+    row(
+        "the app opened in a new browser, until the doughs are there, median",
+        f"{found:.2f} s",
+        "< 1 s",
+        found < 1,
+    )
 
 
 def measure_searching(ask: httpx.Client, drag: Callable[[int], object]) -> None:
@@ -162,8 +174,10 @@ def measure_searching(ask: httpx.Client, drag: Callable[[int], object]) -> None:
         ask.post("/api/plan/stop").raise_for_status()
         while ask.get("/api/plan").json()["searching"]:
             time.sleep(0.02)
-    row("a plan of four doughs on the screen: the first, then changed", f"{quick[0]:.0f}, "
-        f"{statistics.median(quick[1:]):.0f} ms")  # fmt: skip
+    row(
+        "a plan of four doughs on the screen: the first, then changed",
+        f"{quick[0]:.0f}, {statistics.median(quick[1:]):.0f} ms",
+    )
     ask.put("/api/plan", json=wish).raise_for_status()
     took: list[float] = []
     while ask.get("/api/plan").json()["searching"]:
@@ -172,22 +186,34 @@ def measure_searching(ask: httpx.Client, drag: Callable[[int], object]) -> None:
             drag(n)
             took.append(1000 * (time.perf_counter() - begin))
     found = statistics.quantiles(took, n=20)[-1]
-    row("a dragged prediction meanwhile, 95th percentile", f"{found:.1f} ms", "< 100 ms",
-        found < 100)  # fmt: skip
+    row(
+        "a dragged prediction meanwhile, 95th percentile",
+        f"{found:.1f} ms",
+        "< 100 ms",
+        found < 100,
+    )
     ask.delete("/api/plan").raise_for_status()
 
 
 HANDLES: list[tuple[dict[str, Any], str, float, float]] = [
     ({"kind": "drop"}, "grams", 12, 1),
-    ({"kind": "rolled", "cutter": {"shape": "round", "across_mm": 55, "down_mm": 55}},
-     "thickness_mm", 3, 0.1),
+    (
+        {"kind": "rolled", "cutter": {"shape": "round", "across_mm": 55, "down_mm": 55}},
+        "thickness_mm",
+        3,
+        0.1,
+    ),
     ({"kind": "sliced", "log_diameter_mm": 48}, "thickness_mm", 4, 0.1),
-    ({"kind": "pan", "shape": "square", "across_mm": 200, "down_mm": 200, "wall_mm": 45},
-     "thickness_mm", 6, 0.1),
+    (
+        {"kind": "pan", "shape": "square", "across_mm": 200, "down_mm": 200, "wall_mm": 45},
+        "thickness_mm",
+        6,
+        0.1,
+    ),
     ({"kind": "rope", "length_mm": 150}, "grams", 12, 0.3),
     ({"kind": "twice_baked", "length_mm": 300, "width_mm": 55, "lean_deg": 30}, "grams", 200, 5),
     ({"kind": "wafer", "spread_mm": 70}, "grams", 5, 0.1),
-]  # fmt: skip
+]
 """A piece of each kind, the handle that is dragged, from where, and by how much."""
 
 
@@ -203,8 +229,12 @@ def measure_kinds(ask: httpx.Client) -> None:
 
         found = p95_ms(drag, 100)
         slowest, kind = max((slowest, kind), (found, str(piece["kind"])))
-    row(f"a dragged handle, the slowest kind ({kind}), 95th percentile", f"{slowest:.1f} ms",
-        "< 50 ms", slowest < 50)  # fmt: skip
+    row(
+        f"a dragged handle, the slowest kind ({kind}), 95th percentile",
+        f"{slowest:.1f} ms",
+        "< 50 ms",
+        slowest < 50,
+    )
     found = p95_ms(lambda n: ask.post("/api/doughs/1/ladder", json={**tray, "oven_c": 160 + n}), 20)
     row("the ladder of sizes, 95th percentile", f"{found:.0f} ms")
 
@@ -236,8 +266,12 @@ def measure_bench(ask: httpx.Client, dough: dict[str, Any]) -> None:
         ask.post("/api/study", json=body).raise_for_status()
 
     found = p95_ms(type_in)
-    row("a 30-line dough studied with all checks over HTTP, 95th percentile",
-        f"{found:.1f} ms", "< 50 ms", found < 50)  # fmt: skip
+    row(
+        "a 30-line dough studied with all checks over HTTP, 95th percentile",
+        f"{found:.1f} ms",
+        "< 50 ms",
+        found < 50,
+    )
 
     def paste(n: int) -> None:
         lines = [f"{n + m} g {WRITTEN[m % len(WRITTEN)]}" for m in range(100)]
@@ -258,8 +292,10 @@ def measure_book(ask: httpx.Client, drag: Callable[[int], object]) -> None:
     ask.post("/api/book/bring-in", json={"text": text}, timeout=120).raise_for_status()
     begin = time.perf_counter()
     drag(0)
-    row(f"the first prediction after {BAKES} bakes came in",
-        f"{1000 * (time.perf_counter() - begin):.0f} ms")  # fmt: skip
+    row(
+        f"the first prediction after {BAKES} bakes came in",
+        f"{1000 * (time.perf_counter() - begin):.0f} ms",
+    )
     found = p95_ms(drag)
     row("one dragged prediction with that book", f"{found:.1f} ms", "< 50 ms", found < 50)
 
@@ -279,8 +315,12 @@ def measure_drawer(ask: httpx.Client) -> None:
         ask.get("/api/doughs", params={"search": words}).raise_for_status()
 
     found = p95_ms(search, 70)
-    row("a thousand doughs: listed or searched, 95th percentile", f"{found:.1f} ms", "< 300 ms",
-        found < 300)  # fmt: skip
+    row(
+        "a thousand doughs: listed or searched, 95th percentile",
+        f"{found:.1f} ms",
+        "< 300 ms",
+        found < 300,
+    )
 
 
 def leave_one_out(cases: list[Case]) -> list[Judged]:

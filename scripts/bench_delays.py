@@ -72,16 +72,25 @@ def moments(plan: Plan) -> list[Placed]:
 
 
 def measure_delays() -> None:
-    sessions = (("two doughs", two_doughs(), 3), ("the supper", supper(), 5),
-                ("the holiday", holiday(), 10))  # fmt: skip
+    sessions = (
+        ("two doughs", two_doughs(), 3),
+        ("the supper", supper(), 5),
+        ("the holiday", holiday(), 10),
+    )
     for name, work, seconds in sessions:
         plan = best_plan(work, seconds)
         found = [late_at(work, plan, job) for job in moments(plan)]
         worse = [o.finish - o.slide for o in found if o.finish > o.slide]
-        row(f"{name}: {LATE_MIN} min late, later than slid", f"{len(worse)} of {len(found)}",
-            "never", not worse)  # fmt: skip
-        row(f"{name}: finish moved by", f"{median(o.finish for o in found):g} min, at most "
-            f"{max(o.finish for o in found)}")  # fmt: skip
+        row(
+            f"{name}: {LATE_MIN} min late, later than slid",
+            f"{len(worse)} of {len(found)}",
+            "never",
+            not worse,
+        )
+        row(
+            f"{name}: finish moved by",
+            f"{median(o.finish for o in found):g} min, at most {max(o.finish for o in found)}",
+        )
         moved = sum(o.moved for o in found) / len(found)
         row(f"{name}: open jobs moved by more than that", f"{moved:.0%}")
         slowest = max(o.took for o in found)

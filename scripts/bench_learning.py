@@ -83,9 +83,15 @@ def measure_learning() -> None:
 
     def plain(case: Case, learnt: object = None) -> Foreseen:
         return foresee(
-            models, case.composition(larder), case.family, case.portion, case.how,
-            doneness=case.doneness, portion_cv=CV, learnt=learnt,  # type: ignore[arg-type]
-        )  # fmt: skip
+            models,
+            case.composition(larder),
+            case.family,
+            case.portion,
+            case.how,
+            doneness=case.doneness,
+            portion_cv=CV,
+            learnt=learnt,  # type: ignore[arg-type]
+        )
 
     usual = {case.id: plain(case) for case in cases}
     rows = {
@@ -118,9 +124,14 @@ def measure_learning() -> None:
                 widths = tuple(w * float(rng.choice([0.5, 1.6, 2.0])) for w in widths)
             raw = usual[own.id].raw
             bake = MeasuredBake(
-                own.id, rows[own.id], raw, usual[own.id].minutes, CV,
-                tuple(w - raw.beyond_mm for w in widths), None,
-            )  # fmt: skip
+                own.id,
+                rows[own.id],
+                raw,
+                usual[own.id].minutes,
+                CV,
+                tuple(w - raw.beyond_mm for w in widths),
+                None,
+            )
             book.append(bake)
         beside = truth.width_mm(other, usual[other.id])
         learnt = learn(models.spread, book).of_dough(other.id)
@@ -139,8 +150,12 @@ def measure_learning() -> None:
     shares = [statistics.fmean(inside[n]) for n in range(BAKES + 1)]
     low, high = min(shares), max(shares)
     everything = statistics.fmean(hit for n in range(BAKES + 1) for hit in inside[n])
-    row("pieces inside their 80 % band, all along", f"{everything:.0%}", "75 to 90 %",
-        0.75 <= everything <= 0.90)  # fmt: skip
+    row(
+        "pieces inside their 80 % band, all along",
+        f"{everything:.0%}",
+        "75 to 90 %",
+        0.75 <= everything <= 0.90,
+    )
     row("  least and most at any number of bakes", f"{low:.0%}, {high:.0%}", "", True)
 
 
@@ -155,9 +170,15 @@ def measure_a_wrong_first_bake() -> None:
 
         def width_mm(learnt: object = None, case: Case = case) -> float:
             return foresee(
-                models, case.composition(larder), case.family, case.portion, case.how,
-                doneness=case.doneness, portion_cv=CV, learnt=learnt,  # type: ignore[arg-type]
-            ).width.middle_mm  # fmt: skip
+                models,
+                case.composition(larder),
+                case.family,
+                case.portion,
+                case.how,
+                doneness=case.doneness,
+                portion_cv=CV,
+                learnt=learnt,  # type: ignore[arg-type]
+            ).width.middle_mm
 
         found = foresee(models, made, case.family, case.portion, case.how, doneness=case.doneness)
         at = models.spread.row(measure_effects(made, found.raw, case.how), found.raw)
@@ -165,17 +186,30 @@ def measure_a_wrong_first_bake() -> None:
         for off in (0.88, 1.12):
             shares = [off, *(float(math.exp(rng.normal(0, BAKE_SD))) for _ in range(3))]
             bakes = [
-                MeasuredBake(case.id, at, found.raw, found.minutes, CV,
-                             (truth * share - found.raw.beyond_mm,) * PIECES, None)
+                MeasuredBake(
+                    case.id,
+                    at,
+                    found.raw,
+                    found.minutes,
+                    CV,
+                    (truth * share - found.raw.beyond_mm,) * PIECES,
+                    None,
+                )
                 for share in shares
-            ]  # fmt: skip
-            ends = [width_mm(learn(models.spread, order).of_dough(case.id))
-                    for order in (bakes, bakes[1:] + bakes[:1])]  # fmt: skip
+            ]
+            ends = [
+                width_mm(learn(models.spread, order).of_dough(case.id))
+                for order in (bakes, bakes[1:] + bakes[:1])
+            ]
             errors.append(100 * abs(ends[0] / truth - 1))
             apart.append(100 * abs(ends[0] / ends[1] - 1))
     worst, order = max(errors), max(apart)
-    row("a first bake 12 % off, then three right: largest error", f"{worst:.1f} %", "<= 2 %",
-        worst <= 2)  # fmt: skip
+    row(
+        "a first bake 12 % off, then three right: largest error",
+        f"{worst:.1f} %",
+        "<= 2 %",
+        worst <= 2,
+    )
     row("  the same with the wrong one last: apart by", f"{order:.1f} %", "< 1 %", order < 1)
 
 

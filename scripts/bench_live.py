@@ -86,8 +86,12 @@ def measure_events(base: str, ask: Callable[..., Any]) -> None:
     for n in range(EVENTS):
         press({"kind": "weighed", "activity": along, "grams": 27 + n % 3})
     p95 = statistics.quantiles(took, n=20)[-1]
-    row(f"a mass weighed to {SCREENS} screens, two devices on, p95 (median)",
-        f"{p95:.0f} ({statistics.median(took):.0f}) ms", "< 200 ms", p95 < 200)  # fmt: skip
+    row(
+        f"a mass weighed to {SCREENS} screens, two devices on, p95 (median)",
+        f"{p95:.0f} ({statistics.median(took):.0f}) ms",
+        "< 200 ms",
+        p95 < 200,
+    )
     took.clear()
     planned.clear()
     session = ask("GET", "/api/sessions/current")
@@ -97,10 +101,18 @@ def measure_events(base: str, ask: Callable[..., Any]) -> None:
         session = press({"kind": "done", "activity": job["key"]})
     stop.set()
     p95, rest = (statistics.quantiles(figures, n=20)[-1] for figures in (took, planned))
-    row(f"a job done to {SCREENS} screens, two devices on, p95 (median)",
-        f"{p95:.0f} ({statistics.median(took):.0f}) ms", "< 200 ms", p95 < 200)  # fmt: skip
-    row("a job done until the rest is planned again, p95", f"{rest:.0f} ms", "< 1000 ms",
-        rest < 1000)  # fmt: skip
+    row(
+        f"a job done to {SCREENS} screens, two devices on, p95 (median)",
+        f"{p95:.0f} ({statistics.median(took):.0f}) ms",
+        "< 200 ms",
+        p95 < 200,
+    )
+    row(
+        "a job done until the rest is planned again, p95",
+        f"{rest:.0f} ms",
+        "< 1000 ms",
+        rest < 1000,
+    )
     ask("PUT", "/api/devices", json={"on": False})
 
 
@@ -145,8 +157,12 @@ def measure_day() -> None:
     """Whether eight hours of devices leave more behind than one."""
     with tempfile.TemporaryDirectory() as folder:
         one, eight, got = asyncio.run(_day(Path(folder)))
-    row(f"memory after one and eight hours ({got} events)", f"{one:.2f}, {eight:.2f} MB",
-        "level", eight < one + 1.0)  # fmt: skip
+    row(
+        f"memory after one and eight hours ({got} events)",
+        f"{one:.2f}, {eight:.2f} MB",
+        "level",
+        eight < one + 1.0,
+    )
 
 
 if __name__ == "__main__":

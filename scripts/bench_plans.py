@@ -57,10 +57,11 @@ def supper() -> Work:
     )
     trays = [TrayWork(f"A{n}", "A", 12, 5, (Bake(11, 5, 190),), 3, 25) for n in range(1, 4)]
     trays += [
-        TrayWork(f"B{n}", "B", 16, 7, (Bake(9, 4, 175),), 3, 15, finish_min=4, set_min=45,
-                 scraps=n == 4)
+        TrayWork(
+            f"B{n}", "B", 16, 7, (Bake(9, 4, 175),), 3, 15, finish_min=4, set_min=45, scraps=n == 4
+        )
         for n in range(1, 5)
-    ]  # fmt: skip
+    ]
     trays += [TrayWork(f"C{n}", "C", 20, 5, (Bake(16, 8, 160),), 6, 25) for n in range(1, 4)]
     bakes = (Bake(27, 13, 175), Bake(16, 8, 160))
     trays += [TrayWork(f"D{n}", "D", 2, 6, bakes, 10, 30, slice_min=8) for n in range(1, 3)]
@@ -98,8 +99,12 @@ def measure_small() -> None:
     for name, work, most in sessions:
         plan, took = timed(work, 5)
         state = "proven" if plan.proven else f"gap {plan.finish - plan.bound} min"
-        row(f"{name}: {plan.finish} min", f"{took:.2f} s, {state}", f"proven, <= {most:g} s",
-            plan.proven and took <= most)  # fmt: skip
+        row(
+            f"{name}: {plan.finish} min",
+            f"{took:.2f} s, {state}",
+            f"proven, <= {most:g} s",
+            plan.proven and took <= most,
+        )
         hands = sensible_method(work)
         row(f"{name}: by hand, sensible and plain", f"{hands}, {plain_method(work)} min")
 
@@ -118,16 +123,28 @@ def measure_large(
     gap = (plan.finish - plan.bound) / plan.finish
     # Over several evenings the times away decide the finish; there is no target for these then.
     wanted = (">= 10 %", ">= 25 %", "<= 15 %") if by_hand else ("", "", "")
-    row(f"{name}: sooner than the sensible hand ({sensible} min)", f"{sooner:.0%}", wanted[0],
-        sooner >= 0.10)  # fmt: skip
-    row(f"{name}: sooner than the plain hand ({plain} min)", f"{soonest:.0%}", wanted[1],
-        soonest >= 0.25)  # fmt: skip
+    row(
+        f"{name}: sooner than the sensible hand ({sensible} min)",
+        f"{sooner:.0%}",
+        wanted[0],
+        sooner >= 0.10,
+    )
+    row(
+        f"{name}: sooner than the plain hand ({plain} min)",
+        f"{soonest:.0%}",
+        wanted[1],
+        soonest >= 0.25,
+    )
     row(f"{name}: gap to the bound", f"{gap:.0%}", wanted[2], gap <= 0.15)
     if long:
         best, _ = timed(work, 300)
         over = plan.finish / best.finish - 1
-        row(f"{name}: against five minutes ({best.finish} min)", f"+{over:.1%}",
-            f"<= {near:.0%}", over <= near)  # fmt: skip
+        row(
+            f"{name}: against five minutes ({best.finish} min)",
+            f"+{over:.1%}",
+            f"<= {near:.0%}",
+            over <= near,
+        )
     return plan
 
 
@@ -137,9 +154,10 @@ def measure_replanning(work: Work, plan: Plan) -> None:
     done = {a.id: float(a.end) for a in plan.activities if a.hands and a.end <= half}
     trays = tuple(
         replace(t, bakes=tuple(replace(b, extra=3) for b in t.bakes))
-        if f"{t.name}.load" in done and f"{t.name}.out" not in done else t
+        if f"{t.name}.load" in done and f"{t.name}.out" not in done
+        else t
         for t in work.trays
-    )  # fmt: skip
+    )
     late = replace(work, trays=trays)
     begin = time.perf_counter()
     replan(late, happened_by(late, plan, done, half), times_of(plan.activities))

@@ -61,23 +61,35 @@ def begun_later(work: Work, begin: int) -> bool:
 
 def measure_ready_by() -> None:
     sessions = (
-        ("two doughs, Saturday, an hour and a half away", two_doughs(), 7 * DAY + 600,
-         ((7 * DAY + 240, 7 * DAY + 330),)),
+        (
+            "two doughs, Saturday, an hour and a half away",
+            two_doughs(),
+            7 * DAY + 600,
+            ((7 * DAY + 240, 7 * DAY + 330),),
+        ),
         ("two doughs, in six days, away every night", two_doughs(), 6 * DAY + 420, NIGHTS),
         ("two doughs, one chilled overnight", overnight(two_doughs()), 6 * DAY + 420, NIGHTS),
         ("the supper, in a week, nobody away", supper(), 7 * DAY, ()),
         ("the supper, in six days, away every night", supper(), 6 * DAY + 420, NIGHTS),
-    )  # fmt: skip
+    )
     for name, plain, ready, away in sessions:
         work = ready_by(plain, ready, *away)
         quick, plan = latest_quick(work), best_plan(work, 5)
         assert quick is not None
         begin, late = ready - begin_of(plan), plan.finish > ready
-        row(f"{name}: begun before", f"{begin} min (quick {ready - begin_of(quick)})",
-            "in time", not late and not find_faults(plan, work))  # fmt: skip
+        row(
+            f"{name}: begun before",
+            f"{begin} min (quick {ready - begin_of(quick)})",
+            "in time",
+            not late and not find_faults(plan, work),
+        )
         later = begun_later(work, begin_of(plan))
-        row("  a start a quarter of an hour later is found", "yes" if later else "no", "no",
-            not later)  # fmt: skip
+        row(
+            "  a start a quarter of an hour later is found",
+            "yes" if later else "no",
+            "no",
+            not later,
+        )
 
 
 def chain(chance: random.Random) -> Work:
@@ -85,25 +97,38 @@ def chain(chance: random.Random) -> Work:
     letters = "ABCDEF"[: chance.randint(2, 6)]
     step = chance.choice((2, 4, 5, 6, 10))
     trays = tuple(
-        TrayWork(f"{letter}1", letter, 12, chance.randint(2, 5),
-                 (Bake(chance.randint(6, 18), None, 150 + step * chance.randint(0, 8)),), 2, 10)
+        TrayWork(
+            f"{letter}1",
+            letter,
+            12,
+            chance.randint(2, 5),
+            (Bake(chance.randint(6, 18), None, 150 + step * chance.randint(0, 8)),),
+            2,
+            10,
+        )
         for letter in letters
-    )  # fmt: skip
+    )
     doughs = tuple(DoughWork(letter, (Make("Mix", 2),)) for letter in letters)
     oven = Oven(chance.randint(1, 2), chance.choice((4.0, 8.0, 30.0)), chance.choice((1.0, 5.0)))
     return Work(doughs, trays, Kitchen(4, (oven,), tolerance_c=chance.choice((0, 5, 10))))
 
 
 def measure_settings() -> None:
-    trays = tuple(TrayWork(f"{letter}1", letter, 12, 2, (Bake(12, None, 150 + 5 * n),), 2, 10)
-                  for n, letter in enumerate("ABCDEFGHI"))  # fmt: skip
+    trays = tuple(
+        TrayWork(f"{letter}1", letter, 12, 2, (Bake(12, None, 150 + 5 * n),), 2, 10)
+        for n, letter in enumerate("ABCDEFGHI")
+    )
     doughs = tuple(DoughWork(tray.dough, (Make("Mix", 2),)) for tray in trays)
     nine = Work(doughs, trays, Kitchen(4))
     plan = best_plan(nine, 5)
     # One after the other from the coolest, reckoned by hand.
     by_hand = nine.kitchen.ovens[0].heat_min(150) + 9 * 12 + 8 * 2 + 1 + 2 + 1 + 10
-    row("nine settings 5 °C apart: finish, bound", f"{plan.finish}, {plan.bound} min",
-        f"<= {by_hand}", plan.bound <= plan.finish <= by_hand)  # fmt: skip
+    row(
+        "nine settings 5 °C apart: finish, bound",
+        f"{plan.finish}, {plan.bound} min",
+        f"<= {by_hand}",
+        plan.bound <= plan.finish <= by_hand,
+    )
     chance = random.Random(SEED)
     false = dials = 0
     for _ in range(CHAINS):

@@ -210,11 +210,24 @@ def cold(page: Page, _clock: HandClock) -> None:
 
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
-    "dough": dough, "swap": swap, "versions": versions, "larder": larder, "tray": tray,
-    "slab": slab, "slices": slices, "sizes": sizes, "chill": chill,
-    "kitchen": kitchen, "plan": plan, "book": book, "trouble": trouble, "cold": cold,
-    "devices": devices, "bake": bake, "weigh": weigh,
-}  # fmt: skip
+    "dough": dough,
+    "swap": swap,
+    "versions": versions,
+    "larder": larder,
+    "tray": tray,
+    "slab": slab,
+    "slices": slices,
+    "sizes": sizes,
+    "chill": chill,
+    "kitchen": kitchen,
+    "plan": plan,
+    "book": book,
+    "trouble": trouble,
+    "cold": cold,
+    "devices": devices,
+    "bake": bake,
+    "weigh": weigh,
+}
 
 
 def main(wanted: list[str]) -> None:

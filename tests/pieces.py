@@ -21,9 +21,12 @@ from finebatch.core.piece.tray import TrayBasis
 from finebatch.facts import tables
 
 PLAIN = {
-    "flour_ap": 500.0, "butter_unsalted": 300.0, "sugar_white": 280.0, "egg_whole": 100.0,
+    "flour_ap": 500.0,
+    "butter_unsalted": 300.0,
+    "sugar_white": 280.0,
+    "egg_whole": 100.0,
     "baking_soda": 4.0,
-}  # fmt: skip
+}
 HOW = BakeConditions(18, 180, "conventional", "parchment")
 
 cutters = st.one_of(
@@ -36,27 +39,46 @@ cutters = st.one_of(
     ),
 )
 drops = st.builds(
-    Drop, st.floats(8, 90), st.sampled_from(["ball", "left", "tapped", "dented"]),
-    st.none() | st.floats(6, 60), st.booleans(),
-)  # fmt: skip
-rolled = st.builds(
-    Rolled, st.floats(3, 9), cutters, st.floats(0, 6), st.integers(1, 4), st.booleans(),
+    Drop,
+    st.floats(8, 90),
+    st.sampled_from(["ball", "left", "tapped", "dented"]),
+    st.none() | st.floats(6, 60),
     st.booleans(),
-)  # fmt: skip
+)
+rolled = st.builds(
+    Rolled,
+    st.floats(3, 9),
+    cutters,
+    st.floats(0, 6),
+    st.integers(1, 4),
+    st.booleans(),
+    st.booleans(),
+)
 sliced = st.builds(
     Sliced, st.floats(35, 70), st.floats(4, 12), st.floats(0, 8), st.floats(150, 400)
 )
 pans = st.builds(
-    Pan, st.sampled_from(["round", "square", "rectangle"]), st.floats(150, 300),
-    st.floats(150, 300), st.just(60.0), st.floats(6, 20), st.integers(2, 6), st.integers(2, 6),
+    Pan,
+    st.sampled_from(["round", "square", "rectangle"]),
+    st.floats(150, 300),
+    st.floats(150, 300),
+    st.just(60.0),
+    st.floats(6, 20),
+    st.integers(2, 6),
+    st.integers(2, 6),
     st.integers(4, 12),
-)  # fmt: skip
-ropes = st.builds(Roped, st.floats(12, 40), st.floats(160, 260), st.sampled_from(
-    ["straight", "ring", "twist"]))  # fmt: skip
+)
+ropes = st.builds(
+    Roped, st.floats(12, 40), st.floats(160, 260), st.sampled_from(["straight", "ring", "twist"])
+)
 logs = st.builds(
-    TwiceBaked, st.floats(200, 450), st.floats(220, 320), st.floats(45, 65), st.floats(8, 20),
+    TwiceBaked,
+    st.floats(200, 450),
+    st.floats(220, 320),
+    st.floats(45, 65),
+    st.floats(8, 20),
     st.floats(0, 45),
-)  # fmt: skip
+)
 wafers = st.builds(Wafer, st.floats(5, 12), st.floats(55, 90), st.floats(30, 90), st.floats(4, 20))
 portionings: st.SearchStrategy[Portioning] = st.one_of(
     drops, rolled, sliced, pans, ropes, logs, wafers
@@ -69,9 +91,11 @@ def dough_of(change: dict[str, float] | None = None) -> Composition:
 
 
 def basis_of(
-    dough: Composition | None = None, how: BakeConditions = HOW, family: Family = "drop",
+    dough: Composition | None = None,
+    how: BakeConditions = HOW,
+    family: Family = "drop",
     sheet: Sheet | None = None,
-) -> TrayBasis:  # fmt: skip
+) -> TrayBasis:
     """What a tray rests on: that dough in a usual kitchen."""
     room = sheet or Sheet(405, 360)
     return TrayBasis(tables.models(), dough or dough_of(), family, how, room, "weighed")

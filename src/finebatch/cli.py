@@ -116,8 +116,10 @@ def _refused(case: Case, refusal: Refusal) -> dict[str, object]:
 
 
 def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
-    typer.echo(f"{'case':28}{'observed':>10}{'predicted':>11}{'80 % band':>16}{'error':>9}"
-               f"{'thick':>8}{'minutes':>9}")  # fmt: skip
+    typer.echo(
+        f"{'case':28}{'observed':>10}{'predicted':>11}{'80 % band':>16}{'error':>9}"
+        f"{'thick':>8}{'minutes':>9}"
+    )
     for row in rows:
         if "refused" in row:
             typer.echo(f"{row['id']!s:28}{row['observed_mm']:>7} mm   {row['refused']}")

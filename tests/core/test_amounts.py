@@ -12,18 +12,47 @@ from finebatch.core.refusal import Refusal
 @pytest.mark.parametrize(
     ("text", "value"),
     [
-        ("2", 2), ("2.5", 2.5), ("2,5", 2.5), ("1/2", 0.5), ("2 1/4", 2.25), ("½", 0.5),
-        ("2½", 2.5), ("1 ¾", 1.75), (" 3 / 4 ", 0.75), (".5", 0.5), ("1⁄3", 1 / 3),
+        ("2", 2),
+        ("2.5", 2.5),
+        ("2,5", 2.5),
+        ("1/2", 0.5),
+        ("2 1/4", 2.25),
+        ("½", 0.5),
+        ("2½", 2.5),
+        ("1 ¾", 1.75),
+        (" 3 / 4 ", 0.75),
+        (".5", 0.5),
+        ("1⁄3", 1 / 3),
     ],
-)  # fmt: skip
+)
 def test_amounts_as_people_write_them(text: str, value: float) -> None:
     assert float(parse_amount(text).middle) == pytest.approx(value)
 
 
 @pytest.mark.parametrize(
-    "text", ["", "  ", "a", "1/0", "-2", "0", "1e3", "1 2", "1/2 1", "1 2 1/2", "1e999", "10" * 9,
-             "½ ½", "🍪", "١", "²", "1 cup", "nan", "inf"],
-)  # fmt: skip
+    "text",
+    [
+        "",
+        "  ",
+        "a",
+        "1/0",
+        "-2",
+        "0",
+        "1e3",
+        "1 2",
+        "1/2 1",
+        "1 2 1/2",
+        "1e999",
+        "10" * 9,
+        "½ ½",
+        "🍪",
+        "١",
+        "²",
+        "1 cup",
+        "nan",
+        "inf",
+    ],
+)
 def test_what_is_no_amount_is_refused_at_its_field(text: str) -> None:
     with pytest.raises(Refusal) as refused:
         parse_amount(text, field="lines.3.amount")

@@ -43,11 +43,13 @@ def test_a_usual_dough_stands_inside_every_band() -> None:
 @pytest.mark.parametrize(
     ("key", "grams", "words"),
     [
-        ("sugar_brown_light", 400, "thin and brittle"), ("sugar_brown_light", 100, "cakey"),
-        ("egg_whole", 150, "Wet"), ("butter_unsalted", 40, "bready"),
+        ("sugar_brown_light", 400, "thin and brittle"),
+        ("sugar_brown_light", 100, "cakey"),
+        ("egg_whole", 150, "Wet"),
+        ("butter_unsalted", 40, "bready"),
         ("chocolate_chips", 400, "breaks apart"),
     ],
-)  # fmt: skip
+)
 def test_outside_a_band_it_says_what_will_happen(key: str, grams: float, words: str) -> None:
     said = " ".join(s.said for s in balanced({**DROP, key: grams}).standings)
     assert words in said
@@ -82,12 +84,17 @@ def test_any_dough_is_balanced_without_harm(card: Card) -> None:
 
 
 CARD = Card(
-    "A", "drop", "creamed",
+    "A",
+    "drop",
+    "creamed",
     (
-        Line("250", "g", "flour_ap"), Line("160", "g", "butter_unsalted"),
-        Line("200", "g", "sugar_white"), Line("1", "egg", "egg_whole"), Line("80", "g", "walnuts"),
+        Line("250", "g", "flour_ap"),
+        Line("160", "g", "butter_unsalted"),
+        Line("200", "g", "sugar_white"),
+        Line("1", "egg", "egg_whole"),
+        Line("80", "g", "walnuts"),
     ),
-)  # fmt: skip
+)
 
 
 def with_mixing(mixing: str) -> Card:
@@ -126,9 +133,13 @@ def test_changes_are_said_in_a_bakers_words() -> None:
     wash = Part("wash", "egg wash", (), 1)
     after = Card("B", "rolled", "melted", lines, parts=(wash,))
     assert changes(CARD, after, LARDER) == (
-        "All-purpose (plain) flour 250 → 300 g", "Ground cinnamon added, 5.2 g",
-        "Walnuts (chopped) taken out", "drop → rolled", "creamed → melted", "egg wash added",
-    )  # fmt: skip
+        "All-purpose (plain) flour 250 → 300 g",
+        "Ground cinnamon added, 5.2 g",
+        "Walnuts (chopped) taken out",
+        "drop → rolled",
+        "creamed → melted",
+        "egg wash added",
+    )
     assert changes(CARD, Card("Other name", "drop", "creamed", CARD.lines), LARDER) == ()
     double = tuple(Line(str(2 * int(x.amount)), x.unit, x.ingredient) for x in CARD.lines)
     assert changes(CARD, Card("A", "drop", "creamed", double), LARDER) == ("all × 2",)
@@ -172,15 +183,20 @@ def test_allergens_and_cautions_count_the_parts_as_well() -> None:
 
 def test_the_assumption_decides_the_grams() -> None:
     lines = (
-        Line("1", "cup", "flour_ap"), Line("1", "cup", "flour_ap", cup="sifted"),
-        Line("2", "egg", "egg_whole"), Line("2", "egg", "egg_whole", egg="US medium"),
-    )  # fmt: skip
+        Line("1", "cup", "flour_ap"),
+        Line("1", "cup", "flour_ap", cup="sifted"),
+        Line("2", "egg", "egg_whole"),
+        Line("2", "egg", "egg_whole", egg="US medium"),
+    )
     kitchen = Measuring("dipped", "EU/UK large", tables.egg_sizes())
     found = weigh(lines, LARDER, kitchen)
     assert [line.grams for line in found.lines] == [142, 115, 120, 88]
     assert [line.assumed for line in found.lines] == [
-        "dipped", "sifted", "EU/UK large", "US medium",
-    ]  # fmt: skip
+        "dipped",
+        "sifted",
+        "EU/UK large",
+        "US medium",
+    ]
 
 
 @pytest.mark.parametrize(
@@ -198,9 +214,13 @@ def test_ratios_and_ranges_that_make_no_sense_are_named(line: Line, fault: str) 
 
 @pytest.mark.parametrize(
     ("keys", "given"),
-    [(("butter_unsalted",), {"dairy"}), (("milk_whole", "egg_whole"), {"dairy", "egg"}),
-     (("egg_whole",), {"egg"}), (("oil_neutral",), set())],
-)  # fmt: skip
+    [
+        (("butter_unsalted",), {"dairy"}),
+        (("milk_whole", "egg_whole"), {"dairy", "egg"}),
+        (("egg_whole",), {"egg"}),
+        (("oil_neutral",), set()),
+    ],
+)
 def test_dairy_and_egg_are_cautioned_each_for_itself(
     keys: tuple[str, ...], given: set[str]
 ) -> None:

@@ -44,8 +44,14 @@ def test_a_card_with_headings() -> None:
     assert card.stated_pieces == 24
     assert card.stated_oven == "180 °C / 350 °F, gas 4"
     assert [line.ingredient for line in card.lines] == [
-        "flour_ap", "butter_unsalted", "egg_whole", "egg_yolk", "cinnamon", "nutmeg_ground", None,
-    ]  # fmt: skip
+        "flour_ap",
+        "butter_unsalted",
+        "egg_whole",
+        "egg_yolk",
+        "cinnamon",
+        "nutmeg_ground",
+        None,
+    ]
     assert card.lines[4].grams == pytest.approx(125 / 96)
     (icing,) = card.parts
     assert (icing.kind, icing.name, len(icing.lines)) == ("icing", "icing", 1)
@@ -62,19 +68,25 @@ def test_a_card_without_headings() -> None:
     )
     assert card.title == "Ginger snaps"
     assert [line.ingredient for line in card.lines] == [
-        "flour_ap", "ginger_ground", "sugar_demerara",
-    ]  # fmt: skip
+        "flour_ap",
+        "ginger_ground",
+        "sugar_demerara",
+    ]
     assert len(card.steps) == 2
 
 
 @pytest.mark.parametrize(
     ("heading", "kind"),
     [
-        ("For the filling", "filling"), ("Glaze:", "icing"), ("Egg wash:", "wash"),
-        ("For dusting:", "dusting"), ("To decorate:", "topping"), ("For rolling:", "coating"),
+        ("For the filling", "filling"),
+        ("Glaze:", "icing"),
+        ("Egg wash:", "wash"),
+        ("For dusting:", "dusting"),
+        ("To decorate:", "topping"),
+        ("For rolling:", "coating"),
         ("Chocolate dip:", "dip"),
     ],
-)  # fmt: skip
+)
 def test_parts_by_their_headings(heading: str, kind: str) -> None:
     card = read(f"Ingredients\n200 g flour\n{heading}\n50 g sugar\n")
     assert len(card.lines) == 1
@@ -101,9 +113,12 @@ def test_nothing_that_is_pasted_is_lost(written: list[str]) -> None:
         card = read(text)
     except Refusal:
         return
-    kept = len(card.lines) + len(card.steps) + len(card.notes) + sum(
-        len(part.lines) for part in card.parts
-    )  # fmt: skip
+    kept = (
+        len(card.lines)
+        + len(card.steps)
+        + len(card.notes)
+        + sum(len(part.lines) for part in card.parts)
+    )
     assert kept >= 1
 
 

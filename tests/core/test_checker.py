@@ -29,19 +29,34 @@ def rich() -> Work:
     hot, a disc out of the cold; two shelves, two settings."""
     icing, filling = PartWork("icing", 4, "finish"), PartWork("filling", 5, "portion")
     doughs = (
-        DoughWork("A", (Make("Melt", 6, 5), Make("Fold", 4)), chill_min=30, chill_most=300,
-                  parts=(icing, filling)),
+        DoughWork(
+            "A",
+            (Make("Melt", 6, 5), Make("Fold", 4)),
+            chill_min=30,
+            chill_most=300,
+            parts=(icing, filling),
+        ),
         DoughWork("B", (Make("Mix", 10),)),
         DoughWork("C", (Make("Whisk", 8),), bake_within=60),
-        DoughWork("D", (Make("Take it out of the fridge", 1, kind="take"),), temper_min=20,
-                  first_within=30),
-    )  # fmt: skip
+        DoughWork(
+            "D",
+            (Make("Take it out of the fridge", 1, kind="take"),),
+            temper_min=20,
+            first_within=30,
+        ),
+    )
     drop = TrayWork("A1", "A", 12, 5, (Bake(12, 6, 180),), 3, 20, finish_min=3, set_min=10)
     logs = TrayWork("B1", "B", 2, 6, (Bake(26, 13, 170), Bake(16, 8, 150)), 10, 25, slice_min=8)
     wafer = TrayWork("C1", "C", 6, 4, (Bake(7, None, 180),), 0, 10, shape_min=2, shape_within=0)
     disc = TrayWork("D1", "D", 16, 7, (Bake(10, 5, 180),), 3, 20, sharp=True)
-    trays = (drop, replace(drop, name="A2"), replace(drop, name="A3", scraps=True), logs, wafer,
-             disc)  # fmt: skip
+    trays = (
+        drop,
+        replace(drop, name="A2"),
+        replace(drop, name="A3", scraps=True),
+        logs,
+        wafer,
+        disc,
+    )
     kitchen = Kitchen(4, (Oven(2),), racks=4, fridge=2, bowls=3, other_sheets=(1,))
     return Work(doughs, trays, kitchen)
 
@@ -121,8 +136,9 @@ def test_a_place_that_there_is_not_is_found(key: str, changes: dict[str, Any], w
     assert said(spoil(plan, key, 0, **changes), work, words)
 
 
-@pytest.mark.parametrize("key", ["A1.portion", "A1.cool", "A1.finish", "A1.set", "B1.slice",
-                                 "C1.shape", "B1.bake2"])  # fmt: skip
+@pytest.mark.parametrize(
+    "key", ["A1.portion", "A1.cool", "A1.finish", "A1.set", "B1.slice", "C1.shape", "B1.bake2"]
+)
 def test_what_takes_another_time_or_is_left_out_is_found(key: str) -> None:
     work, plan = planned()
     tray, kind = key.split(".")

@@ -105,9 +105,17 @@ def test_oven_settings_that_do_not_agree(oven: str, title: str, mended: str) -> 
 
 @pytest.mark.parametrize(
     "oven",
-    ["180 °C", "350°F", "gas mark 4", "180C/160C fan/gas 4", "Bake at 190 °C / 375 °F", "",
-     "180 °C for 10 minutes, then 160 °C", "fan 160"],
-)  # fmt: skip
+    [
+        "180 °C",
+        "350°F",
+        "gas mark 4",
+        "180C/160C fan/gas 4",
+        "Bake at 190 °C / 375 °F",
+        "",
+        "180 °C for 10 minutes, then 160 °C",
+        "fan 160",
+    ],
+)
 def test_oven_settings_that_agree(oven: str) -> None:
     assert checks(card_of(GOOD, stated_oven=oven)) == []
 
@@ -169,9 +177,16 @@ def test_what_was_dismissed_for_good_does_not_come_back() -> None:
 
 
 @pytest.mark.parametrize(
-    "tool", ["an ice-cream scoop", "an ice cream scoop", "a pastry cutter", "a butter knife",
-             "a cookie scoop", "a chocolate thermometer"],
-)  # fmt: skip
+    "tool",
+    [
+        "an ice-cream scoop",
+        "an ice cream scoop",
+        "a pastry cutter",
+        "a butter knife",
+        "a cookie scoop",
+        "a chocolate thermometer",
+    ],
+)
 def test_a_tool_is_no_ingredient(tool: str) -> None:
     card = card_of(
         "Plain rounds\n250 g plain flour\n150 g butter\n1 egg\n100 g sugar\nMethod\n"

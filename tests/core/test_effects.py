@@ -12,8 +12,11 @@ from finebatch.facts import tables
 
 HOW = BakeConditions(21, 180, "conventional", "parchment")
 PLAIN = {
-    "flour_ap": 200.0, "butter_unsalted": 140.0, "sugar_white": 120.0, "egg_whole": 50.0,
-}  # fmt: skip
+    "flour_ap": 200.0,
+    "butter_unsalted": 140.0,
+    "sugar_white": 120.0,
+    "egg_whole": 50.0,
+}
 
 
 def effects(
@@ -31,9 +34,23 @@ def test_every_effect_of_the_table_is_measured() -> None:
 
 def test_a_plain_dough_at_room_temperature_is_near_the_reference() -> None:
     found = effects()
-    silent = ("liquid_fat", "plastic_fat", "syrup", "brown_sugar", "pieces", "nut_butter", "grain",
-              "chilled", "frozen", "overnight", "oven", "large_piece", "bare", "soda",
-              "powder")  # fmt: skip
+    silent = (
+        "liquid_fat",
+        "plastic_fat",
+        "syrup",
+        "brown_sugar",
+        "pieces",
+        "nut_butter",
+        "grain",
+        "chilled",
+        "frozen",
+        "overnight",
+        "oven",
+        "large_piece",
+        "bare",
+        "soda",
+        "powder",
+    )
     assert all(found[key] == 0 for key in silent)
     assert abs(found["sugar"]) < 0.1
     assert abs(found["fat"]) < 0.1
@@ -41,8 +58,13 @@ def test_a_plain_dough_at_room_temperature_is_near_the_reference() -> None:
 
 def test_too_little_flour_and_egg_runs_to_lace() -> None:
     assert effects()["lace"] == 0
-    lace = {"flour_ap": 60.0, "butter_unsalted": 60.0, "sugar_white": 60.0, "egg_whole": 0.0,
-            "golden_syrup": 60.0}  # fmt: skip
+    lace = {
+        "flour_ap": 60.0,
+        "butter_unsalted": 60.0,
+        "sugar_white": 60.0,
+        "egg_whole": 0.0,
+        "golden_syrup": 60.0,
+    }
     assert effects(lace)["lace"] == 1
     assert effects({**lace, "flour_ap": 100.0})["lace"] < 1
     assert effects({**lace, "egg_whole": 60.0})["lace"] == 0

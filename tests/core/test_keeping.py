@@ -27,8 +27,12 @@ def test_the_cautious_end_of_the_days_counts() -> None:
 )
 def test_each_has_its_row(form: str, place: str, perishable: bool, filled: bool, key: str) -> None:
     found = keeping_key(
-        form, place, "shortbread", perishable=perishable, filled=filled  # type: ignore[arg-type]
-    )  # fmt: skip
+        form,
+        place,
+        "shortbread",
+        perishable=perishable,
+        filled=filled,  # type: ignore[arg-type]
+    )
     assert found == key
     assert formula.keepings()[found].place == place
 

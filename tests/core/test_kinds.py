@@ -38,9 +38,16 @@ from finebatch.core.refusal import Refusal
 DENSITY = 1.25
 LEAF = Cutter("own", 48, 82, 26)
 ALL: list[Portioning] = [
-    Drop(), Drop(shape="dented"), Rolled(), Rolled(cutter=LEAF), Sliced(), Pan(), Roped(),
-    TwiceBaked(), Wafer(),
-]  # fmt: skip
+    Drop(),
+    Drop(shape="dented"),
+    Rolled(),
+    Rolled(cutter=LEAF),
+    Sliced(),
+    Pan(),
+    Roped(),
+    TwiceBaked(),
+    Wafer(),
+]
 
 
 def raw_of(piece: Portioning) -> RawPiece:

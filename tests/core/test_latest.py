@@ -35,10 +35,14 @@ def can_begin(work: Work, minute: int) -> bool:
 
 @pytest.mark.parametrize(
     ("away", "ready"),
-    [((), 6 * DAY), (((7 * DAY + 240, 7 * DAY + 330),), 7 * DAY + 600),
-     (NIGHTS, 6 * DAY + 7 * 60), ((*NIGHTS, (6 * DAY + 120, 6 * DAY + 165)), 6 * DAY + 6 * 60),
-     (NIGHTS, 6 * DAY)],
-)  # fmt: skip
+    [
+        ((), 6 * DAY),
+        (((7 * DAY + 240, 7 * DAY + 330),), 7 * DAY + 600),
+        (NIGHTS, 6 * DAY + 7 * 60),
+        ((*NIGHTS, (6 * DAY + 120, 6 * DAY + 165)), 6 * DAY + 6 * 60),
+        (NIGHTS, 6 * DAY),
+    ],
+)
 def test_the_start_is_the_latest_around_breaks_and_nights(
     away: tuple[Span, ...], ready: int
 ) -> None:

@@ -16,9 +16,12 @@ from finebatch.facts import tables
 
 HOW = BakeConditions(21, 180, "conventional", "parchment")
 FORMULA = {
-    "flour_ap": 270.0, "butter_unsalted": 170.0, "sugar_brown_light": 200.0, "egg_whole": 50.0,
+    "flour_ap": 270.0,
+    "butter_unsalted": 170.0,
+    "sugar_brown_light": 200.0,
+    "egg_whole": 50.0,
     "baking_soda": 4.0,
-}  # fmt: skip
+}
 OTHER = {**FORMULA, "oats_rolled": 120.0, "raisins": 100.0}
 
 

@@ -21,9 +21,13 @@ PLAIN = HeatModel(tau_min=16.0, power=0.5, log=0.4, noise_sd=0.1)
 
 def minutes(**change: object) -> float:
     given_: dict[str, object] = {
-        "height_mm": 9.0, "oven_c": 180.0, "oven_mode": "conventional", "dough_temp_c": 21.0,
-        "doneness": "chewy", "surface": "parchment",
-    }  # fmt: skip
+        "height_mm": 9.0,
+        "oven_c": 180.0,
+        "oven_mode": "conventional",
+        "dough_temp_c": 21.0,
+        "doneness": "chewy",
+        "surface": "parchment",
+    }
     return bake_minutes(PLAIN, **{**given_, **change})  # type: ignore[arg-type]
 
 

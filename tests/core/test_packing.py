@@ -17,12 +17,36 @@ from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.refusal import Refusal
 
 BEST_RADIUS = {
-    2: 0.292893, 3: 0.254333, 4: 0.25, 5: 0.207107, 6: 0.187681, 7: 0.174458, 8: 0.170541,
-    9: 0.166667, 10: 0.148204, 11: 0.142399, 12: 0.139959, 13: 0.133994, 14: 0.129332,
-    15: 0.127167, 16: 0.125, 17: 0.117197, 18: 0.115521, 19: 0.112265, 20: 0.111382,
-    21: 0.106860, 22: 0.105665, 23: 0.102803, 24: 0.101382, 25: 0.1, 26: 0.096362,
-    27: 0.095420, 28: 0.093673, 29: 0.092463, 30: 0.091671,
-}  # fmt: skip
+    2: 0.292893,
+    3: 0.254333,
+    4: 0.25,
+    5: 0.207107,
+    6: 0.187681,
+    7: 0.174458,
+    8: 0.170541,
+    9: 0.166667,
+    10: 0.148204,
+    11: 0.142399,
+    12: 0.139959,
+    13: 0.133994,
+    14: 0.129332,
+    15: 0.127167,
+    16: 0.125,
+    17: 0.117197,
+    18: 0.115521,
+    19: 0.112265,
+    20: 0.111382,
+    21: 0.106860,
+    22: 0.105665,
+    23: 0.102803,
+    24: 0.101382,
+    25: 0.1,
+    26: 0.096362,
+    27: 0.095420,
+    28: 0.093673,
+    29: 0.092463,
+    30: 0.091671,
+}
 """Radius of the largest n equal circles known to fit a square of side 1 (published tables)."""
 
 
@@ -41,9 +65,13 @@ def apart(centres: tuple[tuple[float, float], ...]) -> float:
 
 
 sheets = st.builds(
-    Sheet, st.floats(250, 500), st.floats(250, 500), st.floats(0, 20), st.floats(0, 20),
+    Sheet,
+    st.floats(250, 500),
+    st.floats(250, 500),
+    st.floats(0, 20),
+    st.floats(0, 20),
     st.booleans(),
-)  # fmt: skip
+)
 rounds = st.floats(40, 110).map(lambda d: Footprint(d, d, is_round=True))
 boxes = st.tuples(st.floats(30, 120), st.floats(30, 120)).map(
     lambda b: Footprint(*b, is_round=False)

@@ -30,15 +30,10 @@ def opened(
     trace: Sequence[tuple[float, float]], at: float, by_c: float
 ) -> list[tuple[float, float]]:
     """The same trace with a door opened: it falls at once and comes back within four minutes."""
-    return [
-        (m, c - by_c * max(1 - (m - at) / 4, 0) if m >= at else c)
-        for m, c in trace
-    ]  # fmt: skip
+    return [(m, c - by_c * max(1 - (m - at) / 4, 0) if m >= at else c) for m, c in trace]
 
 
-@given(
-    st.floats(150, 220), st.floats(6, 40), st.floats(4, 10), st.floats(150, 220)
-)  # fmt: skip
+@given(st.floats(150, 220), st.floats(6, 40), st.floats(4, 10), st.floats(150, 220))
 def test_mean_swing_and_offset_are_found(
     mean_c: float, swing_c: float, cycle_min: float, dial_c: float
 ) -> None:

@@ -30,8 +30,9 @@ def test_a_twice_baked_tray_goes_round_twice() -> None:
 
 
 def test_minutes_more_add_up_on_their_own_bake() -> None:
-    work = with_extras(twice_baked(2, 2, 1), [Extra("A1.bake", 3), Extra("A1.bake", 2),
-                                             Extra("A2.bake2", 4)])  # fmt: skip
+    work = with_extras(
+        twice_baked(2, 2, 1), [Extra("A1.bake", 3), Extra("A1.bake", 2), Extra("A2.bake2", 4)]
+    )
     lengths = [[bake.length for bake in tray.bakes] for tray in work.trays]
     assert lengths == [[32, 18], [27, 22]]
 
@@ -117,8 +118,12 @@ def test_an_oven_rises_eight_degrees_a_minute_and_falls_five() -> None:
 
 
 def test_steps_up_to_each_wait_are_one_job() -> None:
-    steps = (Step("Melt the butter; stir.", 3), Step("Let it cool until warm.", 1, 20),
-             Step("Beat in the egg.", 2), Step("Fold in the flour.", 2))  # fmt: skip
+    steps = (
+        Step("Melt the butter; stir.", 3),
+        Step("Let it cool until warm.", 1, 20),
+        Step("Beat in the egg.", 2),
+        Step("Fold in the flour.", 2),
+    )
     assert makes(steps) == (Make("Let it cool until warm", 4, 20), Make("Mix the dough", 4))
     assert makes(()) == (Make("Mix the dough", 1),)
 

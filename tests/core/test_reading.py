@@ -219,8 +219,14 @@ def test_evaluate_judges_lines(as_json: bool) -> None:
     assert answer["summary"] == {"n": 34, "right": 34, "wrong": 0, "asked": 0}
     first = answer["lines"][0]
     assert set(first) == {
-        "text", "ingredient", "grams", "range_grams", "conflict", "asked", "verdict",
-    }  # fmt: skip
+        "text",
+        "ingredient",
+        "grams",
+        "range_grams",
+        "conflict",
+        "asked",
+        "verdict",
+    }
     flagged = [line["text"] for line in answer["lines"] if line["asked"]]
     assert "1 cup (160 g) plain flour" in flagged
 

@@ -26,14 +26,18 @@ from tests.cards import cards
 LARDER = tables.larder()
 factors = st.fractions("1/20", 20, max_denominator=20)
 CARD = Card(
-    "A", "drop", "creamed",
+    "A",
+    "drop",
+    "creamed",
     (
-        Line("2 1/4", "cup", "flour_ap"), Line("1", "stick", "butter_unsalted"),
-        Line("80–110", "g", "sugar_white", chosen="90"), Line("2", "egg", "egg_whole"),
+        Line("2 1/4", "cup", "flour_ap"),
+        Line("1", "stick", "butter_unsalted"),
+        Line("80–110", "g", "sugar_white", chosen="90"),
+        Line("2", "egg", "egg_whole"),
         Line("1/2", "tsp", "salt_fine"),
     ),
     stated_pieces=24,
-)  # fmt: skip
+)
 
 
 @given(cards(), factors)
@@ -126,18 +130,25 @@ def kitchen(grams: float, key: str, system: str = "cups") -> KitchenAmount:
 @pytest.mark.parametrize(
     ("grams", "key", "text"),
     [
-        (281.25, "flour_ap", "2 1/4 cup"), (125 / 3, "flour_ap", "1/3 cup"),
-        (133, "flour_ap", "1 cup + 1 tbsp"), (100, "egg_whole", "2 egg"),
-        (25, "egg_whole", "1/2 egg"), (226, "butter_unsalted", "2 stick"),
-        (1.5, "salt_fine", "1/4 tsp"), (12, "cornstarch", "1 1/2 tbsp"),
+        (281.25, "flour_ap", "2 1/4 cup"),
+        (125 / 3, "flour_ap", "1/3 cup"),
+        (133, "flour_ap", "1 cup + 1 tbsp"),
+        (100, "egg_whole", "2 egg"),
+        (25, "egg_whole", "1/2 egg"),
+        (226, "butter_unsalted", "2 stick"),
+        (1.5, "salt_fine", "1/4 tsp"),
+        (12, "cornstarch", "1 1/2 tbsp"),
     ],
-)  # fmt: skip
+)
 def test_grams_in_cups_and_spoons(grams: float, key: str, text: str) -> None:
     assert kitchen(grams, key).text == text
 
 
-@given(st.floats(0.2, 3000), st.sampled_from(sorted(LARDER)),
-       st.sampled_from(["grams", "ounces", "cups"]))  # fmt: skip
+@given(
+    st.floats(0.2, 3000),
+    st.sampled_from(sorted(LARDER)),
+    st.sampled_from(["grams", "ounces", "cups"]),
+)
 def test_kitchen_amounts_are_near_or_say_how_far_off(grams: float, key: str, system: str) -> None:
     found = kitchen(grams, key, system)
     assert found.grams == pytest.approx(grams * (1 + found.error_pct / 100), rel=1e-6)

@@ -162,10 +162,14 @@ UNUSUAL = {
     "almond": {"flour_almond": 200.0, "sugar_white": 180.0, "egg_white": 70.0},
     "coconut": {"coconut_flaked": 200.0, "sugar_white": 130.0, "egg_white": 95.0},
     "sweetener": {"flour_ap": 280.0, "butter_unsalted": 227.0, "erythritol": 200.0},
-    "candy": {"flour_ap": 280.0, "butter_unsalted": 227.0, "sugar_white": 300.0,
-              "toffee_bits": 225.0},
+    "candy": {
+        "flour_ap": 280.0,
+        "butter_unsalted": 227.0,
+        "sugar_white": 300.0,
+        "toffee_bits": 225.0,
+    },
     "oil": {"flour_ap": 250.0, "oil_neutral": 165.0, "sugar_white": 250.0, "egg_whole": 50.0},
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", UNUSUAL)

@@ -35,21 +35,34 @@ from finebatch.facts import tables
 from tests.core.test_plan import few, two_doughs, works
 
 FORMULA = {
-    "flour_ap": 280.0, "butter_unsalted": 180.0, "sugar_white": 150.0, "egg_whole": 50.0,
-}  # fmt: skip
+    "flour_ap": 280.0,
+    "butter_unsalted": 180.0,
+    "sugar_white": 150.0,
+    "egg_whole": 50.0,
+}
 KITCHEN = Planning().kitchen((3,), 2, "conventional", ())
 
 
 def portioned(piece: Portioning, letter: str = "A", **more: object) -> Portioned:
     basis = TrayBasis(
-        tables.models(), compose(FORMULA, tables.larder()), "drop",
-        BakeConditions(21, 180, "conventional", "parchment"), Sheet(405, 305, 10, 12), "weighed",
-    )  # fmt: skip
+        tables.models(),
+        compose(FORMULA, tables.larder()),
+        "drop",
+        BakeConditions(21, 180, "conventional", "parchment"),
+        Sheet(405, 305, 10, 12),
+        "weighed",
+    )
     usual: dict[str, object] = {
-        "letter": letter, "answer": foresee_tray(basis, piece), "piece": piece,
-        "habits": tables.families()["drop"], "steps": (Step("Mix.", 12),), "mixing": "creamed",
-        "parts": (), "oven_c": 180.0, "chill_min": 0,
-    }  # fmt: skip
+        "letter": letter,
+        "answer": foresee_tray(basis, piece),
+        "piece": piece,
+        "habits": tables.families()["drop"],
+        "steps": (Step("Mix.", 12),),
+        "mixing": "creamed",
+        "parts": (),
+        "oven_c": 180.0,
+        "chill_min": 0,
+    }
     return Portioned(**{**usual, **more})  # type: ignore[arg-type]
 
 
@@ -238,12 +251,13 @@ def test_the_wanted_heat_comes_first() -> None:
 @given(works())
 def test_the_hand_methods_end_and_the_planner_is_never_later(work: Work) -> None:
     at_home = replace(
-        work, kitchen=replace(
-            work.kitchen, fridge=12, workers=tuple(
-                replace(worker, away=()) for worker in work.kitchen.workers
-            ),
+        work,
+        kitchen=replace(
+            work.kitchen,
+            fridge=12,
+            workers=tuple(replace(worker, away=()) for worker in work.kitchen.workers),
         ),
-    )  # fmt: skip
+    )
     best = best_plan(at_home, 0.5).finish
     slower = max(sensible_method(at_home), plain_method(at_home))
     assert best <= slower

@@ -77,12 +77,18 @@ def chains(draw: st.DrawFn) -> Work:
     low, step = draw(st.integers(140, 170)), draw(st.sampled_from([2, 4, 5, 6, 9, 12]))
     count = draw(st.integers(2, 5))
     wanted = [low + draw(st.integers(0, 6)) * step for _ in range(count)]
-    oven = Oven(draw(st.integers(1, 2)), draw(st.sampled_from([4.0, 8.0, 30.0])),
-                draw(st.sampled_from([1.0, 5.0, 20.0])))  # fmt: skip
+    oven = Oven(
+        draw(st.integers(1, 2)),
+        draw(st.sampled_from([4.0, 8.0, 30.0])),
+        draw(st.sampled_from([1.0, 5.0, 20.0])),
+    )
     return chain(
-        *wanted, bake=draw(st.integers(6, 20)), ovens=(oven,),
-        tolerance_c=draw(st.sampled_from([0, 5, 10])), load_min=draw(st.integers(1, 3)),
-    )  # fmt: skip
+        *wanted,
+        bake=draw(st.integers(6, 20)),
+        ovens=(oven,),
+        tolerance_c=draw(st.sampled_from([0, 5, 10])),
+        load_min=draw(st.integers(1, 3)),
+    )
 
 
 @settings(max_examples=200)

@@ -50,8 +50,11 @@ def test_planned_anew_is_never_later_than_slid(work: Work, late: int, which: int
     jobs = sorted((a for a in plan.activities if a.hands), key=lambda a: a.start)
     job = jobs[which % len(jobs)]
     done = {a.id: float(a.end) for a in jobs if a.end <= job.start}
-    inside = [a for a in jobs if a.kind == "load" and a.id in done
-              and a.id.replace("load", "out") not in done]  # fmt: skip
+    inside = [
+        a
+        for a in jobs
+        if a.kind == "load" and a.id in done and a.id.replace("load", "out") not in done
+    ]
     assume(not inside)
     done[job.id] = float(job.end + late)
     after = replan(work, happened_by(work, plan, done, job.end + late), times_of(plan.activities))

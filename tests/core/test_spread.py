@@ -20,9 +20,14 @@ from tests.conftest import CASES
 
 ROOM = BakeConditions(21, 180, "conventional", "parchment")
 DROP = {
-    "flour_ap": 280.0, "butter_unsalted": 227.0, "sugar_white": 150.0, "sugar_brown_light": 160.0,
-    "egg_whole": 100.0, "baking_soda": 5.0, "chocolate_chips": 200.0,
-}  # fmt: skip
+    "flour_ap": 280.0,
+    "butter_unsalted": 227.0,
+    "sugar_white": 150.0,
+    "sugar_brown_light": 160.0,
+    "egg_whole": 100.0,
+    "baking_soda": 5.0,
+    "chocolate_chips": 200.0,
+}
 
 
 def look(
@@ -177,8 +182,12 @@ def test_evaluate_prints_json_for_machines(cases: dict[str, Case]) -> None:
     assert ran.returncode == 0
     answer = json.loads(ran.stdout)
     assert set(answer["summary"]) == {
-        "n", "median_abs_error_pct", "max_abs_error_pct", "band_share", "minutes_share",
-    }  # fmt: skip
+        "n",
+        "median_abs_error_pct",
+        "max_abs_error_pct",
+        "band_share",
+        "minutes_share",
+    }
     first = answer["cases"][0]
     assert first["low_mm"] < first["predicted_mm"] < first["high_mm"]
     error = 100 * (first["predicted_mm"] / first["observed_mm"] - 1)

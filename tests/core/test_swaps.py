@@ -20,9 +20,12 @@ def card_of(*lines: tuple[str, str, str]) -> Card:
 
 
 BASE = card_of(
-    ("250", "g", "flour_ap"), ("160", "g", "butter_unsalted"), ("200", "g", "sugar_brown_light"),
-    ("1", "egg", "egg_whole"), ("1/2", "tsp", "salt_fine"),
-)  # fmt: skip
+    ("250", "g", "flour_ap"),
+    ("160", "g", "butter_unsalted"),
+    ("200", "g", "sugar_brown_light"),
+    ("1", "egg", "egg_whole"),
+    ("1/2", "tsp", "salt_fine"),
+)
 
 
 def offered(card: Card) -> dict[str, Offer]:

@@ -74,8 +74,13 @@ def test_a_dough_with_powder_stands_higher() -> None:
     how = BakeConditions(21, 180, "conventional", "parchment")
     heights = []
     for powder in (0.0, 8.0):
-        formula = {"flour_ap": 200.0, "butter_unsalted": 120.0, "sugar_white": 100.0,
-                   "egg_whole": 50.0, "baking_powder": powder}  # fmt: skip
+        formula = {
+            "flour_ap": 200.0,
+            "butter_unsalted": 120.0,
+            "sugar_white": 100.0,
+            "egg_whole": 50.0,
+            "baking_powder": powder,
+        }
         dough = compose(formula, tables.larder())
         raw = shape_piece(MassPortion(30), dough.density_g_cm3)
         measured = measure_effects(dough, raw, how)

@@ -8,14 +8,19 @@ from finebatch.facts import formula, tables
 from finebatch.workflow.tray.trying import find_tries
 
 CARD = Card(
-    name="Rounds", family="drop", mixing="creamed",
+    name="Rounds",
+    family="drop",
+    mixing="creamed",
     lines=(
-        Line("250", "g", "flour_ap"), Line("170", "g", "butter_unsalted"),
-        Line("1", "cup", "sugar_white"), Line("2", "egg", "egg_whole"),
-        Line("1 1/2", "tsp", "baking_soda"), Line("200", "g", "chocolate_chips"),
+        Line("250", "g", "flour_ap"),
+        Line("170", "g", "butter_unsalted"),
+        Line("1", "cup", "sugar_white"),
+        Line("2", "egg", "egg_whole"),
+        Line("1 1/2", "tsp", "baking_soda"),
+        Line("200", "g", "chocolate_chips"),
         Line("", "g", None),
     ),
-)  # fmt: skip
+)
 ON_LINES = [t for t in formula.tries().values() if t.factor != 1]
 
 

@@ -144,9 +144,18 @@ def test_each_question_is_answered_both_ways_with_its_figure(
 
 @pytest.mark.parametrize(
     "asks",
-    ["long_bake", "short_bake", "hot_oven", "cool_oven", "wider", "hot_side", "scraps", "unknown",
-     "much:sugar"],
-)  # fmt: skip
+    [
+        "long_bake",
+        "short_bake",
+        "hot_oven",
+        "cool_oven",
+        "wider",
+        "hot_side",
+        "scraps",
+        "unknown",
+        "much:sugar",
+    ],
+)
 def test_what_was_not_recorded_says_nothing(asks: str) -> None:
     assert evidence(PLAIN, asks) is None
 

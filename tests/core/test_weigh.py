@@ -77,8 +77,11 @@ def test_faulty_lines_are_named_and_the_others_are_weighed(larder: Larder) -> No
         larder,
     )
     assert [f.field for f in found.faults] == [
-        "lines.1.amount", "lines.2.unit", "lines.3.ingredient", "lines.4.amount",
-    ]  # fmt: skip
+        "lines.1.amount",
+        "lines.2.unit",
+        "lines.3.ingredient",
+        "lines.4.amount",
+    ]
     assert found.total_g == 250
     with pytest.raises(Refusal):
         found.formula_g()

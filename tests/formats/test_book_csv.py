@@ -21,9 +21,16 @@ def test_what_goes_out_comes_in(
     dough: str, note: str, widths_mm: list[float], minutes: float
 ) -> None:
     text = write_book(
-        [{"day": "2026-10-24T15:30:00+02:00", "dough": dough, "note": note,
-          "widths_mm": widths_mm, "minutes": minutes}]
-    )  # fmt: skip
+        [
+            {
+                "day": "2026-10-24T15:30:00+02:00",
+                "dough": dough,
+                "note": note,
+                "widths_mm": widths_mm,
+                "minutes": minutes,
+            }
+        ]
+    )
     [line] = read_book(text)
     assert line.cells["dough"] == dough
     assert line.cells["note"] == note

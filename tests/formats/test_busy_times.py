@@ -26,14 +26,17 @@ def starts(found: BusyTimes) -> list[str]:
 
 @pytest.mark.parametrize(
     ("rule", "start"),
-    [("RRULE:FREQ=DAILY;INTERVAL=0", "20200101T100000Z"),
-     ("RRULE:FREQ=DAILY;INTERVAL=-1", "20200101T100000Z"),
-     ("RRULE:FREQ=MINUTELY", "20200101T100000Z"), ("RRULE:FREQ=SECONDLY", "19700101T000000Z"),
-     ("RRULE:FREQ=HOURLY;BYMONTH=2;BYMONTHDAY=30", "20200101T100000Z"),
-     ("RRULE:FREQ=MINUTELY;COUNT=999999999", "20200101T100000Z"),
-     (f"RRULE:FREQ=DAILY;BYHOUR={','.join(['1'] * 450_000)}", "20200101T100000Z"),
-     (f"RRULE:FREQ=DAILY;INTERVAL={'9' * 5000}", "20200101T100000Z")],
-)  # fmt: skip
+    [
+        ("RRULE:FREQ=DAILY;INTERVAL=0", "20200101T100000Z"),
+        ("RRULE:FREQ=DAILY;INTERVAL=-1", "20200101T100000Z"),
+        ("RRULE:FREQ=MINUTELY", "20200101T100000Z"),
+        ("RRULE:FREQ=SECONDLY", "19700101T000000Z"),
+        ("RRULE:FREQ=HOURLY;BYMONTH=2;BYMONTHDAY=30", "20200101T100000Z"),
+        ("RRULE:FREQ=MINUTELY;COUNT=999999999", "20200101T100000Z"),
+        (f"RRULE:FREQ=DAILY;BYHOUR={','.join(['1'] * 450_000)}", "20200101T100000Z"),
+        (f"RRULE:FREQ=DAILY;INTERVAL={'9' * 5000}", "20200101T100000Z"),
+    ],
+)
 def test_repeats_without_end_are_refused_in_time(rule: str, start: str) -> None:
     before = resource.getrusage(resource.RUSAGE_CHILDREN)
     with pytest.raises(Refusal):
@@ -45,15 +48,17 @@ def test_repeats_without_end_are_refused_in_time(rule: str, start: str) -> None:
 
 @pytest.mark.parametrize(
     ("rule", "days"),
-    [("RRULE:FREQ=WEEKLY", ["01 18:00", "08 18:00"]),
-     ("RRULE:FREQ=WEEKLY;INTERVAL=2", ["01 18:00"]),
-     ("RRULE:FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,SA", ["01 18:00", "05 18:00"]),
-     ("RRULE:FREQ=DAILY;INTERVAL=5", ["01 18:00", "06 18:00"]),
-     ("RRULE:FREQ=HOURLY;INTERVAL=120", ["01 18:00", "06 18:00"]),
-     ("RRULE:FREQ=MONTHLY;BYMONTHDAY=3", ["03 18:00"]),
-     ("RRULE:FREQ=DAILY;UNTIL=20261129T200000Z", ["27 18:00", "28 18:00", "29 18:00"]),
-     ("RRULE:FREQ=WEEKLY;COUNT=361", ["01 18:00"])],
-)  # fmt: skip
+    [
+        ("RRULE:FREQ=WEEKLY", ["01 18:00", "08 18:00"]),
+        ("RRULE:FREQ=WEEKLY;INTERVAL=2", ["01 18:00"]),
+        ("RRULE:FREQ=WEEKLY;INTERVAL=2;BYDAY=TU,SA", ["01 18:00", "05 18:00"]),
+        ("RRULE:FREQ=DAILY;INTERVAL=5", ["01 18:00", "06 18:00"]),
+        ("RRULE:FREQ=HOURLY;INTERVAL=120", ["01 18:00", "06 18:00"]),
+        ("RRULE:FREQ=MONTHLY;BYMONTHDAY=3", ["03 18:00"]),
+        ("RRULE:FREQ=DAILY;UNTIL=20261129T200000Z", ["27 18:00", "28 18:00", "29 18:00"]),
+        ("RRULE:FREQ=WEEKLY;COUNT=361", ["01 18:00"]),
+    ],
+)
 def test_old_repeats_come_on_their_days(rule: str, days: list[str]) -> None:
     """The years before are not counted out, and yet nothing is a day off."""
     assert sorted(starts(read_calendar(calendar(entry(rule)), NOW, UNTIL))) == days

@@ -95,12 +95,16 @@ def test_a_range_is_printed_and_read_back_as_a_range() -> None:
 
 
 CARD = Card(
-    "Oat rounds", "drop", "creamed",
+    "Oat rounds",
+    "drop",
+    "creamed",
     (Line("2 1/4", "cup", "flour_ap"), Line("1", "stick", "butter_unsalted")),
     steps=(Step("Cream the butter.", 4), Step("Bake for 12 minutes.")),
     parts=(Part("icing", "icing", (Line("100", "g", "sugar_icing"),), 3.0),),
-    stated_pieces=24, stated_oven="180 °C", note="Better with | pipes",
-)  # fmt: skip
+    stated_pieces=24,
+    stated_oven="180 °C",
+    note="Better with | pipes",
+)
 
 
 def test_a_card_that_is_printed_is_read_back_whole() -> None:

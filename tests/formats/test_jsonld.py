@@ -36,10 +36,13 @@ def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:
     from finebatch.core.formula.dough import Line, Step
 
     card = Card(
-        "Oat rounds", "drop", "creamed",
+        "Oat rounds",
+        "drop",
+        "creamed",
         (Line("2 1/4", "cup", "flour_ap"), Line("2", "egg", "egg_whole")),
-        steps=(Step("Cream it.", 4, 10, "Pale.", "Mixer."),), stated_pieces=24,
-    )  # fmt: skip
+        steps=(Step("Cream it.", 4, 10, "Pale.", "Mixer."),),
+        stated_pieces=24,
+    )
     node = json.loads(written(card))
     assert (node["@context"], node["@type"]) == ("https://schema.org", "Recipe")
     assert node["recipeIngredient"] == ["2 1/4 cups all-purpose flour (281 g)", "2 eggs (100 g)"]
@@ -58,17 +61,25 @@ OTHER = {
             "@type": ["Recipe", "Thing"],
             "name": "Rolled <b>stars</b> &amp; moons",
             "recipeYield": ["36 pieces"],
-            "recipeIngredient": ["250 g plain flour", "1 cup (2 sticks) butter", "2 kg moon dust",
-                                 "<script>alert(1)</script>100 g caster sugar"],
+            "recipeIngredient": [
+                "250 g plain flour",
+                "1 cup (2 sticks) butter",
+                "2 kg moon dust",
+                "<script>alert(1)</script>100 g caster sugar",
+            ],
             "recipeInstructions": [
-                {"@type": "HowToSection", "itemListElement": [
-                    {"@type": "HowToStep", "text": "Cream the butter and sugar."},
-                    {"@type": "HowToStep", "text": "Roll out and use a cutter."}]},
+                {
+                    "@type": "HowToSection",
+                    "itemListElement": [
+                        {"@type": "HowToStep", "text": "Cream the butter and sugar."},
+                        {"@type": "HowToStep", "text": "Roll out and use a cutter."},
+                    ],
+                },
                 "Bake at 180 °C for 10 minutes.",
             ],
         },
     ],
-}  # fmt: skip
+}
 
 
 def test_a_recipe_of_another_tool_is_read_as_written_lines() -> None:
@@ -77,8 +88,11 @@ def test_a_recipe_of_another_tool_is_read_as_written_lines() -> None:
     assert card.family == "rolled"
     assert card.stated_pieces == 36
     assert [line.ingredient for line in card.lines] == [
-        "flour_ap", "butter_unsalted", None, "sugar_caster",
-    ]  # fmt: skip
+        "flour_ap",
+        "butter_unsalted",
+        None,
+        "sugar_caster",
+    ]
     assert card.lines[2].text == "2 kg moon dust"
     assert len(card.steps) == 3
     assert "script" not in json.dumps([line.text for line in card.lines])
@@ -113,14 +127,28 @@ junk = st.recursive(
     lambda inner: st.one_of(
         st.lists(inner, max_size=4),
         st.dictionaries(
-            st.sampled_from(["@type", "@graph", "name", "recipeIngredient", "recipeYield", "text",
-                             "recipeInstructions", "itemListElement", "additionalProperty",
-                             "propertyID", "value", "hasPart"]),
-            inner, max_size=6,
+            st.sampled_from(
+                [
+                    "@type",
+                    "@graph",
+                    "name",
+                    "recipeIngredient",
+                    "recipeYield",
+                    "text",
+                    "recipeInstructions",
+                    "itemListElement",
+                    "additionalProperty",
+                    "propertyID",
+                    "value",
+                    "hasPart",
+                ]
+            ),
+            inner,
+            max_size=6,
         ),
     ),
     max_leaves=20,
-)  # fmt: skip
+)
 
 
 @given(junk)

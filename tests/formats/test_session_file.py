@@ -100,20 +100,32 @@ def test_the_schema_knows_every_part_of_a_session() -> None:
         (changed(start="2026-10-10T10:30:00"), "offset"),
         (changed(doughs=SESSION["doughs"] * 2), "same name"),
         (changed(doughs=[{**SESSION["doughs"][0], "makes": []}]), "has no steps"),
-        (changed(doughs=[{**SESSION["doughs"][0], "trays": SESSION["doughs"][0]["trays"] * 250}]),
-         "at most 60"),
+        (
+            changed(
+                doughs=[{**SESSION["doughs"][0], "trays": SESSION["doughs"][0]["trays"] * 250}]
+            ),
+            "at most 60",
+        ),
         (" " * 1_000_001, "1 MB"),
         ("[" * 200_000, "nested"),
     ],
-)  # fmt: skip
+)
 def test_a_file_that_is_no_session_says_why(text: str, words: str) -> None:
     with pytest.raises(Refusal) as refused:
         read_session(text)
     assert words in " ".join(f"{f.field} {f.message}" for f in refused.value.faults)
 
 
-@given(st.recursive(st.none() | st.integers() | st.text(), lambda c: st.lists(c) | st.dictionaries(
-    st.sampled_from(["finebatch", "doughs", "kitchen", "start"]), c), max_leaves=8))  # fmt: skip
+@given(
+    st.recursive(
+        st.none() | st.integers() | st.text(),
+        lambda c: (
+            st.lists(c)
+            | st.dictionaries(st.sampled_from(["finebatch", "doughs", "kitchen", "start"]), c)
+        ),
+        max_leaves=8,
+    )
+)
 def test_any_json_is_a_session_or_refused(value: Any) -> None:
     with pytest.raises(Refusal):
         read_session(json.dumps(value))

@@ -23,9 +23,11 @@ from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.versions import history
 
 LINES = (
-    Line("250", "g", "flour_ap"), Line("170", "g", "butter_unsalted"),
-    Line("150", "g", "sugar_white"), Line("1", "egg", "egg_whole"),
-)  # fmt: skip
+    Line("250", "g", "flour_ap"),
+    Line("170", "g", "butter_unsalted"),
+    Line("150", "g", "sugar_white"),
+    Line("1", "egg", "egg_whole"),
+)
 
 
 @pytest.fixture
@@ -61,9 +63,11 @@ def test_opening_again_keeps_what_is_there(tmp_path: Path) -> None:
     first = Database(file)
     with first.writing() as session:
         session.execute(
-            text("INSERT INTO dough (name, family, card, revision, changed_at) "
-                 "VALUES ('A', 'drop', '{}', 1, 0)")
-        )  # fmt: skip
+            text(
+                "INSERT INTO dough (name, family, card, revision, changed_at) "
+                "VALUES ('A', 'drop', '{}', 1, 0)"
+            )
+        )
     first.close()
     with Database(file).reading() as session:
         assert session.scalar(text("SELECT name FROM dough")) == "A"
@@ -160,8 +164,10 @@ def test_a_file_of_the_first_version_keeps_its_cards(tmp_path: Path) -> None:
     with Database(file).reading() as session:
         dough = get_dough(session, 7)
         assert (dough.card.name, dough.card.family, dough.card.mixing) == (
-            "Old rounds", "rolled", "melted",
-        )  # fmt: skip
+            "Old rounds",
+            "rolled",
+            "melted",
+        )
         assert [(line.amount, line.unit, line.ingredient) for line in dough.card.lines] == [
             ("2 1/4", "cup", "flour_ap"),
             ("1 stick", "stick", None),
@@ -178,13 +184,29 @@ def test_a_file_of_the_first_version_keeps_its_cards(tmp_path: Path) -> None:
 OLD_WORK = {
     "dough": {"mix_min": 15, "chill_min": 30},
     "trays": [
-        {"name": "A1", "pieces": 12, "portion_min": 5, "rest_min": 3, "cool_min": 25,
-         "slice_min": 0, "bakes": [{"minutes": 12, "turn_after": 6, "extra": 3}]}
+        {
+            "name": "A1",
+            "pieces": 12,
+            "portion_min": 5,
+            "rest_min": 3,
+            "cool_min": 25,
+            "slice_min": 0,
+            "bakes": [{"minutes": 12, "turn_after": 6, "extra": 3}],
+        }
     ],
-    "kitchen": {"sheets": 2, "shelves": 1, "oven_heat_min": 18, "sheet_ready_min": 8, "load_min": 1,
-                "turn_min": 1, "out_min": 1, "rack_min": 1, "raw_wait_min": 45,
-                "rest_over_min": 30},
-}  # fmt: skip
+    "kitchen": {
+        "sheets": 2,
+        "shelves": 1,
+        "oven_heat_min": 18,
+        "sheet_ready_min": 8,
+        "load_min": 1,
+        "turn_min": 1,
+        "out_min": 1,
+        "rack_min": 1,
+        "raw_wait_min": 45,
+        "rest_over_min": 30,
+    },
+}
 """One dough's work as it was kept before sessions had several."""
 
 
@@ -195,22 +217,39 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     old_piece = {
-        "grams": 16, "thickness_mm": 6, "log_diameter_mm": 50, "log_length_mm": 300,
+        "grams": 16,
+        "thickness_mm": 6,
+        "log_diameter_mm": 50,
+        "log_length_mm": 300,
         "log_width_mm": 55,
-    }  # fmt: skip
+    }
     setting = {
-        "piece": old_piece, "evenness": "weighed", "dough_temp_c": 6, "oven_c": 160,
-        "surface": "parchment", "chill_min": 85,
-    }  # fmt: skip
+        "piece": old_piece,
+        "evenness": "weighed",
+        "dough_temp_c": 6,
+        "oven_c": 160,
+        "surface": "parchment",
+        "chill_min": 85,
+    }
     kitchen = {
-        "sheet_width_mm": 405, "sheet_depth_mm": 305, "margin_mm": 10, "gap_mm": 12, "sheets": 2,
-        "shelves": 1, "oven_mode": "conventional", "cup": "spooned", "egg": "US large",
+        "sheet_width_mm": 405,
+        "sheet_depth_mm": 305,
+        "margin_mm": 10,
+        "gap_mm": 12,
+        "sheets": 2,
+        "shelves": 1,
+        "oven_mode": "conventional",
+        "cup": "spooned",
+        "egg": "US large",
         "own_units": "grams",
-    }  # fmt: skip
+    }
     question = {
         "formula_g": {"flour_ap": 250, "butter_unsalted": 200, "sugar_white": 100},
-        "family": "shortbread", "mixing": "creamed", "setting": setting, "kitchen": kitchen,
-    }  # fmt: skip
+        "family": "shortbread",
+        "mixing": "creamed",
+        "setting": setting,
+        "kitchen": kitchen,
+    }
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "0002")
@@ -225,9 +264,11 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
             },
         )
         for key, kind, tray in (
-            ("dough.mix", "mix", None), ("oven.heat", "heat", None), ("A1.load", "load", "A1"),
+            ("dough.mix", "mix", None),
+            ("oven.heat", "heat", None),
+            ("A1.load", "load", "A1"),
             ("A1.cool", "cool", "A1"),
-        ):  # fmt: skip
+        ):
             connection.execute(
                 text(
                     "INSERT INTO activity (session_id, key, kind, tray, place, start, end, "
@@ -236,9 +277,11 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
                 {"key": key, "kind": kind, "tray": tray},
             )
         connection.execute(
-            text("INSERT INTO event (session_id, at, kind, activity) "
-                 "VALUES (1, 900000, 'done', 'dough.mix')")
-        )  # fmt: skip
+            text(
+                "INSERT INTO event (session_id, at, kind, activity) "
+                "VALUES (1, 900000, 'done', 'dough.mix')"
+            )
+        )
     engine.dispose()
     with Database(file).reading() as session:
         row = session.get_one(SessionRow, 1)

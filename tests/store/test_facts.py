@@ -5,11 +5,25 @@ from finebatch.core.larder.ingredient import Larder
 from finebatch.facts import tables
 
 ROW = {
-    "key": "x", "name": "X", "role": "flour", "traits": "", "g_per_cup": "120",
-    "g_per_cup_sifted": "", "g_per_cup_dipped": "", "unit": "", "unit_name": "", "g_per_unit": "",
-    "water_pct": "12", "fat_pct": "1", "sugar_pct": "1", "other_solids_pct": "86",
-    "water_binding": "0.6", "melts_at_c": "", "allergens": "", "source": "typical",
-}  # fmt: skip
+    "key": "x",
+    "name": "X",
+    "role": "flour",
+    "traits": "",
+    "g_per_cup": "120",
+    "g_per_cup_sifted": "",
+    "g_per_cup_dipped": "",
+    "unit": "",
+    "unit_name": "",
+    "g_per_unit": "",
+    "water_pct": "12",
+    "fat_pct": "1",
+    "sugar_pct": "1",
+    "other_solids_pct": "86",
+    "water_binding": "0.6",
+    "melts_at_c": "",
+    "allergens": "",
+    "source": "typical",
+}
 
 
 def test_every_fact_names_its_source(larder: Larder) -> None:

@@ -17,10 +17,23 @@ from tests.released import VERSIONS, put
 
 MADE_AT = 1_790_000_000_000
 OF_A_FILE = [
-    "/api/words", "/api/doughs", "/api/larder", "/api/kitchen", "/api/kitchen/known", "/api/sheets",
-    "/api/plan", "/api/sessions/current", "/api/bakes", "/api/book/words", "/api/book/file",
-    "/api/lessons", "/api/cold", "/api/devices", "/api/oven/records", "/api/plan/ideas",
-]  # fmt: skip
+    "/api/words",
+    "/api/doughs",
+    "/api/larder",
+    "/api/kitchen",
+    "/api/kitchen/known",
+    "/api/sheets",
+    "/api/plan",
+    "/api/sessions/current",
+    "/api/bakes",
+    "/api/book/words",
+    "/api/book/file",
+    "/api/lessons",
+    "/api/cold",
+    "/api/devices",
+    "/api/oven/records",
+    "/api/plan/ideas",
+]
 """Every list and every screen that needs no name of anything."""
 
 

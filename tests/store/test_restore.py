@@ -126,9 +126,14 @@ def another(file: Path) -> None:
 
 @pytest.mark.parametrize(
     ("spoil", "words"),
-    [(break_page, "damaged"), (newer, "newer Fine Batch"), (loose, "that is not there"),
-     (another, "none of Fine Batch's"), (lambda file: file.write_text("flour"), "no data file")],
-)  # fmt: skip
+    [
+        (break_page, "damaged"),
+        (newer, "newer Fine Batch"),
+        (loose, "that is not there"),
+        (another, "none of Fine Batch's"),
+        (lambda file: file.write_text("flour"), "no data file"),
+    ],
+)
 def test_what_is_not_whole_is_not_restored(
     file: Path, tmp_path: Path, spoil: Callable[[Path], None], words: str
 ) -> None:

@@ -147,9 +147,16 @@ def test_a_card_of_ten_lines_from_dough_to_book(page: Page, served: Served) -> N
 def check_plan(page: Page, tray: TrayAnswer) -> None:
     """The plan on the screen takes as long as the core's own plan of the same work."""
     dough = Portioned(
-        "A", tray, tables.families()["drop"].piece, tables.families()["drop"],
-        (Step("Mix", 15),), "creamed", (), 190, 0,
-    )  # fmt: skip
+        "A",
+        tray,
+        tables.families()["drop"].piece,
+        tables.families()["drop"],
+        (Step("Mix", 15),),
+        "creamed",
+        (),
+        190,
+        0,
+    )
     work = prepare([dough], Planning().kitchen((3,), 1, "conventional", ()), tables.part_habits())
     shown = page.get_by_text(re.compile("cold and ready; begin")).inner_text()
     hours = re.search(r"(?:(\d+) h ?)?(\d+)?(?: min)? in all", shown)

@@ -65,9 +65,18 @@ def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
 
 @pytest.mark.parametrize(
     "path",
-    ["/dough", "/dough/1", "/larder", "/kitchen", "/tray/1", "/plan/1", "/bake", "/book/1",
-     "/devices"],
-)  # fmt: skip
+    [
+        "/dough",
+        "/dough/1",
+        "/larder",
+        "/kitchen",
+        "/tray/1",
+        "/plan/1",
+        "/bake",
+        "/book/1",
+        "/devices",
+    ],
+)
 def test_no_screen_needs_sideways_scrolling(page: Page, served: Served, path: str) -> None:
     if path == "/bake":
         start_baking(page, served)

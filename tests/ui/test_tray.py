@@ -13,9 +13,13 @@ from tests.ui.test_screens import check_axe
 
 KINDS = ["drop", "rolled", "sliced", "pan", "rope", "twice_baked", "wafer"]
 TABS = {
-    "rolled": "Slab", "sliced": "Logs", "pan": "Pan", "rope": "Rope", "twice_baked": "Slices",
+    "rolled": "Slab",
+    "sliced": "Logs",
+    "pan": "Pan",
+    "rope": "Rope",
+    "twice_baked": "Slices",
     "wafer": "Shaping",
-}  # fmt: skip
+}
 
 
 def figure(page: Page, name: str) -> str:

@@ -249,8 +249,11 @@ def test_the_drawer_is_searched_as_one_types(page: Page, served: Served) -> None
 def test_a_file_is_looked_at_before_it_is_kept(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough")
     page.get_by_role("button", name="Bring in a file").click()
-    recipe = {"@type": "Recipe", "name": "<img src=x onerror=alert(1)> stars",
-              "recipeIngredient": ["250 g plain flour", "2 kg moon dust"]}  # fmt: skip
+    recipe = {
+        "@type": "Recipe",
+        "name": "<img src=x onerror=alert(1)> stars",
+        "recipeIngredient": ["250 g plain flour", "2 kg moon dust"],
+    }
     chooser = page.get_by_label("A Recipe as JSON-LD")
     chooser.set_input_files(
         {"name": "a.json", "mimeType": "application/json", "buffer": b"{ not json"}

@@ -170,8 +170,9 @@ def test_a_full_oven_takes_no_other_tray(
         assert say(demo, running, key).status_code == 200
     answer = say(demo, running, "A2.load")
     assert (answer.status_code, answer.json()["detail"]) == (
-        409, "The oven is full. Take A1 out first.",
-    )  # fmt: skip
+        409,
+        "The oven is full. Take A1 out first.",
+    )
 
 
 def test_only_one_session_is_baked_at_a_time(demo: TestClient, running: dict[str, Any]) -> None:

@@ -16,16 +16,31 @@ from tests.plans import plan
 PIECES: dict[str, dict[str, Any]] = {
     "drop": {"kind": "drop", "grams": 30, "shape": "dented", "filling_g": 4},
     "scoop": {"kind": "drop", "grams": 30, "scoop_ml": 32, "heaped": True},
-    "rolled": {"kind": "rolled", "thickness_mm": 5,
-               "cutter": {"shape": "hexagon", "across_mm": 60, "down_mm": 60}},
+    "rolled": {
+        "kind": "rolled",
+        "thickness_mm": 5,
+        "cutter": {"shape": "hexagon", "across_mm": 60, "down_mm": 60},
+    },
     "sliced": {"kind": "sliced", "log_diameter_mm": 50, "thickness_mm": 7},
-    "pan": {"kind": "pan", "shape": "round", "across_mm": 200, "down_mm": 200, "wall_mm": 40,
-            "thickness_mm": 14},
+    "pan": {
+        "kind": "pan",
+        "shape": "round",
+        "across_mm": 200,
+        "down_mm": 200,
+        "wall_mm": 40,
+        "thickness_mm": 14,
+    },
     "rope": {"kind": "rope", "grams": 25, "length_mm": 150, "form": "ring"},
-    "twice_baked": {"kind": "twice_baked", "grams": 350, "length_mm": 300, "width_mm": 55,
-                    "slice_mm": 15, "lean_deg": 30},
+    "twice_baked": {
+        "kind": "twice_baked",
+        "grams": 350,
+        "length_mm": 300,
+        "width_mm": 55,
+        "slice_mm": 15,
+        "lean_deg": 30,
+    },
     "wafer": {"kind": "wafer", "grams": 8, "spread_mm": 80},
-}  # fmt: skip
+}
 
 
 def keep(demo: TestClient, piece: dict[str, Any]) -> dict[str, Any]:
@@ -119,9 +134,10 @@ def test_any_portioning_is_answered_or_refused_with_a_reason(
     assert sum(found["yields"]["trays"]) == found["yields"]["pieces"]
     for layout in found["layouts"]:
         check = {
-            "footprint": found["footprint"], "turned": layout["turned"],
+            "footprint": found["footprint"],
+            "turned": layout["turned"],
             "centres": layout["centres"],
-        }  # fmt: skip
+        }
         placed = demo.post("/api/sheet-check", json=check).json()
         assert placed == {"meetings": [], "off_sheet": []}
 

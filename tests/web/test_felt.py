@@ -62,10 +62,12 @@ def test_a_dough_that_is_too_soft_waits_and_the_rest_is_planned_again(
 @pytest.mark.parametrize(
     ("activity", "what", "status"),
     [
-        ("A1.portion", "like butter", 422), ("A1.portion", None, 422), ("A1.load", "soft", 409),
+        ("A1.portion", "like butter", 422),
+        ("A1.portion", None, 422),
+        ("A1.load", "soft", 409),
         ("Z9.portion", "soft", 404),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_felt_is_said_plainly(
     demo: TestClient, activity: str, what: str | None, status: int
 ) -> None:

@@ -22,8 +22,14 @@ def running(demo: TestClient, clock: HandClock) -> dict[str, Any]:
     return session
 
 
-def say(client: TestClient, session: dict[str, Any], kind: str, activity: str = "",
-        minutes: int | None = None, status: int = 200) -> Any:  # fmt: skip
+def say(
+    client: TestClient,
+    session: dict[str, Any],
+    kind: str,
+    activity: str = "",
+    minutes: int | None = None,
+    status: int = 200,
+) -> Any:
     body = {"kind": kind, "activity": activity, "minutes": minutes}
     answer = client.post(f"/api/sessions/{session['id']}/events", json=body)
     assert answer.status_code == status, answer.text
@@ -143,9 +149,13 @@ def test_a_session_with_a_dropped_tray_is_baked_to_its_end(
     ],
 )
 def test_minutes_that_cannot_be_are_said(
-    demo: TestClient, running: dict[str, Any], kind: str, activity: str, minutes: int | None,
+    demo: TestClient,
+    running: dict[str, Any],
+    kind: str,
+    activity: str,
+    minutes: int | None,
     words: str,
-) -> None:  # fmt: skip
+) -> None:
     refused = say(demo, running, kind, activity, minutes, status=422)
     assert words in str(refused)
 

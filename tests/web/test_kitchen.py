@@ -137,16 +137,19 @@ def test_a_dough_is_baked_on_a_sheet_of_another_kind(demo: TestClient) -> None:
     assert after["kitchen"]["sheet_width_mm"] == 300
     made = plan(demo, 1, 2).json()
     names = {
-        made["sheet_names"][a["sheet"] - 1] for a in made["activities"]
+        made["sheet_names"][a["sheet"] - 1]
+        for a in made["activities"]
         if a["kind"] == "portion" and a["dough"] == "A"
-    }  # fmt: skip
+    }
     assert names == {"small sheet"}
     # The one small sheet is used for one tray after the other.
     spans = sorted(
         (p["start_at"], s["end_at"])
-        for p in made["activities"] if p["kind"] == "portion" and p["dough"] == "A"
-        for s in made["activities"] if s["kind"] == "sheet" and s["tray"] == p["tray"]
-    )  # fmt: skip
+        for p in made["activities"]
+        if p["kind"] == "portion" and p["dough"] == "A"
+        for s in made["activities"]
+        if s["kind"] == "sheet" and s["tray"] == p["tray"]
+    )
     assert len(spans) >= 3
     assert all(end <= start for (_, end), (start, _) in pairwise(spans))
 
@@ -159,8 +162,14 @@ def test_a_sheet_that_was_taken_away_leaves_the_usual_one(demo: TestClient) -> N
     assert foresee(demo)["yields"] == before["yields"]
 
 
-PAN = {"kind": "pan", "shape": "square", "across_mm": 150, "down_mm": 150, "wall_mm": 45,
-       "thickness_mm": 6}  # fmt: skip
+PAN = {
+    "kind": "pan",
+    "shape": "square",
+    "across_mm": 150,
+    "down_mm": 150,
+    "wall_mm": 45,
+    "thickness_mm": 6,
+}
 
 
 def test_pans_are_counted_as_the_kitchen_has_them(demo: TestClient) -> None:

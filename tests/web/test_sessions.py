@@ -66,15 +66,19 @@ def from_cold(client: TestClient, dough: int, joins: str, form: str | None = Non
 
 
 def minutes_of(made: Any, kind: str) -> list[tuple[str, float]]:
-    return [(a["label"], (a["end_at"] - a["start_at"]) / MINUTE)
-            for a in made["activities"] if a["kind"] == kind]  # fmt: skip
+    return [
+        (a["label"], (a["end_at"] - a["start_at"]) / MINUTE)
+        for a in made["activities"]
+        if a["kind"] == kind
+    ]
 
 
 def test_a_frozen_disc_thaws_in_the_fridge_and_is_tempered(demo: TestClient) -> None:
     made = from_cold(demo, 2, "freezer")
     assert [label for label, _ in minutes_of(made, "take")] == [
-        "Move it from the freezer to the fridge", "Take it out of the fridge",
-    ]  # fmt: skip
+        "Move it from the freezer to the fridge",
+        "Take it out of the fridge",
+    ]
     [(_, thaws)] = minutes_of(made, "chill")
     [(_, tempers)] = minutes_of(made, "temper")
     assert thaws > 3 * 60

@@ -103,11 +103,12 @@ def test_the_plan_counts_the_doughs_own_steps(demo: TestClient) -> None:
 @pytest.mark.parametrize(
     ("wish", "factor"),
     [
-        ({"factor": "1 1/2"}, 1.5), ({"total_g": 2000}, 2000 / 1024.036),
+        ({"factor": "1 1/2"}, 1.5),
+        ({"total_g": 2000}, 2000 / 1024.036),
         ({"pieces": 70, "piece_g": 28}, 70 * 28 / 0.98 / 1024.036),
         ({"have": [{"amount": "90", "unit": "g", "ingredient": "flour_ap"}]}, 0.5),
     ],
-)  # fmt: skip
+)
 def test_scaling_by_each_wish(demo: TestClient, wish: dict[str, Any], factor: float) -> None:
     found = demo.post("/api/scale", json={"card": dough(demo)["card"], **wish}).json()
     assert found["factor"] == pytest.approx(factor, rel=1e-3)
@@ -120,12 +121,15 @@ def test_scaling_by_each_wish(demo: TestClient, wish: dict[str, Any], factor: fl
 @pytest.mark.parametrize(
     ("wish", "field"),
     [
-        ({}, "factor"), ({"factor": "0"}, "factor"), ({"factor": "1000"}, "factor"),
-        ({"total_g": 0.5}, "total_g"), ({"pieces": 0, "piece_g": 10}, "pieces"),
+        ({}, "factor"),
+        ({"factor": "0"}, "factor"),
+        ({"factor": "1000"}, "factor"),
+        ({"total_g": 0.5}, "total_g"),
+        ({"pieces": 0, "piece_g": 10}, "pieces"),
         ({"have": [{"amount": "1", "unit": "g", "ingredient": "honey"}]}, "have.0.ingredient"),
         ({"have": [{"amount": "x", "unit": "g", "ingredient": "flour_ap"}]}, "lines.0.amount"),
     ],
-)  # fmt: skip
+)
 def test_a_wish_that_makes_no_sense_is_refused(
     demo: TestClient, wish: dict[str, Any], field: str
 ) -> None:
@@ -162,8 +166,9 @@ def test_versions_keep_each_change_and_going_back_loses_none(
     keep(demo, {**change_line(first, 0, amount="330"), "name": "Leaves"}, 2)
     versions = demo.get("/api/doughs/2/versions").json()
     assert [(v["number"], v["said"]) for v in versions] == [
-        (2, "All-purpose (plain) flour 300 → 330 g"), (1, ""),
-    ]  # fmt: skip
+        (2, "All-purpose (plain) flour 300 → 330 g"),
+        (1, ""),
+    ]
     keep(demo, change_line(first, 0, amount="340"), 2, reason="Too soft")
     clock.pass_minutes(1)
     keep(demo, first, 2, reason="Back to version 1")
@@ -187,8 +192,9 @@ def test_a_change_after_a_bake_is_a_version_of_its_own(demo: TestClient, clock: 
     keep(demo, change_line(card, 0, amount="310"), 2)
     said = [v["said"] for v in demo.get("/api/doughs/2/versions").json()]
     assert said[:2] == [
-        "All-purpose (plain) flour 320 → 310 g", "All-purpose (plain) flour 300 → 320 g",
-    ]  # fmt: skip
+        "All-purpose (plain) flour 320 → 310 g",
+        "All-purpose (plain) flour 300 → 320 g",
+    ]
 
 
 def test_two_versions_side_by_side(demo: TestClient) -> None:
@@ -269,8 +275,14 @@ def test_a_name_that_was_taught_is_known_on_the_next_card(client: TestClient) ->
 @pytest.mark.parametrize("form", ["jsonld", "csv", "txt"])
 def test_a_dough_given_out_comes_back_in(demo: TestClient, form: str) -> None:
     one = dough(demo, 2)
-    parts = [{"kind": "icing", "name": "icing", "per_piece_g": 2.5,
-              "lines": [{"amount": "100", "unit": "g", "ingredient": "sugar_icing"}]}]  # fmt: skip
+    parts = [
+        {
+            "kind": "icing",
+            "name": "icing",
+            "per_piece_g": 2.5,
+            "lines": [{"amount": "100", "unit": "g", "ingredient": "sugar_icing"}],
+        }
+    ]
     one = keep(demo, {**one["card"], "parts": parts, "stated_oven": "175 °C"}, 2)
     answer = demo.get(f"/api/doughs/2/card.{form}")
     assert f'filename="cardamom-orange-leaves.{form}"' in answer.headers["content-disposition"]

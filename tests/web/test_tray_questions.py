@@ -118,17 +118,40 @@ def test_each_dough_is_chilled_in_its_shape(
 
 
 PIECES = [
-    ({"kind": "rolled", "thickness_mm": 50, "cutter": {"shape": "square", "across_mm": 20,
-      "down_mm": 20}}, "thickness_mm", "roll it thinner"),
-    ({"kind": "twice_baked", "grams": 300, "length_mm": 300, "width_mm": 55, "lean_deg": 90},
-     "lean_deg", "60° at most"),
-    ({"kind": "pan", "shape": "round", "across_mm": 200, "down_mm": 200, "wall_mm": 10,
-      "thickness_mm": 14}, "thickness_mm", "10 mm deep"),
+    (
+        {
+            "kind": "rolled",
+            "thickness_mm": 50,
+            "cutter": {"shape": "square", "across_mm": 20, "down_mm": 20},
+        },
+        "thickness_mm",
+        "roll it thinner",
+    ),
+    (
+        {"kind": "twice_baked", "grams": 300, "length_mm": 300, "width_mm": 55, "lean_deg": 90},
+        "lean_deg",
+        "60° at most",
+    ),
+    (
+        {
+            "kind": "pan",
+            "shape": "round",
+            "across_mm": 200,
+            "down_mm": 200,
+            "wall_mm": 10,
+            "thickness_mm": 14,
+        },
+        "thickness_mm",
+        "10 mm deep",
+    ),
     ({"kind": "rope", "grams": 30, "length_mm": 60, "form": "ring"}, "length_mm", "bake shut"),
-    ({"kind": "wafer", "grams": 7, "spread_mm": 80, "soft_s": 10, "shape_s": 60}, "shape_s",
-     "one at a time"),
+    (
+        {"kind": "wafer", "grams": 7, "spread_mm": 80, "soft_s": 10, "shape_s": 60},
+        "shape_s",
+        "one at a time",
+    ),
     ({"kind": "drop", "grams": 390, "shape": "pressed", "press_mm": 4}, "piece", "larger sheet"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("piece", "field", "words"), PIECES)

@@ -27,12 +27,19 @@ def test_the_api_gives_what_the_core_computes(client: TestClient) -> None:
     dough = make(client)
     found = foresee(client, dough, piece={"grams": 30}).json()
     formula = {
-        "flour_ap": 281.25, "butter_unsalted": 113.0, "sugar_white": 150.0, "egg_whole": 50.0,
-    }  # fmt: skip
+        "flour_ap": 281.25,
+        "butter_unsalted": 113.0,
+        "sugar_white": 150.0,
+        "egg_whole": 50.0,
+    }
     basis = TrayBasis(
-        tables.models(), compose(formula, tables.larder()), "drop",
-        BakeConditions(21, 180, "conventional", "parchment"), Sheet(405, 305), "weighed",
-    )  # fmt: skip
+        tables.models(),
+        compose(formula, tables.larder()),
+        "drop",
+        BakeConditions(21, 180, "conventional", "parchment"),
+        Sheet(405, 305),
+        "weighed",
+    )
     core = foresee_tray(basis, Drop(30))
     assert found["width"]["middle_mm"] == pytest.approx(core.foreseen.width.middle_mm)
     assert found["minutes"] == pytest.approx(core.foreseen.minutes)

@@ -28,15 +28,29 @@ def line(term: str, value: object, **more: object) -> dict[str, Any]:
     return {"@type": "PropertyValue", "propertyID": f"urn:finebatch:{term}", "value": value, **more}
 
 
-def recipe(per_piece_g: object = 3.0, amount: str = "250", part: str = "Icing",
-           name: str = "Rounds") -> str:  # fmt: skip
+def recipe(
+    per_piece_g: object = 3.0, amount: str = "250", part: str = "Icing", name: str = "Rounds"
+) -> str:
     flour = line("line", amount, unitText="g", name="flour_ap")
-    return json.dumps({
-        "@context": "https://schema.org", "@type": "Recipe", "name": name,
-        "additionalProperty": [line("family", "drop"), line("mixing", "creamed"), flour],
-        "hasPart": [{"@type": "Recipe", "name": part, "additionalProperty": [
-            line("kind", "icing"), line("per_piece_g", per_piece_g), flour]}],
-    })  # fmt: skip
+    return json.dumps(
+        {
+            "@context": "https://schema.org",
+            "@type": "Recipe",
+            "name": name,
+            "additionalProperty": [line("family", "drop"), line("mixing", "creamed"), flour],
+            "hasPart": [
+                {
+                    "@type": "Recipe",
+                    "name": part,
+                    "additionalProperty": [
+                        line("kind", "icing"),
+                        line("per_piece_g", per_piece_g),
+                        flour,
+                    ],
+                }
+            ],
+        }
+    )
 
 
 HOSTILE = {
@@ -85,11 +99,19 @@ BOOK = "day,dough,widths_mm,minutes\n"
 
 
 ROWS = (
-    "0001-01-01,{n},70,11", "0001-01-01T00:00+14:00,{n},70,11", "9999-12-31T23:59-14:00,{n},70,11",
-    "1970-01-01,{n},70,11", "2026-10-24,{n},nan,11", "2026-10-24,{n},70,1e308",
-    "2026-10-24,{n},inf,11", f"2026-10-24,{{n}},{'9' * 5000},11", "2026-10-24,{n},-1,11",
-    f"2026-10-24,{'x' * 5000},70,11", f"{'9' * 5000},{{n}},70,11", "2026-10-24,{n},70,11,x\0",
-)  # fmt: skip
+    "0001-01-01,{n},70,11",
+    "0001-01-01T00:00+14:00,{n},70,11",
+    "9999-12-31T23:59-14:00,{n},70,11",
+    "1970-01-01,{n},70,11",
+    "2026-10-24,{n},nan,11",
+    "2026-10-24,{n},70,1e308",
+    "2026-10-24,{n},inf,11",
+    f"2026-10-24,{{n}},{'9' * 5000},11",
+    "2026-10-24,{n},-1,11",
+    f"2026-10-24,{'x' * 5000},70,11",
+    f"{'9' * 5000},{{n}},70,11",
+    "2026-10-24,{n},70,11,x\0",
+)
 
 
 def test_a_book_that_cannot_be_opened_is_not_kept(demo: TestClient) -> None:
@@ -109,11 +131,20 @@ def test_what_an_earlier_version_kept_without_looking_opens(
     with app.state.database.writing() as session:
         kept = add_dough(session, Card("Rounds", "drop", "creamed", (flour,)), 0).id
     odd = {
-        "name": "Rounds", "family": "drop", "mixing": "creamed", "note": "as ever",
+        "name": "Rounds",
+        "family": "drop",
+        "mixing": "creamed",
+        "note": "as ever",
         "lines": [{"amount": "x" * 5000, "unit": "g", "ingredient": "flour_ap"}],
-        "parts": [{"kind": "icing", "name": "", "per_piece_g": float("nan"),
-                   "lines": [{"amount": "50", "unit": "g", "ingredient": "sugar_icing"}]}],
-    }  # fmt: skip
+        "parts": [
+            {
+                "kind": "icing",
+                "name": "",
+                "per_piece_g": float("nan"),
+                "lines": [{"amount": "50", "unit": "g", "ingredient": "sugar_icing"}],
+            }
+        ],
+    }
     with closing(sqlite3.connect(app.state.settings.data_file)) as raw, raw:
         raw.execute("UPDATE dough SET card = ?", [json.dumps(odd)])
         raw.execute("UPDATE dough_version SET card = ?", [json.dumps(odd)])
@@ -168,10 +199,12 @@ def test_a_session_of_all_that_a_card_may_hold_has_a_file(client: TestClient) ->
     flour = {"amount": "9", "unit": "kg", "ingredient": "flour_ap"}
     part = {"kind": "icing", "name": "Icing", "lines": [flour], "per_piece_g": 1}
     card = {
-        "name": "x" * 80, "family": "drop", "parts": [part] * 12,
+        "name": "x" * 80,
+        "family": "drop",
+        "parts": [part] * 12,
         "lines": [flour, {"amount": "6", "unit": "kg", "ingredient": "butter_unsalted"}],
         "steps": [{"text": "", "hands_min": 0, "wait_min": 1}] * 60,
-    }  # fmt: skip
+    }
     dough = client.post("/api/doughs", json=card).json()["id"]
     items = [{"dough_id": dough, "pieces": 40}]
     planned = client.put("/api/plan", json={"items": items, "sheets": 2, "shelves": 1})
@@ -182,9 +215,13 @@ def test_a_session_of_all_that_a_card_may_hold_has_a_file(client: TestClient) ->
 
 
 @pytest.mark.parametrize(
-    "wish", [{"away": [{"from_at": 2**53 - 60_000, "to_at": 2**53}]},
-             {"pins": [{"job": "A1.load", "start_at": 2**53}]}, {"start_at": 2**53}],
-)  # fmt: skip
+    "wish",
+    [
+        {"away": [{"from_at": 2**53 - 60_000, "to_at": 2**53}]},
+        {"pins": [{"job": "A1.load", "start_at": 2**53}]},
+        {"start_at": 2**53},
+    ],
+)
 def test_a_time_that_no_calendar_has_is_refused(demo: TestClient, wish: dict[str, Any]) -> None:
     dough = demo.get("/api/doughs").json()["doughs"][0]["id"]
     asked = {"items": [{"dough_id": dough}], "sheets": 2, "shelves": 1, **wish}

@@ -101,15 +101,25 @@ def load(database: Database, now: int) -> int:
                 kept = doughs.change_dough(session, kept.id, 1, card, at, earlier.reason)
             for bake in dough.bakes:
                 record = Record(
-                    kept.id, None, None, bake.widths_mm, bake.minutes, bake.colour, bake.note,
+                    kept.id,
+                    None,
+                    None,
+                    bake.widths_mm,
+                    bake.minutes,
+                    bake.colour,
+                    bake.note,
                     SEEN.read(bake.seen),
-                )  # fmt: skip
+                )
                 book.add_bake(session, record, now - round(bake.days_ago * DAY))
             for kept_cold in dough.kept:
                 since = now - round(kept_cold.days_ago * DAY)
                 put = cold.Put(
-                    kept.id, kept_cold.form, kept_cold.pieces, kept_cold.place, since,
+                    kept.id,
+                    kept_cold.form,
+                    kept_cold.pieces,
+                    kept_cold.place,
+                    since,
                     kept_cold.note,
-                )  # fmt: skip
+                )
                 cold.put_away(session, put, now)
     return len(scenario)

@@ -10,10 +10,26 @@ from datetime import datetime
 from finebatch.formats.unreadable import UnreadableFile
 
 COLUMNS = (
-    "day", "dough", "tray", "piece_g", "widths_mm", "heights_mm", "minutes", "colour", "oven_c",
-    "edges", "texture", "tastes", "verdict", "troubles", "note", "foreseen_mm", "low_mm", "high_mm",
+    "day",
+    "dough",
+    "tray",
+    "piece_g",
+    "widths_mm",
+    "heights_mm",
+    "minutes",
+    "colour",
+    "oven_c",
+    "edges",
+    "texture",
+    "tastes",
+    "verdict",
+    "troubles",
+    "note",
+    "foreseen_mm",
+    "low_mm",
+    "high_mm",
     "foreseen_minutes",
-)  # fmt: skip
+)
 NEEDED = ("day", "dough")
 MOST_LINES = 5000
 
@@ -100,8 +116,9 @@ def read_book(text: str) -> list[BookLine]:
         if missing:
             raise UnreadableFile(
                 f"The first line has to name the columns; {missing[0]} is missing. Known are "
-                + ", ".join(COLUMNS) + "."
-            )  # fmt: skip
+                + ", ".join(COLUMNS)
+                + "."
+            )
         reader.fieldnames = header
         lines = []
         for number, cells in enumerate(reader, start=2):

@@ -30,9 +30,12 @@ WALL_S = 60
 MEMORY = 1 << 30
 
 PERIODS = {
-    "WEEKLY": timedelta(weeks=1), "DAILY": timedelta(days=1), "HOURLY": timedelta(hours=1),
-    "MINUTELY": timedelta(minutes=1), "SECONDLY": timedelta(seconds=1),
-}  # fmt: skip
+    "WEEKLY": timedelta(weeks=1),
+    "DAILY": timedelta(days=1),
+    "HOURLY": timedelta(hours=1),
+    "MINUTELY": timedelta(minutes=1),
+    "SECONDLY": timedelta(seconds=1),
+}
 """Repeats that go on in equal steps."""
 
 _ENTRY = re.compile(r"^BEGIN:VEVENT\s.*?^END:VEVENT\s", re.DOTALL | re.MULTILINE | re.IGNORECASE)
@@ -184,9 +187,13 @@ def read_apart(text: str, now: datetime, until: datetime) -> BusyTimes:
     try:
         ran = subprocess.run(
             [sys.executable, "-m", __name__],
-            input=asked, capture_output=True, text=True, encoding="utf-8", timeout=WALL_S,
+            input=asked,
+            capture_output=True,
+            text=True,
+            encoding="utf-8",
+            timeout=WALL_S,
             check=False,
-        )  # fmt: skip
+        )
     except subprocess.TimeoutExpired:
         raise _too_much() from None
     if ran.returncode:

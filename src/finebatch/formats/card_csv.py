@@ -12,9 +12,23 @@ from finebatch.core.larder.ingredient import Larder
 from finebatch.formats.unreadable import UnreadableFile
 
 COLUMNS = (
-    "dough", "family", "mixing", "part", "part_kind", "per_piece_g", "amount", "unit", "ingredient",
-    "name", "chosen", "cup", "egg", "text", "grams", "percent",
-)  # fmt: skip
+    "dough",
+    "family",
+    "mixing",
+    "part",
+    "part_kind",
+    "per_piece_g",
+    "amount",
+    "unit",
+    "ingredient",
+    "name",
+    "chosen",
+    "cup",
+    "egg",
+    "text",
+    "grams",
+    "percent",
+)
 MOST_ROWS = 500
 _DELIMITERS = (",", ";", "\t")
 _FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
@@ -40,9 +54,17 @@ def _rows(
         name = ingredient.name if ingredient else ""
         figures = ["" if x is None else f"{x:.2f}" for x in (w.grams, w.percent)]
         cells = [
-            *head, line.amount, line.unit, line.ingredient or "", name, line.chosen,
-            line.cup or "", line.egg or "", line.text, *figures,
-        ]  # fmt: skip
+            *head,
+            line.amount,
+            line.unit,
+            line.ingredient or "",
+            name,
+            line.chosen,
+            line.cup or "",
+            line.egg or "",
+            line.text,
+            *figures,
+        ]
         yield [safe_cell(cell) for cell in cells]
 
 
@@ -66,11 +88,17 @@ def _line(row: dict[str, str], number: int, reader: Reader) -> Line:
     key = row.get("ingredient", "")
     if key in reader.larder and row.get("unit"):
         try:
-            return _LINE.validate_python({
-                "amount": row.get("amount", ""), "unit": row["unit"], "ingredient": key,
-                "text": row.get("text", ""), "chosen": row.get("chosen", ""),
-                "cup": row.get("cup") or None, "egg": row.get("egg") or None,
-            })  # fmt: skip
+            return _LINE.validate_python(
+                {
+                    "amount": row.get("amount", ""),
+                    "unit": row["unit"],
+                    "ingredient": key,
+                    "text": row.get("text", ""),
+                    "chosen": row.get("chosen", ""),
+                    "cup": row.get("cup") or None,
+                    "egg": row.get("egg") or None,
+                }
+            )
         except ValidationError as error:
             field = str(error.errors()[0]["loc"][0])
             raise UnreadableFile(
@@ -130,18 +158,28 @@ def _card(title: str, rows: list[tuple[int, dict[str, str]]], reader: Reader) ->
         if not part:
             lines.append(line)
             continue
-        own = parts.setdefault(part, {
-            "name": part, "kind": row.get("part_kind") or "topping",
-            "per_piece_g": row.get("per_piece_g") or 0.0, "lines": [],
-        })  # fmt: skip
+        own = parts.setdefault(
+            part,
+            {
+                "name": part,
+                "kind": row.get("part_kind") or "topping",
+                "per_piece_g": row.get("per_piece_g") or 0.0,
+                "lines": [],
+            },
+        )
         own["lines"].append(line)  # type: ignore[attr-defined]
     first_number, first = rows[0]
     try:
         found = [_PART.validate_python(part) for part in parts.values()]
-        return _CARD.validate_python({
-            "name": title[:80], "family": first.get("family") or "drop",
-            "mixing": first.get("mixing") or "creamed", "lines": lines, "parts": found,
-        })  # fmt: skip
+        return _CARD.validate_python(
+            {
+                "name": title[:80],
+                "family": first.get("family") or "drop",
+                "mixing": first.get("mixing") or "creamed",
+                "lines": lines,
+                "parts": found,
+            }
+        )
     except ValidationError as error:
         wrong = error.errors()[0]
         raise UnreadableFile(

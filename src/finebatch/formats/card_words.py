@@ -89,9 +89,12 @@ def _cell(text: str) -> str:
 
 
 def write_markdown(
-    card: Card, weighed: WeighedDough, texts: Sequence[str], part_texts: Sequence[Sequence[str]],
+    card: Card,
+    weighed: WeighedDough,
+    texts: Sequence[str],
+    part_texts: Sequence[Sequence[str]],
     steps: Sequence[Step],
-) -> str:  # fmt: skip
+) -> str:
     """The card as Markdown, with grams and percent of the flour."""
     out = [f"# {card.name}", ""]
     if card.stated_oven:

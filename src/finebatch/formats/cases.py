@@ -74,9 +74,13 @@ class _Case(_Row):
 
     def case(self) -> Case:
         how = BakeConditions(
-            self.dough_temp_c, self.oven_c, self.oven_mode, self.surface, self.mixing,
+            self.dough_temp_c,
+            self.oven_c,
+            self.oven_mode,
+            self.surface,
+            self.mixing,
             self.rested_overnight,
-        )  # fmt: skip
+        )
         return Case(
             id=self.id,
             family=self.family,
@@ -105,9 +109,13 @@ class _Line(_Row):
 
     def case(self) -> LineCase:
         return LineCase(
-            self.text, self.ingredient, self.grams, self.tolerance_pct, self.range_grams,
+            self.text,
+            self.ingredient,
+            self.grams,
+            self.tolerance_pct,
+            self.range_grams,
             self.conflict,
-        )  # fmt: skip
+        )
 
 
 class _LineFile(_Row):

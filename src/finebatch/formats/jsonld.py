@@ -60,9 +60,11 @@ def _step_node(step: Step, position: int) -> Node:
         if text
     ]
     return {
-        "@type": "HowToStep", "position": position, "text": step.text,
+        "@type": "HowToStep",
+        "position": position,
+        "text": step.text,
         "itemListElement": [direction, *tips],
-    }  # fmt: skip
+    }
 
 
 def _part_node(part: Part, texts: Sequence[str]) -> Node:
@@ -159,9 +161,10 @@ def _recipes(data: object) -> Iterator[Node]:
 
 def _properties(node: Node) -> list[Node]:
     return [
-        p for p in _many(node.get("additionalProperty"))
+        p
+        for p in _many(node.get("additionalProperty"))
         if isinstance(p, dict) and str(p.get("propertyID", "")).startswith(PREFIX)
-    ]  # fmt: skip
+    ]
 
 
 def _named(properties: Sequence[Node], name: str) -> list[Node]:
@@ -211,11 +214,14 @@ def _own_card(node: Node, properties: Sequence[Node]) -> Card:
     parts = []
     for inner in (n for n in _many(node.get("hasPart")) if isinstance(n, dict)):
         own = _properties(inner)
-        parts.append({
-            "kind": _value(own, "kind"), "name": str(inner.get("name", "")),
-            "per_piece_g": _value(own, "per_piece_g"),
-            "lines": [_own_line(p) for p in _named(own, "line")],
-        })  # fmt: skip
+        parts.append(
+            {
+                "kind": _value(own, "kind"),
+                "name": str(inner.get("name", "")),
+                "per_piece_g": _value(own, "per_piece_g"),
+                "lines": [_own_line(p) for p in _named(own, "line")],
+            }
+        )
     document = {
         **{n: _value(properties, n) for n in _SCALARS if _value(properties, n) is not None},
         "name": str(node.get("name", "")),
@@ -301,7 +307,8 @@ def read_recipes(text: str, reader: Reader) -> list[Card]:
     if len(nodes) > MOST_RECIPES:
         raise UnreadableFile(f"At most {MOST_RECIPES} recipes at once; this file has {len(nodes)}.")
     return [
-        _own_card(node, own) if _named(own := _properties(node), "family") else
-        _other_card(node, reader)
+        _own_card(node, own)
+        if _named(own := _properties(node), "family")
+        else _other_card(node, reader)
         for node in nodes
-    ]  # fmt: skip
+    ]

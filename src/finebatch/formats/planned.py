@@ -21,15 +21,25 @@ def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:
         window = kept.get(a.id)
         activities.append(
             FileActivity(
-                id=a.id, kind=a.kind, dough=a.dough, tray=a.tray, place=a.place, start=at(a.start),
-                end=at(a.end), who=workers[a.who].name if a.who is not None else None,
-                sheet=a.sheet, oven=a.oven, shelf=a.shelf, to_shelf=a.to_shelf, dial_c=a.dial_c,
+                id=a.id,
+                kind=a.kind,
+                dough=a.dough,
+                tray=a.tray,
+                place=a.place,
+                start=at(a.start),
+                end=at(a.end),
+                who=workers[a.who].name if a.who is not None else None,
+                sheet=a.sheet,
+                oven=a.oven,
+                shelf=a.shelf,
+                to_shelf=a.to_shelf,
+                dial_c=a.dial_c,
                 pause=None if a.pause is None else (at(a.pause[0]), at(a.pause[1])),
-                window=None if window is None else (
-                    at(window.earliest), None if window.latest is None else at(window.latest)
-                ),
+                window=None
+                if window is None
+                else (at(window.earliest), None if window.latest is None else at(window.latest)),
             )
-        )  # fmt: skip
+        )
     begin = plan.begin if work.ready_by is not None else 0
     return FilePlan(
         finish=at(plan.finish),

@@ -26,12 +26,16 @@ class Told:
 
 
 _WORDS: Mapping[Kind, str] = {
-    "portion": "Portion tray {tray}", "load": "Tray {tray} into the oven",
-    "turn": "Turn tray {tray}", "out": "Take tray {tray} out",
+    "portion": "Portion tray {tray}",
+    "load": "Tray {tray} into the oven",
+    "turn": "Turn tray {tray}",
+    "out": "Take tray {tray} out",
     "shape": "Shape or re-cut tray {tray}",
-    "slice": "Slice tray {tray}", "rack": "Tray {tray} to the rack",
-    "finish": "Finish tray {tray}", "freeze": "Wrap the rest of dough {dough}",
-}  # fmt: skip
+    "slice": "Slice tray {tray}",
+    "rack": "Tray {tray} to the rack",
+    "finish": "Finish tray {tray}",
+    "freeze": "Wrap the rest of dough {dough}",
+}
 
 
 def words(job: Placed) -> str:
@@ -65,13 +69,18 @@ def tell(
     workers = work.kitchen.workers
     return [
         Told(
-            job.id, job.kind, at[job.start], at[job.end], words(job),
+            job.id,
+            job.kind,
+            at[job.start],
+            at[job.end],
+            words(job),
             workers[job.who or 0].name if (job.who or 0) < len(workers) else "",
-            names.get(job.dough or "", ""), place_of(job),
+            names.get(job.dough or "", ""),
+            place_of(job),
         )
         for job in sorted(activities, key=lambda a: (a.start, a.end, a.id))
         if job.told
-    ]  # fmt: skip
+    ]
 
 
 def write_csv(told: Sequence[Told]) -> str:
@@ -80,19 +89,35 @@ def write_csv(told: Sequence[Told]) -> str:
     table = csv.writer(out, lineterminator="\r\n")
     table.writerow(["from", "to", "who", "job", "dough", "place"])
     for job in told:
-        cells = [job.start.isoformat(timespec="minutes"), job.end.isoformat(timespec="minutes"),
-                 job.who, job.what, job.dough, job.place]  # fmt: skip
+        cells = [
+            job.start.isoformat(timespec="minutes"),
+            job.end.isoformat(timespec="minutes"),
+            job.who,
+            job.what,
+            job.dough,
+            job.place,
+        ]
         table.writerow([safe_cell(cell) for cell in cells])
     return out.getvalue()
 
 
 def write_markdown(name: str, told: Sequence[Told]) -> str:
     """The run sheet for a notebook or the fridge door."""
-    lines = [f"# {_plain(name)}", "", "| from | to | who | job | dough | place |",
-             "|---|---|---|---|---|---|"]  # fmt: skip
+    lines = [
+        f"# {_plain(name)}",
+        "",
+        "| from | to | who | job | dough | place |",
+        "|---|---|---|---|---|---|",
+    ]
     for job in told:
-        cells = [f"{job.start:%a %H:%M}", f"{job.end:%H:%M}", job.who, job.what, job.dough,
-                 job.place]  # fmt: skip
+        cells = [
+            f"{job.start:%a %H:%M}",
+            f"{job.end:%H:%M}",
+            job.who,
+            job.what,
+            job.dough,
+            job.place,
+        ]
         lines.append("| " + " | ".join(map(_plain, cells)) + " |")
     lines += ["", "Follow your local food authority, the labels and the appliances' manuals.", ""]
     return "\n".join(lines)

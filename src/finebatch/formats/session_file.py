@@ -41,8 +41,20 @@ Hands = Annotated[int, Field(ge=1, le=A_DAY)]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Letter = Annotated[str, Field(pattern=r"^[A-Z]$")]
 Key = Annotated[str, Field(pattern=r"^[A-Z][A-Za-z0-9]{0,8}$")]
-HandJob = Literal["mix", "take", "part", "freeze", "portion", "load", "turn", "out", "shape",
-                  "slice", "rack", "finish"]  # fmt: skip
+HandJob = Literal[
+    "mix",
+    "take",
+    "part",
+    "freeze",
+    "portion",
+    "load",
+    "turn",
+    "out",
+    "shape",
+    "slice",
+    "rack",
+    "finish",
+]
 Celsius = Annotated[int, Field(ge=50, le=350)]
 
 
@@ -272,11 +284,16 @@ class SessionFile(_Part):
             Worker(
                 w.name,
                 _jobs(w),
-                tuple(sorted((max(_minute(a.start, base), 0), _minute(a.end, base))
-                             for a in w.away if a.end > max(a.start, base))),
+                tuple(
+                    sorted(
+                        (max(_minute(a.start, base), 0), _minute(a.end, base))
+                        for a in w.away
+                        if a.end > max(a.start, base)
+                    )
+                ),
             )
             for w in k.workers
-        )  # fmt: skip
+        )
         plain = k.model_dump(exclude={"ovens", "workers", "other_sheets"})
         ovens = tuple(Oven(**oven.model_dump()) for oven in k.ovens)
         others = tuple(k.other_sheets)

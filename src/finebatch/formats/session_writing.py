@@ -32,26 +32,30 @@ def file_dough(
         joins=joins,
         form=form,
         ready=joins == "fresh" and not dough.makes,
-        makes=[FileMake(label=m.label, hands_min=m.hands_min, wait_min=m.wait_min, kind=m.kind)
-               for m in dough.makes],
+        makes=[
+            FileMake(label=m.label, hands_min=m.hands_min, wait_min=m.wait_min, kind=m.kind)
+            for m in dough.makes
+        ],
         chill_min=dough.chill_min,
         chill_most=dough.chill_most,
         temper_min=dough.temper_min,
         first_within=dough.first_within,
         bake_within=dough.bake_within,
         freeze_min=dough.freeze_min,
-        parts=[FilePart(label=p.label, hands_min=p.hands_min, wanted=p.wanted)
-               for p in dough.parts],
+        parts=[
+            FilePart(label=p.label, hands_min=p.hands_min, wanted=p.wanted) for p in dough.parts
+        ],
         trays=[_file_tray(tray) for tray in work.trays_of(letter)],
-    )  # fmt: skip
+    )
 
 
 def _file_tray(tray: TrayWork) -> FileTray:
     plain: Mapping[str, Any] = {
         name: getattr(tray, name) for name in FileTray.model_fields if name != "bakes"
     }
-    bakes = [FileBake(minutes=b.length, turn_after=b.turn_after, oven_c=b.oven_c)
-             for b in tray.bakes]  # fmt: skip
+    bakes = [
+        FileBake(minutes=b.length, turn_after=b.turn_after, oven_c=b.oven_c) for b in tray.bakes
+    ]
     return FileTray(**plain, bakes=bakes)
 
 

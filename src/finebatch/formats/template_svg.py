@@ -18,9 +18,10 @@ def hexagon(mark: Mark) -> list[tuple[float, float]]:
 
 def _mark(parent: ElementTree.Element, mark: Mark) -> None:
     look = {
-        "fill": "none", "stroke": STROKES[mark.role],
+        "fill": "none",
+        "stroke": STROKES[mark.role],
         "stroke-width": "0.5" if mark.role != "baked" else "0.25",
-    }  # fmt: skip
+    }
     if mark.role == "baked":
         look["stroke-dasharray"] = "2 1.5"
     x, y, w, h = mark.x_mm, mark.y_mm, mark.across_mm, mark.down_mm
@@ -32,9 +33,11 @@ def _mark(parent: ElementTree.Element, mark: Mark) -> None:
         ElementTree.SubElement(parent, "polygon", {"points": corners} | look)
     else:
         place = {
-            "x": f"{x - w / 2:.3f}", "y": f"{y - h / 2:.3f}", "width": f"{w:.3f}",
+            "x": f"{x - w / 2:.3f}",
+            "y": f"{y - h / 2:.3f}",
+            "width": f"{w:.3f}",
             "height": f"{h:.3f}",
-        }  # fmt: skip
+        }
         ElementTree.SubElement(parent, "rect", place | look)
 
 
@@ -44,16 +47,21 @@ def write_svg(template: Template) -> bytes:
     root = ElementTree.Element(
         "svg",
         {
-            "xmlns": SVG, "width": f"{wide:.3f}mm", "height": f"{tall:.3f}mm",
+            "xmlns": SVG,
+            "width": f"{wide:.3f}mm",
+            "height": f"{tall:.3f}mm",
             "viewBox": f"0 0 {wide:.3f} {tall:.3f}",
         },
-    )  # fmt: skip
+    )
     ElementTree.SubElement(root, "title").text = template.title
     ElementTree.SubElement(root, "desc").text = template.said
     frame = {
-        "width": f"{wide:.3f}", "height": f"{tall:.3f}", "fill": "none", "stroke": "#15234f",
+        "width": f"{wide:.3f}",
+        "height": f"{tall:.3f}",
+        "fill": "none",
+        "stroke": "#15234f",
         "stroke-width": "0.8",
-    }  # fmt: skip
+    }
     ElementTree.SubElement(root, "rect", frame)
     for mark in template.marks:
         _mark(root, mark)

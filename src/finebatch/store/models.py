@@ -184,9 +184,14 @@ class EventRow(Base):
 
     __tablename__ = "event"
     __table_args__ = (
-        Index("ux_event_done", "session_id", "activity", unique=True,
-              sqlite_where=text("kind = 'done'")),
-    )  # fmt: skip
+        Index(
+            "ux_event_done",
+            "session_id",
+            "activity",
+            unique=True,
+            sqlite_where=text("kind = 'done'"),
+        ),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     session_id: Mapped[int] = mapped_column(

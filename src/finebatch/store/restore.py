@@ -95,10 +95,11 @@ def _parts(
         )
     folder = PurePosixPath(files[0].filename + ".photos")
     pictures = [
-        entry for entry in inside
+        entry
+        for entry in inside
         if PurePosixPath(entry.filename).parent == folder
         and _PHOTO.fullmatch(PurePosixPath(entry.filename).name)
-    ]  # fmt: skip
+    ]
     return files[0], pictures
 
 

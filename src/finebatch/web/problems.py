@@ -61,8 +61,9 @@ def _invalid(_request: Request, error: Exception) -> JSONResponse:
         Fault(".".join(str(part) for part in e["loc"][1:]) or str(e["loc"][0]), words_of(e))
         for e in error.errors()[:20]
     ]
-    return problem(422, faults[0].message if len(faults) == 1 else "Some fields are not right.",
-                   faults)  # fmt: skip
+    return problem(
+        422, faults[0].message if len(faults) == 1 else "Some fields are not right.", faults
+    )
 
 
 def _refused(_request: Request, error: Exception) -> JSONResponse:

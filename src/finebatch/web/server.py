@@ -34,6 +34,7 @@ class OwnServer(uvicorn.Server):
 def server_of(app: FastAPI, port: int) -> OwnServer:
     """The server of an application on 127.0.0.1."""
     return OwnServer(
-        uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning",
-                       timeout_graceful_shutdown=2)
-    )  # fmt: skip
+        uvicorn.Config(
+            app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=2
+        )
+    )

@@ -200,8 +200,10 @@ def _sheets_now(row: SessionRow, names: Sequence[str]) -> list[SheetNowOut]:
     """Where each sheet is; while planned all are free."""
     states = baking.sheet_states(row)
     found = [(name, *states.get(n, ("free", None))) for n, name in enumerate(names, start=1)]
-    return [SheetNowOut.model_validate({"name": name, "state": state, "tray": tray})
-            for name, state, tray in found]  # fmt: skip
+    return [
+        SheetNowOut.model_validate({"name": name, "state": state, "tray": tray})
+        for name, state, tray in found
+    ]
 
 
 def _activities(row: SessionRow, work: Work, plan: Plan) -> list[ActivityOut]:
@@ -214,15 +216,33 @@ def _activities(row: SessionRow, work: Work, plan: Plan) -> list[ActivityOut]:
 
     def out(a: ActivityRow) -> ActivityOut:
         window = left.get(a.key)
-        plain = {name: getattr(a, name) for name in
-                 ("key", "kind", "dough", "tray", "place", "sheet", "shelf", "oven", "who",
-                  "label", "critical", "to_shelf")}  # fmt: skip
+        plain = {
+            name: getattr(a, name)
+            for name in (
+                "key",
+                "kind",
+                "dough",
+                "tray",
+                "place",
+                "sheet",
+                "shelf",
+                "oven",
+                "who",
+                "label",
+                "critical",
+                "to_shelf",
+            )
+        }
         moments = {
-            "start_at": at(a.start), "end_at": at(a.end), "due_at": due[a.key],
-            "done_at": done.get(a.key), "pause_from_at": at(a.pause_from),
-            "pause_to_at": at(a.pause_to), "earliest_at": at(window.earliest) if window else None,
+            "start_at": at(a.start),
+            "end_at": at(a.end),
+            "due_at": due[a.key],
+            "done_at": done.get(a.key),
+            "pause_from_at": at(a.pause_from),
+            "pause_to_at": at(a.pause_to),
+            "earliest_at": at(window.earliest) if window else None,
             "latest_at": at(window.latest) if window else None,
-        }  # fmt: skip
+        }
         return ActivityOut.model_validate({**plain, **moments, "hands": a.kind in HAND_JOBS})
 
     return [out(a) for a in row.activities]
@@ -266,10 +286,17 @@ def session_out(
             _dough_out(session, asked, larder, felt.get(asked.letter)) for asked in snapshot.items
         ],
         trays=[
-            TrayWorkOut(name=t.name, dough=t.dough, pieces=t.pieces, size=t.size, scraps=t.scraps,
-                        bakes=[b.length for b in t.bakes], pinned_shelf=t.shelf,
-                        took_min=baking.baked_minutes(row, t.name),
-                        oven_c=baking.baked_at_c(session, row, t.name))
+            TrayWorkOut(
+                name=t.name,
+                dough=t.dough,
+                pieces=t.pieces,
+                size=t.size,
+                scraps=t.scraps,
+                bakes=[b.length for b in t.bakes],
+                pinned_shelf=t.shelf,
+                took_min=baking.baked_minutes(row, t.name),
+                oven_c=baking.baked_at_c(session, row, t.name),
+            )
             for t in work.trays
         ],
         activities=_activities(row, work, plan),
@@ -280,4 +307,4 @@ def session_out(
             jobs=snapshot.hands.portion.jobs + snapshot.hands.mix.jobs,
             felt=snapshot.cold.jobs,
         ),
-    )  # fmt: skip
+    )

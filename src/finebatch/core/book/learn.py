@@ -138,9 +138,13 @@ class Lessons:
         minutes, _ = self._minutes
         place = 1 + self._doughs.get(dough, 0)
         return DoughLessons(
-            mean, covariance, at, self._bakes.get(dough, 0),
-            float(minutes[0] + minutes[place]), self._timed.get(dough, 0),
-        )  # fmt: skip
+            mean,
+            covariance,
+            at,
+            self._bakes.get(dough, 0),
+            float(minutes[0] + minutes[place]),
+            self._timed.get(dough, 0),
+        )
 
 
 def _unit(n: int, *places: int) -> Vector:
@@ -286,14 +290,16 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
     }
     widths = {
         k: _of_width(bake, float(bake.row @ model.mean))
-        for k, bake in heard.items() if bake.widths_mm
-    }  # fmt: skip
+        for k, bake in heard.items()
+        if bake.widths_mm
+    }
     aside = _aside(bakes, widths, usual_sd)
     # What was measured of a bake that is set aside is of another piece, and so are its minutes.
     took = {
         k: _of_minutes(bake, bake.minutes)
-        for k, bake in heard.items() if bake.minutes is not None and k not in aside
-    }  # fmt: skip
+        for k, bake in heard.items()
+        if bake.minutes is not None and k not in aside
+    }
     minutes_sd = math.hypot(MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD)
     minutes_aside = _aside(bakes, took, dict.fromkeys(doughs, minutes_sd))
     counts: Counter[Hashable] = Counter()
@@ -307,6 +313,12 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
             minutes.observe(h, took[k].value, MINUTES_BAKE_SD**2)
             timed[bake.dough] += 1
     return Lessons(
-        (width.mean, width.covariance), (minutes.mean, minutes.covariance), doughs, dict(counts),
-        dict(timed), n, aside, minutes_aside,
-    )  # fmt: skip
+        (width.mean, width.covariance),
+        (minutes.mean, minutes.covariance),
+        doughs,
+        dict(counts),
+        dict(timed),
+        n,
+        aside,
+        minutes_aside,
+    )

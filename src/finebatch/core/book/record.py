@@ -13,14 +13,24 @@ COLOURS = ("raw", "pale", "blond", "gold", "amber", "brown", "dark")
 """The colour strip, lightest first; the book keeps the step's number, counted from 1."""
 
 Edges = Literal["even", "ragged", "lacy", "dark"]
-Texture = Literal[
-    "soft", "tender", "chewy", "sandy", "crisp", "crumbly", "hard", "tough", "greasy"
-]  # fmt: skip
+Texture = Literal["soft", "tender", "chewy", "sandy", "crisp", "crumbly", "hard", "tough", "greasy"]
 Verdict = Literal["again", "change", "never"]
 TASTES = (
-    "buttery", "nutty", "caramel", "toasted", "spicy", "fruity", "floral", "salty", "sweet",
-    "bitter", "bland", "floury", "eggy", "soapy",
-)  # fmt: skip
+    "buttery",
+    "nutty",
+    "caramel",
+    "toasted",
+    "spicy",
+    "fruity",
+    "floral",
+    "salty",
+    "sweet",
+    "bitter",
+    "bland",
+    "floury",
+    "eggy",
+    "soapy",
+)
 """Words for taste to choose from; a baker's own may stand beside them."""
 
 Measured = Annotated[float, Interval(ge=-1e6, le=1e6)]
@@ -71,22 +81,24 @@ class Record(FromOutside):
 def check_record(record: Record, troubles: Container[str]) -> None:
     """`Refusal` for figures that cannot be, and for a trouble that is none of `troubles`."""
     faults = [
-        Fault(f"widths_mm.{n}",
-              f"{width:g} mm is not the width of a piece. Give {NARROWEST_MM:g} to "
-              f"{WIDEST_MM:g} mm.")
+        Fault(
+            f"widths_mm.{n}",
+            f"{width:g} mm is not the width of a piece. Give {NARROWEST_MM:g} to {WIDEST_MM:g} mm.",
+        )
         for n, width in enumerate(record.widths_mm)
         if not NARROWEST_MM <= width <= WIDEST_MM
-    ]  # fmt: skip
+    ]
     if record.minutes is not None and not 1 <= record.minutes <= MOST_MINUTES:
         faults.append(Fault("minutes", f"Give 1 to {MOST_MINUTES:g} minutes in the oven."))
     seen = record.seen
     faults += [
-        Fault(f"seen.heights_mm.{n}",
-              f"{height:g} mm is not the height of a piece. Give {LOWEST_MM:g} to "
-              f"{HIGHEST_MM:g} mm.")
+        Fault(
+            f"seen.heights_mm.{n}",
+            f"{height:g} mm is not the height of a piece. Give {LOWEST_MM:g} to {HIGHEST_MM:g} mm.",
+        )
         for n, height in enumerate(seen.heights_mm)
         if not LOWEST_MM <= height <= HIGHEST_MM
-    ]  # fmt: skip
+    ]
     if seen.oven_c is not None and not COOLEST_C <= seen.oven_c <= HOTTEST_C:
         faults.append(Fault("seen.oven_c", f"Give {COOLEST_C:g} to {HOTTEST_C:g} °C."))
     strange = [key for key in seen.troubles if key not in troubles]

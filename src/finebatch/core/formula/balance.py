@@ -87,9 +87,14 @@ def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figu
     if base <= 0:
         return {}
     grams: dict[Figure, float] = {
-        "sugar": made.sugar_g, "fat": made.fat_g, "egg": made.egg_g, "water": made.water_added_g,
-        "pieces": pieces_g, "leavening": sum(made.leavener_g.values()), "salt": salt_g,
-    }  # fmt: skip
+        "sugar": made.sugar_g,
+        "fat": made.fat_g,
+        "egg": made.egg_g,
+        "water": made.water_added_g,
+        "pieces": pieces_g,
+        "leavening": sum(made.leavener_g.values()),
+        "salt": salt_g,
+    }
     return {figure: 100 * g / base for figure, g in grams.items()}
 
 

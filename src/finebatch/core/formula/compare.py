@@ -41,11 +41,14 @@ def compare_lines(before: WeighedDough, after: WeighedDough) -> list[ComparedLin
 
     return [
         ComparedLine(
-            key, one.get(key), other.get(key),
-            percent(one.get(key), before), percent(other.get(key), after),
+            key,
+            one.get(key),
+            other.get(key),
+            percent(one.get(key), before),
+            percent(other.get(key), after),
         )
         for key in dict.fromkeys((*other, *one))
-    ]  # fmt: skip
+    ]
 
 
 def _figure(grams: float) -> str:
@@ -91,7 +94,8 @@ def changes(
     said += [f"{name} added" for name in new_parts if name not in old_parts]
     said += [f"{name} taken out" for name in old_parts if name not in new_parts]
     said += [
-        f"{name} changed" for name in new_parts
+        f"{name} changed"
+        for name in new_parts
         if name in old_parts and new_parts[name] != old_parts[name]
-    ]  # fmt: skip
+    ]
     return tuple(said)

@@ -35,22 +35,31 @@ MOST_CHECK = 700
 a step, its cue or caution, the name of a part, the note, a check that was dismissed."""
 
 _LETTERS: dict[type, dict[str, int]] = {
-    Line: {"amount": MOST_AMOUNT, "ingredient": MOST_KEY, "text": MOST_WRITTEN,
-           "chosen": MOST_AMOUNT, "egg": MOST_EGG},
+    Line: {
+        "amount": MOST_AMOUNT,
+        "ingredient": MOST_KEY,
+        "text": MOST_WRITTEN,
+        "chosen": MOST_AMOUNT,
+        "egg": MOST_EGG,
+    },
     Step: {"text": MOST_STEP, "cue": MOST_CUE, "caution": MOST_CUE},
     Part: {"name": MOST_PART_NAME},
     Card: {"name": MOST_WRITTEN, "stated_oven": MOST_WRITTEN, "note": MOST_NOTE, "egg": MOST_EGG},
-}  # fmt: skip
+}
 _NUMBERS: dict[type, dict[str, tuple[float, float]]] = {
     Step: {"hands_min": (0, MOST_HANDS_MIN), "wait_min": (0, MOST_WAIT_MIN)},
     Part: {"per_piece_g": (0.0, MOST_PER_PIECE_G)},
     Card: {"stated_pieces": (1, MOST_PIECES)},
 }
 _COUNTS: dict[type, dict[str, tuple[int, str]]] = {
-    Card: {"lines": (MOST_LINES, "lines"), "steps": (MOST_STEPS, "steps"),
-           "parts": (MOST_PARTS, "parts"), "settled": (MOST_SETTLED, "dismissed checks")},
+    Card: {
+        "lines": (MOST_LINES, "lines"),
+        "steps": (MOST_STEPS, "steps"),
+        "parts": (MOST_PARTS, "parts"),
+        "settled": (MOST_SETTLED, "dismissed checks"),
+    },
     Part: {"lines": (MOST_PART_LINES, "lines in a part")},
-}  # fmt: skip
+}
 
 _NEEDED: dict[type, tuple[str, ...]] = {Part: ("name",)}
 

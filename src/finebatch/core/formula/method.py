@@ -60,9 +60,14 @@ def usual_steps(card: Card, templates: Sequence[StepTemplate], larder: Larder) -
         if "{sweet}" in text and not found["sweet"]:
             text = text.replace(" with {sweet}", "")
         steps.append(
-            Step(text.format_map(found), template.hands_min, template.wait_min, template.cue,
-                 template.caution)
-        )  # fmt: skip
+            Step(
+                text.format_map(found),
+                template.hands_min,
+                template.wait_min,
+                template.cue,
+                template.caution,
+            )
+        )
     return tuple(steps)
 
 

@@ -25,9 +25,13 @@ UNKNOWN_EGG = "?"
 
 _MARKETS = {"eu": "EU/UK", "uk": "EU/UK", "us": "US", "usa": "US", "au": "AU", "ca": "CA"}
 _SIZES = {
-    r"(?:extra|x)[ -]?la?rge?|xl": "extra large", r"very[ -]large": "very large",
-    r"small|sm": "small", r"medium|med": "medium", r"large|lge?|lrg": "large", r"jumbo": "jumbo",
-}  # fmt: skip
+    r"(?:extra|x)[ -]?la?rge?|xl": "extra large",
+    r"very[ -]large": "very large",
+    r"small|sm": "small",
+    r"medium|med": "medium",
+    r"large|lge?|lrg": "large",
+    r"jumbo": "jumbo",
+}
 """Sizes of eggs by the ways in which they are written, the longer ones first."""
 _STATES = ("softened", "melted", "beaten", "cold", "browned", "toasted", "room temperature")
 _HEAD_ENDS = re.compile(r"[,;:–—]| - |\b(?:or|until|as needed|to taste|for|plus)\b", re.IGNORECASE)

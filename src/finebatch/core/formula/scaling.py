@@ -22,11 +22,22 @@ NEAR = 0.35
 """A factor at which the eggs come out whole is offered within this share of the wanted one."""
 
 _STEPS: Mapping[Unit, Fraction] = {
-    "cup": Fraction(1, 4), "tbsp": Fraction(1, 2), "tsp": Fraction(1, 4), "pinch": Fraction(1),
-    "egg": Fraction(1), "yolk": Fraction(1), "white": Fraction(1), "stick": Fraction(1, 2),
-    "zest": Fraction(1, 2), "each": Fraction(1, 2), "ml": Fraction(5), "dl": Fraction(1, 4),
-    "oz": Fraction(1, 4), "lb": Fraction(1, 8), "kg": Fraction(1, 100),
-}  # fmt: skip
+    "cup": Fraction(1, 4),
+    "tbsp": Fraction(1, 2),
+    "tsp": Fraction(1, 4),
+    "pinch": Fraction(1),
+    "egg": Fraction(1),
+    "yolk": Fraction(1),
+    "white": Fraction(1),
+    "stick": Fraction(1, 2),
+    "zest": Fraction(1, 2),
+    "each": Fraction(1, 2),
+    "ml": Fraction(5),
+    "dl": Fraction(1, 4),
+    "oz": Fraction(1, 4),
+    "lb": Fraction(1, 8),
+    "kg": Fraction(1, 100),
+}
 """The smallest step that a cook measures in each unit."""
 
 

@@ -130,9 +130,10 @@ def offers(card: Card, weighed: WeighedDough, swaps: Sequence[Swap], larder: Lar
     found = []
     for swap in swaps:
         places: list[int | None] = [
-            n for n, line in enumerate(card.lines)
+            n
+            for n, line in enumerate(card.lines)
             if line.ingredient in swap.takes and (weighed.lines[n].grams or 0) >= LEAST_G
-        ]  # fmt: skip
+        ]
         if not swap.takes and weighed.total_g > 0:
             places = [None]
         for n in places:

@@ -27,8 +27,10 @@ LATENT_J_KG = 40_000.0
 eighth of its mass freezes; sugar keeps the rest liquid)."""
 
 WORKING_C: Mapping[Job, tuple[float, float]] = {
-    "roll": (10.0, 14.0), "slice": (5.0, 8.0), "scoop": (8.0, 16.0),
-}  # fmt: skip
+    "roll": (10.0, 14.0),
+    "slice": (5.0, 8.0),
+    "scoop": (8.0, 16.0),
+}
 """Between which temperatures a dough is rolled, sliced or scooped (household practice)."""
 LONGEST_MIN = 1440
 STEP_MIN = 0.5
@@ -145,9 +147,15 @@ class Chill:
 
 
 def chill(
-    shape: Shape, job: Job, place: Place, *, start_c: float, air_c: float, room_c: float,
+    shape: Shape,
+    job: Job,
+    place: Place,
+    *,
+    start_c: float,
+    air_c: float,
+    room_c: float,
     slower: float = 1.0,
-) -> Chill:  # fmt: skip
+) -> Chill:
     """Follow the shape into the cold and back; `Refusal` when the place is not cold enough. The
     fridge or freezer takes `slower` times the usual minutes."""
     low, high = WORKING_C[job]
@@ -162,11 +170,18 @@ def chill(
     bench = follow(shape, "room", room_c, min(middle, start_c))
     warming = follow(shape, "room", room_c, min(air_c, start_c))
     return Chill(
-        shape=shape, job=job, from_c=start_c, to_c=(low, high), cooling=cooling, warming=warming,
-        ready_min=cooling.reaches(high), best_min=cooling.reaches(middle),
-        hard_min=cooling.reaches(low), bench_min=bench.reaches(high),
+        shape=shape,
+        job=job,
+        from_c=start_c,
+        to_c=(low, high),
+        cooling=cooling,
+        warming=warming,
+        ready_min=cooling.reaches(high),
+        best_min=cooling.reaches(middle),
+        hard_min=cooling.reaches(low),
+        bench_min=bench.reaches(high),
         temper_min=warming.reaches(low),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,9 +194,15 @@ class Tempering:
 
 
 def tempering(
-    shape: Shape, job: Job, place: Literal["fridge", "freezer"], *, fridge_c: float,
-    freezer_c: float, room_c: float, slower: float = 1.0,
-) -> Tempering:  # fmt: skip
+    shape: Shape,
+    job: Job,
+    place: Literal["fridge", "freezer"],
+    *,
+    fridge_c: float,
+    freezer_c: float,
+    room_c: float,
+    slower: float = 1.0,
+) -> Tempering:
     """How long that shape takes to come back for the job, from the fridge or the freezer."""
     low, _ = WORKING_C[job]
 

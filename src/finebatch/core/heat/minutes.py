@@ -17,13 +17,20 @@ from finebatch.core.refusal import refuse
 Doneness = Literal["soft_centre", "chewy", "set", "crisp", "dry"]
 
 DONE_AT_C: Mapping[Doneness, float] = {
-    "soft_centre": 80.0, "chewy": 90.0, "set": 96.0, "crisp": 100.0, "dry": 102.0,
-}  # fmt: skip
+    "soft_centre": 80.0,
+    "chewy": 90.0,
+    "set": 96.0,
+    "crisp": 100.0,
+    "dry": 102.0,
+}
 """Centre temperature at which a piece is taken out (probe readings, rounded)."""
 
 USUAL_DONENESS: Mapping[Family, Doneness] = {
-    "drop": "chewy", "rolled": "set", "shortbread": "crisp", "twice_baked": "set",
-}  # fmt: skip
+    "drop": "chewy",
+    "rolled": "set",
+    "shortbread": "crisp",
+    "twice_baked": "set",
+}
 
 SHEET_FACTOR: Mapping[str, float] = {"insulated": 1.10, "dark": 0.95}
 TWO_SHELVES_FACTOR = 1.10

@@ -61,9 +61,12 @@ def equivalents(oven_c: float, mode: OvenMode) -> OvenSettings:
     """The other ways to say `oven_c` as it is set in that mode."""
     still = conventional_c(oven_c, mode)
     return OvenSettings(
-        still, still - FAN_LOWER_C, fahrenheit_of(still), fahrenheit_of(still - FAN_LOWER_C),
+        still,
+        still - FAN_LOWER_C,
+        fahrenheit_of(still),
+        fahrenheit_of(still - FAN_LOWER_C),
         nearest_gas(still),
-    )  # fmt: skip
+    )
 
 
 def setting_c(still_c: float, mode: OvenMode) -> float:

@@ -30,9 +30,11 @@ def most_g_per_cup(ingredient: Ingredient) -> float:
 
 def _composition_faults(ingredient: Ingredient) -> list[Fault]:
     parts = {
-        "water_pct": ingredient.water_pct, "fat_pct": ingredient.fat_pct,
-        "sugar_pct": ingredient.sugar_pct, "other_solids_pct": ingredient.other_solids_pct,
-    }  # fmt: skip
+        "water_pct": ingredient.water_pct,
+        "fat_pct": ingredient.fat_pct,
+        "sugar_pct": ingredient.sugar_pct,
+        "other_solids_pct": ingredient.other_solids_pct,
+    }
     faults = [
         Fault(field, "Give 0 to 100 %.") for field, value in parts.items() if not 0 <= value <= 100
     ]
@@ -46,12 +48,16 @@ def _composition_faults(ingredient: Ingredient) -> list[Fault]:
 def _density_faults(ingredient: Ingredient) -> list[Fault]:
     most = most_g_per_cup(ingredient)
     sifted, spooned, dipped = (
-        ingredient.g_per_cup_sifted, ingredient.g_per_cup, ingredient.g_per_cup_dipped,
-    )  # fmt: skip
+        ingredient.g_per_cup_sifted,
+        ingredient.g_per_cup,
+        ingredient.g_per_cup_dipped,
+    )
     faults = []
     for field, grams in (
-        ("g_per_cup", spooned), ("g_per_cup_sifted", sifted), ("g_per_cup_dipped", dipped),
-    ):  # fmt: skip
+        ("g_per_cup", spooned),
+        ("g_per_cup_sifted", sifted),
+        ("g_per_cup_dipped", dipped),
+    ):
         if grams is None:
             continue
         if grams < LIGHTEST_G_PER_CUP:

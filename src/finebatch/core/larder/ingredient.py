@@ -16,10 +16,32 @@ from finebatch.core.measures.units import (
 from finebatch.core.refusal import refuse
 
 Role = Literal[
-    "flour", "starch", "grain", "nutmeal", "cocoa", "sugar", "icing_sugar", "polyol", "syrup",
-    "fat", "oil", "egg", "liquid", "dry", "flavour", "nut_butter", "piece", "chip",
-    "melting_candy", "fruit", "filling", "leavener", "salt", "spice", "decoration",
-]  # fmt: skip
+    "flour",
+    "starch",
+    "grain",
+    "nutmeal",
+    "cocoa",
+    "sugar",
+    "icing_sugar",
+    "polyol",
+    "syrup",
+    "fat",
+    "oil",
+    "egg",
+    "liquid",
+    "dry",
+    "flavour",
+    "nut_butter",
+    "piece",
+    "chip",
+    "melting_candy",
+    "fruit",
+    "filling",
+    "leavener",
+    "salt",
+    "spice",
+    "decoration",
+]
 
 
 @dataclass(frozen=True, slots=True)

@@ -37,26 +37,52 @@ _UNITS: dict[str, tuple[Dimension, float, str]] = {
     "dash(?:es)?": ("volume", 2 * PINCH_CUPS, "pinch"),
     # Things that are counted.
     "sticks?": ("count", 1.0, "stick"),
-    "bags?|packets?|packs?|packages?|pkgs?|pkts?|sachets?|bars?|tins?|cans?|jars?|tubs?|boxes|box":
-        ("count", 1.0, "container"),
-}  # fmt: skip
+    "bags?|packets?|packs?|packages?|pkgs?|pkts?|sachets?": ("count", 1.0, "container"),
+    "bars?|tins?|cans?|jars?|tubs?|boxes|box": ("count", 1.0, "container"),
+}
 """Units by the ways in which they are written: dimension, size in grams or cups, and name. A pinch
 is taken as 1/16 and a dash as 1/8 teaspoon (usual measuring-spoon sets)."""
 
 _HEAPS = {
-    "well rounded": 1.25, "well-rounded": 1.25,
-    "heaped": 1.5, "heaping": 1.5, "rounded": 1.25, "generous": 1.1, "good": 1.1, "scant": 0.9,
-    "level": 1.0, "flat": 1.0, "packed": 1.0, "firmly packed": 1.0, "lightly packed": 1.0,
+    "well rounded": 1.25,
+    "well-rounded": 1.25,
+    "heaped": 1.5,
+    "heaping": 1.5,
+    "rounded": 1.25,
+    "generous": 1.1,
+    "good": 1.1,
+    "scant": 0.9,
+    "level": 1.0,
+    "flat": 1.0,
+    "packed": 1.0,
+    "firmly packed": 1.0,
+    "lightly packed": 1.0,
     "struck": 1.0,
-}  # fmt: skip
+}
 """How full a measure is, against level (household practice)."""
 
 _WORDS = {
-    "a dozen": "12", "half a dozen": "6", "half an": "1/2", "half a": "1/2", "a half": "1/2",
-    "a quarter": "1/4", "an": "1", "a": "1", "one": "1", "two": "2", "three": "3", "four": "4",
-    "five": "5", "six": "6", "seven": "7", "eight": "8", "nine": "9", "ten": "10", "twelve": "12",
+    "a dozen": "12",
+    "half a dozen": "6",
+    "half an": "1/2",
+    "half a": "1/2",
+    "a half": "1/2",
+    "a quarter": "1/4",
+    "an": "1",
+    "a": "1",
+    "one": "1",
+    "two": "2",
+    "three": "3",
+    "four": "4",
+    "five": "5",
+    "six": "6",
+    "seven": "7",
+    "eight": "8",
+    "nine": "9",
+    "ten": "10",
+    "twelve": "12",
     "half": "1/2",
-}  # fmt: skip
+}
 
 _NUMBER = r"\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d+(?:[.,]\d+)?|[.,]\d+"
 _HEAP = "|".join(sorted(_HEAPS, key=len, reverse=True))
@@ -193,9 +219,12 @@ def _in_packets(one: Quantity, other: Quantity, after: str) -> Quantity | None:
     each = _EACH_ONE.match(after) is not None
     times = one.low if each else 1.0
     return replace(
-        other, low=times * other.low, high=times * other.high, start=one.start,
+        other,
+        low=times * other.low,
+        high=times * other.high,
+        start=one.start,
         unsure=one.low > 1 and not each and not _IN_ALL.match(after),
-    )  # fmt: skip
+    )
 
 
 def find_quantities(text: str) -> list[list[Quantity]]:

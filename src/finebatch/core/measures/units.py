@@ -11,9 +11,24 @@ CountUnit = Literal["egg", "yolk", "white", "stick", "zest", "each"]
 RatioUnit = Literal["of_eggs"]
 """A share of what the dough's eggs weigh, for doughs that are written as ratios of their eggs."""
 Unit = Literal[
-    "g", "kg", "oz", "lb", "cup", "tbsp", "tsp", "ml", "dl", "pinch",
-    "egg", "yolk", "white", "stick", "zest", "each", "of_eggs",
-]  # fmt: skip
+    "g",
+    "kg",
+    "oz",
+    "lb",
+    "cup",
+    "tbsp",
+    "tsp",
+    "ml",
+    "dl",
+    "pinch",
+    "egg",
+    "yolk",
+    "white",
+    "stick",
+    "zest",
+    "each",
+    "of_eggs",
+]
 
 MASS_UNITS: tuple[MassUnit, ...] = get_args(MassUnit)
 VOLUME_UNITS: tuple[VolumeUnit, ...] = get_args(VolumeUnit)
@@ -22,9 +37,16 @@ PINCH_CUPS = 1 / 768
 """A pinch is taken as 1/16 teaspoon (usual measuring-spoon sets)."""
 
 _PINT_NAME = {
-    "g": "gram", "kg": "kilogram", "oz": "ounce", "lb": "pound", "cup": "cup",
-    "tbsp": "tablespoon", "tsp": "teaspoon", "ml": "milliliter", "dl": "deciliter",
-}  # fmt: skip
+    "g": "gram",
+    "kg": "kilogram",
+    "oz": "ounce",
+    "lb": "pound",
+    "cup": "cup",
+    "tbsp": "tablespoon",
+    "tsp": "teaspoon",
+    "ml": "milliliter",
+    "dl": "deciliter",
+}
 
 
 @cache

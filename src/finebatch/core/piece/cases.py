@@ -61,9 +61,14 @@ class Summary:
 def judge(case: Case, models: Models, larder: Larder) -> Judged:
     """Foresee one case and set it beside what was observed: a piece of just the stated mass."""
     found = foresee(
-        models, case.composition(larder), case.family, case.portion, case.how,
-        doneness=case.doneness, portion_cv=0.0,
-    )  # fmt: skip
+        models,
+        case.composition(larder),
+        case.family,
+        case.portion,
+        case.how,
+        doneness=case.doneness,
+        portion_cv=0.0,
+    )
     low, high = case.minutes
     twice = case.family == "twice_baked"
     return Judged(

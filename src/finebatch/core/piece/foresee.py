@@ -70,9 +70,9 @@ def check_dough(dough: Composition) -> None:
         )
     if dough.water_added_g > MOST_WATER * dough.structure_g + WATER_FOR_SUGAR * dough.sugar_g:
         raise refuse(
-            "lines", "This is a batter: it runs instead of keeping a shape. Add flour or take "
-            "liquid out."
-        )  # fmt: skip
+            "lines",
+            "This is a batter: it runs instead of keeping a shape. Add flour or take liquid out.",
+        )
 
 
 def foresee(
@@ -109,9 +109,14 @@ def foresee(
         learnt=shift,
     )
     return Foreseen(
-        raw, _as_cut(width, raw), thickness, minutes, wanted,
-        minutes_learnt=-minutes * math.expm1(-shift), timed=learnt.timed if learnt else 0,
-    )  # fmt: skip
+        raw,
+        _as_cut(width, raw),
+        thickness,
+        minutes,
+        wanted,
+        minutes_learnt=-minutes * math.expm1(-shift),
+        timed=learnt.timed if learnt else 0,
+    )
 
 
 def _as_cut(width: Width, raw: RawPiece) -> Width:

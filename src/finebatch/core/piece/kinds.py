@@ -212,9 +212,14 @@ AnyKind = Annotated[Portioning, OneOfKinds()]
 """The same, read by the kind that is named."""
 
 KINDS: Mapping[Kind, type[Portioning]] = {
-    "drop": Drop, "rolled": Rolled, "sliced": Sliced, "pan": Pan, "rope": Roped,
-    "twice_baked": TwiceBaked, "wafer": Wafer,
-}  # fmt: skip
+    "drop": Drop,
+    "rolled": Rolled,
+    "sliced": Sliced,
+    "pan": Pan,
+    "rope": Roped,
+    "twice_baked": TwiceBaked,
+    "wafer": Wafer,
+}
 
 
 def over_usual(told: Mapping[str, Any]) -> dict[str, Any]:

@@ -77,9 +77,13 @@ def pack(pieces: int, apart: float, along: float, over: float) -> Points | None:
     # Where pieces cannot part, the overlap soon stops shrinking and the search with it.
     for start in _starts(pieces, along, over):
         found = minimize(
-            overlap, np.clip(start, 0, (along, over)).ravel(), jac=True, method="L-BFGS-B",
-            bounds=bounds, options={"maxiter": STEPS, "maxcor": 8, "ftol": 2e-3, "gtol": 1e-6},
-        )  # fmt: skip
+            overlap,
+            np.clip(start, 0, (along, over)).ravel(),
+            jac=True,
+            method="L-BFGS-B",
+            bounds=bounds,
+            options={"maxiter": STEPS, "maxcor": 8, "ftol": 2e-3, "gtol": 1e-6},
+        )
         points: Points = found.x.reshape(pieces, 2)
         if pdist(points).min() >= apart:
             return points

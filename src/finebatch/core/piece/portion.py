@@ -145,9 +145,16 @@ def _flat(
     round_mm = math.sqrt(4 * area_mm2 / math.pi)
     volume = area_mm2 * thickness / 1000
     return RawPiece(
-        volume * density, volume, round_mm, thickness, True, None, form,
-        across - round_mm, down - round_mm,
-    )  # fmt: skip
+        volume * density,
+        volume,
+        round_mm,
+        thickness,
+        True,
+        None,
+        form,
+        across - round_mm,
+        down - round_mm,
+    )
 
 
 def _check(grams: float, width_mm: float, most_g: float) -> None:

@@ -13,8 +13,11 @@ DISC_FILL, LOG_FILL, PAN_FILL = 0.95, 2 / 3, 1.0
 height over its width, about 0.80 for most drops; a log's section is near a parabola's."""
 
 WATER_LOSS: Mapping[Family, float] = {
-    "drop": 0.10, "rolled": 0.12, "shortbread": 0.09, "twice_baked": 0.14,
-}  # fmt: skip
+    "drop": 0.10,
+    "rolled": 0.12,
+    "shortbread": 0.09,
+    "twice_baked": 0.14,
+}
 """Share of raw mass that bakes off, middle of the usual 7 to 16 %; a log loses the rest of its
 18 to 25 % in the second bake."""
 

@@ -82,8 +82,10 @@ def extras(piece: Portioning, pieces: int) -> tuple[Extra, ...]:
         return ()
     filling = piece.filling_g if piece.shape == "dented" else 0.0
     each: tuple[tuple[Literal["filling", "coat", "topping"], float], ...] = (
-        ("filling", filling), ("coat", piece.coat_g), ("topping", piece.topping_g),
-    )  # fmt: skip
+        ("filling", filling),
+        ("coat", piece.coat_g),
+        ("topping", piece.topping_g),
+    )
     return tuple(Extra(what, grams, grams * pieces) for what, grams in each if grams > 0)
 
 
@@ -144,10 +146,16 @@ class TrayBasis:
     def foresee(self, piece: Portioning) -> Foreseen:
         """One piece foreseen."""
         return foresee(
-            self.models, self.dough, self.family, portion(piece, self.dough.density_g_cm3),
-            self.how, doneness=self.doneness, portion_cv=PORTION_CV[self.evenness],
-            shelves=self.shelves, learnt=self.learnt,
-        )  # fmt: skip
+            self.models,
+            self.dough,
+            self.family,
+            portion(piece, self.dough.density_g_cm3),
+            self.how,
+            doneness=self.doneness,
+            portion_cv=PORTION_CV[self.evenness],
+            shelves=self.shelves,
+            learnt=self.learnt,
+        )
 
 
 def footprint(found: Foreseen, piece: Portioning) -> Footprint:

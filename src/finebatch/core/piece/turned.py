@@ -161,12 +161,15 @@ def _sizes(
                 (
                     p.name,
                     replace(
-                        piece, shape=p.pan.shape, across_mm=p.pan.across_mm,
-                        down_mm=p.pan.down_mm, wall_mm=p.pan.wall_mm,
+                        piece,
+                        shape=p.pan.shape,
+                        across_mm=p.pan.across_mm,
+                        down_mm=p.pan.down_mm,
+                        wall_mm=p.pan.wall_mm,
                     ),
                 )
                 for p in pans
-            ]  # fmt: skip
+            ]
         case Wafer():
             wide = (50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
             return [

@@ -27,8 +27,11 @@ def calm_cost(model: Model, found: Times, *, fresh: bool) -> cp_model.LinearExpr
     doors = _together(model, found)
     cost -= DOOR * _sum(doors.values()) + FREE * _sum(_breathers(model))
     if model.work.kitchen.swaps:
-        cost -= SWAP * _sum(at_once for kinds, at_once in doors.items() if ".turn" in kinds[0]
-                            and ".turn" in kinds[1])  # fmt: skip
+        cost -= SWAP * _sum(
+            at_once
+            for kinds, at_once in doors.items()
+            if ".turn" in kinds[0] and ".turn" in kinds[1]
+        )
     if fresh:
         late = [model.ends[key] for key, job in model.net.jobs.items() if job.kind in KEEPS]
         cost += FRESH * (len(late) * model.finish - _sum(late))

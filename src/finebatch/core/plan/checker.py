@@ -11,8 +11,20 @@ from itertools import pairwise
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.work import DoughWork, Kitchen, Oven, TrayWork, Work
 
-HANDS = ("mix", "take", "part", "freeze", "portion", "load", "turn", "out", "shape", "slice",
-         "rack", "finish")  # fmt: skip
+HANDS = (
+    "mix",
+    "take",
+    "part",
+    "freeze",
+    "portion",
+    "load",
+    "turn",
+    "out",
+    "shape",
+    "slice",
+    "rack",
+    "finish",
+)
 
 OFF_AFTER = 30
 """An oven is off when nobody was there for so many minutes."""
@@ -126,8 +138,9 @@ def _check_windows(dough: DoughWork, tray: str, waited: int, *, first: bool) -> 
         yield f"{tray} is portioned {over} min after the dough is tempered"
 
 
-def _check_dough(dough: DoughWork, alone: dict[str, Placed], trays: dict[str, Own],
-                 work: Work) -> Iterator[str]:  # fmt: skip
+def _check_dough(
+    dough: DoughWork, alone: dict[str, Placed], trays: dict[str, Own], work: Work
+) -> Iterator[str]:
     """Its steps in order, its windows before portioning, its parts in time."""
     letter, ready, last = dough.letter, 0, None
     for n, make in enumerate(dough.makes):
@@ -178,8 +191,11 @@ def find_faults(plan: Plan, work: Work) -> list[str]:
     faults += _check_ovens(work, alone, by_tray)
     faults += _check_rooms(work, alone, by_tray)
     starts = {a.id: a.start for a in plan.activities}
-    faults += [f"{pin.job} is not at {pin.start}" for pin in work.pins
-               if starts.get(pin.job, pin.start) != pin.start]  # fmt: skip
+    faults += [
+        f"{pin.job} is not at {pin.start}"
+        for pin in work.pins
+        if starts.get(pin.job, pin.start) != pin.start
+    ]
     if plan.finish != max(a.end for a in plan.activities if a.kind in ("cool", "set", "finish")):
         faults.append("the finish is not when the last tray is ready")
     return faults
@@ -374,8 +390,11 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
             mixed = alone[
                 f"{dough.letter}.mix" + (str(len(dough.makes)) if dough.makes[1:] else "")
             ]
-            trays = [by_tray[t.name]["portion"].start for t in work.trays_of(dough.letter)
-                     if "portion" in by_tray[t.name]]  # fmt: skip
+            trays = [
+                by_tray[t.name]["portion"].start
+                for t in work.trays_of(dough.letter)
+                if "portion" in by_tray[t.name]
+            ]
             cold.append((mixed.end, max(trays, default=mixed.end)))
     if _most_at_once(cold) > k.fridge:
         yield "more doughs are cold than the fridge holds"
@@ -397,8 +416,11 @@ def _check_bowls(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
         kept.append((alone[f"{dough.letter}.mix"].start, emptied))
         if dough.chill_min or dough.temper_min:
             continue
-        cold = [(a.start, a.end) for a in alone.values()
-                if a.kind == "chill" and a.dough == dough.letter]  # fmt: skip
+        cold = [
+            (a.start, a.end)
+            for a in alone.values()
+            if a.kind == "chill" and a.dough == dough.letter
+        ]
         warm = max(o["load"].start for o in own) - ready - sum(b - a for a, b in cold)
         uses = sorted((o["portion"].start, o["portion"].end) for o in own)
         idle = [(end, start) for (_, end), (start, _) in pairwise([(0, ready), *uses])]

@@ -9,17 +9,44 @@ from typing import Literal
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.work import Kind
 
-Cause = Literal["mixing", "chilling", "heating", "portioning", "oven", "slicing", "hands",
-                "resting", "sheet", "cooling", "finishing", "waiting"]  # fmt: skip
+Cause = Literal[
+    "mixing",
+    "chilling",
+    "heating",
+    "portioning",
+    "oven",
+    "slicing",
+    "hands",
+    "resting",
+    "sheet",
+    "cooling",
+    "finishing",
+    "waiting",
+]
 
 _CAUSE_OF: dict[Kind, Cause] = {
-    "mix": "mixing", "take": "hands", "wait": "mixing", "part": "mixing", "freeze": "mixing",
-    "chill": "chilling", "temper": "chilling", "heat": "heating", "portion": "portioning",
-    "load": "hands", "bake": "oven", "turn": "hands", "out": "hands", "shape": "hands",
+    "mix": "mixing",
+    "take": "hands",
+    "wait": "mixing",
+    "part": "mixing",
+    "freeze": "mixing",
+    "chill": "chilling",
+    "temper": "chilling",
+    "heat": "heating",
+    "portion": "portioning",
+    "load": "hands",
+    "bake": "oven",
+    "turn": "hands",
+    "out": "hands",
+    "shape": "hands",
     "rest": "resting",
-    "slice": "slicing", "rack": "hands", "cool": "cooling", "sheet": "sheet",
-    "finish": "finishing", "set": "finishing",
-}  # fmt: skip
+    "slice": "slicing",
+    "rack": "hands",
+    "cool": "cooling",
+    "sheet": "sheet",
+    "finish": "finishing",
+    "set": "finishing",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,8 +69,13 @@ def _waits_for(later: Placed, before: Placed) -> bool:
         return before.kind != "cool" or later.kind == "finish"
     if before.kind in ("mix", "wait", "chill", "temper", "part", "freeze") and not before.hands:
         return later.dough == before.dough and later.kind in (
-            "mix", "take", "chill", "temper", "portion", "freeze",
-        )  # fmt: skip
+            "mix",
+            "take",
+            "chill",
+            "temper",
+            "portion",
+            "freeze",
+        )
     if before.kind == "heat":
         return later.kind in ("load", "bake") and later.oven == before.oven
     if before.kind == "sheet":

@@ -384,7 +384,8 @@ class _Block:
         while late <= self.k.rest_over_min:
             off = at + late + self.k.rack_min
             if racks.count(off, off + cool) < self.k.racks:
-                return self._put("rack", at + late, self.k.rack_min,
-                                 slack=self.k.rest_over_min - late)  # fmt: skip
+                return self._put(
+                    "rack", at + late, self.k.rack_min, slack=self.k.rest_over_min - late
+                )
             late += 1
         return 1

@@ -120,8 +120,14 @@ class JobModel:
         if self.work.kitchen.interrupts and job.kind not in DOOR_JOBS and job.id not in self.pauses:
             self._takes(job, start, minutes, until, self.unbroken)
 
-    def _takes(self, job: Job, start: Expr, minutes: Expr, until: Expr,
-               of: list[list[cp_model.IntervalVar]]) -> None:  # fmt: skip
+    def _takes(
+        self,
+        job: Job,
+        start: Expr,
+        minutes: Expr,
+        until: Expr,
+        of: list[list[cp_model.IntervalVar]],
+    ) -> None:
         """An interval in the list of whoever does the job."""
         add, workers = self.model, self.work.kitchen.workers
         name = f"{job.id}:{'' if of is self.hands else 'whole:'}"

@@ -263,9 +263,17 @@ def mixed_before(work: Work, letter: str) -> Work:
     """The same work with that dough mixed and chilled the evening before."""
     out = (Make("Take it out of the fridge", TAKE_MIN, kind="take"),)
     doughs = tuple(
-        replace(d, makes=out, chill_min=0, freeze_min=0, bake_within=None,
-                temper_min=d.night_temper_min, first_within=FIRST_WITHIN_MIN)
-        if d.letter == letter else d
+        replace(
+            d,
+            makes=out,
+            chill_min=0,
+            freeze_min=0,
+            bake_within=None,
+            temper_min=d.night_temper_min,
+            first_within=FIRST_WITHIN_MIN,
+        )
+        if d.letter == letter
+        else d
         for d in work.doughs
-    )  # fmt: skip
+    )
     return replace(work, doughs=doughs)

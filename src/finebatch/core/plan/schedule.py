@@ -22,12 +22,28 @@ from finebatch.core.plan.work import (
 Place = Literal["hands", "cold", "bench", "oven", "rack"]
 
 _PLACE_OF: Mapping[Kind, Place] = {
-    "mix": "bench", "take": "cold", "wait": "bench", "part": "bench", "freeze": "cold",
-    "chill": "cold", "temper": "bench", "heat": "oven", "portion": "bench", "load": "oven",
-    "bake": "oven", "turn": "oven", "out": "oven", "shape": "bench", "rest": "rack",
+    "mix": "bench",
+    "take": "cold",
+    "wait": "bench",
+    "part": "bench",
+    "freeze": "cold",
+    "chill": "cold",
+    "temper": "bench",
+    "heat": "oven",
+    "portion": "bench",
+    "load": "oven",
+    "bake": "oven",
+    "turn": "oven",
+    "out": "oven",
+    "shape": "bench",
+    "rest": "rack",
     "slice": "bench",
-    "rack": "rack", "cool": "rack", "finish": "bench", "set": "rack", "sheet": "bench",
-}  # fmt: skip
+    "rack": "rack",
+    "cool": "rack",
+    "finish": "bench",
+    "set": "rack",
+    "sheet": "bench",
+}
 
 
 LEAST_COLD_MIN = 10
@@ -164,10 +180,17 @@ class _Placing:
     def _shelves(self, number: int, oven: Oven) -> None:
         jobs, k = self.times.jobs, self.work.kitchen
         held = [
-            Held(s.key, jobs[s.load].start, jobs[s.out].end, self.times.shelves.get(s.key),
-                 self._turned(s), pinned=s.tray.shelf is not None)
-            for s in self.net.stays if self.times.ovens[s.key] == number
-        ]  # fmt: skip
+            Held(
+                s.key,
+                jobs[s.load].start,
+                jobs[s.out].end,
+                self.times.shelves.get(s.key),
+                self._turned(s),
+                pinned=s.tray.shelf is not None,
+            )
+            for s in self.net.stays
+            if self.times.ovens[s.key] == number
+        ]
         given, swaps = give_shelves(held, oven.shelves, k.turn_min if k.swaps else None)
         self.shelf_of |= {key: shelf + 1 for key, shelf in given.items()}
         self.swap_of |= {swap.turn: swap for swap in swaps}
@@ -176,9 +199,19 @@ class _Placing:
         turn = self.times.jobs.get(job_id(stay.tray.name, "turn", stay.number))
         return None if turn is None else turn.start
 
-    def add(self, kind: Kind, owner: str, start: int, end: int, number: int = 0, *,
-            dough: str | None = None, tray: str | None = None, label: str = "",
-            stay: str | None = None) -> None:  # fmt: skip
+    def add(
+        self,
+        kind: Kind,
+        owner: str,
+        start: int,
+        end: int,
+        number: int = 0,
+        *,
+        dough: str | None = None,
+        tray: str | None = None,
+        label: str = "",
+        stay: str | None = None,
+    ) -> None:
         """Place one activity."""
         key = job_id(owner, kind, number)
         time, swap = self.times.jobs.get(key), self.swap_of.get(key)
@@ -188,7 +221,12 @@ class _Placing:
             shelf = turn.to_shelf + 1 if turn else shelf
         self.found.append(
             Placed(
-                key, kind, tray, _PLACE_OF[kind], start, end,
+                key,
+                kind,
+                tray,
+                _PLACE_OF[kind],
+                start,
+                end,
                 sheet=self.sheet_of.get(tray) if tray else None,
                 shelf=shelf,
                 dough=dough,
@@ -198,7 +236,7 @@ class _Placing:
                 pause=time.pause if time else None,
                 to_shelf=swap.to_shelf + 1 if swap else None,
             )
-        )  # fmt: skip
+        )
 
     def dough(self, dough: DoughWork) -> None:
         """Its mixing with the waits between, its parts, its chilling and tempering."""
@@ -209,8 +247,15 @@ class _Placing:
             self.add(make.kind, letter, time.start, time.end, n, dough=letter, label=make.label)
             if make.wait_min:
                 until, cold = time.end + make.wait_min, make.kind == "take"
-                self.add("chill" if cold else "wait", letter, time.end, until, n, dough=letter,
-                         label="thaws in the fridge" if cold else make.label)  # fmt: skip
+                self.add(
+                    "chill" if cold else "wait",
+                    letter,
+                    time.end,
+                    until,
+                    n,
+                    dough=letter,
+                    label="thaws in the fridge" if cold else make.label,
+                )
         for n, part in enumerate(dough.parts):
             time = jobs[job_id(letter, "part", n)]
             self.add("part", letter, time.start, time.end, n, dough=letter, label=part.label)
@@ -243,16 +288,24 @@ class _Placing:
         for length, start, end in sorted(gaps, key=lambda g: (-g[0], g[1])):
             if warm <= WARM_MOST_MIN or length < LEAST_COLD_MIN:
                 break
-            self.add("chill", dough.letter, start, end, number, dough=dough.letter,
-                     label="waits in the cold")  # fmt: skip
+            self.add(
+                "chill",
+                dough.letter,
+                start,
+                end,
+                number,
+                dough=dough.letter,
+                label="waits in the cold",
+            )
             warm, number = warm - length, number + 1
 
     def tray(self, tray: TrayWork) -> None:
         """A tray from portioning to ready."""
         jobs, name, k = self.times.jobs, tray.name, self.work.kitchen
 
-        def put(kind: Kind, start: int, end: int, n: int = 0, stay: str | None = None,
-                label: str = "") -> None:  # fmt: skip
+        def put(
+            kind: Kind, start: int, end: int, n: int = 0, stay: str | None = None, label: str = ""
+        ) -> None:
             self.add(kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay, label=label)
 
         def hand(kind: Kind, n: int = 0, stay: str | None = None, label: str = "") -> JobTime:
@@ -306,9 +359,17 @@ class _Placing:
             name = "oven" if number == 0 else f"oven{number + 1}"
             for count, (start, end, oven_c) in enumerate(told):
                 self.found.append(
-                    Placed(job_id(name, "heat", count), "heat", None, "oven", start, end,
-                           oven=number + 1, label=f"{oven.dial_c(oven_c)}")
-                )  # fmt: skip
+                    Placed(
+                        job_id(name, "heat", count),
+                        "heat",
+                        None,
+                        "oven",
+                        start,
+                        end,
+                        oven=number + 1,
+                        label=f"{oven.dial_c(oven_c)}",
+                    )
+                )
 
     def _runs(self, oven: Oven, stays: Sequence[Stay]) -> list[tuple[int, int, list[Stay]]]:
         """The stays of an oven between which it is neither heated nor cools down; from when to when

@@ -10,11 +10,13 @@ def shift_plan(plan: Plan, by: int) -> Plan:
     """Every activity `by` minutes later."""
     moved = tuple(
         replace(
-            a, start=a.start + by, end=a.end + by,
+            a,
+            start=a.start + by,
+            end=a.end + by,
             pause=None if a.pause is None else (a.pause[0] + by, a.pause[1] + by),
         )
         for a in plan.activities
-    )  # fmt: skip
+    )
     return Plan(moved, plan.finish + by, plan.bound + by)
 
 

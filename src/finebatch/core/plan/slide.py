@@ -64,13 +64,13 @@ class _Sliding:
         self.first: dict[str, Piece] = {}
         self.last: dict[str, Piece] = {}
         self.gone = passed_turns(self.net, work, happened) | {
-            key for key, job in self.net.jobs.items()
+            key
+            for key, job in self.net.jobs.items()
             if job.kind == "turn" and key not in before.jobs and key not in happened.done
-        }  # fmt: skip
+        }
         self.whole = all(
-            key in before.jobs or key in self.gone or key in happened.done
-            for key in self.net.jobs
-        )  # fmt: skip
+            key in before.jobs or key in self.gone or key in happened.done for key in self.net.jobs
+        )
         if not self.whole:
             return
         for key, job in self.net.jobs.items():
@@ -86,9 +86,13 @@ class _Sliding:
         known = (s for s in self.net.stays if s.load in jobs and s.out in jobs)
         self.stays = sorted(known, key=lambda s: (jobs[s.load].start, s.key))
         self.rules: list[Rule] = [
-            *self._floors(links), *self._links(links), *self._hands(), *self._places(),
-            *self._shelves(), *self._heat(),
-        ]  # fmt: skip
+            *self._floors(links),
+            *self._links(links),
+            *self._hands(),
+            *self._places(),
+            *self._shelves(),
+            *self._heat(),
+        ]
 
     # Pieces
 
@@ -220,8 +224,9 @@ class _Sliding:
         for pool, there in enumerate(k.pools):
             sheets = [
                 _Use(job_id(t.name, begin), (job_id(t.name, "rack"),), k.sheet_ready_min)
-                for t in trays if t.pool == pool
-            ]  # fmt: skip
+                for t in trays
+                if t.pool == pool
+            ]
             yield from self._chain(sheets, there)
         racks = [(job_id(t.name, "rack"), t.cool_min) for t in trays]
         yield from self._chain([_Use(r, (r,), cool, at_end=True) for r, cool in racks], k.racks)
@@ -248,10 +253,12 @@ class _Sliding:
         if len(known) <= there:
             return
         spans = [
-            (jobs[use.begin].end if use.at_end else jobs[use.begin].start,
-             max(jobs[key].start if use.begun else jobs[key].end for key in use.ends) + use.add)
+            (
+                jobs[use.begin].end if use.at_end else jobs[use.begin].start,
+                max(jobs[key].start if use.begun else jobs[key].end for key in use.ends) + use.add,
+            )
             for use in known
-        ]  # fmt: skip
+        ]
         rows: dict[int, list[_Use]] = defaultdict(list)
         given = colour(spans, there)
         for n in sorted(range(len(known)), key=lambda n: spans[n]):

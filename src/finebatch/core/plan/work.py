@@ -18,9 +18,28 @@ LONGEST = 14 * 24 * 60
 """No session is planned over more than a fortnight."""
 
 Kind = Literal[
-    "mix", "take", "wait", "part", "freeze", "chill", "temper", "heat", "portion", "load", "bake",
-    "turn", "out", "shape", "rest", "slice", "rack", "cool", "finish", "set", "sheet",
-]  # fmt: skip
+    "mix",
+    "take",
+    "wait",
+    "part",
+    "freeze",
+    "chill",
+    "temper",
+    "heat",
+    "portion",
+    "load",
+    "bake",
+    "turn",
+    "out",
+    "shape",
+    "rest",
+    "slice",
+    "rack",
+    "cool",
+    "finish",
+    "set",
+    "sheet",
+]
 
 WARM_MOST_MIN = 120
 """How long a dough with egg or dairy may be warm in all (usual food-safety guidance)."""
@@ -305,8 +324,10 @@ class Work:
             raise refuse("sheets", "At least one sheet is needed.")
         if not self.kitchen.ovens or min(oven.shelves for oven in self.kitchen.ovens) < 1:
             raise refuse("shelves", "At least one oven shelf is needed.")
-        if any(not 0 <= tray.pool < len(self.kitchen.pools) or not self.kitchen.pools[tray.pool]
-               for tray in self.trays):  # fmt: skip
+        if any(
+            not 0 <= tray.pool < len(self.kitchen.pools) or not self.kitchen.pools[tray.pool]
+            for tray in self.trays
+        ):
             raise refuse("sheets", "A tray has no sheet or pan to lie on: add one of its kind.")
         if not any(worker.jobs >= HAND_JOBS for worker in self.kitchen.workers):
             raise refuse("workers", "Somebody has to do the hot jobs: add a grown-up.")

@@ -62,5 +62,9 @@ class KitchenSetting(FromOutside):
         other = next((own for own in self.other_sheets if own.name == name), None)
         if other is None:
             return self
-        return replace(self, sheet_width_mm=other.width_mm, sheet_depth_mm=other.depth_mm,
-                       sheet_kind=other.kind)  # fmt: skip
+        return replace(
+            self,
+            sheet_width_mm=other.width_mm,
+            sheet_depth_mm=other.depth_mm,
+            sheet_kind=other.kind,
+        )

@@ -81,8 +81,15 @@ def _tempering(
         return Tempering(0, 0)
     shape, job = _shape(form, asked, larder)
     kitchen = asked.kitchen
-    return tempering(shape, job, place, fridge_c=kitchen.fridge_c, freezer_c=kitchen.freezer_c,
-                     room_c=kitchen.room_c, slower=slower)  # fmt: skip
+    return tempering(
+        shape,
+        job,
+        place,
+        fridge_c=kitchen.fridge_c,
+        freezer_c=kitchen.freezer_c,
+        room_c=kitchen.room_c,
+        slower=slower,
+    )
 
 
 def out_of_cold(

@@ -157,8 +157,9 @@ def chill_for(
     kitchen = asked.kitchen
     shape, job = chill_shape(asked, larder)
     air = {"fridge": kitchen.fridge_c, "freezer": kitchen.freezer_c, "room": kitchen.room_c}
-    return chill(shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c,
-                 slower=slower)  # fmt: skip
+    return chill(
+        shape, job, place, start_c=start_c, air_c=air[place], room_c=kitchen.room_c, slower=slower
+    )
 
 
 def template(name: str, asked: TrayQuestion, found: TrayAnswer, what: What, tray: int) -> Template:

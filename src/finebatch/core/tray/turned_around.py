@@ -41,16 +41,25 @@ def _grams(found: TrayAnswer) -> float:
 def _turned(basis: TrayBasis, piece: Portioning, factor: float = 1.0) -> Turned:
     found = foresee_tray(replace(basis, batches=factor), piece)
     return Turned(
-        piece, factor, _grams(found), _pieces(found), len(found.yields.trays),
-        found.yields.leftover_g, found.foreseen.width.middle_mm,
+        piece,
+        factor,
+        _grams(found),
+        _pieces(found),
+        len(found.yields.trays),
+        found.yields.leftover_g,
+        found.foreseen.width.middle_mm,
         whole_minutes(found.foreseen.minutes),
-    )  # fmt: skip
+    )
 
 
 def answers(
-    basis: TrayBasis, piece: Portioning, width_mm: float | None, pieces: int | None,
-    *, no_leftover: bool,
-) -> list[Turned]:  # fmt: skip
+    basis: TrayBasis,
+    piece: Portioning,
+    width_mm: float | None,
+    pieces: int | None,
+    *,
+    no_leftover: bool,
+) -> list[Turned]:
     """Every answer, the nearest first. `Refusal` says what can be had instead."""
     if no_leftover:
         return [_turned(basis, sized) for sized in without_leftover(basis, piece)]
@@ -94,15 +103,20 @@ def rungs(basis: TrayBasis, asked: TrayQuestion, pans: tuple[NamedPan, ...]) -> 
     found = ladder(basis, asked.setting.piece, kitchen.scoops, kitchen.cutters, pans)
     return [
         RungFigures(
-            rung.name, rung.piece, "", _grams(rung.answer), _pieces(rung.answer),
-            len(rung.answer.yields.trays), rung.answer.foreseen.width.middle_mm,
+            rung.name,
+            rung.piece,
+            "",
+            _grams(rung.answer),
+            _pieces(rung.answer),
+            len(rung.answer.yields.trays),
+            rung.answer.foreseen.width.middle_mm,
             rung.answer.foreseen.thickness.height_mm,
             whole_minutes(rung.answer.foreseen.minutes),
         )
         if rung.answer
         else RungFigures(rung.name, rung.piece, rung.fault)
         for rung in found
-    ]  # fmt: skip
+    ]
 
 
 def same_depth(pan: Pan, other: Pan) -> float:

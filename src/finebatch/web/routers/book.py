@@ -189,9 +189,12 @@ def all_bakes(data: Data, dough_id: Id | None = None) -> list[BakeOut]:
 def book_words() -> BookWordsOut:
     """The words of the book."""
     return BookWordsOut(
-        colours=list(COLOURS), textures=list(get_args(Texture)),
-        edges=list(get_args(Edges)), tastes=list(TASTES), troubles=formula.troubles(),
-    )  # fmt: skip
+        colours=list(COLOURS),
+        textures=list(get_args(Texture)),
+        edges=list(get_args(Edges)),
+        tastes=list(TASTES),
+        troubles=formula.troubles(),
+    )
 
 
 @router.post("/bakes", status_code=201)
@@ -297,9 +300,13 @@ def _lesson(learnt: Lessons, dough_id: int, name: str) -> DoughLessonOut:
     own, sd = learnt.dough_width(dough_id)
     of = learnt.of_dough(dough_id)
     return DoughLessonOut(
-        dough_id=dough_id, name=name, bakes=of.bakes, width_pct=100 * own,
-        band_pct=100 * EIGHT_IN_TEN * sd, minutes_pct=100 * math.expm1(of.minutes_shift),
-    )  # fmt: skip
+        dough_id=dough_id,
+        name=name,
+        bakes=of.bakes,
+        width_pct=100 * own,
+        band_pct=100 * EIGHT_IN_TEN * sd,
+        minutes_pct=100 * math.expm1(of.minutes_shift),
+    )
 
 
 @router.put("/lessons")
@@ -335,11 +342,15 @@ def _cause(explained: troubles.Explained) -> CauseOut:
         evidence=suspect.evidence,
         speaks_for=suspect.speaks_for,
         known=suspect.known,
-        remedy=None if remedy is None else RemedyOut(
-            key=remedy.tried.key, label=remedy.tried.label, width_mm=remedy.width_mm,
+        remedy=None
+        if remedy is None
+        else RemedyOut(
+            key=remedy.tried.key,
+            label=remedy.tried.label,
+            width_mm=remedy.width_mm,
             minutes=remedy.minutes,
         ),
-    )  # fmt: skip
+    )
 
 
 @router.get("/book/file", response_class=Response)

@@ -115,12 +115,17 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
         key = body.card.lines[line].ingredient if line is not None else None
         out.append(
             SwapOut(
-                key=swap.key, label=swap.label, line=line,
-                takes=larder[key].name if key else "", note=swap.note, said=one.offer.said,
-                caution=swap.caution, card=one.offer.card,
+                key=swap.key,
+                label=swap.label,
+                line=line,
+                takes=larder[key].name if key else "",
+                note=swap.note,
+                said=one.offer.said,
+                caution=swap.caution,
+                card=one.offer.card,
                 difference=_difference_out(one.difference),
             )
-        )  # fmt: skip
+        )
     return out
 
 
@@ -176,9 +181,14 @@ class ScalingOut(Out):
 def scale(body: ScaleBody, data: Data) -> ScalingOut:
     """A card scaled; keeps nothing."""
     wish = work.ScaleWish(
-        body.factor, body.pieces, body.piece_g, body.total_g,
-        tuple(x.line() for x in body.have), body.bowl_l, body.rounded,
-    )  # fmt: skip
+        body.factor,
+        body.pieces,
+        body.piece_g,
+        body.total_g,
+        tuple(x.line() for x in body.have),
+        body.bowl_l,
+        body.rounded,
+    )
     with data.reading() as session:
         bench = get_bench(session)
     found = work.scale_to(body.card.card(), wish, bench)
@@ -187,8 +197,12 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
         total_g=found.total_g,
         lines=[
             ScaledLineOut(
-                amount=x.line.amount, unit=x.line.unit, ingredient=x.line.ingredient,
-                grams=x.grams, kitchen=x.kitchen, error_pct=x.error_pct,
+                amount=x.line.amount,
+                unit=x.line.unit,
+                ingredient=x.line.ingredient,
+                grams=x.grams,
+                kitchen=x.kitchen,
+                error_pct=x.error_pct,
                 noted=x.noted,
             )
             for x in found.lines
@@ -204,4 +218,4 @@ def scale(body: ScaleBody, data: Data) -> ScalingOut:
         mixes=found.mixes,
         mix_g=found.mix_g,
         card=found.card,
-    )  # fmt: skip
+    )

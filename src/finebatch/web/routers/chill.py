@@ -65,9 +65,11 @@ MOST_POINTS = 120
 def _curve_out(curve: Curve, step_min: float) -> CurveOut:
     every = max(1, len(curve.temps_c) // MOST_POINTS)
     return CurveOut(
-        place=curve.place, air_c=curve.air_c, every_min=every * step_min,
+        place=curve.place,
+        air_c=curve.air_c,
+        every_min=every * step_min,
         temps_c=[round(t, 2) for t in curve.temps_c[::every]],
-    )  # fmt: skip
+    )
 
 
 def _chill_out(found: Chill, pace: Pace) -> ChillOut:

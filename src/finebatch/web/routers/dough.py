@@ -126,11 +126,15 @@ def all_doughs(
         found, total = doughs.list_doughs(session, search, most)
     short = [
         DoughShort(
-            id=d.id, name=d.card.name, family=d.card.family, total_g=d.weighed.total_g,
-            lines=len(d.card.lines), changed_at=d.changed_at,
+            id=d.id,
+            name=d.card.name,
+            family=d.card.family,
+            total_g=d.weighed.total_g,
+            lines=len(d.card.lines),
+            changed_at=d.changed_at,
         )
         for d in found
-    ]  # fmt: skip
+    ]
     return DoughsOut(doughs=short, total=total)
 
 
@@ -208,9 +212,12 @@ def one_version(dough_id: Id, number: Id, data: Data) -> VersionCardOut:
     with data.reading() as session:
         found = versions.find(session, dough_id, number)
         return VersionCardOut(
-            number=found.number, at=found.at, said=found.said, reason=found.reason,
+            number=found.number,
+            at=found.at,
+            said=found.said,
+            reason=found.reason,
             card=found.card,
-        )  # fmt: skip
+        )
 
 
 class ReasonBody(Body):

@@ -19,9 +19,17 @@ router = APIRouter(prefix="/api", tags=["exchange"])
 @router.get(
     "/doughs/{dough_id}/card.{form}",
     response_class=Response,
-    responses={200: {"content": {"application/ld+json": {}, "text/csv": {}, "text/plain": {},
-                                 "text/markdown": {}}}},
-)  # fmt: skip
+    responses={
+        200: {
+            "content": {
+                "application/ld+json": {},
+                "text/csv": {},
+                "text/plain": {},
+                "text/markdown": {},
+            }
+        }
+    },
+)
 def give_out(dough_id: Id, form: exchange.Format, data: Data) -> Response:
     """A dough as a file."""
     with data.reading() as session:
@@ -65,13 +73,17 @@ def look(body: FileBody, data: Data) -> LookOut:
     return LookOut(
         doughs=[
             BroughtOut(
-                name=b.card.name, family=b.card.family, lines=len(b.card.lines),
-                steps=len(b.card.steps), parts=len(b.card.parts), total_g=b.total_g,
+                name=b.card.name,
+                family=b.card.family,
+                lines=len(b.card.lines),
+                steps=len(b.card.steps),
+                parts=len(b.card.parts),
+                total_g=b.total_g,
                 asks=list(b.asks),
             )
             for b in found
         ]
-    )  # fmt: skip
+    )
 
 
 @router.post("/bring-in", status_code=201)

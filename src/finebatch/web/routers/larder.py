@@ -90,9 +90,13 @@ def _facts(ingredient: Ingredient) -> FactsBody:
 def _shelf(ingredient: Ingredient, own: bool, doughs: int) -> ShelfOut:
     shipped = ingredient.key in tables.larder()
     return ShelfOut(
-        key=ingredient.key, facts=_facts(ingredient), own=own, added=not shipped,
-        made_of=[f"{100 * share:g} % {key}" for key, share in ingredient.made_of], doughs=doughs,
-    )  # fmt: skip
+        key=ingredient.key,
+        facts=_facts(ingredient),
+        own=own,
+        added=not shipped,
+        made_of=[f"{100 * share:g} % {key}" for key, share in ingredient.made_of],
+        doughs=doughs,
+    )
 
 
 @router.get("")

@@ -89,12 +89,15 @@ def read_calendar(body: FileBody, now: Now) -> BusyTimesOut:
     found = session_files.busy_times(body.text, now)
     return BusyTimesOut(
         times=[
-            BusyOut(from_at=round(b.start.timestamp() * 1000),
-                    to_at=round(b.end.timestamp() * 1000), what=b.what)
+            BusyOut(
+                from_at=round(b.start.timestamp() * 1000),
+                to_at=round(b.end.timestamp() * 1000),
+                what=b.what,
+            )
             for b in found.times
         ],
         left_out=found.left_out,
-    )  # fmt: skip
+    )
 
 
 @router.get("/sessions/{session_id}/shelf")
@@ -107,9 +110,10 @@ def shelf(session_id: Id, data: Data) -> SessionShelfOut:
         found = session_files.shelf_of(session, row)
     return SessionShelfOut(
         needed=[
-            NeededOut(key=n.key, name=n.name, grams=n.grams, own=n.own.text,
-                      letters=list(n.letters))
+            NeededOut(
+                key=n.key, name=n.name, grams=n.grams, own=n.own.text, letters=list(n.letters)
+            )
             for n in found.needed
         ],
         take_out=[TakeOutOut(at=t.at, what=t.what) for t in found.take_out],
-    )  # fmt: skip
+    )

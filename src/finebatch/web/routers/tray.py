@@ -69,11 +69,14 @@ def offer_tries(
     already = tries.find_tries(body.tried)
     return [
         TryOut(
-            key=offer.tried.key, label=offer.tried.label, width_mm=offer.width_mm,
-            height_mm=offer.height_mm, minutes=offer.minutes,
+            key=offer.tried.key,
+            label=offer.tried.label,
+            width_mm=offer.width_mm,
+            height_mm=offer.height_mm,
+            minutes=offer.minutes,
         )
         for offer in tries.offers(dough, setting_of(body), already, effect, bench)
-    ]  # fmt: skip
+    ]
 
 
 @router.post("/doughs/{dough_id}/keep-tried")

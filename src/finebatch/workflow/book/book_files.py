@@ -107,10 +107,15 @@ def _record(session: Session, line: BookLine) -> Record:
     )
     colour = _one_of(line, "colour", COLOURS)
     return Record(
-        dough_id, None, cells.get("tray") or None, line.numbers("widths_mm"),
-        line.number_in("minutes"), None if colour is None else COLOURS.index(colour) + 1,
-        cells.get("note", "")[:MOST_NOTE], seen,
-    )  # fmt: skip
+        dough_id,
+        None,
+        cells.get("tray") or None,
+        line.numbers("widths_mm"),
+        line.number_in("minutes"),
+        None if colour is None else COLOURS.index(colour) + 1,
+        cells.get("note", "")[:MOST_NOTE],
+        seen,
+    )
 
 
 def _word(line: BookLine, column: str, word: str, known: tuple[str, ...]) -> str:

@@ -34,8 +34,13 @@ def small_jpeg(sent: bytes) -> bytes:
                 picture = upright.convert("RGB")
     except UnidentifiedImageError as error:
         raise refuse("photo", f"This is no JPEG and no PNG. {WANTED}") from error
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombWarning,
-            Image.DecompressionBombError) as error:  # fmt: skip
+    except (
+        OSError,
+        ValueError,
+        SyntaxError,
+        Image.DecompressionBombWarning,
+        Image.DecompressionBombError,
+    ) as error:
         raise refuse("photo", f"This photo is broken. {WANTED}") from error
     picture.thumbnail((LONGEST_PX, LONGEST_PX))
     bare = Image.new("RGB", picture.size)

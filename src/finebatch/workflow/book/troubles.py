@@ -57,9 +57,13 @@ def _flour_pct(asked: TrayQuestion, bench: Bench) -> float:
 
 
 def _scene(
-    session: Session, dough: Dough, bake: BakeRow | None, asked: TrayQuestion, found: Foreseen,
+    session: Session,
+    dough: Dough,
+    bake: BakeRow | None,
+    asked: TrayQuestion,
+    found: Foreseen,
     bench: Bench,
-) -> Scene:  # fmt: skip
+) -> Scene:
     larder = bench.reader.larder
     stands = balance(
         asked.formula_g, dough.card.family, larder, formula.bands(), formula.soda_per_g()

@@ -30,9 +30,13 @@ MOST_PIECES = 2000
 MOST_NOTE = 300
 OLDEST_MS = 2 * 365 * DAY_MS
 FORM_WORDS: dict[Form, str] = {
-    "dough": "dough in a lump", "disc": "discs to roll", "log": "logs", "portions": "portions",
-    "slices": "slices", "baked": "baked",
-}  # fmt: skip
+    "dough": "dough in a lump",
+    "disc": "discs to roll",
+    "log": "logs",
+    "portions": "portions",
+    "slices": "slices",
+    "baked": "baked",
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -74,9 +74,16 @@ def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> 
         return Side(weighed.total_g, sugar, fat, water, None, None, None, {}, names)
     effects = measure_effects(made, found.raw, asked.conditions())
     return Side(
-        weighed.total_g, sugar, fat, water, found.width.middle_mm, found.thickness.height_mm,
-        found.minutes, effects, names,
-    )  # fmt: skip
+        weighed.total_g,
+        sugar,
+        fat,
+        water,
+        found.width.middle_mm,
+        found.thickness.height_mm,
+        found.minutes,
+        effects,
+        names,
+    )
 
 
 def _words(before: Side, after: Side) -> dict[Quality, str]:
@@ -130,11 +137,12 @@ def swap_offers(
     return [
         OfferStudy(
             offer,
-            _differ(card, offer.card, before, _side(offer.card, tray, bench, dough_id),
-                    weighed, bench),
+            _differ(
+                card, offer.card, before, _side(offer.card, tray, bench, dough_id), weighed, bench
+            ),
         )
         for offer in offers(card, weighed, formula.swaps(), bench.reader.larder)
-    ]  # fmt: skip
+    ]
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,8 +188,13 @@ def scale_to(card: Card, wish: ScaleWish, bench: Bench) -> Scaling:
         raise refuse("have", "That is under a hundredth or over a hundred times the card.")
     reader = bench.reader
     return scale(
-        card, factor, reader.larder, reader.measuring, bench.kitchen.own_units,
-        rounded=wish.rounded, limits=limits,
+        card,
+        factor,
+        reader.larder,
+        reader.measuring,
+        bench.kitchen.own_units,
+        rounded=wish.rounded,
+        limits=limits,
         bowl_cm3=wish.bowl_l * CM3_IN_LITRE if wish.bowl_l else None,
         density_g_cm3=compose(weighed.known_g(), reader.larder).density_g_cm3,
-    )  # fmt: skip
+    )

@@ -22,9 +22,11 @@ from finebatch.workflow.kitchen.larder import get_reader
 Format = Literal["jsonld", "csv", "txt", "md"]
 FORMATS: tuple[Format, ...] = get_args(Format)
 MEDIA: dict[Format, str] = {
-    "jsonld": "application/ld+json", "csv": "text/csv; charset=utf-8",
-    "txt": "text/plain; charset=utf-8", "md": "text/markdown; charset=utf-8",
-}  # fmt: skip
+    "jsonld": "application/ld+json",
+    "csv": "text/csv; charset=utf-8",
+    "txt": "text/plain; charset=utf-8",
+    "md": "text/markdown; charset=utf-8",
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -122,9 +122,13 @@ def add_dough(
     card = _checked(card)
     first = VersionRow(number=1, at=now, said="", reason=reason, card=card)
     row = DoughRow(
-        name=card.name, family=card.family, card=card, changed_at=now, versions=[first],
+        name=card.name,
+        family=card.family,
+        card=card,
+        changed_at=now,
+        versions=[first],
         tray=TraySettingRow(setting=tray or usual_tray(card.family)),
-    )  # fmt: skip
+    )
     session.add(row)
     session.flush()
     return _dough(row, get_pantry(session))

@@ -62,8 +62,9 @@ def effects_of(session: Session, ingredient: Ingredient) -> list[LarderEffect]:
     if ingredient.key not in larder:
         raise Missing("This ingredient")
     bench = get_bench(session)
-    changed = Larder({**larder, ingredient.key: replace(
-        ingredient, made_of=larder[ingredient.key].made_of)})  # fmt: skip
+    changed = Larder(
+        {**larder, ingredient.key: replace(ingredient, made_of=larder[ingredient.key].made_of)}
+    )
     other = replace(bench, reader=replace(bench.reader, larder=changed))
     found = []
     for dough_id, name in uses(session, ingredient.key)[:MOST_SHOWN]:

@@ -125,9 +125,13 @@ def _rows(cards: list[Card], found: Foreseen, asked: TrayQuestion, bench: Bench)
 
 
 def _wider(
-    session: Session, card: Card, dough_id: int | None, found: Foreseen, asked: TrayQuestion,
+    session: Session,
+    card: Card,
+    dough_id: int | None,
+    found: Foreseen,
+    asked: TrayQuestion,
     bench: Bench,
-) -> tuple[float | None, int]:  # fmt: skip
+) -> tuple[float | None, int]:
     """How much more or less this dough flows than the baker's others, in percent of width."""
     others = _rows(_other_cards(session, card, dough_id), found, asked, bench)
     if not others:
@@ -141,9 +145,13 @@ def _wider(
 
 
 def _piece(
-    session: Session, card: Card, weighed: WeighedDough, tray: TraySetting, bench: Bench,
+    session: Session,
+    card: Card,
+    weighed: WeighedDough,
+    tray: TraySetting,
+    bench: Bench,
     dough_id: int | None,
-) -> tuple[PieceStudy | None, str]:  # fmt: skip
+) -> tuple[PieceStudy | None, str]:
     try:
         asked = question(card, weighed, tray, bench.kitchen)
         basis = asked.basis(bench.ground(dough_id))
@@ -180,13 +188,15 @@ def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
         return []
     return [
         Check(
-            f"tray-oven:{stated}:{tray.oven_c:g}", "tray", "The tray is set to another oven",
+            f"tray-oven:{stated}:{tray.oven_c:g}",
+            "tray",
+            "The tray is set to another oven",
             f"The card says {in_c}, about {stated} °C on your oven; the tray is set to "
             f"{tray.oven_c:g} °C.",
             "The card's, unless you changed it on purpose.",
             Mend(f"Set the tray to {stated} °C", oven_c=stated),
         )
-    ]  # fmt: skip
+    ]
 
 
 def _checks(

@@ -64,10 +64,13 @@ def keep(
         return
     row.versions.append(
         VersionRow(
-            number=latest.number + 1, at=now, said=_sentence(said), reason=reason[:MOST_REASON],
+            number=latest.number + 1,
+            at=now,
+            said=_sentence(said),
+            reason=reason[:MOST_REASON],
             card=card,
         )
-    )  # fmt: skip
+    )
 
 
 def _version(row: VersionRow) -> Version:

@@ -80,8 +80,14 @@ def felts(row: SessionRow, larder: Larder) -> Iterator[tuple[int | None, Felt]]:
         kitchen = asked.question.kitchen
         shape, job = chill_shape(asked.question, larder)
         try:
-            found = chill(shape, job, "fridge", start_c=FROM_BOWL_C, air_c=kitchen.fridge_c,
-                          room_c=kitchen.room_c)  # fmt: skip
+            found = chill(
+                shape,
+                job,
+                "fridge",
+                start_c=FROM_BOWL_C,
+                air_c=kitchen.fridge_c,
+                room_c=kitchen.room_c,
+            )
         except Refusal:  # that fridge never gets a dough there; nothing is learnt from it
             continue
         minutes = (event.at - put_in) / MINUTE - dough.makes[-1].wait_min

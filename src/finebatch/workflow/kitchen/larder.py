@@ -114,8 +114,9 @@ def put_ingredient(session: Session, ingredient: Ingredient) -> Ingredient:
     elif ingredient.key not in larder:
         raise Missing("This ingredient")
     # What a mixture is made of is shipped with it; its figures follow from that.
-    ingredient = replace(ingredient, made_of=larder[ingredient.key].made_of
-                         if ingredient.key in larder else ())  # fmt: skip
+    ingredient = replace(
+        ingredient, made_of=larder[ingredient.key].made_of if ingredient.key in larder else ()
+    )
     session.merge(OwnIngredientRow(key=ingredient.key, facts=ingredient))
     session.flush()
     return ingredient

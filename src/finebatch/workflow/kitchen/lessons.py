@@ -47,9 +47,17 @@ def book_rows(session: Session, dough_id: int | None = None) -> list[BakeRow]:
 def _fingerprint(session: Session) -> str:
     """What the book is, as far as anything is learnt from it: one reading of one table."""
     wanted = (
-        BakeRow.id, BakeRow.dough_id, BakeRow.baked_at, BakeRow.counts, BakeRow.portion_cv,
-        BakeRow.minutes, BakeRow.plain_minutes, BakeRow.widths_mm, BakeRow.raw, BakeRow.effects,
-    )  # fmt: skip
+        BakeRow.id,
+        BakeRow.dough_id,
+        BakeRow.baked_at,
+        BakeRow.counts,
+        BakeRow.portion_cv,
+        BakeRow.minutes,
+        BakeRow.plain_minutes,
+        BakeRow.widths_mm,
+        BakeRow.raw,
+        BakeRow.effects,
+    )
     row = func.json_array(*(type_coerce(column, String) for column in wanted))
     bakes = select(row.label("row")).order_by(BakeRow.baked_at, BakeRow.id).subquery()
     book = session.scalar(select(func.group_concat(bakes.c.row, "\n"))) or ""

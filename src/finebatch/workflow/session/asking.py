@@ -232,9 +232,10 @@ def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
     shelf_of = {pin.tray: pin.shelf for pin in wish.shelf_pins}
     trays = tuple(
         replace(tray, shelf=shelf_of[tray.name])
-        if shelf_of.get(tray.name, 0) in range(1, wish.shelves + 1) else tray
+        if shelf_of.get(tray.name, 0) in range(1, wish.shelves + 1)
+        else tray
         for tray in work.trays
-    )  # fmt: skip
+    )
     pins = tuple(Pin(pin.job, max((pin.start_at - base) // MINUTE, 0)) for pin in wish.pins)
     ready = None if wish.ready_by is None else (wish.ready_by - base) // MINUTE
     work = replace(work, trays=trays, pins=pins, ready_by=ready, first_c=wish.first_c)

@@ -156,8 +156,11 @@ def _check_job(row: SessionRow, deed: Deed) -> None:
         raise Conflict(f"First: {missing[0].replace('.', ', ')}.")
     if job.kind == "load":
         gone = dropped(row)
-        inside = [k for k in done if ".load" in k and k.replace("load", "out") not in done
-                  and k.split(".")[0] not in gone]  # fmt: skip
+        inside = [
+            k
+            for k in done
+            if ".load" in k and k.replace("load", "out") not in done and k.split(".")[0] not in gone
+        ]
         if len(inside) >= row.work.kitchen.shelves:
             tray = inside[0].split(".")[0]
             raise Conflict(f"The oven is full. Take {tray} out first.")
@@ -186,8 +189,14 @@ def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
     if deed.kind in ("done", "skip") and deed.activity in done_or_seen(row):
         return None
     _check(row, deed)
-    event = EventRow(at=now, kind=deed.kind, activity=deed.activity, minutes=deed.minutes,
-                     grams=deed.grams, what=deed.what)  # fmt: skip
+    event = EventRow(
+        at=now,
+        kind=deed.kind,
+        activity=deed.activity,
+        minutes=deed.minutes,
+        grams=deed.grams,
+        what=deed.what,
+    )
     row.events.append(event)
     touch(row, now)
     return event
@@ -243,8 +252,11 @@ def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
     states: dict[int, tuple[SheetState, str | None]] = {}
     on = {a.tray: a.sheet for a in row.activities if a.kind == "portion" and a.sheet is not None}
     moves: Mapping[str, SheetState] = {
-        "portion": "filled", "load": "oven", "out": "cooling", "rack": "free",
-    }  # fmt: skip
+        "portion": "filled",
+        "load": "oven",
+        "out": "cooling",
+        "rack": "free",
+    }
     for event in row.events:
         tray, _, kind = event.activity.partition(".")
         sheet, state = on.get(tray), moves.get(kind.rstrip("2"))

@@ -225,9 +225,10 @@ def _what_moved(before: Plan, after: Plan, done: set[str]) -> str | None:
         parts.append(f"Finish {_shift(after.finish - before.finish)}")
     was: Mapping[str, int] = {a.id: a.start for a in before.activities}
     moved = [
-        a for a in after.activities
+        a
+        for a in after.activities
         if a.kind == "load" and a.id not in done and abs(a.start - was.get(a.id, a.start)) > 1
-    ]  # fmt: skip
+    ]
     if moved:
         first = moved[0]
         more = f" (and {len(moved) - 1} more)" if len(moved) > 1 else ""

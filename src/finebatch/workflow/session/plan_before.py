@@ -32,8 +32,10 @@ def put_back(row: SessionRow, before: PlanBefore | None, events: int) -> bool:
 def forget_old(session: Session, session_id: int) -> None:
     """Let go of the plans before events that lie long back, and of those of other sessions."""
     latest = (
-        select(EventRow.id).where(EventRow.session_id == session_id)
-        .order_by(EventRow.id.desc()).limit(MOST_KEPT)
-    )  # fmt: skip
+        select(EventRow.id)
+        .where(EventRow.session_id == session_id)
+        .order_by(EventRow.id.desc())
+        .limit(MOST_KEPT)
+    )
     old = update(EventRow).where(EventRow.before.is_not(None), EventRow.id.not_in(latest))
     session.execute(old.values(before=None), execution_options={"synchronize_session": False})

@@ -144,15 +144,27 @@ def write_activities(row: SessionRow, plan: Plan) -> None:
         insert(ActivityRow),
         [
             {
-                "session_id": row.id, "key": a.id, "kind": a.kind, "tray": a.tray,
-                "place": a.place, "start": a.start, "end": a.end, "sheet": a.sheet,
-                "shelf": a.shelf, "critical": a.critical, "dough": a.dough, "oven": a.oven,
-                "who": a.who, "label": a.label, "pause_from": a.pause[0] if a.pause else None,
-                "pause_to": a.pause[1] if a.pause else None, "to_shelf": a.to_shelf,
+                "session_id": row.id,
+                "key": a.id,
+                "kind": a.kind,
+                "tray": a.tray,
+                "place": a.place,
+                "start": a.start,
+                "end": a.end,
+                "sheet": a.sheet,
+                "shelf": a.shelf,
+                "critical": a.critical,
+                "dough": a.dough,
+                "oven": a.oven,
+                "who": a.who,
+                "label": a.label,
+                "pause_from": a.pause[0] if a.pause else None,
+                "pause_to": a.pause[1] if a.pause else None,
+                "to_shelf": a.to_shelf,
             }
             for a in mark_critical(plan).activities
         ],
-    )  # fmt: skip
+    )
     session.expire(row, ["activities"])
 
 
@@ -174,17 +186,35 @@ def is_stale(session: Session, row: SessionRow) -> bool:
     same_kitchen = replace(work.kitchen, workers=planned.kitchen.workers)
     helpers = len(work.kitchen.workers) == len(planned.kitchen.workers)
     return (work.doughs, work.trays, same_kitchen, helpers) != (
-        planned.doughs, planned.trays, planned.kitchen, True,
-    )  # fmt: skip
+        planned.doughs,
+        planned.trays,
+        planned.kitchen,
+        True,
+    )
 
 
 def plan_of(row: SessionRow) -> Plan:
     """The plan as it now stands, read back from the session's activities."""
     found = tuple(
-        Placed(a.key, a.kind, a.tray, a.place, a.start, a.end, a.sheet, a.shelf, a.critical,  # type: ignore[arg-type]
-               a.dough, a.oven, a.who, a.label, _pause(a), a.to_shelf)
+        Placed(
+            a.key,
+            a.kind,
+            a.tray,
+            a.place,
+            a.start,
+            a.end,
+            a.sheet,
+            a.shelf,
+            a.critical,  # type: ignore[arg-type]
+            a.dough,
+            a.oven,
+            a.who,
+            a.label,
+            _pause(a),
+            a.to_shelf,
+        )
         for a in row.activities
-    )  # fmt: skip
+    )
     return Plan(found, finish_of(row), row.bound)
 
 

@@ -170,12 +170,16 @@ def shelf_of(session: Session, row: SessionRow) -> Shelf:
                 if asked.letter not in letters.setdefault(key, []):
                     letters[key].append(asked.letter)
     needed = [
-        Needed(key, larder[key].name, mass,
-               kitchen_amount(mass, larder[key], kitchen.own_units, measuring_of(kitchen)),
-               tuple(letters[key]))
+        Needed(
+            key,
+            larder[key].name,
+            mass,
+            kitchen_amount(mass, larder[key], kitchen.own_units, measuring_of(kitchen)),
+            tuple(letters[key]),
+        )
         for key, mass in grams.items()
         if key in larder
-    ]  # fmt: skip
+    ]
     needed.sort(key=lambda n: (-n.grams, n.key))
     return Shelf(tuple(needed), tuple(_take_out(row, snapshot, set(larder_fats(needed)))))
 

@@ -25,14 +25,24 @@ def bake_one_tray(session: Session, dough_id: int, now: int) -> SessionRow:
     base = base_of(wish, now)
     snapshot, work = ask(session, wish, base)
     ready = replace(
-        work.doughs[0], makes=(), chill_min=0, chill_most=None, temper_min=0, bake_within=None,
-        freeze_min=0, parts=(),
-    )  # fmt: skip
+        work.doughs[0],
+        makes=(),
+        chill_min=0,
+        chill_most=None,
+        temper_min=0,
+        bake_within=None,
+        freeze_min=0,
+        parts=(),
+    )
     work = replace(work, doughs=(ready,), trays=work.trays[:1])
     row = SessionRow(
-        dough_id=dough_id, state="running", ready_by=None, changed_at=now, said=None,
+        dough_id=dough_id,
+        state="running",
+        ready_by=None,
+        changed_at=now,
+        said=None,
         snapshot=replace(snapshot, name=f"One tray: {snapshot.name}", wish=None),
-    )  # fmt: skip
+    )
     session.add(row)
     with session.no_autoflush:
         keep_plan(row, work, quick_plan(work), base)

@@ -66,14 +66,23 @@ def _asked(row: SessionRow, job: ActivityRow) -> Asked:
 
 def weighed_events(row: SessionRow, dough: str) -> list[EventRow]:
     """What was weighed into the bowl of a dough."""
-    return [e for e in row.events if e.kind == "weighed" and e.what
-            and e.activity.split(".")[0] == dough]  # fmt: skip
+    return [
+        e
+        for e in row.events
+        if e.kind == "weighed" and e.what and e.activity.split(".")[0] == dough
+    ]
 
 
 def portions_g(row: SessionRow, tray: str) -> list[float]:
     """What the portions of a tray weighed, in g, in the order of weighing."""
-    return [e.grams for e in row.events if e.kind == "weighed" and not e.what
-            and e.activity == f"{tray}.portion" and e.grams is not None]  # fmt: skip
+    return [
+        e.grams
+        for e in row.events
+        if e.kind == "weighed"
+        and not e.what
+        and e.activity == f"{tray}.portion"
+        and e.grams is not None
+    ]
 
 
 def along(session: Session, session_id: int, activity: str) -> Along:
@@ -84,11 +93,14 @@ def along(session: Session, session_id: int, activity: str) -> Along:
     larder = get_larder(session)
     if job.kind == "mix":
         into = {e.what: e.grams for e in weighed_events(row, asked.letter)}
-        return Along(activity, tuple(
-            ToWeigh(key, larder[key].name if key in larder else key, grams, into.get(key))
-            for key, grams in asked.question.formula_g.items()
-            if grams > 0
-        ))  # fmt: skip
+        return Along(
+            activity,
+            tuple(
+                ToWeigh(key, larder[key].name if key in larder else key, grams, into.get(key))
+                for key, grams in asked.question.formula_g.items()
+                if grams > 0
+            ),
+        )
     density = asked.question.composition(larder).density_g_cm3
     piece = asked.question.setting.piece
     if isinstance(piece, Pan):

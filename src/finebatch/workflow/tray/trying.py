@@ -118,9 +118,13 @@ def offers(
 
 
 def keep_tried(
-    session: Session, dough: Dough, setting: TraySetting, tries: Sequence[Try], bench: Bench,
+    session: Session,
+    dough: Dough,
+    setting: TraySetting,
+    tries: Sequence[Try],
+    bench: Bench,
     now: int,
-) -> Dough:  # fmt: skip
+) -> Dough:
     """Make what was tried a version of the dough, and its tray's setting with it."""
     card, changed = tried_on(dough.card, setting, tries, bench)
     if card != dough.card:

@@ -48,13 +48,7 @@ export function useForget() {
 export function useRecord() {
   const forget = useForget();
   return useMutation({
-    mutationFn: async ({
-      record,
-      photo,
-    }: {
-      record: Schemas["Record"];
-      photo: File | null;
-    }) => {
+    mutationFn: async ({ record, photo }: { record: Schemas["Record"]; photo: File | null }) => {
       const bake = await body(api.POST("/api/bakes", { body: record }));
       if (!photo) return { bake, photoFault: null };
       // The bake is kept also when its photo cannot be.

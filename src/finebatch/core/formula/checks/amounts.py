@@ -104,10 +104,12 @@ def impossible(
         return found
     for dose in doses:
         lines = [
-            n for n, line in enumerate(card.lines)
-            if (ingredient := larder.known(line.ingredient)) and dose.is_of(ingredient)
+            n
+            for n, line in enumerate(card.lines)
+            if (ingredient := larder.known(line.ingredient))
+            and dose.is_of(ingredient)
             and weighed.lines[n].grams is not None
-        ]  # fmt: skip
+        ]
         grams = [weighed.lines[n].grams or 0.0 for n in lines]
         percent = 100 * sum(grams) / weighed.base_g
         if not lines or percent <= dose.most_pct:

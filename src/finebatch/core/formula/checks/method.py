@@ -11,8 +11,11 @@ from finebatch.core.larder.ingredient import Larder
 from finebatch.core.measures.temperatures import find_minutes
 
 PLAUSIBLE_PIECE_G: dict[Family, tuple[float, float]] = {
-    "drop": (8, 130), "rolled": (4, 80), "shortbread": (5, 80), "twice_baked": (6, 60),
-}  # fmt: skip
+    "drop": (8, 130),
+    "rolled": (4, 80),
+    "shortbread": (5, 80),
+    "twice_baked": (6, 60),
+}
 """Raw pieces (slices of a twice-baked log) that anyone makes, smallest and largest (published home
 formulas)."""
 
@@ -88,10 +91,14 @@ def unused(card: Card, names: Names, larder: Larder) -> list[Check]:
             continue
         name = short_name(ingredient)
         found.append(
-            Check(f"unused:{ingredient.key}", f"lines.{n}", f"No step uses the {name}",
-                  f"It is in the list, and none of the {len(card.steps)} steps names it.",
-                  "A step has been left out, or it goes in with the others.")
-        )  # fmt: skip
+            Check(
+                f"unused:{ingredient.key}",
+                f"lines.{n}",
+                f"No step uses the {name}",
+                f"It is in the list, and none of the {len(card.steps)} steps names it.",
+                "A step has been left out, or it goes in with the others.",
+            )
+        )
     return found
 
 
@@ -108,10 +115,14 @@ def unlisted(card: Card, names: Names, larder: Larder) -> list[Check]:
                 continue
             told.add(key)
             found.append(
-                Check(f"unlisted:{key}", f"steps.{n}", f"The {said} is in no list",
-                      f"Step {n + 1}: “{step.text[:120]}”",
-                      "A line is missing from the ingredients.")
-            )  # fmt: skip
+                Check(
+                    f"unlisted:{key}",
+                    f"steps.{n}",
+                    f"The {said} is in no list",
+                    f"Step {n + 1}: “{step.text[:120]}”",
+                    "A line is missing from the ingredients.",
+                )
+            )
     return found
 
 
@@ -137,12 +148,14 @@ def minutes_fit(card: Card, piece: ForeseenPiece) -> list[Check]:
     size = "smaller" if piece.minutes < low else "larger"
     return [
         Check(
-            f"minutes:{told}:{piece.grams:.0f}", "stated_oven", "The minutes do not fit the piece",
+            f"minutes:{told}:{piece.grams:.0f}",
+            "stated_oven",
+            "The minutes do not fit the piece",
             f"The card says {told} min; a piece of {piece.grams:.0f} g is foreseen to take "
             f"{piece.minutes:.0f}.",
             f"Your piece is {size} than the card's, or the oven setting is another one.",
         )
-    ]  # fmt: skip
+    ]
 
 
 def yield_fits(card: Card, total_g: float, piece: ForeseenPiece) -> list[Check]:
@@ -161,11 +174,12 @@ def yield_fits(card: Card, total_g: float, piece: ForeseenPiece) -> list[Check]:
         mend = Mend(f"Say {piece.pieces} pieces", stated_pieces=piece.pieces)
     return [
         Check(
-            f"yield:{card.stated_pieces}:{total_g:.0f}", "stated_pieces",
+            f"yield:{card.stated_pieces}:{total_g:.0f}",
+            "stated_pieces",
             f"{what} for {card.stated_pieces} pieces",
             f"{total_g:.0f} g for {card.stated_pieces} is {each:.1f} g each; such pieces weigh "
             f"{low:g} to {high:g} g.",
             likely,
             mend,
         )
-    ]  # fmt: skip
+    ]

@@ -58,8 +58,14 @@ def _alone(one: Temperature, text: str, step: int | None, where: str) -> Check |
         written = f"{one.value:g} °{other}"
         likely = f"{written}, that is about {_nearest_5(meant)} °C."
         mend = _rewrite(f"Make it {written}", text, step, [(one, written)])
-    return Check(f"oven:{where}:{one}", where, "No oven bakes cookies at that",
-                 f"“{text}”: {one} is {one.celsius:.0f} °C.", likely, mend)  # fmt: skip
+    return Check(
+        f"oven:{where}:{one}",
+        where,
+        "No oven bakes cookies at that",
+        f"“{text}”: {one} is {one.celsius:.0f} °C.",
+        likely,
+        mend,
+    )
 
 
 def _pair(
@@ -80,8 +86,14 @@ def _pair(
     if abs(f.value - celsius_of(c.value)) <= ROUNDING_C:
         changes = [(c, f"{c.value:g} °F"), (f, f"{f.value:g} °C")]
         mend = _rewrite(f"Make it {f.value:g} °C, {c.value:g} °F", text, step, changes)
-        return Check(key, where, "°C and °F are swapped", evidence,
-                     f"{f.value:g} °C, which is {c.value:g} °F.", mend)  # fmt: skip
+        return Check(
+            key,
+            where,
+            "°C and °F are swapped",
+            evidence,
+            f"{f.value:g} °C, which is {c.value:g} °F.",
+            mend,
+        )
     keep_c = _possible(c.value) and (not _possible(f.celsius) or c.value % 10 == 0)
     if gas:
         keep_c = abs(gas.celsius - c.value) <= abs(gas.celsius - f.celsius)
@@ -107,10 +119,13 @@ def _gas(
     if 1 <= mark <= 10:
         mend = _rewrite(f"Make it gas {mark}", text, step, [(gas, f"gas {mark}")])
     return Check(
-        f"oven:{where}:{gas}:{other}", where, "The gas mark does not match",
+        f"oven:{where}:{gas}:{other}",
+        where,
+        "The gas mark does not match",
         f"“{text}”: {gas} is about {_nearest_5(gas.celsius)} °C, not {other.celsius:.0f}.",
-        f"{other}, about gas {mark}." if mend else f"{other}.", mend,
-    )  # fmt: skip
+        f"{other}, about gas {mark}." if mend else f"{other}.",
+        mend,
+    )
 
 
 def _fan(
@@ -121,10 +136,13 @@ def _fan(
         return None
     right = f"{_nearest_5(wanted)} °C fan"
     return Check(
-        f"oven:{where}:{fan}:{still}", where, "The fan setting does not match",
+        f"oven:{where}:{fan}:{still}",
+        where,
+        "The fan setting does not match",
         f"“{text}”: a fan oven is set {FAN_LOWER_C:.0f} °C lower than {still.celsius:.0f} °C.",
-        right + ".", _rewrite(f"Make it {right}", text, step, [(fan, right)]),
-    )  # fmt: skip
+        right + ".",
+        _rewrite(f"Make it {right}", text, step, [(fan, right)]),
+    )
 
 
 def _group(
@@ -162,10 +180,12 @@ def oven_settings(card: Card, *, fan_oven: bool) -> list[Check]:
             if fan_oven and not says_fan and not found:
                 found.append(
                     Check(
-                        f"oven:{where}:{first}:nofan", where, "The card does not say “fan”",
+                        f"oven:{where}:{first}:nofan",
+                        where,
+                        "The card does not say “fan”",
                         f"“{text}”. Your oven is set to fan; cards mean one without unless they "
                         "say so.",
                         f"Set {_nearest_5(first.celsius - FAN_LOWER_C)} °C on your oven.",
                     )
-                )  # fmt: skip
+                )
     return found

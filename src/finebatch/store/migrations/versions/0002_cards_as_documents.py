@@ -17,21 +17,27 @@ def _move_lines() -> None:
     ).all()
     for dough in doughs:
         lines = connection.execute(
-            sa.text("SELECT amount, unit, ingredient FROM dough_line WHERE dough_id = :id "
-                    "ORDER BY position"),
+            sa.text(
+                "SELECT amount, unit, ingredient FROM dough_line WHERE dough_id = :id "
+                "ORDER BY position"
+            ),
             {"id": dough.id},
-        ).mappings()  # fmt: skip
+        ).mappings()
         card = {
-            "name": dough.name, "family": dough.family, "mixing": dough.mixing,
+            "name": dough.name,
+            "family": dough.family,
+            "mixing": dough.mixing,
             "lines": [dict(line) for line in lines],
-        }  # fmt: skip
+        }
         written = {"id": dough.id, "card": json.dumps(card), "at": dough.changed_at}
         connection.execute(sa.text("UPDATE dough SET card = :card WHERE id = :id"), written)
         connection.execute(
-            sa.text("INSERT INTO dough_version (dough_id, number, at, said, reason, card) "
-                    "VALUES (:id, 1, :at, '', '', :card)"),
+            sa.text(
+                "INSERT INTO dough_version (dough_id, number, at, said, reason, card) "
+                "VALUES (:id, 1, :at, '', '', :card)"
+            ),
             written,
-        )  # fmt: skip
+        )
 
 
 def upgrade() -> None:
@@ -71,8 +77,9 @@ def upgrade() -> None:
     op.add_column(
         "kitchen", sa.Column("egg", sa.String(), server_default="US large", nullable=False)
     )
-    op.add_column("kitchen", sa.Column("own_units", sa.String(), server_default="grams",
-                                       nullable=False))  # fmt: skip
+    op.add_column(
+        "kitchen", sa.Column("own_units", sa.String(), server_default="grams", nullable=False)
+    )
     op.add_column("dough", sa.Column("card", sa.JSON(), server_default="{}", nullable=False))
     _move_lines()
     op.drop_column("dough", "mixing")

@@ -21,20 +21,24 @@ def _piece(family: str, old: dict[str, float]) -> dict[str, object]:
             area = 1000 * cm3 / old["thickness_mm"]
             across = round(math.sqrt(4 * area / math.pi))
             return {
-                "kind": "rolled", "thickness_mm": old["thickness_mm"],
+                "kind": "rolled",
+                "thickness_mm": old["thickness_mm"],
                 "cutter": {"shape": "round", "across_mm": across, "down_mm": across},
-            }  # fmt: skip
+            }
         case "shortbread":
             thick = 1000 * cm3 / (math.pi / 4 * old["log_diameter_mm"] ** 2)
             return {
-                "kind": "sliced", "log_diameter_mm": old["log_diameter_mm"],
+                "kind": "sliced",
+                "log_diameter_mm": old["log_diameter_mm"],
                 "thickness_mm": round(thick, 1),
-            }  # fmt: skip
+            }
         case "twice_baked":
             return {
-                "kind": "twice_baked", "grams": old["grams"], "length_mm": old["log_length_mm"],
+                "kind": "twice_baked",
+                "grams": old["grams"],
+                "length_mm": old["log_length_mm"],
                 "width_mm": old["log_width_mm"],
-            }  # fmt: skip
+            }
         case _:
             return {"kind": "drop", "grams": old["grams"]}
 
@@ -72,8 +76,18 @@ def upgrade() -> None:
     )
     _move_settings()
     _move_snapshots()
-    for column in ("grams", "thickness_mm", "log_diameter_mm", "log_length_mm", "log_width_mm",
-                   "evenness", "dough_temp_c", "oven_c", "surface", "chill_min"):  # fmt: skip
+    for column in (
+        "grams",
+        "thickness_mm",
+        "log_diameter_mm",
+        "log_length_mm",
+        "log_width_mm",
+        "evenness",
+        "dough_temp_c",
+        "oven_c",
+        "surface",
+        "chill_min",
+    ):
         op.drop_column("tray_setting", column)
     op.add_column(
         "kitchen", sa.Column("hot_corners", sa.Boolean(), server_default="0", nullable=False)

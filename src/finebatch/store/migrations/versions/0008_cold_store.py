@@ -36,9 +36,11 @@ def upgrade() -> None:
         sa.Column("at", sa.Integer(), nullable=False),
         sa.Column("said", sa.String(), nullable=False),
         sa.ForeignKeyConstraint(
-            ["item_id"], ["cold_item.id"], name="fk_cold_event_item_id_cold_item",
+            ["item_id"],
+            ["cold_item.id"],
+            name="fk_cold_event_item_id_cold_item",
             ondelete="CASCADE",
         ),
         sa.PrimaryKeyConstraint("id", name="pk_cold_event"),
-    )  # fmt: skip
+    )
     op.create_index("ix_cold_event_item_id", "cold_event", ["item_id"])
