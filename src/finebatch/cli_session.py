@@ -11,8 +11,8 @@ from finebatch.cli_data import stop
 from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
+from finebatch.core.session.words import line
 from finebatch.formats.planned import file_plan
-from finebatch.formats.run_sheet import words
 from finebatch.formats.session_file import FilePlan, SessionFile, read_session, schema
 
 SECONDS = 5.0
@@ -70,14 +70,14 @@ def plan_session(
 
 
 def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
-    jobs = {a.id: a for a in plan.activities}
+    jobs = {f"{a.id}": a for a in plan.activities}
     for activity in found.activities:
         job = jobs[activity.id]
         if job.told:
             who = f"{activity.who}: " if len(work.kitchen.workers) > 1 else ""
             where = f", sheet {job.sheet}" if job.sheet else ""
             where += f", shelf {job.shelf}" if job.shelf else ""
-            typer.echo(f"{activity.start:%a %H:%M}  {who}{words(job)}{where}")
+            typer.echo(f"{activity.start:%a %H:%M}  {who}{line(job)}{where}")
     typer.echo(f"\nReady {found.finish:%a %H:%M}.", nl=False)
     gap = plan.finish - plan.bound
     in_time = session.ready_by is not None and found.finish <= session.ready_by

@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (
@@ -70,17 +71,24 @@ def planned() -> tuple[Work, Plan]:
 
 
 def job(plan: Plan, key: str) -> Placed:
-    return next(a for a in plan.activities if a.id == key)
+    return next(a for a in plan.activities if a.id == JobKey.read(key))
 
 
 def spoil(plan: Plan, key: str, by: int = 0, **changes: object) -> Plan:
     """The plan with one activity moved, or changed otherwise."""
+    wanted = JobKey.read(key)
     moved = tuple(
-        replace(a, **{"start": a.start + by, "end": a.end + by, **changes}) if a.id == key else a
+        replace(a, **{"start": a.start + by, "end": a.end + by, **changes}) if a.id == wanted else a
         for a in plan.activities
     )
     assert moved != plan.activities, key
     return replace(plan, activities=moved)
+
+
+def lacking(plan: Plan, key: str) -> Plan:
+    """The plan with one activity left out."""
+    wanted = JobKey.read(key)
+    return replace(plan, activities=tuple(a for a in plan.activities if a.id != wanted))
 
 
 def said(plan: Plan, work: Work, words: str) -> bool:
@@ -141,19 +149,21 @@ def test_a_place_that_there_is_not_is_found(key: str, changes: dict[str, Any], w
 )
 def test_what_takes_another_time_or_is_left_out_is_found(key: str) -> None:
     work, plan = planned()
-    tray, kind = key.split(".")
     longer = spoil(plan, key, 0, end=job(plan, key).end + 1)
-    assert said(longer, work, f"{tray} {kind} takes")
-    without = replace(plan, activities=tuple(a for a in plan.activities if a.id != key))
-    assert said(without, work, f"{tray} has no {kind}")
+    assert said(longer, work, f"{key} takes")
+    without = replace(
+        plan, activities=tuple(a for a in plan.activities if a.id != JobKey.read(key))
+    )
+    assert said(without, work, f"there is no {key}")
 
 
 @pytest.mark.parametrize("key", ["A1.load", "B1.out2", "A1.rack", "A1.sheet"])
 def test_what_takes_a_moment_and_is_left_out_is_found(key: str) -> None:
     work, plan = planned()
-    tray, kind = key.split(".")
-    without = replace(plan, activities=tuple(a for a in plan.activities if a.id != key))
-    assert said(without, work, f"{tray} has no {kind}")
+    without = replace(
+        plan, activities=tuple(a for a in plan.activities if a.id != JobKey.read(key))
+    )
+    assert said(without, work, f"there is no {key}")
 
 
 def test_a_step_of_mixing_takes_its_minutes() -> None:
@@ -163,9 +173,11 @@ def test_a_step_of_mixing_takes_its_minutes() -> None:
 
 def test_a_turn_too_few_or_too_many_is_found() -> None:
     work, plan = planned()
-    without = replace(plan, activities=tuple(a for a in plan.activities if a.id != "A1.turn"))
+    without = replace(
+        plan, activities=tuple(a for a in plan.activities if a.id != JobKey.read("A1.turn"))
+    )
     assert said(without, work, "A1 has a turn too many or too few")
-    extra = replace(job(plan, "A1.turn"), id="C1.turn", tray="C1")
+    extra = replace(job(plan, "A1.turn"), id=JobKey("C1", "turn"), tray="C1")
     assert said(replace(plan, activities=(*plan.activities, extra)), work, "C1 has a turn too many")
 
 
@@ -248,7 +260,7 @@ def test_a_narrower_window_is_found_broken(
 
 def test_a_pin_and_the_finish_are_checked() -> None:
     work, plan = planned()
-    pinned = replace(work, pins=(Pin("A1.load", job(plan, "A1.load").start + 1),))
+    pinned = replace(work, pins=(Pin(JobKey("A1", "load"), job(plan, "A1.load").start + 1),))
     assert said(plan, pinned, "A1.load is not at")
     assert said(replace(plan, finish=plan.finish - 1), work, "the finish is not when")
 

@@ -32,6 +32,7 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Refusal
+from tests.keys import key
 
 few = settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 
@@ -196,7 +197,7 @@ def test_another_sheet_or_shelf_is_never_slower() -> None:
 def test_one_oven_takes_its_time_from_one_heat_to_another() -> None:
     same, other = best_plan(two_doughs(180, 180)), best_plan(two_doughs(180, 150))
     heats = [a for a in other.activities if a.kind == "heat"]
-    assert [a.label for a in heats] == ["180", "150"]
+    assert [a.dial_c for a in heats] == [180, 150]
     assert heats[1].end - heats[1].start == 6
     assert other.finish >= same.finish
     assert best_plan(two_doughs(180, 176)).finish == same.finish
@@ -228,11 +229,11 @@ def test_a_ready_by_with_nobody_away_is_met_to_the_minute() -> None:
 
 def test_a_pinned_job_stays_and_the_rest_is_planned_around_it() -> None:
     work = two_doughs()
-    pinned = replace(work, pins=(Pin("A1.portion", 90),))
+    pinned = replace(work, pins=(Pin(key("A1.portion"), 90),))
     plan = best_plan(pinned)
     assert find_faults(plan, pinned) == []
-    assert next(a.start for a in plan.activities if a.id == "A1.portion") == 90
-    impossible = replace(work, pins=(Pin("A1.portion", 90), Pin("A1.load", 80)))
+    assert next(a.start for a in plan.activities if a.id == key("A1.portion")) == 90
+    impossible = replace(work, pins=(Pin(key("A1.portion"), 90), Pin(key("A1.load"), 80)))
     with pytest.raises(Refusal, match="pinned"):
         best_plan(impossible)
 
@@ -242,7 +243,7 @@ def test_a_tray_pinned_to_a_shelf_is_baked_there() -> None:
     trays = tuple(replace(t, shelf=2) if t.name == "A1" else t for t in work.trays)
     plan = best_plan(replace(work, trays=trays))
     assert find_faults(plan, replace(work, trays=trays)) == []
-    assert next(a.shelf for a in plan.activities if a.id == "A1.bake") == 2
+    assert next(a.shelf for a in plan.activities if a.id == key("A1.bake")) == 2
 
 
 def test_the_planner_beats_both_methods_by_hand() -> None:
@@ -308,7 +309,7 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
         done[job.id] = clock
         extra = extras[step % len(extras)]
         if job.kind == "load" and extra:
-            given_extras.append(Extra(job.id.replace("load", "bake"), extra))
+            given_extras.append(Extra(job.id.to("bake"), extra))
         now_work = with_extras(work, given_extras)
         happened = happened_by(now_work, plan, done, round(clock + 0.5))
         before = plan
@@ -328,8 +329,8 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
             for one, other in itertools.combinations(busy, 2)
             if one[0] == other[0]
         )
-        for key, minute in happened.done.items():
-            kept = next((a for a in plan.activities if a.id == key), None)
+        for done_job, minute in happened.done.items():
+            kept = next((a for a in plan.activities if a.id == done_job), None)
             assert kept is None or kept.end == minute
     raise AssertionError("the session never ends")
 
@@ -349,7 +350,7 @@ def test_a_session_can_be_baked_to_its_end_whatever_is_late(
 def test_planning_again_changes_nothing_when_all_goes_by_plan() -> None:
     work = drops(4)
     plan = best_plan(work)
-    mix = {"A.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.0}
+    mix = {key("A.mix"): 15.0, key("A1.portion"): 49.0, key("A1.load"): 50.0}
     again = replan(work, happened_by(work, plan, mix, 50), times_of(plan.activities))
     assert again.finish == plan.finish
     assert find_faults(again, work) == []
@@ -358,9 +359,9 @@ def test_planning_again_changes_nothing_when_all_goes_by_plan() -> None:
 def test_three_more_minutes_move_the_rest_by_no_more() -> None:
     work = drops(4)
     plan = best_plan(work)
-    done = {"A.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.0}
-    longer = with_extras(work, [Extra("A1.bake", 3)])
+    done = {key("A.mix"): 15.0, key("A1.portion"): 49.0, key("A1.load"): 50.0}
+    longer = with_extras(work, [Extra(key("A1.bake"), 3)])
     again = replan(longer, happened_by(longer, plan, done, 52), times_of(plan.activities))
-    out = next(a for a in again.activities if a.id == "A1.out")
+    out = next(a for a in again.activities if a.id == key("A1.out"))
     assert out.start == 50 + 12 + 3
     assert plan.finish < again.finish <= plan.finish + 3

@@ -7,6 +7,7 @@ import pytest
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.explain import door_openings, heat_changes
 from finebatch.core.plan.helps import Idea, changed, try_idea
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.schedule import Placed, Plan, place, times_of
 from finebatch.core.plan.solver import best_plan
@@ -22,6 +23,7 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Refusal
+from tests.keys import key
 
 
 def trays(letter: str, count: int, portion: int = 5, bake: int = 12) -> list[TrayWork]:
@@ -37,8 +39,8 @@ def work(*doughs: tuple[DoughWork, list[TrayWork]], kitchen: Kitchen) -> Work:
     )
 
 
-def job(plan: Plan, key: str) -> Placed:
-    return next(a for a in plan.activities if a.id == key)
+def job(plan: Plan, wanted: JobKey) -> Placed:
+    return next(a for a in plan.activities if a.id == wanted)
 
 
 def spans(plan: Plan, kind: str) -> list[tuple[int, int]]:
@@ -83,11 +85,15 @@ def test_two_trays_that_go_in_together_swap_shelves_at_half_time() -> None:
     asked = work((DoughWork("A"), trays("A", 4, portion=1)), kitchen=kitchen)
     plan = best_plan(asked, 2)
     assert find_faults(plan, asked) == []
-    turns = [job(plan, f"A{n}.turn") for n in (1, 2)]
-    assert {turn.label for turn in turns} == {"A1", "A2"}
+    turns = [job(plan, key(f"A{n}.turn")) for n in (1, 2)]
+    assert {turn.partner for turn in turns} == {"A1", "A2"}
     for turn in turns:
         tray = turn.tray or ""
-        assert job(plan, f"{tray}.out").shelf == turn.to_shelf != job(plan, f"{tray}.load").shelf
+        assert (
+            job(plan, key(f"{tray}.out")).shelf
+            == turn.to_shelf
+            != job(plan, key(f"{tray}.load")).shelf
+        )
 
 
 def test_trays_stay_on_their_shelves_where_they_are_only_turned() -> None:
@@ -95,7 +101,7 @@ def test_trays_stay_on_their_shelves_where_they_are_only_turned() -> None:
     asked = work((DoughWork("A"), trays("A", 4)), kitchen=kitchen)
     plan = best_plan(asked, 2)
     for n in range(1, 5):
-        shelves = {job(plan, f"A{n}.{kind}").shelf for kind in ("load", "turn", "out")}
+        shelves = {job(plan, key(f"A{n}.{kind}")).shelf for kind in ("load", "turn", "out")}
         assert len(shelves) == 1
     assert all(a.to_shelf is None for a in plan.activities)
 
@@ -107,7 +113,7 @@ def test_a_pinned_shelf_is_kept_though_the_kitchen_swaps() -> None:
     asked = work((DoughWork("A"), own), kitchen=kitchen)
     plan = best_plan(asked, 2)
     assert find_faults(plan, asked) == []
-    assert {job(plan, f"A1.{kind}").shelf for kind in ("load", "turn", "out")} == {2}
+    assert {job(plan, key(f"A1.{kind}")).shelf for kind in ("load", "turn", "out")} == {2}
 
 
 def test_each_kind_of_sheet_is_counted_for_itself() -> None:
@@ -120,9 +126,11 @@ def test_each_kind_of_sheet_is_counted_for_itself() -> None:
     )
     plan = best_plan(asked, 2)
     assert find_faults(plan, asked) == []
-    assert {job(plan, f"B{n}.portion").sheet for n in (1, 2)} == {3}
-    assert {job(plan, f"A{n}.portion").sheet for n in (1, 2)} == {1, 2}
-    first, second = sorted(a.start for a in plan.activities if a.id in ("B1.portion", "B2.portion"))
+    assert {job(plan, JobKey(f"B{n}", "portion")).sheet for n in (1, 2)} == {3}
+    assert {job(plan, JobKey(f"A{n}", "portion")).sheet for n in (1, 2)} == {1, 2}
+    first, second = sorted(
+        a.start for a in plan.activities if a.id in (key("B1.portion"), key("B2.portion"))
+    )
     cleaned = min(a.end for a in plan.activities if a.kind == "sheet" and a.dough == "B")
     assert second >= cleaned > first
 
@@ -139,8 +147,8 @@ def test_doughs_wait_for_a_bowl() -> None:
     plan = best_plan(one, 2)
     assert find_faults(plan, one) == []
     assert find_faults(quick_plan(one), one) == []
-    portioned = [job(plan, f"{letter}1.portion").end for letter in "ABC"]
-    mixed = [job(plan, f"{letter}.mix").start for letter in "ABC"]
+    portioned = [job(plan, key(f"{letter}1.portion")).end for letter in "ABC"]
+    mixed = [job(plan, key(f"{letter}.mix")).start for letter in "ABC"]
     for later in range(3):
         ended = [end for end in portioned if end <= mixed[later]]
         assert len(ended) == sorted(mixed).index(mixed[later])
@@ -154,16 +162,16 @@ def test_a_dough_that_would_be_warm_for_too_long_waits_in_the_cold() -> None:
     asked = work((DoughWork("A"), trays("A", 1)), kitchen=Kitchen(1, workers=hands))
     asked = replace(asked, pins=())
     plan = place(asked, times_of(best_plan(asked, 1).activities), 0)
-    mixed, first = job(plan, "A.mix"), job(plan, "A1.portion")
+    mixed, first = job(plan, key("A.mix")), job(plan, key("A1.portion"))
     if first.start - mixed.end > 120:
-        cold = job(plan, "A.chill")
+        cold = job(plan, key("A.chill"))
         assert (cold.start, cold.end, cold.place) == (mixed.end, first.start, "cold")
     early = replace(asked, doughs=(DoughWork("A", (Make("Mix", 15),)),))
     jobs = dict(times_of(plan.activities).jobs)
-    jobs["A.mix"] = replace(jobs["A.mix"], start=0, end=15)
+    jobs[key("A.mix")] = replace(jobs[key("A.mix")], start=0, end=15)
     waited = place(early, replace(times_of(plan.activities), jobs=jobs), 0)
-    cold = job(waited, "A.chill")
-    assert (cold.start, cold.end) == (15, job(waited, "A1.portion").start)
+    cold = job(waited, key("A.chill"))
+    assert (cold.start, cold.end) == (15, job(waited, key("A1.portion")).start)
     assert find_faults(waited, early) == []
     warm = replace(waited, activities=tuple(a for a in waited.activities if a.kind != "chill"))
     assert any("is warm for" in fault for fault in find_faults(warm, early))
@@ -182,7 +190,7 @@ def test_a_child_takes_no_knife_even_when_portioning_is_all_there_is() -> None:
     sharp = [replace(tray, sharp=True) for tray in trays("A", 2, portion=20)]
     asked = work((DoughWork("A"), sharp), kitchen=Kitchen(3, workers=(Worker(), child)))
     plan = best_plan(asked, 2)
-    assert {job(plan, f"A{n}.portion").who for n in (1, 2)} == {0}
+    assert {job(plan, JobKey(f"A{n}", "portion")).who for n in (1, 2)} == {0}
 
 
 def test_an_oven_says_what_its_own_dial_is_set_to() -> None:
@@ -190,7 +198,7 @@ def test_an_oven_says_what_its_own_dial_is_set_to() -> None:
     asked = work((DoughWork("A"), trays("A", 1)), kitchen=Kitchen(1, (oven,)))
     heat = next(a for a in best_plan(asked, 1).activities if a.kind == "heat")
     # 180 °C still is 160 °C with the fan; this one runs 7 °C hot.
-    assert heat.label == "153"
+    assert heat.dial_c == 153
 
 
 def test_a_second_shelf_is_tried_with_the_minutes_that_two_trays_take() -> None:

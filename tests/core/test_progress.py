@@ -14,24 +14,31 @@ from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Make, Oven
 from tests.core.test_plan import drops, twice_baked
+from tests.keys import key
 
 
 def test_the_jobs_before_a_job_are_those_of_its_tray_and_the_mixing() -> None:
     work = drops(2)
-    assert order_of(work, "A.mix") == []
-    assert order_of(work, "A2.load") == ["A.mix", "A2.portion"]
-    assert order_of(work, "A1.rack") == ["A.mix", "A1.portion", "A1.load", "A1.out"]
-    assert order_of(work, "A1.turn")[-1] == "A1.load"
+    assert order_of(work, key("A.mix")) == []
+    assert order_of(work, key("A2.load")) == [key("A.mix"), key("A2.portion")]
+    assert order_of(work, key("A1.rack")) == [
+        key("A.mix"),
+        key("A1.portion"),
+        key("A1.load"),
+        key("A1.out"),
+    ]
+    assert order_of(work, key("A1.turn"))[-1] == key("A1.load")
 
 
 def test_a_twice_baked_tray_goes_round_twice() -> None:
-    before = order_of(twice_baked(1, 1, 1), "A1.rack")
-    assert before[-4:] == ["A1.out", "A1.slice", "A1.load2", "A1.out2"]
+    before = order_of(twice_baked(1, 1, 1), key("A1.rack"))
+    assert before[-4:] == [key("A1.out"), key("A1.slice"), key("A1.load2"), key("A1.out2")]
 
 
 def test_minutes_more_add_up_on_their_own_bake() -> None:
     work = with_extras(
-        twice_baked(2, 2, 1), [Extra("A1.bake", 3), Extra("A1.bake", 2), Extra("A2.bake2", 4)]
+        twice_baked(2, 2, 1),
+        [Extra(key("A1.bake"), 3), Extra(key("A1.bake"), 2), Extra(key("A2.bake2"), 4)],
     )
     lengths = [[bake.length for bake in tray.bakes] for tray in work.trays]
     assert lengths == [[32, 18], [27, 22]]
@@ -40,10 +47,10 @@ def test_minutes_more_add_up_on_their_own_bake() -> None:
 def test_two_presses_within_a_minute_still_take_their_time() -> None:
     work = drops(1)
     plan = best_plan(work)
-    done = {"A.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.1, "A1.out": 50.2}
+    done = {key("A.mix"): 15.0, key("A1.portion"): 49.0, key("A1.load"): 50.1, key("A1.out"): 50.2}
     happened = happened_by(work, plan, done, 51)
-    assert happened.done["A1.load"] == 50
-    assert happened.done["A1.out"] == 51
+    assert happened.done[key("A1.load")] == 50
+    assert happened.done[key("A1.out")] == 51
     assert happened.now == 51
 
 
@@ -51,11 +58,11 @@ def test_a_long_job_under_way_is_begun_and_a_short_one_is_not() -> None:
     work = drops(2)
     plan = best_plan(work)
     begun = happened_by(work, plan, {}, 5).begun
-    assert begun == {"A.mix": 0}
-    portion = next(a for a in plan.activities if a.id == "A1.portion")
-    later = happened_by(work, plan, {"A.mix": 15.0}, portion.start + 2)
-    assert later.begun == {"A1.portion": portion.start}
-    waiting = happened_by(work, plan, {"A.mix": 15.0}, portion.start - 5)
+    assert begun == {key("A.mix"): 0}
+    portion = next(a for a in plan.activities if a.id == key("A1.portion"))
+    later = happened_by(work, plan, {key("A.mix"): 15.0}, portion.start + 2)
+    assert later.begun == {key("A1.portion"): portion.start}
+    waiting = happened_by(work, plan, {key("A.mix"): 15.0}, portion.start - 5)
     assert waiting.begun == {}
 
 
@@ -64,7 +71,7 @@ def test_a_job_under_way_that_takes_longer_ends_no_sooner_than_now() -> None:
     plan = best_plan(work)
     happened = happened_by(work, plan, {}, 22)
     again = replan(work, happened, times_of(plan.activities))
-    mix = next(a for a in again.activities if a.id == "A.mix")
+    mix = next(a for a in again.activities if a.id == key("A.mix"))
     assert (mix.start, mix.end) == (0, 22)
     assert again.finish == plan.finish + 7
 
@@ -72,7 +79,7 @@ def test_a_job_under_way_that_takes_longer_ends_no_sooner_than_now() -> None:
 def test_a_turn_whose_chance_has_passed_is_left_out() -> None:
     work = drops(1)
     plan = best_plan(work)
-    done = {"A.mix": 15.0, "A1.portion": 49.0, "A1.load": 50.0}
+    done = {key("A.mix"): 15.0, key("A1.portion"): 49.0, key("A1.load"): 50.0}
     again = replan(work, happened_by(work, plan, done, 61), times_of(plan.activities))
     assert not [a for a in again.activities if a.kind == "turn"]
 

@@ -33,6 +33,7 @@ from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Oven, TrayWork, Work
 from finebatch.facts import tables
 from tests.core.test_plan import few, two_doughs, works
+from tests.keys import key
 
 FORMULA = {
     "flour_ap": 280.0,
@@ -113,8 +114,10 @@ def test_a_twice_baked_tray_is_sliced_between_its_bakes() -> None:
     tray = work_of(portioned(TwiceBaked(grams=300))).trays[0]
     assert len(tray.bakes) == 2
     assert tray.slice_min == 4 * tray.pieces
-    keys = [key for key in network(work_of(portioned(TwiceBaked(grams=300)))).jobs if "A1" in key]
-    assert keys.index("A1.slice") == keys.index("A1.load2") - 1
+    keys = [
+        key for key in network(work_of(portioned(TwiceBaked(grams=300)))).jobs if key.whose == "A1"
+    ]
+    assert keys.index(key("A1.slice")) == keys.index(key("A1.load2")) - 1
 
 
 def test_parts_are_made_for_portioning_or_for_the_cold_piece() -> None:
@@ -128,16 +131,20 @@ def test_parts_are_made_for_portioning_or_for_the_cold_piece() -> None:
     assert tray.portion_min > plain.portion_min
     assert (tray.finish_min > 0, tray.set_min) == (True, 45)
     links = {(link.before, link.after) for link in network(work).links}
-    assert {("A.part", "A1.portion"), ("A.part2", "A1.finish"), ("A1.rack", "A1.finish")} <= links
-    assert (last_of(tray), after_last(tray)) == ("A1.finish", 45)
+    assert {
+        (key("A.part"), key("A1.portion")),
+        (key("A.part2"), key("A1.finish")),
+        (key("A1.rack"), key("A1.finish")),
+    } <= links
+    assert (last_of(tray), after_last(tray)) == (key("A1.finish"), 45)
 
 
 def test_a_dough_from_the_cold_is_neither_mixed_nor_chilled() -> None:
     fresh = work_of(portioned(Drop(grams=28), chill_min=60))
     cold = work_of(portioned(Drop(grams=28), chill_min=60, joins="fridge"))
     assert (fresh.doughs[0].chill_min, cold.doughs[0].chill_min) == (60, 0)
-    assert "A.mix" in network(fresh).jobs
-    assert "A.mix" not in network(cold).jobs
+    assert key("A.mix") in network(fresh).jobs
+    assert key("A.mix") not in network(cold).jobs
     assert best_plan(cold, 0.5).finish < best_plan(fresh, 0.5).finish
 
 
@@ -191,7 +198,7 @@ def test_a_network_is_in_an_order_in_which_it_can_be_done(work: Work) -> None:
     # Within a tray the jobs stand in the order in which they are done.
     for link in net.links:
         same = net.jobs[link.before].tray == net.jobs[link.after].tray is not None
-        if same and ".turn" not in link.before + link.after:
+        if same and "turn" not in (link.before.step, link.after.step):
             assert place[link.before] < place[link.after]
 
 

@@ -11,6 +11,7 @@ from finebatch.core.plan import model
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.by_hand import plain_method, sensible_method
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.keys import JobKey, oven_key
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.schedule import Plan, place, sound, times_of
 from finebatch.core.plan.solver import best_plan
@@ -32,7 +33,7 @@ def chain(*settings_c: int, bake: int = 12, **kitchen: Any) -> Work:
 
 def dial_at(plan: Plan, tray: str) -> int:
     """What the dial was told last before a tray is in."""
-    load = next(a for a in plan.activities if a.id == f"{tray}.load")
+    load = next(a for a in plan.activities if a.id == JobKey(tray, "load"))
     told = [a for a in plan.activities if a.kind == "heat" and a.start < load.end]
     dial = max(told, key=lambda a: a.start).dial_c
     assert dial is not None
@@ -125,7 +126,7 @@ def test_a_bound_above_a_plan_is_a_fault_and_not_hidden() -> None:
 def test_the_checker_finds_a_dial_that_was_not_told() -> None:
     work = chain(150, 155, 160)
     plan = quick_plan(work)
-    bare = [a for a in plan.activities if a.kind != "heat" or a.id == "oven.heat"]
+    bare = [a for a in plan.activities if a.kind != "heat" or a.id == oven_key(1, 0)]
     assert any(
         "dial was told" in fault
         for fault in find_faults(replace(plan, activities=tuple(bare)), work)

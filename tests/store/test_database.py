@@ -288,7 +288,7 @@ def test_a_session_of_an_earlier_version_goes_on(tmp_path: Path) -> None:
         (item,) = row.snapshot.items
         asked, work = item.question, row.work
         assert [e.activity for e in row.events] == ["A.mix"]
-        doughs = {a.key: a.dough for a in row.activities}
+        doughs = {f"{a.id}": a.dough for a in row.plan.activities}
     assert doughs == {"A.mix": "A", "oven.heat": None, "A1.load": "A", "A1.cool": "A"}
     assert (work.dough("A").chill_min, work.trays[0].bakes[0].oven_c) == (30, 160)
     assert work.kitchen.ovens[0].heat_min(160) == 18

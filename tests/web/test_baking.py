@@ -4,7 +4,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from finebatch.core.plan.checker import find_faults
-from finebatch.workflow.session import plans, session_rows
+from finebatch.workflow.session import session_rows
 from tests.conftest import HandClock
 from tests.plans import plan
 from tests.web.test_doughs import CARD
@@ -33,7 +33,7 @@ def test_a_kept_plan_passes_the_checker(demo: TestClient) -> None:
         made = plan(demo, dough["id"]).json()
         with demo.app.state.database.reading() as session:  # type: ignore[attr-defined]
             row = session_rows.find_session(session, made["id"])
-            assert find_faults(plans.plan_of(row), row.work) == []
+            assert find_faults(row.plan, row.work) == []
         assert made["proven"]
         assert sum(h["minutes"] for h in made["hold_ups"]) * MINUTE == (
             made["finish_at"] - made["start_at"]

@@ -38,19 +38,19 @@ def test_an_old_search_keeps_nothing_once_something_else_is_asked(
         row = find_session(session, session_id)
         assert row.snapshot.items[0].kept == 27
         assert sum(tray.pieces for tray in row.work.trays) == 8
-        assert any(a.kind == "freeze" for a in row.activities)
+        assert any(a.kind == "freeze" for a in row.plan.activities)
 
 
 def test_a_better_plan_is_kept(app: FastAPI, demo: TestClient, clock: HandClock) -> None:
     database = app.state.database
     session_id = plan_quick(database, wish(None), clock())
     with database.reading() as session:
-        quick = max(a.end for a in find_session(session, session_id).activities)
+        quick = max(a.end for a in find_session(session, session_id).plan.activities)
     improve(database, session_id, 0.5, lambda: True)
     with database.reading() as session:
         row = find_session(session, session_id)
-        assert max(a.end for a in row.activities) <= quick
-        assert row.bound <= quick
+        assert max(a.end for a in row.plan.activities) <= quick
+        assert row.plan.bound <= quick
 
 
 def test_a_plan_that_was_thrown_away_stays_away(

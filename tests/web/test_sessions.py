@@ -8,7 +8,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from finebatch.core.plan.checker import find_faults
-from finebatch.workflow.session import plans, session_rows
+from finebatch.workflow.session import session_rows
 from tests.conftest import HandClock
 from tests.plans import plan, wish_of
 
@@ -20,7 +20,7 @@ def work_and_plan(client: TestClient) -> Any:
     with client.app.state.database.reading() as session:  # type: ignore[attr-defined]
         row = session_rows.planned_row(session)
         assert row is not None
-        return row.work, plans.plan_of(row)
+        return row.work, row.plan
 
 
 def test_four_doughs_are_planned_in_one_session(demo: TestClient) -> None:

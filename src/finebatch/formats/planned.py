@@ -21,7 +21,7 @@ def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:
         window = kept.get(a.id)
         activities.append(
             FileActivity(
-                id=a.id,
+                id=f"{a.id}",
                 kind=a.kind,
                 dough=a.dough,
                 tray=a.tray,

@@ -6,8 +6,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from finebatch.core.plan.keys import Kind
 from finebatch.core.plan.schedule import Placed
-from finebatch.core.plan.work import Kind, Work
+from finebatch.core.plan.work import Work
+from finebatch.core.session.words import line, place_of
 from finebatch.formats.card_csv import safe_cell
 
 
@@ -25,42 +27,6 @@ class Told:
     place: str
 
 
-_WORDS: Mapping[Kind, str] = {
-    "portion": "Portion tray {tray}",
-    "load": "Tray {tray} into the oven",
-    "turn": "Turn tray {tray}",
-    "out": "Take tray {tray} out",
-    "shape": "Shape or re-cut tray {tray}",
-    "slice": "Slice tray {tray}",
-    "rack": "Tray {tray} to the rack",
-    "finish": "Finish tray {tray}",
-    "freeze": "Wrap the rest of dough {dough}",
-}
-
-
-def words(job: Placed) -> str:
-    """A job in a baker's words."""
-    if job.kind == "heat":
-        oven = f"oven {job.oven}" if job.oven and job.oven > 1 else "the oven"
-        return f"Turn {oven} to {job.label} °C on its dial"
-    if job.kind in ("mix", "take"):
-        return f"Dough {job.dough}: {job.label or 'mix'}"
-    if job.kind == "part":
-        return f"Dough {job.dough}: make the {job.label}"
-    return _WORDS[job.kind].format(tray=job.tray, dough=job.dough)
-
-
-def place_of(job: Placed) -> str:
-    """Where a job is done: the sheet, and the shelf of the oven."""
-    parts = []
-    if job.shelf is not None:
-        oven = f"oven {job.oven}, " if job.oven and job.oven > 1 else ""
-        parts.append(f"{oven}shelf {job.shelf}")
-    if job.sheet is not None:
-        parts.append(f"sheet {job.sheet}")
-    return ", ".join(parts) or job.place
-
-
 def tell(
     activities: Sequence[Placed], work: Work, names: Mapping[str, str], at: Mapping[int, datetime]
 ) -> list[Told]:
@@ -69,11 +35,11 @@ def tell(
     workers = work.kitchen.workers
     return [
         Told(
-            job.id,
+            f"{job.id}",
             job.kind,
             at[job.start],
             at[job.end],
-            words(job),
+            line(job),
             workers[job.who or 0].name if (job.who or 0) < len(workers) else "",
             names.get(job.dough or "", ""),
             place_of(job),

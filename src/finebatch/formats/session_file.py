@@ -12,6 +12,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationErr
 
 from finebatch.core.care.keeping import Form
 from finebatch.core.formula.limits import MOST_PARTS
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
     COOL_JOBS,
@@ -19,7 +20,6 @@ from finebatch.core.plan.work import (
     MOST_TRAYS,
     Bake,
     DoughWork,
-    Kind,
     Kitchen,
     Make,
     Oven,
@@ -303,7 +303,7 @@ class SessionFile(_Part):
             tuple(_tray(t, d.letter) for d in self.doughs for t in d.trays),
             kitchen,
             None if self.ready_by is None else _minute(self.ready_by, base),
-            tuple(Pin(p.job, max(_minute(p.start, base), 0)) for p in self.pins),
+            tuple(Pin(JobKey.read(p.job), max(_minute(p.start, base), 0)) for p in self.pins),
         )
 
 

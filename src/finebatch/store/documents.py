@@ -19,7 +19,7 @@ from finebatch.core.formula.dough import Card
 from finebatch.core.formula.limits import within
 from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.piece.portion import RawPiece
-from finebatch.core.plan.schedule import PlanBefore
+from finebatch.core.plan.schedule import Plan, PlanBefore
 from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -145,12 +145,37 @@ def _who_mixes_takes_out(document: Kept) -> Kept:
     return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
 
 
+def _typed_jobs(plan: Kept) -> Kept:
+    """What hid in a job's label has fields of its own, and its kind stands in its key."""
+    return {**plan, "activities": [_typed(dict(job)) for job in plan["activities"]]}
+
+
+def _typed(job: dict[str, Any]) -> Kept:
+    kind, label = job.pop("kind"), job.pop("label", "")
+    if not label:
+        return job
+    match kind:
+        case "heat" | "load":
+            return {**job, "dial_c": int(label)}
+        case "turn":
+            return {**job, "partner": label}
+        case "chill":
+            return {**job, "cold": "thaws" if label.startswith("thaws") else "waits"}
+        case _:
+            return {**job, "what": label}
+
+
+def _typed_before(before: Kept) -> Kept:
+    return {**before, "plan": _typed_jobs(before["plan"])}
+
+
 CARD = Document(TypeAdapter(Card), mend=within)
 SETTING = Document(TypeAdapter(TraySetting))
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools,))
 INGREDIENT = Document(TypeAdapter(Ingredient))
 SNAPSHOT = Document(TypeAdapter(Snapshot))
 WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out,))
-BEFORE = Document(TypeAdapter(PlanBefore))
+PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
+BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))
 RAW = Document(TypeAdapter(RawPiece))
 SEEN = Document(TypeAdapter(Seen))

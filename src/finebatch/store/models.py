@@ -9,7 +9,8 @@ from finebatch.core.book.record import Seen
 from finebatch.core.formula.dough import Card
 from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.piece.portion import RawPiece
-from finebatch.core.plan.schedule import PlanBefore
+from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.schedule import Plan, PlanBefore
 from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -19,6 +20,7 @@ from finebatch.store.documents import (
     CARD,
     INGREDIENT,
     KITCHEN,
+    PLAN,
     RAW,
     SEEN,
     SETTING,
@@ -121,9 +123,10 @@ class SessionRow(Base):
     """What is baked together: planned, then running, then finished.
 
     `snapshot` is what was asked for and each dough with its tray setting and kitchen as planned;
-    `work` the doughs, trays and times that the planner was asked for; `start_at` minute 0 of its
-    activities. `dough_id` is that of a session of one dough alone. `planned_after` is how many of
-    the events that move the plan it knows of; none of a plan made before that was kept.
+    `work` the doughs, trays and times that the planner was asked for, `plan` what it has placed;
+    `start_at` is minute 0 of both. `dough_id` is that of a session of one dough alone.
+    `planned_after` is how many of the events that move the plan it knows of; none of a plan made
+    before that was kept.
     """
 
     __tablename__ = "session"
@@ -135,44 +138,15 @@ class SessionRow(Base):
     ready_by: Mapped[int | None]
     snapshot: Mapped[Snapshot] = mapped_column(Holds(SNAPSHOT))
     work: Mapped[Work] = mapped_column(Holds(WORK))
-    bound: Mapped[int]
+    plan: Mapped[Plan] = mapped_column(
+        Holds(PLAN), server_default='{"activities": [], "finish": 0, "bound": 0}'
+    )
     changed_at: Mapped[int]
     said: Mapped[str | None]
     planned_after: Mapped[int | None] = mapped_column(default=0)
-    activities: Mapped[list["ActivityRow"]] = relationship(
-        order_by="ActivityRow.start, ActivityRow.end, ActivityRow.key",
-        cascade="all, delete-orphan",
-    )
     events: Mapped[list["EventRow"]] = relationship(
         order_by="EventRow.id", cascade="all, delete-orphan"
     )
-
-
-class ActivityRow(Base):
-    """One activity of the plan as it now stands, in minutes after the session's start."""
-
-    __tablename__ = "activity"
-
-    id: Mapped[int] = mapped_column(primary_key=True)
-    session_id: Mapped[int] = mapped_column(
-        ForeignKey("session.id", ondelete="CASCADE"), index=True
-    )
-    key: Mapped[str]
-    kind: Mapped[str]
-    tray: Mapped[str | None]
-    place: Mapped[str]
-    start: Mapped[int]
-    end: Mapped[int]
-    sheet: Mapped[int | None]
-    shelf: Mapped[int | None]
-    critical: Mapped[bool]
-    dough: Mapped[str | None]
-    oven: Mapped[int | None]
-    who: Mapped[int | None]
-    label: Mapped[str] = mapped_column(server_default="")
-    pause_from: Mapped[int | None]
-    pause_to: Mapped[int | None]
-    to_shelf: Mapped[int | None]
 
 
 class EventRow(Base):
@@ -204,6 +178,11 @@ class EventRow(Base):
     grams: Mapped[float | None]
     what: Mapped[str | None]
     before: Mapped[PlanBefore | None] = mapped_column(Holds(BEFORE), deferred=True)
+
+    @property
+    def job(self) -> JobKey | None:
+        """The job that it is of; none of what is said of a whole tray or of nothing."""
+        return None if self.kind == "dropped" or not self.activity else JobKey.read(self.activity)
 
 
 class ProbeRow(Base):

@@ -1397,63 +1397,6 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * ActivityOut
-         * @description One activity. Times in UTC ms; `due_at` is exact for a tray in the oven.
-         *
-         *     `who` is the pair of hands, 0 the baker's own; `earliest_at` and `latest_at` are what the jobs
-         *     before and after leave it to begin in, while it is planned (null: nothing holds it).
-         */
-        ActivityOut: {
-            /** Key */
-            key: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "mix" | "take" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
-            /** Dough */
-            dough: string | null;
-            /** Tray */
-            tray: string | null;
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "hands" | "cold" | "bench" | "oven" | "rack";
-            /** Hands */
-            hands: boolean;
-            /** Start At */
-            start_at: number;
-            /** End At */
-            end_at: number;
-            /** Due At */
-            due_at: number;
-            /** Done At */
-            done_at: number | null;
-            /** Sheet */
-            sheet: number | null;
-            /** Oven */
-            oven: number | null;
-            /** Shelf */
-            shelf: number | null;
-            /** Who */
-            who: number | null;
-            /** Label */
-            label: string;
-            /** Critical */
-            critical: boolean;
-            /** Pause From At */
-            pause_from_at: number | null;
-            /** Pause To At */
-            pause_to_at: number | null;
-            /** To Shelf */
-            to_shelf: number | null;
-            /** Earliest At */
-            earliest_at: number | null;
-            /** Latest At */
-            latest_at: number | null;
-        };
-        /**
          * Allergen
          * @description One allergen and what brings it: ingredient names, and the part that they are in.
          */
@@ -2841,11 +2784,11 @@ export interface components {
             learns: boolean;
         };
         /**
-         * LearntOut
+         * Learnt
          * @description From how many bakes its minutes in the oven, from how many jobs those of the hands, and from
          *     how many doughs that were felt those in the cold are reckoned.
          */
-        LearntOut: {
+        Learnt: {
             /** Bakes */
             bakes: number;
             /** Jobs */
@@ -4099,6 +4042,27 @@ export interface components {
             whole_minutes: number | null;
         };
         /**
+         * Said
+         * @description A job in words: for one line, for the large print, with what, the cue, the caution, and the
+         *     steps of the colour strip that are right, where a colour tells.
+         */
+        Said: {
+            /** Short */
+            short: string;
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+            /** Cue */
+            cue: string;
+            /** Caution */
+            caution: string | null;
+            /** Colour From */
+            colour_from: number | null;
+            /** Colour To */
+            colour_to: number | null;
+        };
+        /**
          * SampleOut
          * @description The air of an oven (°C) at a minute of its watch.
          */
@@ -4286,13 +4250,50 @@ export interface components {
             version?: number | null;
         };
         /**
-         * SessionDoughOut
+         * SessionShelfOut
+         * @description What a session needs: to weigh, and to take out of the cold in time.
+         */
+        SessionShelfOut: {
+            /** Needed */
+            needed: components["schemas"]["NeededOut"][];
+            /** Take Out */
+            take_out: components["schemas"]["TakeOutOut"][];
+        };
+        /**
+         * ShelfOut
+         * @description One ingredient on the shelf: its figures, whether they are the baker's, how it is used.
+         */
+        ShelfOut: {
+            /** Key */
+            key: string;
+            facts: components["schemas"]["FactsBody"];
+            /** Own */
+            own: boolean;
+            /** Added */
+            added: boolean;
+            /** Made Of */
+            made_of: string[];
+            /** Doughs */
+            doughs: number;
+        };
+        /**
+         * ShelfPin
+         * @description A tray that the baker wants on a shelf, counted from the top.
+         */
+        ShelfPin: {
+            /** Tray */
+            tray: string;
+            /** Shelf */
+            shelf: number;
+        };
+        /**
+         * ShownDough
          * @description One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
          *
          *     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
          *     `felt` is how firm it was when it was last felt in this session.
          */
-        SessionDoughOut: {
+        ShownDough: {
             /** Letter */
             letter: string;
             /** Dough Id */
@@ -4329,14 +4330,86 @@ export interface components {
             cues: components["schemas"]["Cues"];
         };
         /**
-         * SessionOut
+         * ShownJob
+         * @description One activity. Times in UTC ms; `due_at` is exact for a tray in the oven.
+         *
+         *     `round` counts from 0: a second bake's jobs are of round 1. `who` is the pair of hands, 0 the
+         *     baker's own; `earliest_at` and `latest_at` are what the jobs before and after leave it to begin
+         *     in, while it is planned (null: nothing holds it). `dial_c` is the oven's dial, `partner` the
+         *     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
+         *     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
+         *     its words, of one that somebody does.
+         */
+        ShownJob: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "mix" | "take" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
+            /** Round */
+            round: number;
+            /** Dough */
+            dough: string | null;
+            /** Tray */
+            tray: string | null;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "hands" | "cold" | "bench" | "oven" | "rack";
+            /** Hands */
+            hands: boolean;
+            /** Start At */
+            start_at: number;
+            /** End At */
+            end_at: number;
+            /** Due At */
+            due_at: number;
+            /** Done At */
+            done_at: number | null;
+            /** Sheet */
+            sheet: number | null;
+            /** Oven */
+            oven: number | null;
+            /** Shelf */
+            shelf: number | null;
+            /** Who */
+            who: number | null;
+            /** Label */
+            label: string;
+            /** Dial C */
+            dial_c: number | null;
+            /** Partner */
+            partner: string | null;
+            /** What */
+            what: string;
+            /** Cold */
+            cold: ("thaws" | "waits") | null;
+            /** Critical */
+            critical: boolean;
+            /** Pause From At */
+            pause_from_at: number | null;
+            /** Pause To At */
+            pause_to_at: number | null;
+            /** To Shelf */
+            to_shelf: number | null;
+            /** Earliest At */
+            earliest_at: number | null;
+            /** Latest At */
+            latest_at: number | null;
+            said: components["schemas"]["Said"] | null;
+        };
+        /**
+         * ShownSession
          * @description A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
          *
          *     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
          *     `happened` counts what was said while baking, `openings` how often a door is opened,
          *     `sheet_names` what sheet 1, 2, … are called.
          */
-        SessionOut: {
+        ShownSession: {
             /** Id */
             id: number;
             /** Name */
@@ -4372,7 +4445,7 @@ export interface components {
             /** Sheet Names */
             sheet_names: string[];
             /** Sheets Now */
-            sheets_now: components["schemas"]["SheetNowOut"][];
+            sheets_now: components["schemas"]["ShownSheet"][];
             /** Shelves */
             shelves: number;
             /** Ovens */
@@ -4386,31 +4459,21 @@ export interface components {
             /** Workers */
             workers: string[];
             /** Doughs */
-            doughs: components["schemas"]["SessionDoughOut"][];
+            doughs: components["schemas"]["ShownDough"][];
             /** Trays */
-            trays: components["schemas"]["TrayWorkOut"][];
+            trays: components["schemas"]["ShownTray"][];
             /** Activities */
-            activities: components["schemas"]["ActivityOut"][];
+            activities: components["schemas"]["ShownJob"][];
             /** Hold Ups */
             hold_ups: components["schemas"]["HoldUp"][];
             wish: components["schemas"]["Wish"] | null;
-            learnt: components["schemas"]["LearntOut"];
+            learnt: components["schemas"]["Learnt"];
         };
         /**
-         * SessionShelfOut
-         * @description What a session needs: to weigh, and to take out of the cold in time.
-         */
-        SessionShelfOut: {
-            /** Needed */
-            needed: components["schemas"]["NeededOut"][];
-            /** Take Out */
-            take_out: components["schemas"]["TakeOutOut"][];
-        };
-        /**
-         * SheetNowOut
+         * ShownSheet
          * @description Where a sheet is, and the tray on it.
          */
-        SheetNowOut: {
+        ShownSheet: {
             /** Name */
             name: string;
             /**
@@ -4422,31 +4485,31 @@ export interface components {
             tray: string | null;
         };
         /**
-         * ShelfOut
-         * @description One ingredient on the shelf: its figures, whether they are the baker's, how it is used.
+         * ShownTray
+         * @description One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
+         *
+         *     `took_min` are the minutes that its first bake really took, `oven_c` what the thermometer read
+         *     meanwhile, in the mean; null until they are known.
          */
-        ShelfOut: {
-            /** Key */
-            key: string;
-            facts: components["schemas"]["FactsBody"];
-            /** Own */
-            own: boolean;
-            /** Added */
-            added: boolean;
-            /** Made Of */
-            made_of: string[];
-            /** Doughs */
-            doughs: number;
-        };
-        /**
-         * ShelfPin
-         * @description A tray that the baker wants on a shelf, counted from the top.
-         */
-        ShelfPin: {
-            /** Tray */
-            tray: string;
-            /** Shelf */
-            shelf: number;
+        ShownTray: {
+            /** Name */
+            name: string;
+            /** Dough */
+            dough: string;
+            /** Pieces */
+            pieces: number;
+            /** Bakes */
+            bakes: number[];
+            /** Scraps */
+            scraps: boolean;
+            /** Size */
+            size: string;
+            /** Pinned Shelf */
+            pinned_shelf: number | null;
+            /** Took Min */
+            took_min: number | null;
+            /** Oven C */
+            oven_c: number | null;
         };
         /**
          * SideOut
@@ -5006,33 +5069,6 @@ export interface components {
              */
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
-        };
-        /**
-         * TrayWorkOut
-         * @description One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
-         *
-         *     `took_min` are the minutes that its first bake really took, `oven_c` what the thermometer read
-         *     meanwhile, in the mean; null until they are known.
-         */
-        TrayWorkOut: {
-            /** Name */
-            name: string;
-            /** Dough */
-            dough: string;
-            /** Pieces */
-            pieces: number;
-            /** Bakes */
-            bakes: number[];
-            /** Scraps */
-            scraps: boolean;
-            /** Size */
-            size: string;
-            /** Pinned Shelf */
-            pinned_shelf: number | null;
-            /** Took Min */
-            took_min: number | null;
-            /** Oven C */
-            oven_c: number | null;
         };
         /**
          * TryOut
@@ -9767,7 +9803,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"] | null;
+                    "application/json": components["schemas"]["ShownSession"] | null;
                 };
             };
             /** @description Bad Request */
@@ -9881,7 +9917,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -10099,7 +10135,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"] | null;
+                    "application/json": components["schemas"]["ShownSession"] | null;
                 };
             };
             /** @description Bad Request */
@@ -10435,7 +10471,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -10545,7 +10581,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"] | null;
+                    "application/json": components["schemas"]["ShownSession"] | null;
                 };
             };
             /** @description Bad Request */
@@ -10657,7 +10693,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -10773,7 +10809,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -10889,7 +10925,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -11001,7 +11037,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -11113,7 +11149,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */
@@ -11452,7 +11488,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["ShownSession"];
                 };
             };
             /** @description Bad Request */

@@ -1,5 +1,5 @@
 import { Link, NavLink } from "react-router";
-import { jobNow, sayJob } from "../views/bake/jobs";
+import { jobNow, wordsOf } from "../views/bake/jobs";
 import { useCurrentSession, useNow } from "../views/bake/session";
 import { daysLeft } from "../views/cold/daysLeft";
 import { useColdStore } from "../views/cold/queries";
@@ -115,7 +115,7 @@ function SessionLine() {
       </span>
       {next && (
         <span>
-          next: {sayJob(next, session).short}, {when(next.due_at, now)}
+          next: {wordsOf(next).short}, {when(next.due_at, now)}
         </span>
       )}
     </Link>

@@ -3,10 +3,11 @@
 from dataclasses import replace
 
 from finebatch.core.plan.greedy import Greedy
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import mixed
 from finebatch.core.plan.quick import wait_before
 from finebatch.core.plan.schedule import finish_of
-from finebatch.core.plan.work import DoughWork, Work, job_id
+from finebatch.core.plan.work import DoughWork, Work
 
 
 def plain_method(work: Work) -> int:
@@ -19,7 +20,7 @@ def plain_method(work: Work) -> int:
         trays = work.trays_of(dough.letter)
         for tray in trays:
             greedy.tray(tray)
-        racked = [greedy.jobs[job_id(tray.name, "rack")].end for tray in trays]
+        racked = [greedy.jobs[JobKey(tray.name, "rack")].end for tray in trays]
         greedy.not_before = max([greedy.not_before, *racked])
     return finish_of(work, greedy.jobs)
 

@@ -5,6 +5,7 @@ from itertools import permutations
 
 from ortools.sat.python import cp_model
 
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.model_jobs import Expr, Var
 from finebatch.core.plan.schedule import JobTime, Times
@@ -59,15 +60,15 @@ def _spans(model: Model) -> list[Expr]:
     return found
 
 
-def _together(model: Model, found: Times) -> Mapping[tuple[str, str], Var]:
+def _together(model: Model, found: Times) -> Mapping[tuple[JobKey, JobKey], Var]:
     """For each two door jobs that lie near each other, whether one follows the other at once: the
     door is then opened once for both."""
     if len(model.work.kitchen.ovens) > 1:
         return {}
     door = [job for job in model.net.jobs.values() if job.kind in AT_THE_DOOR]
-    after: dict[str, list[Var]] = {job.id: [] for job in door}
-    before: dict[str, list[Var]] = {job.id: [] for job in door}
-    pairs: dict[tuple[str, str], Var] = {}
+    after: dict[JobKey, list[Var]] = {job.id: [] for job in door}
+    before: dict[JobKey, list[Var]] = {job.id: [] for job in door}
+    pairs: dict[tuple[JobKey, JobKey], Var] = {}
     for one, other in permutations(door, 2):
         if one.tray != other.tray and _near(found.jobs.get(one.id), found.jobs.get(other.id)):
             at_once = model.model.new_bool_var(f"{one.id}|{other.id}")

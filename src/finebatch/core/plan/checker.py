@@ -8,6 +8,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.work import DoughWork, Kitchen, Oven, TrayWork, Work
 
@@ -29,7 +30,9 @@ HANDS = (
 OFF_AFTER = 30
 """An oven is off when nobody was there for so many minutes."""
 
-Own = dict[str, Placed]
+Own = dict[tuple[Kind, int], Placed]
+"""What is done with one tray, by step and round."""
+Alone = dict[JobKey, Placed]
 
 
 def _overlaps(spans: Iterable[tuple[int, int, str]]) -> Iterator[tuple[str, str]]:
@@ -60,40 +63,41 @@ def _busy_min(a: Placed) -> int:
 
 
 def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
-    wanted = {"portion": tray.portion_min, "cool": tray.cool_min}
-    if len(tray.bakes) > 1:
-        wanted["slice"] = tray.slice_min
-    if tray.shape_min:
-        wanted["shape"] = tray.shape_min
-    if tray.finish_min:
-        wanted["finish"] = tray.finish_min
-        if tray.set_min:
-            wanted["set"] = tray.set_min
-    for n, bake in enumerate(tray.bakes):
-        wanted["bake" + ("2" if n else "")] = bake.length
     rounds = range(len(tray.bakes))
-    moved = [kind + ("2" if n else "") for n in rounds for kind in ("load", "out")]
+    wanted: dict[tuple[Kind, int], int] = {
+        ("portion", 0): tray.portion_min,
+        ("cool", 0): tray.cool_min,
+        **{("bake", n): tray.bakes[n].length for n in rounds},
+    }
+    if len(tray.bakes) > 1:
+        wanted["slice", 0] = tray.slice_min
+    if tray.shape_min:
+        wanted["shape", 0] = tray.shape_min
+    if tray.finish_min:
+        wanted["finish", 0] = tray.finish_min
+        if tray.set_min:
+            wanted["set", 0] = tray.set_min
+    needed = [("load", n) for n in rounds] + [("out", n) for n in rounds]
+    needed += [("rack", 0), ("sheet", 0), *wanted]
     yield from (
-        f"{tray.name} has no {kind}"
-        for kind in (*moved, "rack", "sheet", *wanted)
-        if kind not in own
+        f"there is no {JobKey(tray.name, step, n)}" for step, n in needed if (step, n) not in own
     )
-    for kind in (kind for kind in wanted if kind in own):
-        if _busy_min(own[kind]) != wanted[kind]:
-            yield f"{tray.name} {kind} takes {_busy_min(own[kind])}, not {wanted[kind]}"
+    for step, n in (key for key in wanted if key in own):
+        took = _busy_min(own[step, n])
+        if took != wanted[step, n]:
+            yield f"{JobKey(tray.name, step, n)} takes {took}, not {wanted[step, n]}"
 
 
 def _check_bake(tray: TrayWork, own: Own, n: int, work: Work) -> Iterator[str]:
-    tail = "2" if n else ""
-    bake, load, out = own["bake" + tail], own["load" + tail], own["out" + tail]
-    raw_from = own["slice" if n else "portion"].end
+    bake, load, out = own["bake", n], own["load", n], own["out", n]
+    raw_from = own["slice" if n else "portion", 0].end
     if load.start < raw_from:
         yield f"{tray.name} goes in before it is made"
     if load.start - raw_from > work.kitchen.raw_wait_min:
         yield f"{tray.name} waits {load.start - raw_from} min for the oven"
     if load.end != bake.start or out.start != bake.end:
         yield f"{tray.name} is not loaded or taken out at its bake's ends"
-    turn = own.get("turn" + tail)
+    turn = own.get(("turn", n))
     half = tray.bakes[n].turn_after
     if (turn is None) != (half is None):
         yield f"{tray.name} has a turn too many or too few"
@@ -109,21 +113,21 @@ def _check_tray(tray: TrayWork, own: Own, work: Work) -> Iterator[str]:
     for n in range(len(tray.bakes)):
         yield from _check_bake(tray, own, n, work)
         if n:
-            rested = own["slice"].start - own["out"].end
+            rested = own["slice", 0].start - own["out", 0].end
             if not tray.rest_min <= rested <= tray.rest_min + k.rest_over_min:
                 yield f"{tray.name} rests {rested} min before it is sliced"
-    here = own["out2" if len(tray.bakes) > 1 else "out"].end
+    here = own["out", len(tray.bakes) - 1].end
     if tray.shape_min:
-        wait = own["shape"].start - here
+        wait = own["shape", 0].start - here
         if not 0 <= wait <= tray.shape_within:
             yield f"{tray.name} is shaped {wait} min after it is out"
-        here = own["shape"].end
-    rested = own["rack"].start - here
+        here = own["shape", 0].end
+    rested = own["rack", 0].start - here
     if not tray.rest_min <= rested <= tray.rest_min + k.rest_over_min:
         yield f"{tray.name} rests {rested} min on the sheet"
-    if own["cool"].start < own["rack"].end:
+    if own["cool", 0].start < own["rack", 0].end:
         yield f"{tray.name} cools before it is on the rack"
-    if tray.finish_min and own["finish"].start < own["cool"].end:
+    if tray.finish_min and own["finish", 0].start < own["cool", 0].end:
         yield f"{tray.name} is finished before it is cold"
 
 
@@ -139,12 +143,12 @@ def _check_windows(dough: DoughWork, tray: str, waited: int, *, first: bool) -> 
 
 
 def _check_dough(
-    dough: DoughWork, alone: dict[str, Placed], trays: dict[str, Own], work: Work
+    dough: DoughWork, alone: Alone, trays: dict[str, Own], work: Work
 ) -> Iterator[str]:
     """Its steps in order, its windows before portioning, its parts in time."""
     letter, ready, last = dough.letter, 0, None
     for n, make in enumerate(dough.makes):
-        step = alone[f"{letter}.{make.kind}" + (str(n + 1) if n else "")]
+        step = alone[JobKey(letter, make.kind, n)]
         if step.start < ready:
             yield f"{step.id} begins before the step before it is over"
         if step.end - step.start != make.hands_min:
@@ -152,19 +156,21 @@ def _check_dough(
         ready, last = step.end + make.wait_min, step.end
     for tray in work.trays_of(letter):
         own = trays[tray.name]
-        portion, load = own["portion"], own["load"]
+        portion, load = own["portion", 0], own["load", 0]
         if last is not None:
             first = tray.name == work.trays_of(letter)[0].name
             yield from _check_windows(dough, tray.name, portion.start - ready, first=first)
             if dough.bake_within is not None and load.start - last > dough.bake_within:
                 yield f"{tray.name} goes in {load.start - last} min after mixing"
         for n, part in enumerate(dough.parts):
-            made = alone[f"{letter}.part" + (str(n + 1) if n else "")]
-            wanted = own.get(part.wanted)
+            made = alone[JobKey(letter, "part", n)]
+            wanted = own.get((part.wanted, 0))
             if wanted is not None and made.end > wanted.start:
                 yield f"{made.id} is not ready for {tray.name}"
         if tray.scraps:
-            others = [trays[t.name]["portion"].end for t in work.trays_of(letter) if not t.scraps]
+            others = [
+                trays[t.name]["portion", 0].end for t in work.trays_of(letter) if not t.scraps
+            ]
             if any(portion.start < end + dough.scrap_chill_min for end in others):
                 yield f"{tray.name} is rolled before the scraps are chilled"
 
@@ -177,7 +183,7 @@ def find_faults(plan: Plan, work: Work) -> list[str]:
         if a.start < 0 or a.end < a.start:
             faults.append(f"{a.id} runs from {a.start} to {a.end}")
         if a.tray is not None:
-            by_tray[a.tray][a.id.split(".", 1)[1]] = a
+            by_tray[a.tray][a.id.step, a.id.round] = a
     alone = {a.id: a for a in plan.activities if a.tray is None}
     whole = True
     for tray in work.trays:
@@ -219,7 +225,7 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
             if a.pause is not None:
                 yield from _check_pause(a, plan, work)
             low, high = a.pause or (a.end, a.end)
-            by_hand[who] += [(a.start, low, a.id), (high, a.end, a.id)]
+            by_hand[who] += [(a.start, low, f"{a.id}"), (high, a.end, f"{a.id}")]
     for who, jobs in by_hand.items():
         for one, other in _overlaps(jobs):
             yield f"two jobs at once for one pair of hands: {one} and {other}"
@@ -251,18 +257,17 @@ def _minutes(oven: Oven, before: float, after: float, tolerance: float) -> int:
     return math.ceil(abs(after - before) / rate)
 
 
-def _check_ovens(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) -> Iterator[str]:
+def _check_ovens(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
     """One tray a shelf, and every bake in an oven that is as hot as it wants."""
     places: dict[tuple[int, int], list[tuple[int, int, str]]] = defaultdict(list)
     inside: dict[int, list[tuple[Placed, Placed, Placed, int]]] = defaultdict(list)
     inside_turns = [a for own in by_tray.values() for a in own.values() if a.kind == "turn"]
     for tray in work.trays:
         for n, wanted in enumerate(tray.bakes):
-            tail = "2" if n else ""
-            bake = by_tray[tray.name].get("bake" + tail)
-            if bake is None or not {"load" + tail, "out" + tail} <= by_tray[tray.name].keys():
+            own = by_tray[tray.name]
+            if any((step, n) not in own for step in ("bake", "load", "out")):
                 continue
-            load, out = by_tray[tray.name]["load" + tail], by_tray[tray.name]["out" + tail]
+            bake, load, out = own["bake", n], own["load", n], own["out", n]
             oven, shelf = bake.oven or 0, bake.shelf or 0
             if not (0 < oven <= len(work.kitchen.ovens)):
                 yield f"there is no oven {oven}"
@@ -271,13 +276,13 @@ def _check_ovens(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
                 yield f"there is no shelf {shelf}"
             if tray.shelf and shelf != tray.shelf:
                 yield f"{tray.name} is not on shelf {tray.shelf}"
-            turn = by_tray[tray.name].get("turn" + tail)
+            turn = own.get(("turn", n))
             if turn is None or turn.to_shelf is None:
-                places[oven, shelf].append((load.start, out.end, bake.id))
+                places[oven, shelf].append((load.start, out.end, f"{bake.id}"))
             else:
                 moved = _swap_start(turn, inside_turns)
-                places[oven, shelf].append((load.start, moved, bake.id))
-                places[oven, turn.to_shelf].append((moved, out.end, bake.id))
+                places[oven, shelf].append((load.start, moved, f"{bake.id}"))
+                places[oven, turn.to_shelf].append((moved, out.end, f"{bake.id}"))
                 if out.shelf != turn.to_shelf or not work.kitchen.swaps:
                     yield f"{bake.id} is swapped and taken out elsewhere, or may not be swapped"
             inside[oven].append((load, bake, out, wanted.oven_c))
@@ -307,10 +312,10 @@ def _check_dial(
         if not told:
             yield f"nobody is told to turn the oven on for {bake.id}"
             continue
-        last = max(told, key=lambda a: (a.start, a.id.removeprefix("oven"), len(a.id)))
+        last = max(told, key=lambda a: (a.start, a.id))
         wanted = oven_c - (20 if oven.fan else 0) - oven.offset_c
-        if abs(float(last.label) - wanted) > tolerance_c + 0.5:
-            yield f"{bake.id} wants {wanted:g} °C and the dial was told {last.label}"
+        if abs((last.dial_c or 0) - wanted) > tolerance_c + 0.5:
+            yield f"{bake.id} wants {wanted:g} °C and the dial was told {last.dial_c}"
 
 
 def _off_spans(kitchen: Kitchen) -> list[tuple[int, int]]:
@@ -341,7 +346,7 @@ def _check_off(
 
 def _swap_start(turn: Placed, turns: list[Placed]) -> int:
     """When two trays change places: as the first of the two is turned."""
-    other = [t.start for t in turns if t.tray == turn.label and t.label == turn.tray]
+    other = [t.start for t in turns if t.tray == turn.partner and t.partner == turn.tray]
     return min([turn.start, *other], key=lambda start: (abs(start - turn.start) > 5, start))
 
 
@@ -359,17 +364,17 @@ def _check_heat(
                 yield f"{later.id} goes in {later.start - out.end} min after {bake.id}"
 
 
-def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) -> Iterator[str]:
+def _check_rooms(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
     k = work.kitchen
     sheets: dict[int, list[tuple[int, int, str]]] = defaultdict(list)
     racked = []
     for name, own in by_tray.items():
-        if not {"portion", "load", "rack", "sheet", "cool"} <= own.keys():
+        if any((step, 0) not in own for step in ("portion", "load", "rack", "sheet", "cool")):
             continue
-        first = own["load"] if k.slides else own["portion"]
-        sheets[own["portion"].sheet or 0].append((first.start, own["sheet"].end, name))
-        racked.append((own["cool"].start, own["cool"].end))
-        if own["sheet"].end - own["rack"].end != k.sheet_ready_min:
+        first = own["load", 0] if k.slides else own["portion", 0]
+        sheets[own["portion", 0].sheet or 0].append((first.start, own["sheet", 0].end, name))
+        racked.append((own["cool", 0].start, own["cool", 0].end))
+        if own["sheet", 0].end - own["rack", 0].end != k.sheet_ready_min:
             yield f"the sheet of {name} is not given time to cool"
     pool_of = {tray.name: tray.pool for tray in work.trays}
     kinds = [pool for pool, there in enumerate(k.pools) for _ in range(there)]
@@ -387,13 +392,11 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
     cold = []
     for dough in work.doughs:
         if dough.chill_min and dough.makes and dough.makes[0].kind == "mix":
-            mixed = alone[
-                f"{dough.letter}.mix" + (str(len(dough.makes)) if dough.makes[1:] else "")
-            ]
+            mixed = alone[JobKey(dough.letter, "mix", len(dough.makes) - 1)]
             trays = [
-                by_tray[t.name]["portion"].start
+                by_tray[t.name]["portion", 0].start
                 for t in work.trays_of(dough.letter)
-                if "portion" in by_tray[t.name]
+                if ("portion", 0) in by_tray[t.name]
             ]
             cold.append((mixed.end, max(trays, default=mixed.end)))
     if _most_at_once(cold) > k.fridge:
@@ -401,19 +404,23 @@ def _check_rooms(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
     yield from _check_bowls(work, alone, by_tray)
 
 
-def _check_bowls(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) -> Iterator[str]:
+def _check_bowls(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
     """A bowl for each dough until it is chilled or portioned; none too long in the warm."""
     kept = []
     for dough in work.doughs:
         own = [by_tray[t.name] for t in work.trays_of(dough.letter)]
-        if not dough.makes or not own or any("portion" not in o or "load" not in o for o in own):
+        if (
+            not dough.makes
+            or not own
+            or any(("portion", 0) not in o or ("load", 0) not in o for o in own)
+        ):
             continue
         if dough.makes[0].kind == "take":
             continue
-        last = alone[f"{dough.letter}.mix" + (str(len(dough.makes)) if dough.makes[1:] else "")]
+        last = alone[JobKey(dough.letter, "mix", len(dough.makes) - 1)]
         ready = last.end + dough.makes[-1].wait_min
-        emptied = ready if dough.chill_min else max(o["portion"].end for o in own)
-        kept.append((alone[f"{dough.letter}.mix"].start, emptied))
+        emptied = ready if dough.chill_min else max(o["portion", 0].end for o in own)
+        kept.append((alone[JobKey(dough.letter, "mix")].start, emptied))
         if dough.chill_min or dough.temper_min:
             continue
         cold = [
@@ -421,8 +428,8 @@ def _check_bowls(work: Work, alone: dict[str, Placed], by_tray: dict[str, Own]) 
             for a in alone.values()
             if a.kind == "chill" and a.dough == dough.letter
         ]
-        warm = max(o["load"].start for o in own) - ready - sum(b - a for a, b in cold)
-        uses = sorted((o["portion"].start, o["portion"].end) for o in own)
+        warm = max(o["load", 0].start for o in own) - ready - sum(b - a for a, b in cold)
+        uses = sorted((o["portion", 0].start, o["portion", 0].end) for o in own)
         idle = [(end, start) for (_, end), (start, _) in pairwise([(0, ready), *uses])]
         if warm > 120 and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
             yield f"dough {dough.letter} is warm for {warm} min"

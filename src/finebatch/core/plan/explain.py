@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.schedule import Placed, Plan
-from finebatch.core.plan.work import Kind
 
 Cause = Literal[
     "mixing",
@@ -94,7 +94,7 @@ class _Chains:
         ends = sorted({a.end for a in plan.activities})
         self._ends = ends
         self._ended = {end: [a for a in plan.activities if a.end == end] for end in ends}
-        self._gaps: dict[str, int] = {}
+        self._gaps: dict[JobKey, int] = {}
         # In order, so that each finds those before it: a long method would go down too deep.
         for a in sorted(plan.activities, key=lambda a: a.start):
             self._gaps[a.id] = self._gap(a)
@@ -112,7 +112,7 @@ class _Chains:
                 return found
         return []
 
-    def _key(self, a: Placed, b: Placed) -> tuple[int, bool, int, str]:
+    def _key(self, a: Placed, b: Placed) -> tuple[int, bool, int, JobKey]:
         return self._gap(b), (b.tray, b.dough) != (a.tray, a.dough), b.start, b.id
 
     def _gap(self, a: Placed) -> int:
@@ -177,7 +177,7 @@ def heat_changes(plan: Plan) -> int:
     heats = [a for a in plan.activities if a.kind == "heat"]
     ovens = {a.oven for a in heats}
     return sum(
-        one.label != other.label
+        one.dial_c != other.dial_c
         for oven in ovens
         for one, other in pairwise(a for a in heats if a.oven == oven)
     )

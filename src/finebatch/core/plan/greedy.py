@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from finebatch.core.plan.busy import Busy
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.network import TURN_SLACK, made, mixed
 from finebatch.core.plan.schedule import JobTime, Times
-from finebatch.core.plan.work import DoughWork, Kind, Span, TrayWork, Work, job_id
+from finebatch.core.plan.work import DoughWork, Span, TrayWork, Work
 
 MOST_TRIES = 12
 """How often a dough that may not wait is tried later."""
@@ -38,8 +39,8 @@ class Greedy:
         self.sheets = [Busy() for _ in self.k.pools]
         self.racks, self.mixers = Busy(), Busy()
         self.bowls, self.fridge = Busy(), Busy()
-        self.jobs: dict[str, JobTime] = {}
-        self.ovens: dict[str, int] = {}
+        self.jobs: dict[JobKey, JobTime] = {}
+        self.ovens: dict[JobKey, int] = {}
         self.together = together
         self.not_before = 0
 
@@ -75,11 +76,11 @@ class Greedy:
             at = max(again, at + 1)
         return start + FARTHEST, 0
 
-    def _do(self, key: str, kind: Kind, start: int, minutes: int) -> JobTime:
+    def _do(self, key: JobKey, kind: Kind, start: int, minutes: int) -> JobTime:
         at, who = self._earliest(kind, start, minutes)
         return self._take(key, kind, JobTime(at, at + minutes, who))
 
-    def _take(self, key: str, kind: Kind, time: JobTime) -> JobTime:
+    def _take(self, key: JobKey, kind: Kind, time: JobTime) -> JobTime:
         self.hands[time.who].spans.append((time.start, time.end))
         if kind == "mix":
             self.mixers.spans.append((time.start, time.end))
@@ -90,12 +91,12 @@ class Greedy:
         """Mix a dough, and make its parts."""
         at = self.not_before
         for n, make in enumerate(dough.makes):
-            time = self._do(job_id(dough.letter, make.kind, n), make.kind, at, make.hands_min)
+            time = self._do(JobKey(dough.letter, make.kind, n), make.kind, at, make.hands_min)
             at = time.end + make.wait_min
         if dough.freeze_min:
-            self._do(job_id(dough.letter, "freeze"), "freeze", at, dough.freeze_min)
+            self._do(JobKey(dough.letter, "freeze"), "freeze", at, dough.freeze_min)
         for n, part in enumerate(dough.parts):
-            self._do(job_id(dough.letter, "part", n), "part", self.not_before, part.hands_min)
+            self._do(JobKey(dough.letter, "part", n), "part", self.not_before, part.hands_min)
 
     def mark(self) -> tuple[int, ...]:
         """How far it has come, to go back to."""
@@ -106,9 +107,11 @@ class Greedy:
         *lengths, jobs, ovens = mark
         for spans, length in zip(self._lists(), lengths, strict=True):
             del spans[length:]
-        for known, length in ((self.jobs, jobs), (self.ovens, ovens)):
-            for key in list(known)[length:]:
-                del known[key]
+        # What was placed since stands last: a mapping keeps the order of its keys.
+        for key in list(self.jobs)[jobs:]:
+            del self.jobs[key]
+        for key in list(self.ovens)[ovens:]:
+            del self.ovens[key]
 
     def _lists(self) -> list[list[Any]]:
         busy = [*self.hands, *self.sheets, self.racks, self.mixers, self.bowls, self.fridge]
@@ -133,7 +136,7 @@ class Greedy:
     def _empty(self, dough: DoughWork) -> None:
         """Its bowl and its place in the fridge are free again."""
         trays = self.work.trays_of(dough.letter)
-        portions = [self.jobs[job_id(tray.name, "portion")] for tray in trays]
+        portions = [self.jobs[JobKey(tray.name, "portion")] for tray in trays]
         jobs = made(dough)
         begun, end = self.jobs[jobs[0]].start, self.jobs[jobs[-1]].end
         out = max(portion.start for portion in portions)
@@ -170,10 +173,10 @@ class Greedy:
             return 0
         begun, over = self.jobs[last].end, [0]
         if dough.bake_within is not None:
-            loads = [self.jobs[job_id(tray.name, "load")].start for tray in trays]
+            loads = [self.jobs[JobKey(tray.name, "load")].start for tray in trays]
             over += [load - begun - dough.bake_within for load in loads]
         wait = dough.makes[-1].wait_min + dough.temper_min
-        portions = [self.jobs[job_id(tray.name, "portion")].start for tray in trays]
+        portions = [self.jobs[JobKey(tray.name, "portion")].start for tray in trays]
         if dough.chill_most is not None:
             over += [portion - begun - wait - dough.chill_most for portion in portions]
         if dough.first_within is not None:
@@ -189,12 +192,12 @@ class Greedy:
             ready = max(ready, self.jobs[last].end + wait)
         for n, part in enumerate(dough.parts):
             if part.wanted == "portion":
-                ready = max(ready, self.jobs[job_id(dough.letter, "part", n)].end)
+                ready = max(ready, self.jobs[JobKey(dough.letter, "part", n)].end)
         if tray.scraps:
             others = [
-                self.jobs[job_id(t.name, "portion")].end
+                self.jobs[JobKey(t.name, "portion")].end
                 for t in self.work.trays_of(dough.letter)
-                if not t.scraps and job_id(t.name, "portion") in self.jobs
+                if not t.scraps and JobKey(t.name, "portion") in self.jobs
             ]
             ready = max([ready, *(end + dough.scrap_chill_min for end in others)])
         return ready
@@ -203,14 +206,14 @@ class Greedy:
         """Portion, bake and rack one tray, and finish it."""
         at, before = self._ready(tray), self._before(tray)
         if before is not None:
-            at = max(at, self.jobs[job_id(before, "portion")].start)
+            at = max(at, self.jobs[JobKey(before, "portion")].start)
         while True:
             start, who = self._earliest(tray.portion_skill, at, tray.portion_min)
             end = start + tray.portion_min
             blocks = self._bakes(tray, end, ((start, end), who))
-            load = blocks[job_id(tray.name, "load")].start
+            load = blocks[JobKey(tray.name, "load")].start
             sheets = self.sheets[tray.pool]
-            clean = blocks[job_id(tray.name, "rack")].end + self.k.sheet_ready_min
+            clean = blocks[JobKey(tray.name, "rack")].end + self.k.sheet_ready_min
             held = load if self.k.slides else start
             late = load - end - self.k.raw_wait_min
             behind = self._behind(before, tray, blocks)
@@ -222,42 +225,42 @@ class Greedy:
                 at = max(min(b for a, b in sheets.spans if b > held) - held + start, start + 1)
             else:
                 break
-        self._take(job_id(tray.name, "portion"), "portion", JobTime(start, end, who))
+        self._take(JobKey(tray.name, "portion"), "portion", JobTime(start, end, who))
         self._keep(tray, blocks, start)
 
     def _before(self, tray: TrayWork) -> str | None:
         """The tray of the same dough that goes before this one: like trays go in order."""
         own = [t.name for t in self.work.trays_of(tray.dough) if t.size == tray.size]
-        placed = [name for name in own[: own.index(tray.name)] if job_id(name, "rack") in self.jobs]
+        placed = [name for name in own[: own.index(tray.name)] if JobKey(name, "rack") in self.jobs]
         return placed[-1] if placed else None
 
-    def _behind(self, before: str | None, tray: TrayWork, blocks: dict[str, JobTime]) -> int:
+    def _behind(self, before: str | None, tray: TrayWork, blocks: dict[JobKey, JobTime]) -> int:
         """Minutes by which a tray would overtake the one that goes before it."""
         if before is None:
             return 0
         return max(
-            self.jobs[job_id(before, kind)].start - blocks[job_id(tray.name, kind)].start
+            self.jobs[JobKey(before, kind)].start - blocks[JobKey(tray.name, kind)].start
             for kind in ("load", "rack")
         )
 
-    def _keep(self, tray: TrayWork, blocks: dict[str, JobTime], portioned: int) -> None:
+    def _keep(self, tray: TrayWork, blocks: dict[JobKey, JobTime], portioned: int) -> None:
         for key, time in blocks.items():
             self._take(key, "load", time)
         for n, bake in enumerate(tray.bakes):
-            load, out = blocks[job_id(tray.name, "load", n)], blocks[job_id(tray.name, "out", n)]
+            load, out = blocks[JobKey(tray.name, "load", n)], blocks[JobKey(tray.name, "out", n)]
             oven, _ = self.fits(load.start, load.end, out.end, bake.oven_c)
-            self.ovens[job_id(tray.name, "bake", n)] = max(oven, 0)
+            self.ovens[JobKey(tray.name, "bake", n)] = max(oven, 0)
             self.inside[max(oven, 0)].append(_Stay(load.start, load.end, out.end, bake.oven_c))
-        rack = blocks[job_id(tray.name, "rack")]
-        held = blocks[job_id(tray.name, "load")].start if self.k.slides else portioned
+        rack = blocks[JobKey(tray.name, "rack")]
+        held = blocks[JobKey(tray.name, "load")].start if self.k.slides else portioned
         self.sheets[tray.pool].spans.append((held, rack.end + self.k.sheet_ready_min))
         self.racks.spans.append((rack.end, rack.end + tray.cool_min))
         if tray.finish_min:
             ready = rack.end + tray.cool_min
             for n, part in enumerate(self.work.dough(tray.dough).parts):
                 if part.wanted == "finish":
-                    ready = max(ready, self.jobs[job_id(tray.dough, "part", n)].end)
-            self._do(job_id(tray.name, "finish"), "finish", ready, tray.finish_min)
+                    ready = max(ready, self.jobs[JobKey(tray.dough, "part", n)].end)
+            self._do(JobKey(tray.name, "finish"), "finish", ready, tray.finish_min)
 
     def fits(self, start: int, loaded: int, end: int, oven_c: int) -> tuple[int, int]:
         """The first oven with a shelf and the right heat for that stay; −1 and the minutes after
@@ -298,7 +301,9 @@ class Greedy:
             wait = max(min(b for _, b in beside) - start, 1)
         return wait
 
-    def _bakes(self, tray: TrayWork, ready: int, portion: tuple[Span, int]) -> dict[str, JobTime]:
+    def _bakes(
+        self, tray: TrayWork, ready: int, portion: tuple[Span, int]
+    ) -> dict[JobKey, JobTime]:
         """The jobs of a tray from its first loading to the rack, as early as they all fit."""
         at = ready
         while at < ready + FARTHEST:
@@ -315,7 +320,7 @@ class _Block:
 
     def __init__(self, greedy: Greedy, tray: TrayWork, taken: list[tuple[Span, int]]) -> None:
         self.greedy, self.k, self.tray, self.taken = greedy, greedy.k, tray, taken
-        self.found: dict[str, JobTime] = {}
+        self.found: dict[JobKey, JobTime] = {}
 
     def _put(self, kind: Kind, start: int, minutes: int, number: int = 0, slack: int = 0) -> int:
         """Place a job at the first free moment within `slack`; 0, or the minutes it lacks."""
@@ -326,14 +331,14 @@ class _Block:
             who, free = self.greedy.whose(kind, *span, self.taken)
             if who >= 0:
                 self.taken.append((span, who))
-                self.found[job_id(self.tray.name, kind, number)] = JobTime(*span, who)
+                self.found[JobKey(self.tray.name, kind, number)] = JobTime(*span, who)
                 return 0
             late += max(free - span[0], 1)
             lack = late - slack
         return max(lack, 1)
 
     def _end(self, kind: Kind, number: int = 0) -> int:
-        return self.found[job_id(self.tray.name, kind, number)].end
+        return self.found[JobKey(self.tray.name, kind, number)].end
 
     def build(self, at: int) -> int:
         """Place all from `at`; 0, or by how many minutes to start later."""

@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from annotated_types import Interval, MaxLen
 
 from finebatch.core.heat.oven import STEADY, OvenMode, OvenNature, SecondOven
-from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kind, Kitchen, Oven, Span, Worker
+from finebatch.core.plan.keys import Kind
+from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, Oven, Span, Worker
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside, Name
 

@@ -6,10 +6,11 @@ from itertools import combinations, pairwise
 from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound, ready_min
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
 from finebatch.core.plan.network import Stay, after_last, last_of, made, mixed
 from finebatch.core.plan.schedule import JobTime, Times
-from finebatch.core.plan.work import Happened, Oven, TrayWork, Work, job_id
+from finebatch.core.plan.work import Happened, Oven, TrayWork, Work
 
 
 class Model(JobModel):
@@ -82,7 +83,9 @@ class Model(JobModel):
                     rule = self.model.add(self.ends[stay.load] >= end + oven.heat_min(stay.oven_c))
                     rule.only_enforce_if([after, *self._in_oven(stay, number)])
 
-    def _slots(self, pending: list[Stay], spans: dict[str, tuple[Expr, Var]], inside: int) -> None:
+    def _slots(
+        self, pending: list[Stay], spans: dict[JobKey, tuple[Expr, Var]], inside: int
+    ) -> None:
         """Each stay on one shelf of one oven."""
         k = self.work.kitchen
         slots = [(o, s) for o, oven in enumerate(k.ovens) for s in range(oven.shelves)]
@@ -152,12 +155,12 @@ class Model(JobModel):
         k, h = self.work.kitchen, self.happened
         stays, cleaning, held = [], [], 0
         for tray in trays:
-            first = job_id(tray.name, "load" if k.slides else "portion")
-            racked = h.done.get(job_id(tray.name, "rack"))
+            first = JobKey(tray.name, "load" if k.slides else "portion")
+            racked = h.done.get(JobKey(tray.name, "rack"))
             if racked is not None and racked + k.sheet_ready_min <= h.now:
                 continue
             clean = self._new(f"{tray.name}.clean", 0, self.horizon + k.sheet_ready_min)
-            self.model.add(clean == self.ends[job_id(tray.name, "rack")] + k.sheet_ready_min)
+            self.model.add(clean == self.ends[JobKey(tray.name, "rack")] + k.sheet_ready_min)
             if racked is not None:
                 cleaning.append((tray.name, clean))
                 continue
@@ -176,7 +179,7 @@ class Model(JobModel):
         k, h = self.work.kitchen, self.happened
         racked = []
         for tray in self.work.trays:
-            rack = job_id(tray.name, "rack")
+            rack = JobKey(tray.name, "rack")
             if rack in h.done:
                 continue
             racked.append(
@@ -193,7 +196,7 @@ class Model(JobModel):
                 continue
             end = self._new(f"warm.{dough.letter}", 0, self.horizon)
             self.model.add_max_equality(
-                end, [self.starts[job_id(tray.name, "portion")] for tray in trays]
+                end, [self.starts[JobKey(tray.name, "portion")] for tray in trays]
             )
             cold.append(self._stay(f"cold.{dough.letter}", self.ends[last], end))
         if len(cold) > k.fridge:
@@ -210,7 +213,7 @@ class Model(JobModel):
             if dough.chill_min:
                 self.model.add(end == self.ends[jobs[-1]] + dough.makes[-1].wait_min)
             else:
-                emptied = [self.ends[job_id(tray.name, "portion")] for tray in trays]
+                emptied = [self.ends[JobKey(tray.name, "portion")] for tray in trays]
                 self.model.add_max_equality(end, emptied)
             kept.append(self._stay(f"bowl.{dough.letter}", self.starts[jobs[0]], end))
         if len(kept) > k.bowls:
@@ -220,15 +223,17 @@ class Model(JobModel):
 
     def _order(self) -> None:
         """Trays of one dough go in order, so equal trays are not tried in every order."""
-        pinned = {pin.job.split(".")[0] for pin in self.work.pins}
+        pinned = {pin.job.whose for pin in self.work.pins}
         pinned |= {tray.name for tray in self.work.trays if tray.shelf}
         for dough in self.work.doughs:
             for a, b in pairwise(self.work.trays_of(dough.letter)):
                 if {a.name, b.name} & pinned or a.size != b.size:
                     continue
-                kinds = ("portion",) if self.replanning else ("portion", "load", "rack")
+                kinds: tuple[Kind, ...] = (
+                    ("portion",) if self.replanning else ("portion", "load", "rack")
+                )
                 for kind in kinds:
-                    one, other = job_id(a.name, kind), job_id(b.name, kind)
+                    one, other = JobKey(a.name, kind), JobKey(b.name, kind)
                     if other not in self.taken:
                         self.model.add(self.starts[one] <= self.starts[other])
 
@@ -240,7 +245,7 @@ class Model(JobModel):
         self._first()
         self.model.add(self.finish >= plain_bound(self.work))
         for tray in self.work.trays:
-            start = self.starts[job_id(tray.name, "portion")]
+            start = self.starts[JobKey(tray.name, "portion")]
             self.model.add(start >= self.begin + ready_min(self.work, tray.dough))
 
     def _first(self) -> None:

@@ -2,8 +2,9 @@
 
 from ortools.sat.python import cp_model
 
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.network import Job, Link, network, passed_turns
-from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Kind, Work
+from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Work
 
 LATEST = 100_000
 """No limit on lateness while baking: what has happened cannot be planned away, only made good."""
@@ -31,15 +32,15 @@ class JobModel:
         self.horizon = work.horizon + happened.now
         self.net = network(work)
         self.gone = passed_turns(self.net, work, happened)
-        self.starts: dict[str, Var] = {}
-        self.ends: dict[str, Var] = {}
-        self.only: dict[str, int] = {}
-        self.who: dict[str, dict[int, Var]] = {}
-        self.slot_of: dict[str, dict[tuple[int, int], Var]] = {}
+        self.starts: dict[JobKey, Var] = {}
+        self.ends: dict[JobKey, Var] = {}
+        self.only: dict[JobKey, int] = {}
+        self.who: dict[JobKey, dict[int, Var]] = {}
+        self.slot_of: dict[JobKey, dict[tuple[int, int], Var]] = {}
         self.late: list[Expr] = []
         self.waits: list[Expr] = []
-        self.pauses: dict[str, Var] = {}
-        self.mids: dict[str, Var] = {}
+        self.pauses: dict[JobKey, Var] = {}
+        self.mids: dict[JobKey, Var] = {}
         self.hands: list[list[cp_model.IntervalVar]] = [[] for _ in work.kitchen.workers]
         self.unbroken: list[list[cp_model.IntervalVar]] = [[] for _ in work.kitchen.workers]
         self.mixing: list[cp_model.IntervalVar] = []
@@ -62,24 +63,24 @@ class JobModel:
         h, minutes = self.happened, job.minutes
         if job.id in h.done:
             end = h.done[job.id]
-            self.starts[job.id] = self._new(job.id, end - minutes, end - minutes)
-            self.ends[job.id] = self._new(job.id + ">", end, end)
+            self.starts[job.id] = self._new(f"{job.id}", end - minutes, end - minutes)
+            self.ends[job.id] = self._new(f"{job.id}>", end, end)
             return
         if job.id in h.begun:
             start = h.begun[job.id]
             end = max(start + minutes, h.now)
-            self.starts[job.id] = self._new(job.id, start, start)
-            self.ends[job.id] = self._new(job.id + ">", end, end)
+            self.starts[job.id] = self._new(f"{job.id}", start, start)
+            self.ends[job.id] = self._new(f"{job.id}>", end, end)
             now = max(h.now, start)
             left = max(end - now, 0)
             if self._breaks(job, left):
-                self.ends[job.id] = self._new(job.id + ">>", end, end + BREAK_MOST_MIN)
+                self.ends[job.id] = self._new(f"{job.id}>>", end, end + BREAK_MOST_MIN)
                 self._in_two(job, now, left)
             else:
                 self._busy(job, now, left)
             return
-        self.starts[job.id] = self._new(job.id, h.now, self.horizon)
-        self.ends[job.id] = self._new(job.id + ">", h.now, self.horizon)
+        self.starts[job.id] = self._new(f"{job.id}", h.now, self.horizon)
+        self.ends[job.id] = self._new(f"{job.id}>", h.now, self.horizon)
         self.model.add(self.begin <= self.starts[job.id])
         if job.kind == "portion" and h.held.get(job.dough, 0) > h.now:
             self.model.add(self.starts[job.id] >= h.held[job.dough])
@@ -114,7 +115,7 @@ class JobModel:
             return
         until = end if end is not None else _plus(start, minutes)
         if job.kind == "mix":
-            interval = self.model.new_interval_var(start, minutes, until, job.id + ":mixer")
+            interval = self.model.new_interval_var(start, minutes, until, f"{job.id}:mixer")
             self.mixing.append(interval)
         self._takes(job, start, minutes, until, self.hands)
         if self.work.kitchen.interrupts and job.kind not in DOOR_JOBS and job.id not in self.pauses:

@@ -7,7 +7,8 @@ between two of them, and is a link with its window.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finebatch.core.plan.work import DoughWork, Happened, Kind, TrayWork, Work, job_id
+from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.work import DoughWork, Happened, TrayWork, Work
 
 TURN_SLACK = 1
 """A tray may be turned a minute sooner or later than at half time."""
@@ -20,7 +21,7 @@ class Job:
     `skill` is the kind of job that one has to be allowed to do for it.
     """
 
-    id: str
+    id: JobKey
     kind: Kind
     minutes: int
     dough: str
@@ -32,8 +33,8 @@ class Job:
 class Link:
     """From the end of one job to the start of another: at least, and at most, so many minutes."""
 
-    before: str
-    after: str
+    before: JobKey
+    after: JobKey
     least: int
     most: int | None = None
 
@@ -46,19 +47,19 @@ class Stay:
     number: int
 
     @property
-    def key(self) -> str:
+    def key(self) -> JobKey:
         """The id of the bake."""
-        return job_id(self.tray.name, "bake", self.number)
+        return JobKey(self.tray.name, "bake", self.number)
 
     @property
-    def load(self) -> str:
+    def load(self) -> JobKey:
         """The job that begins it."""
-        return job_id(self.tray.name, "load", self.number)
+        return JobKey(self.tray.name, "load", self.number)
 
     @property
-    def out(self) -> str:
+    def out(self) -> JobKey:
         """The job that ends it."""
-        return job_id(self.tray.name, "out", self.number)
+        return JobKey(self.tray.name, "out", self.number)
 
     @property
     def oven_c(self) -> int:
@@ -70,24 +71,24 @@ class Stay:
 class Network:
     """All jobs by id, in an order in which they can be done, and their links."""
 
-    jobs: Mapping[str, Job]
+    jobs: Mapping[JobKey, Job]
     links: tuple[Link, ...]
     stays: tuple[Stay, ...]
 
 
-def made(dough: DoughWork) -> list[str]:
+def made(dough: DoughWork) -> list[JobKey]:
     """The jobs with which a dough is mixed, or taken out of the cold, in order."""
-    return [job_id(dough.letter, make.kind, n) for n, make in enumerate(dough.makes)]
+    return [JobKey(dough.letter, make.kind, n) for n, make in enumerate(dough.makes)]
 
 
-def mixed(dough: DoughWork) -> str | None:
+def mixed(dough: DoughWork) -> JobKey | None:
     """The last of them; none for a dough that is there to be portioned."""
     return made(dough)[-1] if dough.makes else None
 
 
-def last_of(tray: TrayWork) -> str:
+def last_of(tray: TrayWork) -> JobKey:
     """The last job of the hands on a tray."""
-    return job_id(tray.name, "finish" if tray.finish_min else "rack")
+    return JobKey(tray.name, "finish" if tray.finish_min else "rack")
 
 
 def after_last(tray: TrayWork) -> int:
@@ -98,7 +99,7 @@ def after_last(tray: TrayWork) -> int:
 class _Builder:
     def __init__(self, work: Work) -> None:
         self.work = work
-        self.jobs: dict[str, Job] = {}
+        self.jobs: dict[JobKey, Job] = {}
         self.links: list[Link] = []
         self.stays: list[Stay] = []
         for dough in work.doughs:
@@ -107,15 +108,15 @@ class _Builder:
                 self._tray(tray, dough)
             self._scraps(dough)
 
-    def _job(self, job: Job) -> str:
+    def _job(self, job: Job) -> JobKey:
         self.jobs[job.id] = job
         return job.id
 
-    def _whole(self, kind: Kind, number: int, minutes: int, letter: str) -> str:
+    def _whole(self, kind: Kind, number: int, minutes: int, letter: str) -> JobKey:
         """A job on a whole dough."""
-        return self._job(Job(job_id(letter, kind, number), kind, minutes, letter, None, kind))
+        return self._job(Job(JobKey(letter, kind, number), kind, minutes, letter, None, kind))
 
-    def _link(self, before: str, after: str, least: int, most: int | None = None) -> None:
+    def _link(self, before: JobKey, after: JobKey, least: int, most: int | None = None) -> None:
         self.links.append(Link(before, after, least, most))
 
     def _dough(self, dough: DoughWork) -> None:
@@ -136,9 +137,9 @@ class _Builder:
         """From portioning to ready."""
         k, name = self.work.kitchen, tray.name
 
-        def job(kind: Kind, minutes: int, number: int = 0) -> str:
+        def job(kind: Kind, minutes: int, number: int = 0) -> JobKey:
             skill = tray.portion_skill if kind == "portion" else kind
-            key = job_id(name, kind, number)
+            key = JobKey(name, kind, number)
             return self._job(Job(key, kind, minutes, dough.letter, name, skill))
 
         here = job("portion", tray.portion_min)
@@ -154,7 +155,7 @@ class _Builder:
             here = out
         start = mixed(dough)
         if start is not None and dough.bake_within is not None:
-            self._link(start, job_id(name, "load"), 0, dough.bake_within)
+            self._link(start, JobKey(name, "load"), 0, dough.bake_within)
         if tray.shape_min:
             shape = job("shape", tray.shape_min)
             self._link(here, shape, 0, tray.shape_within)
@@ -166,29 +167,29 @@ class _Builder:
             self._link(rack, finish, tray.cool_min)
             self._parts(dough, "finish", finish)
 
-    def _ready(self, dough: DoughWork, portion: str) -> None:
+    def _ready(self, dough: DoughWork, portion: JobKey) -> None:
         """A dough is mixed, chilled and tempered, and its parts made, before it is portioned."""
         start = mixed(dough)
         if start is not None:
             wait = dough.makes[-1].wait_min + dough.temper_min
             limits = [dough.chill_most]
-            if portion == job_id(self.work.trays_of(dough.letter)[0].name, "portion"):
+            if portion == JobKey(self.work.trays_of(dough.letter)[0].name, "portion"):
                 limits.append(dough.first_within)
             found = [wait + most for most in limits if most is not None]
             self._link(start, portion, wait + dough.chill_min, min(found, default=None))
         self._parts(dough, "portion", portion)
 
-    def _parts(self, dough: DoughWork, wanted: str, job: str) -> None:
+    def _parts(self, dough: DoughWork, wanted: str, job: JobKey) -> None:
         for n, part in enumerate(dough.parts):
             if part.wanted == wanted:
-                self._link(job_id(dough.letter, "part", n), job, 0)
+                self._link(JobKey(dough.letter, "part", n), job, 0)
 
-    def _bake(self, stay: Stay, load: str, out: str) -> None:
+    def _bake(self, stay: Stay, load: JobKey, out: JobKey) -> None:
         k, bake = self.work.kitchen, stay.tray.bakes[stay.number]
         self._link(load, out, bake.length, bake.length)
         self.stays.append(stay)
         if bake.turn_after is not None:
-            key = job_id(stay.tray.name, "turn", stay.number)
+            key = JobKey(stay.tray.name, "turn", stay.number)
             tray = stay.tray
             turn = self._job(Job(key, "turn", k.turn_min, tray.dough, tray.name, "turn"))
             low = max(bake.turn_after - TURN_SLACK, 0)
@@ -200,15 +201,15 @@ class _Builder:
         trays = self.work.trays_of(dough.letter)
         for scrap in (tray for tray in trays if tray.scraps):
             for tray in (tray for tray in trays if not tray.scraps):
-                before, after = job_id(tray.name, "portion"), job_id(scrap.name, "portion")
+                before, after = JobKey(tray.name, "portion"), JobKey(scrap.name, "portion")
                 self._link(before, after, dough.scrap_chill_min)
 
 
-def passed_turns(net: Network, work: Work, happened: Happened) -> set[str]:
+def passed_turns(net: Network, work: Work, happened: Happened) -> set[JobKey]:
     """Turns whose chance has passed."""
     gone = set()
     for stay in net.stays:
-        turn = job_id(stay.tray.name, "turn", stay.number)
+        turn = JobKey(stay.tray.name, "turn", stay.number)
         if turn not in net.jobs or turn in happened.done:
             continue
         loaded, length = happened.done.get(stay.load), stay.tray.bakes[stay.number].length

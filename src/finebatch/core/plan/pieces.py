@@ -6,6 +6,7 @@ Every rule says "not before that minute", or read the other way round, "not late
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.work import Span
 
 
@@ -13,7 +14,7 @@ from finebatch.core.plan.work import Span
 class Piece:
     """A stretch of work that nothing breaks off: a job, or one of the two halves of one."""
 
-    job: str
+    job: JobKey
     start: int
     minutes: int
     who: int

@@ -11,7 +11,16 @@ from finebatch.core.piece.kinds import Drop, Portioning, Sliced, Wafer
 from finebatch.core.piece.making import PanScored
 from finebatch.core.piece.slab import RolledOut
 from finebatch.core.piece.tray import TrayAnswer
-from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, PartWork, TrayWork, Work
+from finebatch.core.plan.work import (
+    PLAIN_MIX,
+    Bake,
+    DoughWork,
+    Kitchen,
+    Make,
+    PartWork,
+    TrayWork,
+    Work,
+)
 
 LAY_SHEET_MIN = 1
 LEAST_TURN_MIN = 6
@@ -24,7 +33,6 @@ RECUT_S = 4
 BATTER_WITHIN_MIN = 45
 """A whisked batter sinks: it is in the oven within this (household practice)."""
 LONGEST_LABEL = 48
-USUAL_LABEL = "Mix the dough"
 TAKE_MIN = 1
 FIRST_WITHIN_MIN = 30
 """Dough that has come to its working temperature stays workable on the bench for so long: about
@@ -124,7 +132,7 @@ def bake_of(minutes: float, oven_c: float = 180, *, turns: bool = True) -> Bake:
 def _label(text: str) -> str:
     """A step in short: its first sentence, no longer than a line."""
     first = text.split(". ", maxsplit=1)[0].split("; ", maxsplit=1)[0]
-    short = first.strip().rstrip(".") or USUAL_LABEL
+    short = first.strip().rstrip(".") or PLAIN_MIX
     if len(short) <= LONGEST_LABEL:
         return short
     return short[:LONGEST_LABEL].rsplit(" ", 1)[0] + "…"
@@ -140,7 +148,7 @@ def makes(steps: Sequence[Step], pace: float = 1.0) -> tuple[Make, ...]:
             found.append(Make(_label(step.text), _at(hands, pace), step.wait_min))
             hands = 0
     if hands or not found:
-        found.append(Make(USUAL_LABEL, _at(hands, pace)))
+        found.append(Make(PLAIN_MIX, _at(hands, pace)))
     return tuple(found)
 
 

@@ -4,9 +4,10 @@ import math
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, replace
 
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import Link, Network, network
 from finebatch.core.plan.schedule import Plan
-from finebatch.core.plan.work import Happened, TrayWork, Work, job_id
+from finebatch.core.plan.work import Happened, TrayWork, Work
 
 LONG_JOBS = ("mix", "part", "freeze", "portion", "slice", "finish")
 """Jobs that are under way for a while; the others take a minute and are done or not."""
@@ -16,19 +17,19 @@ LONG_JOBS = ("mix", "part", "freeze", "portion", "slice", "finish")
 class Extra:
     """Minutes added to the bake of that id."""
 
-    bake: str
+    bake: JobKey
     minutes: int
 
 
 def with_extras(work: Work, extras: Iterable[Extra]) -> Work:
     """The work with minutes added to some bakes."""
-    added: dict[str, int] = {}
+    added: dict[JobKey, int] = {}
     for extra in extras:
         added[extra.bake] = added.get(extra.bake, 0) + extra.minutes
 
     def grown(tray: TrayWork) -> TrayWork:
         bakes = tuple(
-            replace(bake, extra=bake.extra + added.get(job_id(tray.name, "bake", n), 0))
+            replace(bake, extra=bake.extra + added.get(JobKey(tray.name, "bake", n), 0))
             for n, bake in enumerate(tray.bakes)
         )
         return replace(tray, bakes=bakes)
@@ -50,12 +51,12 @@ def with_break(work: Work, start: int, end: int) -> Work:
     return replace(work, kitchen=replace(work.kitchen, workers=workers))
 
 
-def _before(net: Network, job: str) -> list[Link]:
+def _before(net: Network, job: JobKey) -> list[Link]:
     """The links that lead to a job; a turn comes beside, not between, so none leads from one."""
-    return [link for link in net.links if link.after == job and ".turn" not in link.before]
+    return [link for link in net.links if link.after == job and link.before.step != "turn"]
 
 
-def order_of(work: Work, job: str) -> list[str]:
+def order_of(work: Work, job: JobKey) -> list[JobKey]:
     """The hand jobs that have to be done before `job`, in an order in which they can be."""
     net = network(work)
     wanted, ahead = set(), [job]
@@ -70,7 +71,7 @@ def order_of(work: Work, job: str) -> list[str]:
 def happened_by(
     work: Work,
     plan: Plan,
-    done: Mapping[str, float],
+    done: Mapping[JobKey, float],
     now: int,
     oven_from: tuple[int, ...] = (),
     held: Mapping[str, int] | None = None,
@@ -94,7 +95,7 @@ def happened_by(
         (a for a in plan.activities if a.hands and a.id not in whole and a.id in net.jobs),
         key=lambda a: a.start,
     )
-    begun: dict[str, int] = {}
+    begun: dict[JobKey, int] = {}
     held = held or {}
     waits = bool(ahead) and ahead[0].kind == "portion" and held.get(ahead[0].dough or "", 0) >= now
     if ahead and not waits and ahead[0].kind in LONG_JOBS and ahead[0].start < now:

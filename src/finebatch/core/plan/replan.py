@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
 from finebatch.core.plan.slide import slide
@@ -51,7 +52,7 @@ def _read(work: Work, model: Model, solver: cp_model.CpSolver) -> _Rest:
     return _Rest(sum(solver.value(over) for over in model.late), finish_of(work, times.jobs), times)
 
 
-def _open(model: Model, before: Times) -> dict[str, JobTime]:
+def _open(model: Model, before: Times) -> dict[JobKey, JobTime]:
     """The jobs that are still to do and were planned, with the times that they had."""
     return {
         key: before.jobs[key]

@@ -5,21 +5,23 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
+from finebatch.core.plan.keys import JobKey, Kind, oven_key
 from finebatch.core.plan.network import Network, Stay, after_last, last_of, mixed, network
 from finebatch.core.plan.shelves import Held, Swap, colour, give_shelves
 from finebatch.core.plan.work import (
     HAND_JOBS,
     WARM_MOST_MIN,
     DoughWork,
-    Kind,
+    Make,
     Oven,
     Span,
     TrayWork,
     Work,
-    job_id,
 )
 
 Place = Literal["hands", "cold", "bench", "oven", "rack"]
+Cold = Literal["thaws", "waits"]
+"""A dough from the freezer thaws in the fridge; one that would be warm for too long waits there."""
 
 _PLACE_OF: Mapping[Kind, Place] = {
     "mix": "bench",
@@ -54,13 +56,14 @@ LEAST_COLD_MIN = 10
 class Placed:
     """One activity from `start` to `end` (minutes). `shelf`, `sheet` and `oven` count from 1.
 
-    `dough` is its dough's letter; `who` the pair of hands, 0 the baker's own; `label` says what a
-    mixing step or part is, what the oven's dial is set to, with which tray one is swapped. `pause`
-    is when a job is broken off for the oven; `to_shelf` where a tray goes when it is swapped.
+    `dough` is its dough's letter; `who` the pair of hands, 0 the baker's own. `dial_c` is what the
+    oven's dial is at (°C), for its heating and for a tray that goes in; `partner` the tray with
+    which one changes shelves, and `to_shelf` where it goes then; `what` the step's own words, or
+    what the part is called; `cold` why a dough lies in the cold beside being chilled. `pause` is
+    when a job is broken off for the oven.
     """
 
-    id: str
-    kind: Kind
+    id: JobKey
     tray: str | None
     place: Place
     start: int
@@ -71,19 +74,22 @@ class Placed:
     dough: str | None = None
     oven: int | None = None
     who: int | None = None
-    label: str = ""
+    dial_c: int | None = None
+    partner: str | None = None
+    what: str = ""
+    cold: Cold | None = None
     pause: Span | None = None
     to_shelf: int | None = None
+
+    @property
+    def kind(self) -> Kind:
+        """Which step it is."""
+        return self.id.step
 
     @property
     def hands(self) -> bool:
         """Whether it takes hands."""
         return self.kind in HAND_JOBS
-
-    @property
-    def dial_c(self) -> int | None:
-        """What the oven's dial is at (°C): for its heating, and for a tray that goes in."""
-        return int(self.label) if self.kind in ("heat", "load") and self.label else None
 
     @property
     def told(self) -> bool:
@@ -108,9 +114,9 @@ class Times:
     A shelf of none is given out when the plan is placed.
     """
 
-    jobs: Mapping[str, JobTime]
-    ovens: Mapping[str, int]
-    shelves: Mapping[str, int]
+    jobs: Mapping[JobKey, JobTime]
+    ovens: Mapping[JobKey, int]
+    shelves: Mapping[JobKey, int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,7 +147,7 @@ class PlanBefore:
     planned_after: int
 
 
-def finish_of(work: Work, jobs: Mapping[str, JobTime]) -> int:
+def finish_of(work: Work, jobs: Mapping[JobKey, JobTime]) -> int:
     """When the last tray is ready."""
     return max(jobs[last_of(tray)].end + after_last(tray) for tray in work.trays)
 
@@ -154,21 +160,21 @@ class _Placing:
         self.net: Network = network(work)
         self.found: list[Placed] = []
         self.sheet_of = self._sheets()
-        self.shelf_of: dict[str, int] = {}
-        self.swap_of: dict[str, Swap] = {}
+        self.shelf_of: dict[JobKey, int] = {}
+        self.swap_of: dict[JobKey, Swap] = {}
         for number, oven in enumerate(work.kitchen.ovens):
             self._shelves(number, oven)
 
     def _sheets(self) -> dict[str, int]:
         """Every tray's sheet or pan: the kinds are numbered on, one after the other."""
         k, jobs, found, before = self.work.kitchen, self.times.jobs, {}, 0
-        first = "load" if k.slides else "portion"
+        first: Kind = "load" if k.slides else "portion"
         for pool, there in enumerate(k.pools):
             trays = [tray for tray in self.work.trays if tray.pool == pool]
             spans = [
                 (
-                    jobs[job_id(t.name, first)].start,
-                    jobs[job_id(t.name, "rack")].end + k.sheet_ready_min,
+                    jobs[JobKey(t.name, first)].start,
+                    jobs[JobKey(t.name, "rack")].end + k.sheet_ready_min,
                 )
                 for t in trays
             ]
@@ -196,7 +202,7 @@ class _Placing:
         self.swap_of |= {swap.turn: swap for swap in swaps}
 
     def _turned(self, stay: Stay) -> int | None:
-        turn = self.times.jobs.get(job_id(stay.tray.name, "turn", stay.number))
+        turn = self.times.jobs.get(JobKey(stay.tray.name, "turn", stay.number))
         return None if turn is None else turn.start
 
     def add(
@@ -209,20 +215,21 @@ class _Placing:
         *,
         dough: str | None = None,
         tray: str | None = None,
-        label: str = "",
-        stay: str | None = None,
+        dial_c: int | None = None,
+        what: str = "",
+        cold: Cold | None = None,
+        stay: JobKey | None = None,
     ) -> None:
         """Place one activity."""
-        key = job_id(owner, kind, number)
+        key = JobKey(owner, kind, number)
         time, swap = self.times.jobs.get(key), self.swap_of.get(key)
         shelf = self.shelf_of.get(stay) if stay else None
         if kind == "out" and stay is not None:
-            turn = self.swap_of.get(key.replace("out", "turn"))
+            turn = self.swap_of.get(key.to("turn"))
             shelf = turn.to_shelf + 1 if turn else shelf
         self.found.append(
             Placed(
                 key,
-                kind,
                 tray,
                 _PLACE_OF[kind],
                 start,
@@ -232,7 +239,10 @@ class _Placing:
                 dough=dough,
                 oven=self.times.ovens[stay] + 1 if stay else None,
                 who=time.who if time and kind in HAND_JOBS else None,
-                label=swap.other.split(".")[0] if swap else label,
+                dial_c=dial_c,
+                partner=swap.other.whose if swap else None,
+                what=what,
+                cold=cold,
                 pause=time.pause if time else None,
                 to_shelf=swap.to_shelf + 1 if swap else None,
             )
@@ -241,26 +251,26 @@ class _Placing:
     def dough(self, dough: DoughWork) -> None:
         """Its mixing with the waits between, its parts, its chilling and tempering."""
         jobs, letter = self.times.jobs, dough.letter
-        portions = [jobs[job_id(t.name, "portion")].start for t in self.work.trays_of(letter)]
+        portions = [jobs[JobKey(t.name, "portion")].start for t in self.work.trays_of(letter)]
         for n, make in enumerate(dough.makes):
-            time = jobs[job_id(letter, make.kind, n)]
-            self.add(make.kind, letter, time.start, time.end, n, dough=letter, label=make.label)
+            time = jobs[JobKey(letter, make.kind, n)]
+            self.add(
+                make.kind,
+                letter,
+                time.start,
+                time.end,
+                n,
+                dough=letter,
+                what=make.label,
+                cold="thaws" if make.kind == "take" and make.wait_min else None,
+            )
             if make.wait_min:
-                until, cold = time.end + make.wait_min, make.kind == "take"
-                self.add(
-                    "chill" if cold else "wait",
-                    letter,
-                    time.end,
-                    until,
-                    n,
-                    dough=letter,
-                    label="thaws in the fridge" if cold else make.label,
-                )
+                self._wait_after(make, JobKey(letter, make.kind, n), time.end)
         for n, part in enumerate(dough.parts):
-            time = jobs[job_id(letter, "part", n)]
-            self.add("part", letter, time.start, time.end, n, dough=letter, label=part.label)
+            time = jobs[JobKey(letter, "part", n)]
+            self.add("part", letter, time.start, time.end, n, dough=letter, what=part.label)
         if dough.freeze_min:
-            time = jobs[job_id(letter, "freeze")]
+            time = jobs[JobKey(letter, "freeze")]
             self.add("freeze", letter, time.start, time.end, dough=letter)
         last, first = mixed(dough), min(portions)
         if last is None:
@@ -277,11 +287,19 @@ class _Placing:
         if dough.temper_min:
             self.add("temper", letter, out, first, dough=letter)
 
+    def _wait_after(self, make: Make, key: JobKey, start: int) -> None:
+        """The wait after a step: on the bench, or thawing in the fridge."""
+        letter, n, until = key.whose, key.round, start + make.wait_min
+        if make.kind == "take":
+            self.add("chill", letter, start, until, n, dough=letter, cold="thaws")
+        else:
+            self.add("wait", letter, start, until, n, dough=letter, what=make.label)
+
     def _kept_cold(self, dough: DoughWork, ready: int) -> None:
         """A dough that would be warm for too long in all waits in the cold, where it waits."""
         jobs, trays = self.times.jobs, self.work.trays_of(dough.letter)
-        uses = sorted((jobs[job_id(t.name, "portion")] for t in trays), key=lambda u: u.start)
-        warm = max(jobs[job_id(t.name, "load")].start for t in trays) - ready
+        uses = sorted((jobs[JobKey(t.name, "portion")] for t in trays), key=lambda u: u.start)
+        warm = max(jobs[JobKey(t.name, "load")].start for t in trays) - ready
         free_from = (ready, *(use.end for use in uses))
         gaps = [(u.start - free, free, u.start) for free, u in zip(free_from, uses, strict=False)]
         number = 0
@@ -295,7 +313,7 @@ class _Placing:
                 end,
                 number,
                 dough=dough.letter,
-                label="waits in the cold",
+                cold="waits",
             )
             warm, number = warm - length, number + 1
 
@@ -304,25 +322,34 @@ class _Placing:
         jobs, name, k = self.times.jobs, tray.name, self.work.kitchen
 
         def put(
-            kind: Kind, start: int, end: int, n: int = 0, stay: str | None = None, label: str = ""
+            kind: Kind,
+            start: int,
+            end: int,
+            n: int = 0,
+            stay: JobKey | None = None,
+            dial_c: int | None = None,
         ) -> None:
-            self.add(kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay, label=label)
+            self.add(
+                kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay, dial_c=dial_c
+            )
 
-        def hand(kind: Kind, n: int = 0, stay: str | None = None, label: str = "") -> JobTime:
-            time = jobs[job_id(name, kind, n)]
-            put(kind, time.start, time.end, n, stay, label)
+        def hand(
+            kind: Kind, n: int = 0, stay: JobKey | None = None, dial_c: int | None = None
+        ) -> JobTime:
+            time = jobs[JobKey(name, kind, n)]
+            put(kind, time.start, time.end, n, stay, dial_c)
             return time
 
         hand("portion")
         here = 0
         for n in range(len(tray.bakes)):
-            stay = job_id(name, "bake", n)
+            stay = JobKey(name, "bake", n)
             if n:
                 time = hand("slice")
                 put("rest", here, time.start)
             oven = k.ovens[self.times.ovens[stay]]
-            load = hand("load", n, stay, f"{oven.dial_c(tray.bakes[n].oven_c)}")
-            if job_id(name, "turn", n) in jobs:
+            load = hand("load", n, stay, oven.dial_c(tray.bakes[n].oven_c))
+            if JobKey(name, "turn", n) in jobs:
                 hand("turn", n, stay)
             out = hand("out", n, stay)
             put("bake", load.end, out.start, n, stay)
@@ -356,18 +383,16 @@ class _Placing:
                         if stay.oven_c != one.oven_c:
                             load = jobs[stay.load]
                             told.append((load.start, load.end, stay.oven_c))
-            name = "oven" if number == 0 else f"oven{number + 1}"
             for count, (start, end, oven_c) in enumerate(told):
                 self.found.append(
                     Placed(
-                        job_id(name, "heat", count),
-                        "heat",
+                        oven_key(number + 1, count),
                         None,
                         "oven",
                         start,
                         end,
                         oven=number + 1,
-                        label=f"{oven.dial_c(oven_c)}",
+                        dial_c=oven.dial_c(oven_c),
                     )
                 )
 

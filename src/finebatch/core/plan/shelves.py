@@ -4,6 +4,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
+from finebatch.core.plan.keys import JobKey
+
 
 def colour(spans: Sequence[tuple[int, int]], colours: int) -> list[int]:
     """Give each (start, end) span the lowest number from 0 that is free then."""
@@ -24,7 +26,7 @@ class Held:
     """A stay in an oven: from when to when, when the tray is turned (none: it is not), and the
     shelf that is known already; `pinned` when the baker wants it there."""
 
-    key: str
+    key: JobKey
     start: int
     end: int
     shelf: int | None
@@ -36,14 +38,14 @@ class Held:
 class Swap:
     """A turn at which a tray goes to the other's shelf, counted from 0."""
 
-    turn: str
-    other: str
+    turn: JobKey
+    other: JobKey
     to_shelf: int
 
 
 def give_shelves(
     held: Sequence[Held], shelves: int, together: int | None
-) -> tuple[Mapping[str, int], tuple[Swap, ...]]:
+) -> tuple[Mapping[JobKey, int], tuple[Swap, ...]]:
     """The shelf (from 0) on which each stay begins, and which trays swap at half time.
 
     Two trays swap when their turns begin within `together` minutes of each other; none do where it
@@ -67,7 +69,7 @@ def _pairs(held: Sequence[Held], together: int) -> list[tuple[Held, Held]]:
         if abs((a.turned or 0) - (b.turned or 0)) <= together
         and max(a.start, b.start) < min(a.turned or 0, b.turned or 0)
     )
-    taken: set[str] = set()
+    taken: set[JobKey] = set()
     found = []
     for _, _, _, a, b in near:
         if not {a.key, b.key} & taken:
@@ -78,16 +80,16 @@ def _pairs(held: Sequence[Held], together: int) -> list[tuple[Held, Held]]:
 
 def _swapping(
     held: Sequence[Held], shelves: int, pairs: Sequence[tuple[Held, Held]]
-) -> tuple[Mapping[str, int], tuple[Swap, ...]]:
+) -> tuple[Mapping[JobKey, int], tuple[Swap, ...]]:
     """Shelves given out in the order of what happens: out, swap, in."""
     out, swap, into = 0, 1, 2
-    happens: list[tuple[int, int, str, tuple[Held, ...]]] = [
+    happens: list[tuple[int, int, JobKey, tuple[Held, ...]]] = [
         (h.end, out, h.key, (h,)) for h in held
     ]
     happens += [(h.start, into, h.key, (h,)) for h in held]
     happens += [(min(a.turned or 0, b.turned or 0), swap, a.key, (a, b)) for a, b in pairs]
-    on: dict[str, int] = {}
-    begins: dict[str, int] = {}
+    on: dict[JobKey, int] = {}
+    begins: dict[JobKey, int] = {}
     swaps: list[Swap] = []
     for _, what, _, who in sorted(happens, key=lambda event: event[:3]):
         if what == into:
@@ -100,10 +102,5 @@ def _swapping(
             a, b = who
             on[a.key], on[b.key] = on[b.key], on[a.key]
             for one, other in ((a, b), (b, a)):
-                swaps.append(Swap(_turn(one.key), other.key, on[one.key]))
+                swaps.append(Swap(one.key.to("turn"), other.key, on[one.key]))
     return begins, tuple(swaps)
-
-
-def _turn(bake: str) -> str:
-    """The turn of a bake."""
-    return bake.replace("bake", "turn")

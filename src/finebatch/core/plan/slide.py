@@ -11,6 +11,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations, pairwise
 
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.network import (
     Job,
     Link,
@@ -24,7 +25,7 @@ from finebatch.core.plan.network import (
 from finebatch.core.plan.pieces import After, Around, InTurn, Near, Piece, Rule
 from finebatch.core.plan.schedule import JobTime, Times
 from finebatch.core.plan.shelves import colour
-from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Work, job_id
+from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Work
 
 MOST_ROUNDS = 200
 MOST_PUSHES = 8
@@ -50,8 +51,8 @@ class _Use:
     """A use of a place: from the start (or the end) of a job until so many minutes after the last
     of some jobs, or until the last of them has `begun`."""
 
-    begin: str
-    ends: tuple[str, ...]
+    begin: JobKey
+    ends: tuple[JobKey, ...]
     add: int = 0
     at_end: bool = False
     begun: bool = False
@@ -61,8 +62,8 @@ class _Sliding:
     def __init__(self, work: Work, happened: Happened, before: Times) -> None:
         self.work, self.k, self.h, self.before = work, work.kitchen, happened, before
         self.net = network(work)
-        self.first: dict[str, Piece] = {}
-        self.last: dict[str, Piece] = {}
+        self.first: dict[JobKey, Piece] = {}
+        self.last: dict[JobKey, Piece] = {}
         self.gone = passed_turns(self.net, work, happened) | {
             key
             for key, job in self.net.jobs.items()
@@ -96,7 +97,7 @@ class _Sliding:
 
     # Pieces
 
-    def _lay(self, key: str, job: Job) -> None:
+    def _lay(self, key: JobKey, job: Job) -> None:
         old = self.before.jobs.get(key)
         if key in self.h.done:
             end = self.h.done[key]
@@ -110,7 +111,7 @@ class _Sliding:
             return
         self._split(key, old, job.minutes)
 
-    def _split(self, key: str, old: JobTime, minutes: int, *, fixed: bool = False) -> None:
+    def _split(self, key: JobKey, old: JobTime, minutes: int, *, fixed: bool = False) -> None:
         """Lay a job as one piece, or as two where it was to be broken off and still can be."""
         until = max(old.start + minutes, self.h.now) if fixed else old.start + minutes
         cut = None if old.pause is None else max(old.pause[0], self.h.now if fixed else 0)
@@ -165,8 +166,8 @@ class _Sliding:
 
     def _floors(self, links: Sequence[Link]) -> Iterator[Rule]:
         """Nothing sooner than planned, but what follows something that came sooner."""
-        floors: dict[str, int] = {}
-        ahead: dict[str, list[Link]] = defaultdict(list)
+        floors: dict[JobKey, int] = {}
+        ahead: dict[JobKey, list[Link]] = defaultdict(list)
         for link in links:
             ahead[link.after].append(link)
         for key, job in self.net.jobs.items():
@@ -220,22 +221,22 @@ class _Sliding:
     def _places(self) -> Iterator[Rule]:
         """Sheets, rack, fridge, bowls and mixer, each used in the order in which it was."""
         k, trays = self.k, self.work.trays
-        begin = "load" if k.slides else "portion"
+        begin: Kind = "load" if k.slides else "portion"
         for pool, there in enumerate(k.pools):
             sheets = [
-                _Use(job_id(t.name, begin), (job_id(t.name, "rack"),), k.sheet_ready_min)
+                _Use(JobKey(t.name, begin), (JobKey(t.name, "rack"),), k.sheet_ready_min)
                 for t in trays
                 if t.pool == pool
             ]
             yield from self._chain(sheets, there)
-        racks = [(job_id(t.name, "rack"), t.cool_min) for t in trays]
+        racks = [(JobKey(t.name, "rack"), t.cool_min) for t in trays]
         yield from self._chain([_Use(r, (r,), cool, at_end=True) for r, cool in racks], k.racks)
         mixes = [key for key, job in self.net.jobs.items() if job.kind == "mix"]
         yield from self._chain([_Use(key, (key,)) for key in mixes], k.mixers)
         cold, bowls = [], []
         for dough in self.work.doughs:
             jobs, last = made(dough), mixed(dough)
-            portions = tuple(job_id(t.name, "portion") for t in self.work.trays_of(dough.letter))
+            portions = tuple(JobKey(t.name, "portion") for t in self.work.trays_of(dough.letter))
             if last is None or not portions or dough.from_cold:
                 continue
             if dough.chill_min:

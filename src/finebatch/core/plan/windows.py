@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import network
 from finebatch.core.plan.schedule import Placed, Plan
 from finebatch.core.plan.work import Work
@@ -19,11 +20,11 @@ class Window:
     latest: int | None
 
 
-def windows(work: Work, plan: Plan) -> Mapping[str, Window]:
+def windows(work: Work, plan: Plan) -> Mapping[JobKey, Window]:
     """The window of every job of the hands, by id, all others staying where they are."""
-    placed: dict[str, Placed] = {a.id: a for a in plan.activities if a.hands}
-    earliest: dict[str, int] = dict.fromkeys(placed, 0)
-    latest: dict[str, int | None] = dict.fromkeys(placed)
+    placed: dict[JobKey, Placed] = {a.id: a for a in plan.activities if a.hands}
+    earliest: dict[JobKey, int] = dict.fromkeys(placed, 0)
+    latest: dict[JobKey, int | None] = dict.fromkeys(placed)
     for link in network(work).links:
         before, after = placed.get(link.before), placed.get(link.after)
         if before is None or after is None:
@@ -37,10 +38,10 @@ def windows(work: Work, plan: Plan) -> Mapping[str, Window]:
     return {key: Window(earliest[key], latest[key]) for key in placed}
 
 
-def _later(bounds: dict[str, int], key: str, minute: int) -> None:
+def _later(bounds: dict[JobKey, int], key: JobKey, minute: int) -> None:
     bounds[key] = max(bounds[key], minute)
 
 
-def _sooner(bounds: dict[str, int | None], key: str, minute: int) -> None:
+def _sooner(bounds: dict[JobKey, int | None], key: JobKey, minute: int) -> None:
     known = bounds[key]
     bounds[key] = minute if known is None else min(known, minute)

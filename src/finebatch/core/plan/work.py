@@ -9,6 +9,7 @@ from functools import reduce
 from typing import Literal
 
 from finebatch.core.heat.oven import setting_c
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.refusal import refuse
 
 MOST_TRAYS = 60
@@ -17,32 +18,10 @@ HORIZON_SLACK = 240
 LONGEST = 14 * 24 * 60
 """No session is planned over more than a fortnight."""
 
-Kind = Literal[
-    "mix",
-    "take",
-    "wait",
-    "part",
-    "freeze",
-    "chill",
-    "temper",
-    "heat",
-    "portion",
-    "load",
-    "bake",
-    "turn",
-    "out",
-    "shape",
-    "rest",
-    "slice",
-    "rack",
-    "cool",
-    "finish",
-    "set",
-    "sheet",
-]
-
 WARM_MOST_MIN = 120
 """How long a dough with egg or dairy may be warm in all (usual food-safety guidance)."""
+PLAIN_MIX = "Mix the dough"
+"""The words of a mixing that has none of its own."""
 BREAK_MOST_MIN = 4
 """For how long portioning may be broken off where the baker allows it: a door job or two."""
 
@@ -106,7 +85,7 @@ class DoughWork:
     """
 
     letter: str
-    makes: tuple[Make, ...] = (Make("Mix the dough", 15),)
+    makes: tuple[Make, ...] = (Make(PLAIN_MIX, 15),)
     chill_min: int = 0
     chill_most: int | None = None
     temper_min: int = 0
@@ -294,7 +273,7 @@ class Kitchen:
 class Pin:
     """A wish of the baker's: this job starts at that minute."""
 
-    job: str
+    job: JobKey
     start: int
 
 
@@ -376,19 +355,9 @@ class Happened:
 
     now: int = 0
     oven_from: tuple[int, ...] = ()
-    done: Mapping[str, int] = field(default_factory=dict)
-    begun: Mapping[str, int] = field(default_factory=dict)
+    done: Mapping[JobKey, int] = field(default_factory=dict)
+    begun: Mapping[JobKey, int] = field(default_factory=dict)
     held: Mapping[str, int] = field(default_factory=dict)
 
 
 NOTHING_YET = Happened()
-
-
-def is_heating(key: str) -> bool:
-    """Whether that id is an oven's getting hot: told like a job, but none of the hands'."""
-    return ".heat" in key
-
-
-def job_id(owner: str, kind: str, number: int = 0) -> str:
-    """The id of a job: ``A1.load``; a second bake's jobs end in 2: ``A1.load2``."""
-    return f"{owner}.{kind}" + (str(number + 1) if number else "")

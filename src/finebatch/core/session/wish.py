@@ -7,6 +7,7 @@ from annotated_types import Interval, MaxLen, Predicate
 
 from finebatch.core.book.hands import USUAL, USUAL_HANDS, Hands, Pace
 from finebatch.core.care.keeping import Form
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.values import FromOutside, Id, Moment
@@ -41,7 +42,7 @@ class Item(FromOutside):
 class TimedPin(FromOutside):
     """A job that the baker has put at a time (UTC ms)."""
 
-    job: Key
+    job: JobKey
     start_at: Moment
 
 

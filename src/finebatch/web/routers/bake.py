@@ -1,13 +1,15 @@
 """The Bake screen: the session that is being baked, what happens in it, and what is weighed."""
 
 from fastapi import APIRouter
+from pydantic import TypeAdapter
 
 from finebatch.core.piece.evenness import OFF, Portions
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
 from finebatch.web.deps import Data, Now, Planner, Screens
-from finebatch.web.session_out import SessionOut, session_out
 from finebatch.web.types import Body, Id, Key, Out
 from finebatch.workflow.session import baking, live, session_rows, single, weighing
+from finebatch.workflow.session.shown import ShownSession, show
 
 router = APIRouter(prefix="/api/sessions", tags=["bake"])
 
@@ -28,13 +30,16 @@ class AlongOut(Out):
     planned_mm: float | None
 
 
-def _tell(screens: Screens, session: SessionOut) -> None:
-    screens.tell("session", session.model_dump(mode="json"))
+_SESSION = TypeAdapter(ShownSession)
 
 
-def _now_so(session_id: int, data: Data, now: int) -> SessionOut:
+def _tell(screens: Screens, session: ShownSession) -> None:
+    screens.tell("session", _SESSION.dump_python(session, mode="json"))
+
+
+def _now_so(session_id: int, data: Data, now: int) -> ShownSession:
     with data.reading() as session:
-        return session_out(session, session_rows.find_session(session, session_id), now)
+        return show(session, session_rows.find_session(session, session_id), now)
 
 
 class OneTrayBody(Body):
@@ -44,25 +49,25 @@ class OneTrayBody(Body):
 
 
 @router.post("", status_code=201)
-def bake_one_tray(body: OneTrayBody, data: Data, now: Now, screens: Screens) -> SessionOut:
+def bake_one_tray(body: OneTrayBody, data: Data, now: Now, screens: Screens) -> ShownSession:
     """Bake one tray of a dough that is ready, at once and without a plan."""
     with data.writing() as session:
         row = single.bake_one_tray(session, body.dough_id, now)
-        started = session_out(session, row, now)
+        started = show(session, row, now)
     _tell(screens, started)
     return started
 
 
 @router.get("/current")
-def current_session(data: Data, now: Now) -> SessionOut | None:
+def current_session(data: Data, now: Now) -> ShownSession | None:
     """The session that is being baked, or was finished just now; null when there is none."""
     with data.reading() as session:
         row = baking.current(session) or baking.just_finished(session, now)
-        return session_out(session, row, now) if row else None
+        return show(session, row, now) if row else None
 
 
 @router.get("/{session_id}")
-def one_session(session_id: Id, data: Data, now: Now) -> SessionOut:
+def one_session(session_id: Id, data: Data, now: Now) -> ShownSession:
     """One session."""
     return _now_so(session_id, data, now)
 
@@ -81,19 +86,21 @@ def start_session(
     planner: Planner,
     screens: Screens,
     body: StartBody | None = None,
-) -> SessionOut:
+) -> ShownSession:
     """Start baking."""
     planner.stop()
     with data.writing() as session:
         as_planned = body is not None and body.as_planned
         row = live.start(session, session_id, now, as_planned=as_planned)
-        started = session_out(session, row, now)
+        started = show(session, row, now)
     _tell(screens, started)
     return started
 
 
 @router.post("/{session_id}/events")
-def record(session_id: Id, body: baking.Deed, data: Data, now: Now, screens: Screens) -> SessionOut:
+def record(
+    session_id: Id, body: baking.Deed, data: Data, now: Now, screens: Screens
+) -> ShownSession:
     """Say what happened; the rest is planned again."""
     if body.kind in ("more", "away", "slow") and body.minutes is None:
         raise refuse("minutes", "How many minutes?")
@@ -104,17 +111,17 @@ def record(session_id: Id, body: baking.Deed, data: Data, now: Now, screens: Scr
 
 
 @router.post("/{session_id}/give-up")
-def give_up(session_id: Id, data: Data, now: Now, screens: Screens) -> SessionOut:
+def give_up(session_id: Id, data: Data, now: Now, screens: Screens) -> ShownSession:
     """End a session before its time; nothing is learnt from it."""
     with data.writing() as session:
         row = live.give_up(session, session_id, now)
-        ended = session_out(session, row, now)
+        ended = show(session, row, now)
     _tell(screens, ended)
     return ended
 
 
 @router.post("/{session_id}/undo")
-def undo(session_id: Id, data: Data, now: Now, screens: Screens) -> SessionOut:
+def undo(session_id: Id, data: Data, now: Now, screens: Screens) -> ShownSession:
     """Take the last thing back that was said."""
     live.undo(data, session_id, now, lambda: _tell(screens, _now_so(session_id, data, now)))
     return _now_so(session_id, data, now)
@@ -124,9 +131,9 @@ def undo(session_id: Id, data: Data, now: Now, screens: Screens) -> SessionOut:
 def weigh_along(session_id: Id, activity: Key, data: Data) -> AlongOut:
     """What can be weighed for a job, with what was weighed so far."""
     with data.reading() as session:
-        found = weighing.along(session, session_id, activity)
+        found = weighing.along(session, session_id, JobKey.read(activity))
     return AlongOut(
-        activity=found.activity,
+        activity=f"{found.activity}",
         ingredients=list(found.ingredients),
         portions=found.portions,
         wanted=found.wanted,

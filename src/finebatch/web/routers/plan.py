@@ -8,17 +8,17 @@ from finebatch.core.plan.helps import What
 from finebatch.core.session.wish import Wish
 from finebatch.store.database import Database
 from finebatch.web.deps import Config, Data, Now, Planner
-from finebatch.web.session_out import SessionOut, session_out
 from finebatch.web.types import Out
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session import ideas as helps
 from finebatch.workflow.session import plans, session_rows
 from finebatch.workflow.session.search import Searches
+from finebatch.workflow.session.shown import ShownSession, show
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
 
-def planned(wish: Wish, data: Database, now: int, planner: Searches) -> SessionOut:
+def planned(wish: Wish, data: Database, now: int, planner: Searches) -> ShownSession:
     """The quick plan of a wish, and the search for better ones begun."""
     planner.stop()
     session_id = plans.plan_quick(data, wish, now)
@@ -26,33 +26,33 @@ def planned(wish: Wish, data: Database, now: int, planner: Searches) -> SessionO
     searched = planner.searching()
     with data.reading() as session:
         row = session_rows.find_session(session, session_id)
-        return session_out(session, row, now, searching=searched == session_id)
+        return show(session, row, now, searching=searched == session_id)
 
 
 @router.get("/plan")
-def get_plan(data: Data, now: Now, planner: Planner) -> SessionOut | None:
+def get_plan(data: Data, now: Now, planner: Planner) -> ShownSession | None:
     """The plan that has not been started; null when there is none."""
     searched = planner.searching()
     with data.reading() as session:
         row = session_rows.planned_row(session)
         if row is None:
             return None
-        return session_out(session, row, now, searching=searched == row.id)
+        return show(session, row, now, searching=searched == row.id)
 
 
 @router.put("/plan")
-def make_plan(body: Wish, data: Data, now: Now, planner: Planner) -> SessionOut:
+def make_plan(body: Wish, data: Data, now: Now, planner: Planner) -> ShownSession:
     """Plan a session: a quick plan at once, better ones as they are found (ask again)."""
     return planned(body, data, now, planner)
 
 
 @router.post("/plan/stop")
-def stop_search(data: Data, now: Now, planner: Planner) -> SessionOut | None:
+def stop_search(data: Data, now: Now, planner: Planner) -> ShownSession | None:
     """Look no further: the best plan so far stands."""
     planner.stop()
     with data.reading() as session:
         row = session_rows.planned_row(session)
-        return session_out(session, row, now) if row else None
+        return show(session, row, now) if row else None
 
 
 @router.delete("/plan", status_code=204)

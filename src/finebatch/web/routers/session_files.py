@@ -9,11 +9,11 @@ from pydantic import Field
 from finebatch.core.refusal import refuse
 from finebatch.web.deps import Data, Now, Planner
 from finebatch.web.routers.plan import planned
-from finebatch.web.session_out import SessionOut
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session import session_files, session_rows
 from finebatch.workflow.session.session_files import Form
+from finebatch.workflow.session.shown import ShownSession
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
@@ -74,7 +74,7 @@ def give_out_session(session_id: Id, data: Data, now: Now, form: Form = "json") 
 
 
 @router.post("/plan/bring-in")
-def bring_in_session(body: FileBody, data: Data, now: Now, planner: Planner) -> SessionOut:
+def bring_in_session(body: FileBody, data: Data, now: Now, planner: Planner) -> ShownSession:
     """Plan what a session file asks for; its doughs are found by name. All of it, or nothing."""
     with data.reading() as session:
         wish = session_files.wish_of(session, body.text)
@@ -105,7 +105,7 @@ def shelf(session_id: Id, data: Data) -> SessionShelfOut:
     """The weighing list of the whole session, and what to take out of the cold when."""
     with data.reading() as session:
         row = session_rows.find_session(session, session_id)
-        if not row.activities:
+        if not row.plan.activities:
             raise Missing("A plan of this session")
         found = session_files.shelf_of(session, row)
     return SessionShelfOut(

@@ -10,6 +10,7 @@ from finebatch.core.book.firmness import Felt, Firmness, learn_cold
 from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import chill
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import mixed
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE
@@ -29,7 +30,7 @@ class FeltEvent:
     """How a dough felt, by the job that it was felt for, when (UTC ms), and for how many minutes it
     then waits."""
 
-    activity: str
+    job: JobKey
     at: int
     minutes: int
     firmness: Firmness
@@ -38,16 +39,16 @@ class FeltEvent:
 def felt_events(row: SessionRow) -> list[FeltEvent]:
     """How the doughs of a session felt, in order."""
     return [
-        FeltEvent(e.activity, e.at, e.minutes or 0, _FIRMNESS.validate_python(e.what))
+        FeltEvent(e.job, e.at, e.minutes or 0, _FIRMNESS.validate_python(e.what))
         for e in row.events
-        if e.kind == "felt"
+        if e.kind == "felt" and e.job is not None
     ]
 
 
 def latest_felt(row: SessionRow) -> dict[str, FeltEvent]:
     """How each dough was last felt, by its letter."""
-    doughs = {a.key: a.dough for a in row.activities}
-    felt = ((doughs.get(event.activity), event) for event in felt_events(row))
+    doughs = {a.id: a.dough for a in row.plan.activities}
+    felt = ((doughs.get(event.job), event) for event in felt_events(row))
     return {letter: event for letter, event in felt if letter is not None}
 
 
@@ -66,15 +67,15 @@ def felts(row: SessionRow, larder: Larder) -> Iterator[tuple[int | None, Felt]]:
         return
     work = row.work
     asked_of = {asked.letter: asked for asked in row.snapshot.items}
-    done = {event.activity: event.at for event in row.events if event.kind == "done"}
+    done = {event.job: event.at for event in row.events if event.kind == "done"}
     tray_of = {tray.name: tray.dough for tray in work.trays}
     for event in events:
-        letter = tray_of.get(event.activity.split(".")[0])
+        letter = tray_of.get(event.job.whose)
         asked = asked_of.get(letter or "")
         if letter is None or asked is None or asked.joins != "fresh":
             continue
         dough = work.dough(letter)
-        put_in = done.get(mixed(dough) or "")
+        put_in = done.get(mixed(dough))
         if put_in is None or not dough.chill_min:
             continue
         kitchen = asked.question.kitchen

@@ -7,7 +7,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from finebatch.core.book.hands import Hands, Pace, learn_pace
-from finebatch.core.plan.work import Work, is_heating, job_id
+from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.work import Work
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.store.models import SessionRow
 
@@ -39,23 +40,23 @@ def _ratios(row: SessionRow) -> Iterator[tuple[Taught, float]]:
     work = row.work
     if len(work.kitchen.workers) > 1:  # whose job took how long is not told apart
         return
-    usual = dict(_usual(work, row.snapshot.hands))
+    usual: dict[JobKey | None, tuple[Taught, float]] = dict(_usual(work, row.snapshot.hands))
     before = row.start_at
     # Turning a dial takes no time of its own.
-    done = (e for e in row.events if e.kind == "done" and not is_heating(e.activity))
+    done = (e for e in row.events if e.kind == "done" and e.job and e.job.step != "heat")
     for event in sorted(done, key=lambda e: (e.at, e.id)):
-        known = usual.get(event.activity)
+        known = usual.get(event.job)
         if known is not None:
             kind, minutes = known
             yield kind, (event.at - before) / 60_000 / minutes
         before = event.at
 
 
-def _usual(work: Work, reckoned: Hands) -> Iterator[tuple[str, tuple[Taught, float]]]:
+def _usual(work: Work, reckoned: Hands) -> Iterator[tuple[JobKey, tuple[Taught, float]]]:
     """The usual minutes of mixing and portioning, without what was learnt before."""
     for dough in work.doughs:
         for n, make in enumerate(() if dough.from_cold else dough.makes):
-            yield job_id(dough.letter, "mix", n), ("mix", make.hands_min / reckoned.mix.times)
+            yield JobKey(dough.letter, "mix", n), ("mix", make.hands_min / reckoned.mix.times)
     for tray in work.trays:
         minutes = tray.portion_min / reckoned.portion.times
-        yield job_id(tray.name, "portion"), ("portion", minutes)
+        yield JobKey(tray.name, "portion"), ("portion", minutes)

@@ -10,6 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.progress import (
     Extra,
     order_of,
@@ -17,11 +18,12 @@ from finebatch.core.plan.progress import (
     with_extras,
     without,
 )
+from finebatch.core.plan.schedule import Placed
 from finebatch.core.plan.work import HAND_JOBS, Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, Key
 from finebatch.core.values import FromOutside, Text
-from finebatch.store.models import ActivityRow, EventRow, ProbeRow, SessionRow
+from finebatch.store.models import EventRow, ProbeRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.fridge import latest_felt
 from finebatch.workflow.session import weighing
@@ -52,6 +54,11 @@ class Deed(FromOutside):
     grams: Annotated[float, Interval(ge=-1e6, le=1e6)] | None = None
     what: Annotated[Text, MaxLen(80)] | None = None
 
+    @property
+    def job(self) -> JobKey:
+        """The job that it is of; `Refusal` where none is named."""
+        return JobKey.read(self.activity)
+
 
 def current(session: Session) -> SessionRow | None:
     """The session that is being baked; the latest when there are several."""
@@ -68,9 +75,10 @@ def just_finished(session: Session, now: int) -> SessionRow | None:
     return row if row is not None and now - row.changed_at < SHOWN_AFTER_MS else None
 
 
-def done_at(row: SessionRow) -> dict[str, int]:
-    """When each hand job was done, or left out, in UTC milliseconds, by activity key."""
-    return {event.activity: event.at for event in row.events if event.kind in ("done", "skip")}
+def done_at(row: SessionRow) -> dict[JobKey, int]:
+    """When each hand job was done, or left out, in UTC milliseconds."""
+    said = ((event.job, event) for event in row.events if event.kind in ("done", "skip"))
+    return {job: event.at for job, event in said if job is not None}
 
 
 def dropped(row: SessionRow) -> set[str]:
@@ -80,7 +88,7 @@ def dropped(row: SessionRow) -> set[str]:
 
 def work_now(row: SessionRow) -> Work:
     """The session's work with what came up while baking: minutes more, breaks, trays dropped."""
-    extras = [Extra(e.activity, e.minutes or 0) for e in row.events if e.kind == "more"]
+    extras = [Extra(e.job, e.minutes or 0) for e in row.events if e.kind == "more" and e.job]
     work = without(with_extras(row.work, extras), dropped(row))
     for event in row.events:
         if event.kind == "away":
@@ -92,10 +100,10 @@ def work_now(row: SessionRow) -> Work:
 def oven_from(row: SessionRow) -> tuple[int, ...]:
     """The minutes before which each oven is not hot: slow, as the baker said, or its dial was
     turned later than planned."""
-    heats = {a.key: a for a in row.activities if a.kind == "heat"}
+    heats: dict[JobKey | None, Placed] = {a.id: a for a in row.plan.activities if a.kind == "heat"}
     hot = [0.0] * len(row.work.kitchen.ovens)
     for event in row.events:
-        minute, heat = minutes_at(row, event.at), heats.get(event.activity)
+        minute, heat = minutes_at(row, event.at), heats.get(event.job)
         if event.kind == "slow":
             hot = [max(before, minute + (event.minutes or 0)) for before in hot]
         elif event.kind == "done" and heat is not None:
@@ -104,16 +112,16 @@ def oven_from(row: SessionRow) -> tuple[int, ...]:
     return tuple(map(math.ceil, hot))
 
 
-def done_or_seen(row: SessionRow) -> dict[str, int]:
+def done_or_seen(row: SessionRow) -> dict[JobKey, int]:
     """When each job was done, and each oven's dial turned: where nobody said that, when the first
-    tray went in that waited for it. UTC milliseconds, by activity key."""
+    tray went in that waited for it. UTC milliseconds."""
     done = done_at(row)
-    loads = [a for a in row.activities if a.kind == "load" and a.key in done]
+    loads = [a for a in row.plan.activities if a.kind == "load" and a.id in done]
     seen = {}
-    for heat in (a for a in row.activities if a.kind == "heat"):
-        went_in = [done[a.key] for a in loads if a.oven == heat.oven and a.end >= heat.end]
+    for heat in (a for a in row.plan.activities if a.kind == "heat"):
+        went_in = [done[a.id] for a in loads if a.oven == heat.oven and a.end >= heat.end]
         if went_in:
-            seen[heat.key] = min(went_in)
+            seen[heat.id] = min(went_in)
     return seen | done
 
 
@@ -123,7 +131,7 @@ def _check(row: SessionRow, deed: Deed) -> None:
     if deed.kind in ("away", "slow"):
         return
     if deed.kind == "weighed":
-        weighing.check(row, deed.activity, deed.what, deed.grams)
+        weighing.check(row, deed.job, deed.what, deed.grams)
         return
     if deed.kind == "dropped":
         _check_dropped(row, deed.activity)
@@ -134,14 +142,13 @@ def _check(row: SessionRow, deed: Deed) -> None:
 def _check_job(row: SessionRow, deed: Deed) -> None:
     """What is said of one step of the plan."""
     done = done_at(row)
-    job = next((a for a in row.activities if a.key == deed.activity), None)
+    job = next((a for a in row.plan.activities if a.id == deed.job), None)
     if job is None:
         raise Missing("This step of the plan")
     if deed.kind == "skip" and job.kind not in SKIPPED:
         raise Conflict("This step cannot be left out: what follows needs it.")
     if deed.kind == "more":
-        load, out = (deed.activity.replace("bake", word) for word in ("load", "out"))
-        if job.kind != "bake" or load not in done or out in done:
+        if job.kind != "bake" or job.id.to("load") not in done or job.id.to("out") in done:
             raise Conflict("More minutes are for a tray that is in the oven now.")
         return
     if job.kind == "heat" and deed.kind == "done":
@@ -151,25 +158,24 @@ def _check_job(row: SessionRow, deed: Deed) -> None:
     if deed.kind == "felt":
         _check_felt(job, deed, done)
         return
-    missing = [key for key in order_of(row.work, deed.activity) if key not in done]
+    missing = [key for key in order_of(row.work, job.id) if key not in done]
     if missing:
-        raise Conflict(f"First: {missing[0].replace('.', ', ')}.")
+        raise Conflict(f"First: {missing[0].said}.")
     if job.kind == "load":
         gone = dropped(row)
         inside = [
-            k
-            for k in done
-            if ".load" in k and k.replace("load", "out") not in done and k.split(".")[0] not in gone
+            key
+            for key in done
+            if key.step == "load" and key.to("out") not in done and key.whose not in gone
         ]
         if len(inside) >= row.work.kitchen.shelves:
-            tray = inside[0].split(".")[0]
-            raise Conflict(f"The oven is full. Take {tray} out first.")
+            raise Conflict(f"The oven is full. Take {inside[0].whose} out first.")
 
 
-def _check_felt(job: ActivityRow, deed: Deed, done: Mapping[str, int]) -> None:
+def _check_felt(job: Placed, deed: Deed, done: Mapping[JobKey, int]) -> None:
     if deed.what not in get_args(Firmness):
         raise refuse("what", "Say whether the dough is soft, right or hard.")
-    if job.kind != "portion" or job.key in done:
+    if job.kind != "portion" or job.id in done:
         raise Conflict("A dough is felt before it is portioned.")
 
 
@@ -179,14 +185,14 @@ def _check_dropped(row: SessionRow, tray: str) -> None:
         raise Missing("This tray")
     if len(there) == 1:
         raise Conflict("That is the last tray. Plan the dough again to bake it again.")
-    if f"{tray}.rack" in done_at(row):
+    if JobKey(tray, "rack") in done_at(row):
         raise Conflict("This tray is on the rack already; its pieces are counted in the book.")
 
 
 def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
     """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
     there is nothing new."""
-    if deed.kind in ("done", "skip") and deed.activity in done_or_seen(row):
+    if deed.kind in ("done", "skip") and deed.job in done_or_seen(row):
         return None
     _check(row, deed)
     event = EventRow(
@@ -227,19 +233,19 @@ def minutes_at(row: SessionRow, at: int) -> float:
     return (at - row.start_at) / MINUTE
 
 
-def due_at(row: SessionRow) -> dict[str, int]:
+def due_at(row: SessionRow) -> dict[JobKey, int]:
     """When each activity is to begin, in UTC milliseconds, exact for trays in the oven."""
-    due = {a.key: row.start_at + a.start * MINUTE for a in row.activities}
+    due = {a.id: row.start_at + a.start * MINUTE for a in row.plan.activities}
     done, work = done_at(row), work_now(row)
     for tray in work.trays:
         for n, bake in enumerate(tray.bakes):
-            tail = str(n + 1) if n else ""
-            loaded = done.get(f"{tray.name}.load{tail}")
+            load = JobKey(tray.name, "load", n)
+            loaded = done.get(load)
             if loaded is None:
                 continue
-            due[f"{tray.name}.out{tail}"] = loaded + bake.length * MINUTE
+            due[load.to("out")] = loaded + bake.length * MINUTE
             if bake.turn_after is not None:
-                due[f"{tray.name}.turn{tail}"] = loaded + bake.turn_after * MINUTE
+                due[load.to("turn")] = loaded + bake.turn_after * MINUTE
     return due
 
 
@@ -250,17 +256,21 @@ def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
     """Where each sheet is that was used so far, and the tray that is on it."""
     gone = dropped(row)
     states: dict[int, tuple[SheetState, str | None]] = {}
-    on = {a.tray: a.sheet for a in row.activities if a.kind == "portion" and a.sheet is not None}
-    moves: Mapping[str, SheetState] = {
+    on = {
+        a.tray: a.sheet for a in row.plan.activities if a.kind == "portion" and a.sheet is not None
+    }
+    moves: Mapping[Kind, SheetState] = {
         "portion": "filled",
         "load": "oven",
         "out": "cooling",
         "rack": "free",
     }
     for event in row.events:
-        tray, _, kind = event.activity.partition(".")
-        sheet, state = on.get(tray), moves.get(kind.rstrip("2"))
-        if event.kind == "done" and sheet is not None and state is not None:
+        if event.kind != "done" or event.job is None:
+            continue
+        tray = event.job.whose
+        sheet, state = on.get(tray), moves.get(event.job.step)
+        if sheet is not None and state is not None:
             gone_or_free = state == "free" or tray in gone
             states[sheet] = ("free", None) if gone_or_free else (state, tray)
     return states
@@ -269,7 +279,7 @@ def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
 def baked_minutes(row: SessionRow, tray: str) -> float | None:
     """Minutes that a tray's first bake really took; none until it was taken out."""
     done = done_at(row)
-    loaded, out = done.get(f"{tray}.load"), done.get(f"{tray}.out")
+    loaded, out = done.get(JobKey(tray, "load")), done.get(JobKey(tray, "out"))
     if loaded is None or out is None:
         return None
     return round((out - loaded) / MINUTE, 1)
@@ -278,7 +288,7 @@ def baked_minutes(row: SessionRow, tray: str) -> float | None:
 def baked_at_c(session: Session, row: SessionRow, tray: str) -> float | None:
     """What the oven's thermometer read in the mean while a tray was in (°C); none without one."""
     done = done_at(row)
-    loaded, out = done.get(f"{tray}.load"), done.get(f"{tray}.out")
+    loaded, out = done.get(JobKey(tray, "load")), done.get(JobKey(tray, "out"))
     if loaded is None or out is None:
         return None
     mean = select(func.avg(ProbeRow.celsius)).where(ProbeRow.at.between(loaded, out))

@@ -4,7 +4,6 @@ from finebatch.core.plan.helps import Help, Idea, ideas, try_idea
 from finebatch.store.database import Database
 from finebatch.store.models import SessionRow
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.session.plans import finish_of, plan_of
 from finebatch.workflow.session.session_rows import find_session
 
 
@@ -17,7 +16,7 @@ def help_of(database: Database, session_id: int, number: int, seconds: float) ->
     """Plan a session again with one thing changed; `Missing` when there is no such idea."""
     with database.reading() as session:
         row = find_session(session, session_id)
-        work, finish, begin = row.work, finish_of(row), plan_of(row).begin
+        work, finish, begin = row.work, row.plan.finish, row.plan.begin
     found = ideas(work)
     if not 0 <= number < len(found):
         raise Missing("This idea")

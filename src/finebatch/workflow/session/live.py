@@ -12,11 +12,13 @@ from dataclasses import dataclass
 from sqlalchemy import delete
 from sqlalchemy.orm import Session
 
+from finebatch.core.plan.explain import mark_critical
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import Plan, times_of
 from finebatch.core.plan.shift import shift_work
-from finebatch.core.plan.work import Work, is_heating, job_id
+from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE
 from finebatch.store.database import Database
@@ -35,7 +37,6 @@ from finebatch.workflow.session.baking import (
     work_now,
 )
 from finebatch.workflow.session.plan_before import forget_old, plan_before, put_back
-from finebatch.workflow.session.plans import plan_of, write_activities
 from finebatch.workflow.session.session_rows import find_session, touch
 
 TOO_LONG_MIN = 2
@@ -60,8 +61,8 @@ def _moving(row: SessionRow) -> tuple[int, ...]:
 
 
 def _rest_of(row: SessionRow, now: int) -> _Rest:
-    before, work = plan_of(row), work_now(row)
-    done = {key: minutes_at(row, at) for key, at in done_at(row).items() if not is_heating(key)}
+    before, work = row.plan, work_now(row)
+    done = {key: minutes_at(row, at) for key, at in done_at(row).items() if key.step != "heat"}
     latest = max([now, *(event.at for event in row.events)])
     clock = max(math.ceil(minutes_at(row, latest)), 0)
     held = {dough: math.ceil(minutes_at(row, at)) for dough, at in held_until(row).items()}
@@ -72,12 +73,11 @@ def _rest_of(row: SessionRow, now: int) -> _Rest:
 
 
 def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
-    row.said, row.bound = rest.said, rest.plan.bound
+    row.said, row.plan = rest.said, mark_critical(rest.plan)
     touch(row, now)
     row.planned_after = len(rest.events)
-    write_activities(row, rest.plan)
     done = done_at(row)
-    if all(a.key in done for a in row.activities if a.kind in LAST_JOBS):
+    if all(a.id in done for a in row.plan.activities if a.kind in LAST_JOBS):
         row.state = "finished"
 
 
@@ -198,14 +198,14 @@ def undo(database: Database, session_id: int, now: int, tell: Tell) -> None:
         _plan_rest(database, session_id, now, tell)
 
 
-def _left_in(work: Work, after: Plan, done: Mapping[str, float]) -> str | None:
+def _left_in(work: Work, after: Plan, done: Mapping[JobKey, float]) -> str | None:
     """A tray that would stay in the oven for too long: nobody is there to take it out."""
     outs = {a.id: a.start for a in after.activities if a.kind == "out"}
     for tray in work.trays:
         for n, bake in enumerate(tray.bakes):
-            loaded = done.get(job_id(tray.name, "load", n))
-            out = outs.get(job_id(tray.name, "out", n))
-            if loaded is None or out is None or job_id(tray.name, "out", n) in done:
+            loaded = done.get(JobKey(tray.name, "load", n))
+            out = outs.get(JobKey(tray.name, "out", n))
+            if loaded is None or out is None or JobKey(tray.name, "out", n) in done:
                 continue
             over = out - loaded - bake.length
             if over >= TOO_LONG_MIN:
@@ -217,13 +217,13 @@ def _shift(minutes: int) -> str:
     return f"{abs(minutes)} min {'later' if minutes > 0 else 'earlier'}"
 
 
-def _what_moved(before: Plan, after: Plan, done: set[str]) -> str | None:
+def _what_moved(before: Plan, after: Plan, done: set[JobKey]) -> str | None:
     """One line on what moved by more than a minute: the finish, and the first tray that goes in at
     another time."""
     parts = []
     if abs(after.finish - before.finish) > 1:
         parts.append(f"Finish {_shift(after.finish - before.finish)}")
-    was: Mapping[str, int] = {a.id: a.start for a in before.activities}
+    was: Mapping[JobKey, int] = {a.id: a.start for a in before.activities}
     moved = [
         a
         for a in after.activities

@@ -5,7 +5,6 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.plan.schedule import PlanBefore
 from finebatch.store.models import EventRow, SessionRow
-from finebatch.workflow.session.plans import plan_of, write_activities
 
 MOST_KEPT = 20
 """So many things can be taken back one after the other as if they had never been."""
@@ -16,7 +15,7 @@ def plan_before(row: SessionRow) -> PlanBefore | None:
     plan knows of."""
     if row.planned_after is None:
         return None
-    return PlanBefore(plan_of(row), row.said, row.planned_after)
+    return PlanBefore(row.plan, row.said, row.planned_after)
 
 
 def put_back(row: SessionRow, before: PlanBefore | None, events: int) -> bool:
@@ -24,8 +23,7 @@ def put_back(row: SessionRow, before: PlanBefore | None, events: int) -> bool:
     it did."""
     if before is None or before.planned_after != events:
         return False
-    row.said, row.bound, row.planned_after = before.said, before.plan.bound, events
-    write_activities(row, before.plan)
+    row.said, row.plan, row.planned_after = before.said, before.plan, events
     return True
 
 

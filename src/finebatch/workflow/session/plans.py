@@ -4,21 +4,20 @@ from collections.abc import Callable
 from dataclasses import replace
 from datetime import datetime
 
-from sqlalchemy import delete, insert
-from sqlalchemy.orm import Session, object_session
+from sqlalchemy.orm import Session
 
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.latest import latest_quick
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Placed, Plan
+from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan, nearest_to_pins
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE, Wish
-from finebatch.formats.run_sheet import words
+from finebatch.core.session.words import line
 from finebatch.store.database import Database
-from finebatch.store.models import ActivityRow, SessionRow
+from finebatch.store.models import SessionRow
 from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
 from finebatch.workflow.session.asking import (
     ask,
@@ -56,9 +55,9 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
         row.dough_id = wish.items[0].dough_id if len(wish.items) == 1 else None
         row.snapshot = snapshot
         row.ready_by, row.changed_at, row.said = wish.ready_by, now, passed(wish, now)
+        keep_plan(row, work, plan, base)
         session.add(row)
-        with session.no_autoflush:
-            keep_plan(row, work, plan, base)
+        session.flush()
         return row.id
 
 
@@ -67,9 +66,7 @@ def keep_plan(row: SessionRow, work: Work, plan: Plan, base: int) -> None:
     begin = plan.begin
     row.start_at = base + begin * MINUTE
     row.work = shift_work(work, -begin)
-    moved = shift_plan(plan, -begin)
-    row.bound = moved.bound
-    write_activities(row, moved)
+    row.plan = mark_critical(shift_plan(plan, -begin))
 
 
 def improve(database: Database, session_id: int, seconds: float, go_on: Callable[[], bool]) -> None:
@@ -111,7 +108,7 @@ def _pins_moved(plan: Plan, work: Work, base: int) -> str:
     """Which pinned jobs cannot be where they are pinned, and where this plan has them."""
     jobs = {a.id: a for a in plan.activities}
     moved = [
-        f"{words(jobs[pin.job])} cannot begin at {_clock(base + pin.start * MINUTE)}; "
+        f"{line(jobs[pin.job])} cannot begin at {_clock(base + pin.start * MINUTE)}; "
         f"{_clock(base + jobs[pin.job].start * MINUTE)} is the nearest"
         for pin in work.pins
         if pin.job in jobs and jobs[pin.job].start != pin.start
@@ -130,42 +127,6 @@ def note(database: Database, session_id: int, words: str) -> None:
         row = session.get(SessionRow, session_id)
         if row is not None and row.state == "planned":
             row.said = words
-
-
-def write_activities(row: SessionRow, plan: Plan) -> None:
-    """Put a plan's activities in place of the session's earlier ones: all at once, since a search
-    does it often."""
-    session = object_session(row)
-    assert session is not None
-    session.add(row)
-    session.flush()
-    session.execute(delete(ActivityRow).where(ActivityRow.session_id == row.id))
-    session.execute(
-        insert(ActivityRow),
-        [
-            {
-                "session_id": row.id,
-                "key": a.id,
-                "kind": a.kind,
-                "tray": a.tray,
-                "place": a.place,
-                "start": a.start,
-                "end": a.end,
-                "sheet": a.sheet,
-                "shelf": a.shelf,
-                "critical": a.critical,
-                "dough": a.dough,
-                "oven": a.oven,
-                "who": a.who,
-                "label": a.label,
-                "pause_from": a.pause[0] if a.pause else None,
-                "pause_to": a.pause[1] if a.pause else None,
-                "to_shelf": a.to_shelf,
-            }
-            for a in mark_critical(plan).activities
-        ],
-    )
-    session.expire(row, ["activities"])
 
 
 def is_stale(session: Session, row: SessionRow) -> bool:
@@ -191,42 +152,6 @@ def is_stale(session: Session, row: SessionRow) -> bool:
         planned.kitchen,
         True,
     )
-
-
-def plan_of(row: SessionRow) -> Plan:
-    """The plan as it now stands, read back from the session's activities."""
-    found = tuple(
-        Placed(
-            a.key,
-            a.kind,
-            a.tray,
-            a.place,
-            a.start,
-            a.end,
-            a.sheet,
-            a.shelf,
-            a.critical,  # type: ignore[arg-type]
-            a.dough,
-            a.oven,
-            a.who,
-            a.label,
-            _pause(a),
-            a.to_shelf,
-        )
-        for a in row.activities
-    )
-    return Plan(found, finish_of(row), row.bound)
-
-
-def _pause(row: ActivityRow) -> tuple[int, int] | None:
-    if row.pause_from is None or row.pause_to is None:
-        return None
-    return row.pause_from, row.pause_to
-
-
-def finish_of(row: SessionRow) -> int:
-    """The minute at which all is ready."""
-    return max(a.end for a in row.activities if a.kind in ("cool", "finish", "set"))
 
 
 def explain(plan: Plan) -> tuple[HoldUp, ...]:

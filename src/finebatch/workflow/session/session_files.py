@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from finebatch.core.care.keeping import Form as ColdForm
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, kitchen_amount
 from finebatch.core.formula.weigh import weigh
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import (
     MINUTE,
@@ -32,7 +33,6 @@ from finebatch.workflow.dough.doughs import find_by_name, get_dough
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
 from finebatch.workflow.kitchen.larder import get_larder
-from finebatch.workflow.session import plans
 
 Form = Literal["json", "ics", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
@@ -46,7 +46,7 @@ def _moment(ms: int) -> datetime:
 
 
 def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.Told]:
-    plan, work = plans.plan_of(row), row.work
+    plan, work = row.plan, row.work
     minutes = {m for a in plan.activities for m in (a.start, a.end)}
     at = {m: _moment(row.start_at + m * MINUTE) for m in minutes}
     names = {asked.letter: asked.name for asked in snapshot.items}
@@ -85,8 +85,10 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
             file_dough(work, a.letter, a.name, a.joins, *wanted.get(a.dough_id, (None, None)))
             for a in snapshot.items
         ],
-        pins=[FilePin(job=p.job, start=_moment(p.start_at)) for p in (wish.pins if wish else ())],
-        plan=file_plan(work, plans.plan_of(row), _moment(row.start_at)),
+        pins=[
+            FilePin(job=f"{p.job}", start=_moment(p.start_at)) for p in (wish.pins if wish else ())
+        ],
+        plan=file_plan(work, row.plan, _moment(row.start_at)),
     )
 
 
@@ -117,7 +119,7 @@ def wish_of(session: Session, text: str) -> Wish:
         None if file.start is None else ms(file.start),
         None if file.ready_by is None else ms(file.ready_by),
         tuple(Away(ms(a.start), ms(a.end)) for a in file.kitchen.workers[0].away),
-        tuple(TimedPin(p.job, ms(p.start)) for p in file.pins),
+        tuple(TimedPin(JobKey.read(p.job), ms(p.start)) for p in file.pins),
         tuple(ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
     )
 
@@ -213,7 +215,7 @@ def _parts_g(session: Session, row: SessionRow, asked: Asked) -> list[Mapping[st
 
 def _take_out(row: SessionRow, snapshot: Snapshot, buttered: set[str]) -> list[TakeOut]:
     first: dict[str, int] = {}
-    for a in row.activities:
+    for a in row.plan.activities:
         if a.dough is not None and a.kind in ("mix", "take", "portion"):
             first[a.dough] = min(first.get(a.dough, a.start), a.start)
     found = []

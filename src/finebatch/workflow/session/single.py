@@ -43,8 +43,7 @@ def bake_one_tray(session: Session, dough_id: int, now: int) -> SessionRow:
         said=None,
         snapshot=replace(snapshot, name=f"One tray: {snapshot.name}", wish=None),
     )
+    keep_plan(row, work, quick_plan(work), base)
     session.add(row)
-    with session.no_autoflush:
-        keep_plan(row, work, quick_plan(work), base)
     session.flush()
     return row

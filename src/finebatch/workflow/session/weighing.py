@@ -8,11 +8,13 @@ from sqlalchemy.orm import Session
 from finebatch.core.piece.evenness import Portions, judge_portions
 from finebatch.core.piece.kinds import Pan, Rolled, TwiceBaked, batch_grams, with_grams
 from finebatch.core.piece.spread import Width
+from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.schedule import Placed
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import Asked
 from finebatch.core.tray.question import Ground, TrayQuestion, answer
 from finebatch.facts import tables
-from finebatch.store.models import ActivityRow, EventRow, SessionRow
+from finebatch.store.models import EventRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.larder import get_larder
 from finebatch.workflow.kitchen.lessons import lessons
@@ -40,7 +42,7 @@ class Along:
     `width` is what a piece of the mean mass comes out at, `planned` one of the target's.
     """
 
-    activity: str
+    activity: JobKey
     ingredients: tuple[ToWeigh, ...] = ()
     portions: Portions | None = None
     wanted: int = 0
@@ -48,8 +50,8 @@ class Along:
     planned: Width | None = None
 
 
-def _job(row: SessionRow, activity: str) -> ActivityRow:
-    job = next((a for a in row.activities if a.key == activity), None)
+def _job(row: SessionRow, key: JobKey) -> Placed:
+    job = next((a for a in row.plan.activities if a.id == key), None)
     if job is None:
         raise Missing("This step of the plan")
     if job.kind not in ("mix", "portion"):
@@ -57,7 +59,7 @@ def _job(row: SessionRow, activity: str) -> ActivityRow:
     return job
 
 
-def _asked(row: SessionRow, job: ActivityRow) -> Asked:
+def _asked(row: SessionRow, job: Placed) -> Asked:
     found = next((a for a in row.snapshot.items if a.letter == job.dough), None)
     if found is None:
         raise Missing("This dough in that session")
@@ -67,9 +69,7 @@ def _asked(row: SessionRow, job: ActivityRow) -> Asked:
 def weighed_events(row: SessionRow, dough: str) -> list[EventRow]:
     """What was weighed into the bowl of a dough."""
     return [
-        e
-        for e in row.events
-        if e.kind == "weighed" and e.what and e.activity.split(".")[0] == dough
+        e for e in row.events if e.kind == "weighed" and e.what and e.job and e.job.whose == dough
     ]
 
 
@@ -80,12 +80,12 @@ def portions_g(row: SessionRow, tray: str) -> list[float]:
         for e in row.events
         if e.kind == "weighed"
         and not e.what
-        and e.activity == f"{tray}.portion"
+        and e.job == JobKey(tray, "portion")
         and e.grams is not None
     ]
 
 
-def along(session: Session, session_id: int, activity: str) -> Along:
+def along(session: Session, session_id: int, activity: JobKey) -> Along:
     """What can be weighed for a job, with what was weighed so far."""
     row = find_session(session, session_id)
     job = _job(row, activity)
@@ -128,7 +128,7 @@ def with_portions(
     return replace(question, setting=replace(question.setting, piece=piece))
 
 
-def check(row: SessionRow, activity: str, what: str | None, grams: float | None) -> None:
+def check(row: SessionRow, activity: JobKey, what: str | None, grams: float | None) -> None:
     """`Refusal` or `Conflict` for what cannot have been weighed."""
     job = _job(row, activity)
     if grams is None or not LEAST_G <= grams <= MOST_G:

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Activity, BakingSession, Schemas } from "../../api/client";
 import { fromField, toField } from "../../app/format";
+import { stepOf } from "./jobs";
 
 export type Deed = Schemas["Deed"];
 
@@ -16,10 +17,10 @@ const CAN_BE_LEFT: ReadonlySet<Activity["kind"]> = new Set(["turn", "finish", "f
 const MINUTE = 60_000;
 
 /** What two more minutes, or leaving a job out, would be said as; null where it cannot be. */
-export const notYet = (job: Activity): Deed | null =>
-  job.kind === "out"
-    ? { kind: "more", activity: job.key.replace("out", "bake"), minutes: 2 }
-    : null;
+export function notYet(job: Activity, session: BakingSession): Deed | null {
+  const bake = job.kind === "out" ? stepOf(session, job, "bake") : undefined;
+  return bake ? { kind: "more", activity: bake.key, minutes: 2 } : null;
+}
 
 export const leaveOut = (job: Activity): Deed | null =>
   CAN_BE_LEFT.has(job.kind) ? { kind: "skip", activity: job.key } : null;
@@ -40,7 +41,7 @@ export function KeyCap({ children }: { children: string }) {
 
 /** What comes up in a kitchen beside "done": each is one press, and the rest is planned again. */
 export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps) {
-  const later = notYet(job);
+  const later = notYet(job, session);
   const left = leaveOut(job);
   return (
     <section aria-label="Something else" className="flex flex-wrap items-end gap-x-5 gap-y-3">

@@ -10,7 +10,7 @@ import { DayDrawing } from "../plan/DayDrawing";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
 import { Firmness, felt } from "./Firmness";
 import { type Deed, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
-import { inOven, jobNow, pendingJobs, sayJob } from "./jobs";
+import { inOven, jobNow, pendingJobs, wordsOf } from "./jobs";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
 import { useDeeds, useNow } from "./session";
@@ -36,9 +36,9 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
     0,
   );
   const job = order[place];
-  const said = job ? sayJob(job, session) : null;
+  const said = job ? wordsOf(job) : null;
 
-  useAlarm(first, first ? sayJob(first, session).title : "", now, manner);
+  useAlarm(first, first ? wordsOf(first).title : "", now, manner);
   useAwake(first !== undefined);
 
   const tell = (what: Deed | null) => {
@@ -57,7 +57,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   useKeys({
     " ": done,
     "1": done,
-    "2": () => tell(job ? notYet(job) : null),
+    "2": () => tell(job ? notYet(job, session) : null),
     "3": () => tell(job ? leaveOut(job) : null),
     "5": () => tell(ovenSlow),
     "6": () => tell(job ? felt(session, job, "soft") : null),
@@ -79,8 +79,8 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
         </h1>
         <p className="text-4xl leading-tight max-lg:text-3xl max-sm:text-2xl">{said.detail}</p>
         <p className="text-2xl text-soft max-sm:text-xl">{said.cue}</p>
-        {said.colours && words.data && (
-          <ColourToSee words={words.data.colours} right={said.colours} />
+        {said.colour_from !== null && said.colour_to !== null && words.data && (
+          <ColourToSee words={words.data.colours} right={[said.colour_from, said.colour_to]} />
         )}
         {said.caution && (
           <p className="text-xl">
@@ -164,7 +164,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
                   <button
                     type="button"
                     className="flex min-h-11 w-full items-baseline gap-3 py-1.5 text-left text-lg hover:bg-wash"
-                    aria-label={`Do this first: ${sayJob(next, session).short}`}
+                    aria-label={`Do this first: ${wordsOf(next).short}`}
                     onClick={() => {
                       setPicked(n === 0 ? null : next.key);
                       // On a phone the job at hand is far above this list.
@@ -172,7 +172,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
                     }}
                   >
                     <strong className="w-14">{clock(next.due_at)}</strong>
-                    {sayJob(next, session).short}
+                    {wordsOf(next).short}
                   </button>
                 </li>
               ),

@@ -1,7 +1,7 @@
 import type { BakingSession } from "../../api/client";
 import { clock, countdown } from "../../app/format";
 import { shelfName } from "../plan/day";
-import type { InOven } from "./jobs";
+import { type InOven, stepOf } from "./jobs";
 
 interface OvenProps {
   session: BakingSession;
@@ -55,10 +55,9 @@ const shelfNow = ({ bake, turn }: InOven): number =>
 
 /** What the dial is to be at: as for what is inside, else for what goes in next. */
 function dialNow(session: BakingSession, ovens: InOven[]): string {
-  const inside = ovens[0]?.bake.key.replace("bake", "load");
-  const loads = session.activities.filter((a) => a.kind === "load");
-  const load = loads.find((a) => a.key === inside) ?? loads.find((a) => a.done_at === null);
-  return load?.label ? `dial at ${load.label} °C` : "";
+  const inside = ovens[0] && stepOf(session, ovens[0].bake, "load");
+  const load = inside ?? session.activities.find((a) => a.kind === "load" && a.done_at === null);
+  return load?.dial_c != null ? `dial at ${load.dial_c} °C` : "";
 }
 
 interface OnShelfProps {

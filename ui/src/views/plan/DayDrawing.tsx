@@ -260,7 +260,7 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
         top={row.top + 4 + lane * day.coldLane}
         height={day.coldLane - 3}
         texts={[
-          `${letter} ${a.label.startsWith("thaws") ? "thaws" : "chills"} ${minutes}`,
+          `${letter} ${a.cold === "thaws" ? "thaws" : "chills"} ${minutes}`,
           `${letter} ${minutes}`,
           letter,
         ]}
@@ -272,7 +272,7 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
   }
   const row = day.rows.get(`hands${a.who ?? 0}`);
   if (!row) return null;
-  const own: Partial<Record<string, string>> = { take: "take out", part: a.label, freeze: "wrap" };
+  const own: Partial<Record<string, string>> = { take: "take out", part: a.what, freeze: "wrap" };
   const words = own[a.kind] ?? a.kind;
   return (
     <Block
@@ -292,7 +292,7 @@ function Heat({ activity: a, day, x }: PartProps) {
   const row = day.rows.get(`oven${a.oven ?? 1}shelf1`);
   if (!row) return null;
   const y = row.top + 9;
-  const text = `${a.label} °C from ${clock(a.start_at)}`;
+  const text = `${a.dial_c} °C from ${clock(a.start_at)}`;
   return (
     <g>
       <line

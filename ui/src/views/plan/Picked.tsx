@@ -1,6 +1,6 @@
 import type { Activity, BakingSession } from "../../api/client";
 import { clock, length } from "../../app/format";
-import { isJob, sayJob } from "../bake/jobs";
+import { isJob, wordsOf } from "../bake/jobs";
 import { type Row, rowsOf } from "./day";
 
 interface PickedProps {
@@ -17,7 +17,7 @@ export function Picked({ session, activity, place }: PickedProps) {
       {activity && (
         <p>
           <strong>
-            {clock(activity.start_at)} to {clock(activity.end_at)}, {naming(activity, session)}
+            {clock(activity.start_at)} to {clock(activity.end_at)}, {naming(activity)}
           </strong>
           {activity.hands &&
             session.workers.length > 1 &&
@@ -30,7 +30,7 @@ export function Picked({ session, activity, place }: PickedProps) {
           <strong>{place.label}:</strong>{" "}
           {session.activities
             .filter((a) => rowsOf(a).includes(place.key))
-            .map((a) => `${clock(a.start_at)} ${naming(a, session)}`)
+            .map((a) => `${clock(a.start_at)} ${naming(a)}`)
             .join("; ") || "nothing"}
           .
         </p>
@@ -50,8 +50,8 @@ const QUIET: Partial<Record<Activity["kind"], string>> = {
   sheet: "sheet cools and is lined",
 };
 
-function naming(a: Activity, session: BakingSession): string {
-  if (isJob(a)) return sayJob(a, session).short;
+function naming(a: Activity): string {
+  if (isJob(a)) return wordsOf(a).short;
   const minutes = length((a.end_at - a.start_at) / 60_000);
   return `${a.tray ?? `dough ${a.dough}`} ${QUIET[a.kind] ?? a.kind} ${minutes}`;
 }

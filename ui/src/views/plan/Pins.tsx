@@ -1,6 +1,6 @@
 import type { BakingSession } from "../../api/client";
 import { when } from "../../app/format";
-import { sayJob } from "../bake/jobs";
+import { wordsOf } from "../bake/jobs";
 import { shelfName } from "./day";
 import type { Wish } from "./queries";
 
@@ -54,7 +54,7 @@ export function Pins({ plan, wish, only, onWish }: PinsProps) {
             className="press min-h-8 px-2"
             onClick={() => onWish({ ...wish, pins: pins.filter((p) => p.job !== pin.job) })}
           >
-            Unpin: {job ? sayJob(job, plan).short : pin.job} at {when(pin.start_at, plan.now)}
+            Unpin: {job ? wordsOf(job).short : pin.job} at {when(pin.start_at, plan.now)}
           </button>
         );
       })}

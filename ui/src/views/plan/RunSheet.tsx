@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, fromField, toField, when } from "../../app/format";
 import { DoughMark } from "../../parts/DoughMark";
-import { isJob, sayJob } from "../bake/jobs";
+import { isJob, wordsOf } from "../bake/jobs";
 import type { OnPin } from "./DayDrawing";
 import { windowWords } from "./Picked";
 import type { Wish } from "./queries";
@@ -50,7 +50,7 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
           </thead>
           <tbody>
             {jobs.map((job, n) => {
-              const said = sayJob(job, session);
+              const said = wordsOf(job);
               const before = jobs[n - 1]?.start_at ?? session.now;
               const held = pins.some((p) => p.job === job.key);
               return (

@@ -34,7 +34,7 @@ export const TrayRibbon = memo(function TrayRibbon(props: RibbonProps) {
     const shelf = day.rows.get(`oven${bake.oven ?? 1}shelf${bake.shelf ?? 1}`);
     if (!shelf) return null;
     const before = n === 0 ? portion : of("slice")[0];
-    const turn = of("turn").find((a) => a.key === bake.key.replace("bake", "turn"));
+    const turn = of("turn").find((a) => a.round === bake.round);
     const moved = turn?.to_shelf
       ? day.rows.get(`oven${bake.oven ?? 1}shelf${turn.to_shelf}`)
       : undefined;

@@ -1,6 +1,7 @@
-"""A session as the API gives it: planned, running or finished."""
+"""A session as it is shown: planned, running or finished, with every job in words."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
@@ -14,29 +15,36 @@ from finebatch.core.piece.kinds import Kind as PieceKind
 from finebatch.core.piece.kinds import TwiceBaked, batch_grams
 from finebatch.core.plan.explain import HoldUp, door_openings, heat_changes
 from finebatch.core.plan.habits import Planning
+from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.prepare import Joins
-from finebatch.core.plan.schedule import Place, Plan
+from finebatch.core.plan.schedule import Cold, Place, Placed
 from finebatch.core.plan.windows import windows
-from finebatch.core.plan.work import HAND_JOBS, Kind, Work
+from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish
+from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
 from finebatch.facts import formula
-from finebatch.store.models import ActivityRow, DoughRow, SessionRow
-from finebatch.web.types import Out
+from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow.kitchen.fridge import FeltEvent, latest_felt
 from finebatch.workflow.kitchen.larder import get_larder
 from finebatch.workflow.session import baking, plans
 from finebatch.workflow.session.asking import pool_names
 
 
-class ActivityOut(Out):
+@dataclass(frozen=True, slots=True)
+class ShownJob:
     """One activity. Times in UTC ms; `due_at` is exact for a tray in the oven.
 
-    `who` is the pair of hands, 0 the baker's own; `earliest_at` and `latest_at` are what the jobs
-    before and after leave it to begin in, while it is planned (null: nothing holds it).
+    `round` counts from 0: a second bake's jobs are of round 1. `who` is the pair of hands, 0 the
+    baker's own; `earliest_at` and `latest_at` are what the jobs before and after leave it to begin
+    in, while it is planned (null: nothing holds it). `dial_c` is the oven's dial, `partner` the
+    tray that a tray changes shelves with, `what` the step's own words or what the part is called,
+    `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
+    its words, of one that somebody does.
     """
 
-    key: str
+    key: JobKey
     kind: Kind
+    round: int
     dough: str | None
     tray: str | None
     place: Place
@@ -50,15 +58,21 @@ class ActivityOut(Out):
     shelf: int | None
     who: int | None
     label: str
+    dial_c: int | None
+    partner: str | None
+    what: str
+    cold: Cold | None
     critical: bool
     pause_from_at: int | None
     pause_to_at: int | None
     to_shelf: int | None
     earliest_at: int | None
     latest_at: int | None
+    said: Said | None
 
 
-class TrayWorkOut(Out):
+@dataclass(frozen=True, slots=True)
+class ShownTray:
     """One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
 
     `took_min` are the minutes that its first bake really took, `oven_c` what the thermometer read
@@ -68,7 +82,7 @@ class TrayWorkOut(Out):
     name: str
     dough: str
     pieces: int
-    bakes: list[int]
+    bakes: tuple[int, ...]
     scraps: bool
     size: str
     pinned_shelf: int | None
@@ -76,7 +90,8 @@ class TrayWorkOut(Out):
     oven_c: float | None
 
 
-class SessionDoughOut(Out):
+@dataclass(frozen=True, slots=True)
+class ShownDough:
     """One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
 
     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
@@ -98,7 +113,8 @@ class SessionDoughOut(Out):
     cues: Cues
 
 
-class SheetNowOut(Out):
+@dataclass(frozen=True, slots=True)
+class ShownSheet:
     """Where a sheet is, and the tray on it."""
 
     name: str
@@ -106,7 +122,8 @@ class SheetNowOut(Out):
     tray: str | None
 
 
-class LearntOut(Out):
+@dataclass(frozen=True, slots=True)
+class Learnt:
     """From how many bakes its minutes in the oven, from how many jobs those of the hands, and from
     how many doughs that were felt those in the cold are reckoned."""
 
@@ -115,7 +132,8 @@ class LearntOut(Out):
     felt: int
 
 
-class SessionOut(Out):
+@dataclass(frozen=True, slots=True)
+class ShownSession:
     """A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
 
     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
@@ -139,29 +157,27 @@ class SessionOut(Out):
     happened: int
     can_undo: bool
     sheets: int
-    sheet_names: list[str]
-    sheets_now: list[SheetNowOut]
+    sheet_names: tuple[str, ...]
+    sheets_now: tuple[ShownSheet, ...]
     shelves: int
-    ovens: list[int]
+    ovens: tuple[int, ...]
     openings: int
     heat_changes: int
-    hot_sides: list[HotSide]
-    workers: list[str]
-    doughs: list[SessionDoughOut]
-    trays: list[TrayWorkOut]
-    activities: list[ActivityOut]
-    hold_ups: list[HoldUp]
+    hot_sides: tuple[HotSide, ...]
+    workers: tuple[str, ...]
+    doughs: tuple[ShownDough, ...]
+    trays: tuple[ShownTray, ...]
+    activities: tuple[ShownJob, ...]
+    hold_ups: tuple[HoldUp, ...]
     wish: Wish | None
-    learnt: LearntOut
+    learnt: Learnt
 
 
-def _dough_out(
-    session: Session, asked: Asked, larder: Larder, felt: FeltEvent | None
-) -> SessionDoughOut:
+def _dough(session: Session, asked: Asked, larder: Larder, felt: FeltEvent | None) -> ShownDough:
     there = asked.dough_id is not None and session.get(DoughRow, asked.dough_id) is not None
     piece = asked.question.setting.piece
     wanted = asked.question.setting.doneness or USUAL_DONENESS[asked.question.family]
-    return SessionDoughOut(
+    return ShownDough(
         letter=asked.letter,
         dough_id=asked.dough_id if there else None,
         name=asked.name,
@@ -178,96 +194,144 @@ def _dough_out(
     )
 
 
-def _sheet_names(pools: Sequence[int], snapshot: Snapshot) -> list[str]:
+def _sheet_names(pools: Sequence[int], snapshot: Snapshot) -> tuple[str, ...]:
     """What the baker calls each sheet and pan, in the order in which they are numbered."""
     known = pool_names(snapshot.items[0].question.kitchen) if snapshot.items else ()
     names = known if len(known) == len(pools) else ("sheet",) * len(pools)
-    return [
+    return tuple(
         name if there == 1 and pool else f"{name} {n}"
         for pool, (name, there) in enumerate(zip(names, pools, strict=True))
         for n in range(1, there + 1)
-    ]
+    )
 
 
-def _hot_sides(ovens: int, snapshot: Snapshot) -> list[HotSide]:
+def _hot_sides(ovens: int, snapshot: Snapshot) -> tuple[HotSide, ...]:
     """Where each oven browns first."""
     planning = snapshot.items[0].question.kitchen.planning if snapshot.items else Planning()
     second = planning.second.nature if planning.second else STEADY
-    return [planning.oven.hot_side, second.hot_side][:ovens]
+    return (planning.oven.hot_side, second.hot_side)[:ovens]
 
 
-def _sheets_now(row: SessionRow, names: Sequence[str]) -> list[SheetNowOut]:
+def _sheets_now(row: SessionRow, names: Sequence[str]) -> tuple[ShownSheet, ...]:
     """Where each sheet is; while planned all are free."""
     states = baking.sheet_states(row)
-    found = [(name, *states.get(n, ("free", None))) for n, name in enumerate(names, start=1)]
-    return [
-        SheetNowOut.model_validate({"name": name, "state": state, "tray": tray})
-        for name, state, tray in found
-    ]
+    return tuple(
+        ShownSheet(name, *states.get(n, ("free", None))) for n, name in enumerate(names, start=1)
+    )
 
 
-def _activities(row: SessionRow, work: Work, plan: Plan) -> list[ActivityOut]:
+def _trays(session: Session, row: SessionRow, work: Work) -> tuple[ShownTray, ...]:
+    return tuple(
+        ShownTray(
+            name=tray.name,
+            dough=tray.dough,
+            pieces=tray.pieces,
+            size=tray.size,
+            scraps=tray.scraps,
+            bakes=tuple(bake.length for bake in tray.bakes),
+            pinned_shelf=tray.shelf,
+            took_min=baking.baked_minutes(row, tray.name),
+            oven_c=baking.baked_at_c(session, row, tray.name),
+        )
+        for tray in work.trays
+    )
+
+
+def _scene(
+    row: SessionRow,
+    doughs: Sequence[ShownDough],
+    trays: Sequence[ShownTray],
+    names: Sequence[str],
+    work: Work,
+) -> Scene:
+    """What the session's jobs are said by."""
+    return Scene(
+        doughs={
+            d.letter: DoughSaid(
+                d.letter, d.name, d.kind, d.grams, d.oven_c, d.cues, d.slice_mm, d.kept, d.laid
+            )
+            for d in doughs
+        },
+        trays={t.name: TraySaid(t.name, t.pieces, t.bakes, t.scraps, t.size) for t in trays},
+        heats=[a for a in row.plan.activities if a.kind == "heat"],
+        ovens=len(work.kitchen.ovens),
+        sheet_names=names,
+        hot_sides=_hot_sides(len(work.kitchen.ovens), row.snapshot),
+    )
+
+
+def _label(job: Placed) -> str:
+    """What is told of a job in one word, as text."""
+    if job.dial_c is not None:
+        return f"{job.dial_c}"
+    if job.kind == "chill":
+        return {"thaws": "thaws in the fridge", "waits": "waits in the cold"}.get(
+            job.cold or "", ""
+        )
+    return job.partner or job.what
+
+
+def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
     """Every activity with its moments, and while it is planned the window of each job."""
     done, due = baking.done_or_seen(row), baking.due_at(row)
-    left = windows(work, plan) if row.state == "planned" else {}
+    left = windows(work, row.plan) if row.state == "planned" else {}
 
     def at(minute: int | None) -> int | None:
         return None if minute is None else row.start_at + minute * MINUTE
 
-    def out(a: ActivityRow) -> ActivityOut:
-        window = left.get(a.key)
-        plain = {
-            name: getattr(a, name)
-            for name in (
-                "key",
-                "kind",
-                "dough",
-                "tray",
-                "place",
-                "sheet",
-                "shelf",
-                "oven",
-                "who",
-                "label",
-                "critical",
-                "to_shelf",
-            )
-        }
-        moments = {
-            "start_at": at(a.start),
-            "end_at": at(a.end),
-            "due_at": due[a.key],
-            "done_at": done.get(a.key),
-            "pause_from_at": at(a.pause_from),
-            "pause_to_at": at(a.pause_to),
-            "earliest_at": at(window.earliest) if window else None,
-            "latest_at": at(window.latest) if window else None,
-        }
-        return ActivityOut.model_validate({**plain, **moments, "hands": a.kind in HAND_JOBS})
+    def shown(a: Placed) -> ShownJob:
+        window, pause = left.get(a.id), a.pause or (None, None)
+        return ShownJob(
+            key=a.id,
+            kind=a.kind,
+            round=a.id.round,
+            dough=a.dough,
+            tray=a.tray,
+            place=a.place,
+            hands=a.hands,
+            start_at=row.start_at + a.start * MINUTE,
+            end_at=row.start_at + a.end * MINUTE,
+            due_at=due[a.id],
+            done_at=done.get(a.id),
+            sheet=a.sheet,
+            oven=a.oven,
+            shelf=a.shelf,
+            who=a.who,
+            label=_label(a),
+            dial_c=a.dial_c,
+            partner=a.partner,
+            what=a.what,
+            cold=a.cold,
+            critical=a.critical,
+            pause_from_at=at(pause[0]),
+            pause_to_at=at(pause[1]),
+            to_shelf=a.to_shelf,
+            earliest_at=at(window.earliest) if window else None,
+            latest_at=at(window.latest) if window else None,
+            said=say(a, scene) if a.told else None,
+        )
 
-    return [out(a) for a in row.activities]
+    return tuple(shown(a) for a in row.plan.activities)
 
 
-def session_out(
-    session: Session, row: SessionRow, now: int, *, searching: bool = False
-) -> SessionOut:
-    """A session as the API gives it."""
-    work = baking.work_now(row)
-    snapshot, larder = row.snapshot, get_larder(session)
-    finish, plan = plans.finish_of(row), plans.plan_of(row)
-    planned, felt = row.state == "planned", latest_felt(row)
+def show(session: Session, row: SessionRow, now: int, *, searching: bool = False) -> ShownSession:
+    """A session as it is now."""
+    work, snapshot, plan = baking.work_now(row), row.snapshot, row.plan
+    planned, felt, larder = row.state == "planned", latest_felt(row), get_larder(session)
     names = _sheet_names(work.kitchen.pools, snapshot)
-    return SessionOut(
+    doughs = tuple(_dough(session, a, larder, felt.get(a.letter)) for a in snapshot.items)
+    trays = _trays(session, row, work)
+    return ShownSession(
         id=row.id,
         name=snapshot.name,
         state=row.state,
         now=now,
         changed_at=row.changed_at,
         start_at=row.start_at,
-        finish_at=row.start_at + finish * MINUTE,
+        finish_at=row.start_at + plan.finish * MINUTE,
         ready_by=row.ready_by,
-        gap_min=max(finish - row.bound, 0) if planned else 0,
-        proven=planned and row.bound >= finish,
+        gap_min=max(plan.finish - plan.bound, 0) if planned else 0,
+        proven=planned and plan.proven,
         searching=searching,
         stale=planned and plans.is_stale(session, row),
         said=row.said,
@@ -277,32 +341,17 @@ def session_out(
         sheet_names=names,
         sheets_now=_sheets_now(row, names),
         shelves=work.kitchen.shelves,
-        ovens=[oven.shelves for oven in work.kitchen.ovens],
+        ovens=tuple(oven.shelves for oven in work.kitchen.ovens),
         openings=door_openings(plan),
         heat_changes=heat_changes(plan),
         hot_sides=_hot_sides(len(work.kitchen.ovens), snapshot),
-        workers=[worker.name for worker in work.kitchen.workers],
-        doughs=[
-            _dough_out(session, asked, larder, felt.get(asked.letter)) for asked in snapshot.items
-        ],
-        trays=[
-            TrayWorkOut(
-                name=t.name,
-                dough=t.dough,
-                pieces=t.pieces,
-                size=t.size,
-                scraps=t.scraps,
-                bakes=[b.length for b in t.bakes],
-                pinned_shelf=t.shelf,
-                took_min=baking.baked_minutes(row, t.name),
-                oven_c=baking.baked_at_c(session, row, t.name),
-            )
-            for t in work.trays
-        ],
-        activities=_activities(row, work, plan),
-        hold_ups=list(plans.explain(plan)),
+        workers=tuple(worker.name for worker in work.kitchen.workers),
+        doughs=doughs,
+        trays=trays,
+        activities=_jobs(row, work, _scene(row, doughs, trays, names, work)),
+        hold_ups=plans.explain(plan),
         wish=snapshot.wish,
-        learnt=LearntOut(
+        learnt=Learnt(
             bakes=sum(asked.timed for asked in snapshot.items),
             jobs=snapshot.hands.portion.jobs + snapshot.hands.mix.jobs,
             felt=snapshot.cold.jobs,

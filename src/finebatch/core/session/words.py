@@ -1,0 +1,368 @@
+"""A job in a baker's words: for Bake and its voice, the run sheet, the calendar and every file.
+
+No other place puts a job into words.
+"""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+
+from finebatch.core.heat.cues import Cues
+from finebatch.core.heat.oven import HotSide
+from finebatch.core.piece.kinds import Kind as PieceKind
+from finebatch.core.plan.keys import Kind
+from finebatch.core.plan.schedule import Placed
+from finebatch.core.plan.work import PLAIN_MIX
+
+HOT = "Hot sheet and shelf: dry oven gloves, children stand back."
+AFTER: Mapping[PieceKind, str] = {
+    "pan": "Re-cut along the scores within two minutes; later it shatters.",
+    "wafer": (
+        "Shape them at once, the first out first; half a minute in the oven softens them again."
+    ),
+}
+"""What cannot wait once a tray of that kind is out."""
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """A job in words: for one line, for the large print, with what, the cue, the caution, and the
+    steps of the colour strip that are right, where a colour tells."""
+
+    short: str
+    title: str
+    detail: str
+    cue: str
+    caution: str | None = None
+    colour_from: int | None = None
+    colour_to: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class DoughSaid:
+    """What the words take of a dough: its name, the piece (kind, g, thickness of a slice in mm),
+    the oven's setting (°C), pieces kept for another day, whether they were laid out before."""
+
+    letter: str
+    name: str
+    kind: PieceKind
+    grams: float
+    oven_c: float
+    cues: Cues
+    slice_mm: float | None = None
+    kept: int = 0
+    laid: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class TraySaid:
+    """What the words take of a tray: pieces, minutes of each bake, scraps, the word of its size."""
+
+    name: str
+    pieces: int
+    bakes: tuple[int, ...]
+    scraps: bool = False
+    size: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """What a session's jobs are said by. `heats` are the heatings of all ovens, in order."""
+
+    doughs: Mapping[str, DoughSaid] = field(default_factory=dict)
+    trays: Mapping[str, TraySaid] = field(default_factory=dict)
+    heats: Sequence[Placed] = ()
+    ovens: int = 1
+    sheet_names: Sequence[str] = ()
+    hot_sides: Sequence[HotSide] = ()
+
+    def dough(self, job: Placed) -> DoughSaid | None:
+        """The dough that a job is of; the first where it is of none."""
+        return self.doughs.get(job.dough or "", next(iter(self.doughs.values()), None))
+
+
+def length(minutes: int) -> str:
+    """Minutes as one says them: ``45 min``, ``1 h 05``."""
+    hours, rest = divmod(minutes, 60)
+    if not hours:
+        return f"{rest} min"
+    return f"{hours} h {rest:02}" if rest else f"{hours} h"
+
+
+def mass(grams: float) -> str:
+    """Grams as a household scale shows them: tenths under a hundred."""
+    return f"{grams:.0f}" if grams >= 100 else f"{grams:.1f}".removesuffix(".0")
+
+
+def say(job: Placed, scene: Scene) -> Said:
+    """A job of the hands, or of the oven's dial, in words."""
+    return _SAY.get(job.kind, _rack)(job, scene)
+
+
+def _several(scene: Scene) -> bool:
+    return len(scene.doughs) > 1
+
+
+def _pieces(job: Placed, scene: Scene) -> str:
+    tray, dough = scene.trays.get(job.tray or ""), scene.dough(job)
+    what = "logs" if dough is not None and dough.kind == "twice_baked" else "pieces"
+    return f"{tray.pieces if tray else 0} {what}"
+
+
+def _on(job: Placed, scene: Scene) -> str:
+    names = scene.sheet_names
+    return f" on {names[job.sheet - 1]}" if job.sheet and job.sheet <= len(names) else ""
+
+
+def _of(job: Placed, scene: Scene) -> str:
+    dough = scene.dough(job)
+    return dough.name if dough else ""
+
+
+def _lower(text: str) -> str:
+    return text[:1].lower() + text[1:]
+
+
+def _heat(job: Placed, scene: Scene) -> Said:
+    """Turning the oven on, or its dial to another heat: whoever does it need not wait there."""
+    own = [heat for heat in scene.heats if heat.oven == job.oven]
+    place = next((n for n, heat in enumerate(own) if heat.id == job.id), 0)
+    before = own[place - 1] if place else None
+    oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
+    cold = before is None or before.dial_c == job.dial_c
+    return Said(
+        short=f"{oven} on, {job.dial_c} °C" if cold else f"{oven} to {job.dial_c} °C",
+        title=f"Turn {oven} on" if cold else f"Turn {oven} to {job.dial_c} °C",
+        detail=f"dial at {job.dial_c} °C; ready in {length(job.end - job.start)}",
+        cue="Shelves where they are wanted, the thermometer in the middle."
+        if cold
+        else "Door shut: the next tray waits until it is there.",
+        caution="Look inside first: nothing is kept in it." if cold else None,
+    )
+
+
+def _mix(job: Placed, scene: Scene) -> Said:
+    plain = f"Mix dough {job.dough}" if _several(scene) else "Mix the dough"
+    return Said(
+        short=_lower(plain),
+        title=job.what if job.what and job.what != PLAIN_MIX else plain,
+        detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
+        cue="Stop as soon as the flour is gone, or it turns tough.",
+        caution="Raw flour and egg: do not taste. Mixer off before a hand goes in.",
+    )
+
+
+def _take(job: Placed, scene: Scene) -> Said:
+    which = f"dough {job.dough}" if _several(scene) else "the dough"
+    title = job.what.replace(" it ", f" {which} ")
+    return Said(
+        short=_lower(title),
+        title=title,
+        detail=_of(job, scene),
+        cue="Wrapped, on a plate: it thaws there while other things go on."
+        if job.cold == "thaws"
+        else "Wrapped until it is worked, so that no water settles on it.",
+        caution="With egg or dairy: no longer than two hours in the warm in all.",
+    )
+
+
+def _part(job: Placed, scene: Scene) -> Said:
+    return Said(
+        short=f"make the {job.what}",
+        title=f"Make the {job.what}",
+        detail=f"for {_of(job, scene)}, about {length(job.end - job.start)}",
+        cue="Keep it covered until it is wanted.",
+    )
+
+
+def _freeze(job: Placed, scene: Scene) -> Said:
+    dough = scene.dough(job)
+    rest = f"dough {job.dough}" if _several(scene) else "the dough"
+    return Said(
+        short=f"wrap the rest of {job.dough}",
+        title=f"Wrap the rest of {rest}",
+        detail=f"{_of(job, scene)}: {dough.kept if dough else 0} pieces for another day",
+        cue="Airtight, with the day on it.",
+    )
+
+
+def _shape(job: Placed, scene: Scene) -> Said:
+    dough, name = scene.dough(job), f"tray {job.tray}"
+    kind = dough.kind if dough else "drop"
+    return Said(
+        short=f"shape {name}",
+        title=f"Re-cut {name}" if kind == "pan" else f"Shape {name}",
+        detail=_pieces(job, scene),
+        cue=AFTER.get(kind, "At once, while they are soft."),
+        caution="Hot wafers and pans burn: a cloth, and children stand back.",
+    )
+
+
+def _finish(job: Placed, scene: Scene) -> Said:
+    return Said(
+        short=f"finish tray {job.tray}",
+        title=f"Finish tray {job.tray}",
+        detail=f"{_pieces(job, scene)}, cold all through",
+        cue="Icing runs off what is warm.",
+    )
+
+
+def _portion(job: Placed, scene: Scene) -> Said:
+    dough, tray, name = scene.dough(job), scene.trays.get(job.tray or ""), f"tray {job.tray}"
+    pieces, on = _pieces(job, scene), _on(job, scene)
+    if dough is not None and dough.laid:
+        return Said(
+            short=f"lay out {name}",
+            title=f"Lay out {name}",
+            detail=f"{pieces}{on}, as they were portioned",
+            cue="As cold as they are: they are foreseen so.",
+        )
+    each = mass(dough.grams if dough else 0)
+    if dough is not None and dough.kind == "pan":
+        detail = f"{each} g in the pan, scored in {pieces}"
+    else:
+        sized = f", the {tray.size} ones" if tray and tray.size else f" of {each} g"
+        detail = f"{pieces}{sized}{on}{', from the scraps' if tray and tray.scraps else ''}"
+    return Said(
+        short=f"portion {name}",
+        title=f"Portion {name}",
+        detail=detail,
+        cue="All the same size bake the same.",
+    )
+
+
+def _minutes(job: Placed, scene: Scene) -> int:
+    tray = scene.trays.get(job.tray or "")
+    return tray.bakes[job.id.round] if tray and job.id.round < len(tray.bakes) else 0
+
+
+def _load(job: Placed, scene: Scene) -> Said:
+    dough = scene.dough(job)
+    dial = job.dial_c if job.dial_c is not None else round(dough.oven_c if dough else 180)
+    return Said(
+        short=f"tray {job.tray} into the oven",
+        title=f"Tray {job.tray} into the oven",
+        detail=f"shelf {job.shelf or 1}, {_minutes(job, scene)} min, dial at {dial} °C",
+        cue="Slices flat on the sheet, cut side up."
+        if job.id.round
+        else "Press done when the door is shut: the minutes count from then.",
+        caution=HOT,
+    )
+
+
+def _turn(job: Placed, scene: Scene) -> Said:
+    name = f"tray {job.tray}"
+    if job.id.round:
+        detail = "turn each slice over"
+    elif job.to_shelf:
+        detail = f"to shelf {job.to_shelf}, front to back"
+    else:
+        sides, oven = scene.hot_sides, job.oven or 1
+        side = sides[oven - 1] if oven <= len(sides) else "even"
+        # What browns first changes sides.
+        detail = "front to back" + ("" if side == "even" else f": the {side} is hotter")
+    return Said(
+        short=f"turn {name}",
+        title=f"Swap {name} with {job.partner}" if job.to_shelf else f"Turn {name}",
+        detail=detail,
+        cue="Be quick: an open door costs heat.",
+        caution=HOT,
+    )
+
+
+def _out(job: Placed, scene: Scene) -> Said:
+    dough = scene.dough(job)
+    cue = AFTER.get(dough.kind if dough else "drop") or _done_cue(dough, second=job.id.round > 0)
+    return Said(
+        short=f"take tray {job.tray} out",
+        title=f"Take tray {job.tray} out",
+        detail=f"{_pieces(job, scene)}, {_minutes(job, scene)} min in all",
+        cue=cue,
+        caution=HOT,
+        colour_from=dough.cues.colour_from if dough else None,
+        colour_to=dough.cues.colour_to if dough else None,
+    )
+
+
+def _done_cue(dough: DoughSaid | None, *, second: bool) -> str:
+    """By what one sees that it is done; slices that dry again are told by their touch."""
+    if second:
+        return "Dry to the touch on both sides; they harden as they cool."
+    if dough is None:
+        return ""
+    cues = dough.cues
+    return (
+        f"Edges {cues.edges}; top {cues.top}; underneath {cues.underside}; {cues.touch}; "
+        f"smells {cues.smell}. It goes on cooking on the sheet."
+    )
+
+
+def _slice(job: Placed, scene: Scene) -> Said:
+    dough = scene.dough(job)
+    slice_mm = dough.slice_mm if dough and dough.slice_mm is not None else 13.0
+    return Said(
+        short=f"slice tray {job.tray}",
+        title=f"Slice tray {job.tray}",
+        detail=f"{_pieces(job, scene)}, slices of {slice_mm:g} mm, laid flat",
+        cue="Serrated knife, long strokes; press a crumbling end together.",
+        caution="The logs are still hot inside, the knife is sharp.",
+    )
+
+
+def _rack(job: Placed, scene: Scene) -> Said:
+    return Said(
+        short=f"tray {job.tray} to the rack",
+        title=f"Tray {job.tray} to the rack",
+        detail=f"{_pieces(job, scene)}; then cool, wipe and line the sheet",
+        cue="They have set when one lifts without bending.",
+    )
+
+
+_SAY: Mapping[Kind, Callable[[Placed, Scene], Said]] = {
+    "heat": _heat,
+    "mix": _mix,
+    "take": _take,
+    "part": _part,
+    "freeze": _freeze,
+    "shape": _shape,
+    "finish": _finish,
+    "portion": _portion,
+    "load": _load,
+    "turn": _turn,
+    "out": _out,
+    "slice": _slice,
+}
+
+
+_LINES: Mapping[Kind, str] = {
+    "portion": "Portion tray {job.tray}",
+    "load": "Tray {job.tray} into the oven",
+    "turn": "Turn tray {job.tray}",
+    "out": "Take tray {job.tray} out",
+    "shape": "Shape or re-cut tray {job.tray}",
+    "slice": "Slice tray {job.tray}",
+    "rack": "Tray {job.tray} to the rack",
+    "finish": "Finish tray {job.tray}",
+    "freeze": "Wrap the rest of dough {job.dough}",
+    "part": "Dough {job.dough}: make the {job.what}",
+}
+
+
+def line(job: Placed) -> str:
+    """A job in one line of a list in which trays and doughs go by their letters."""
+    if job.kind == "heat":
+        oven = f"oven {job.oven}" if job.oven and job.oven > 1 else "the oven"
+        return f"Turn {oven} to {job.dial_c} °C on its dial"
+    if job.kind in ("mix", "take"):
+        return f"Dough {job.dough}: {job.what or 'mix'}"
+    return _LINES[job.kind].format(job=job)
+
+
+def place_of(job: Placed) -> str:
+    """Where a job is done: the sheet, and the shelf of the oven."""
+    parts = []
+    if job.shelf is not None:
+        oven = f"oven {job.oven}, " if job.oven and job.oven > 1 else ""
+        parts.append(f"{oven}shelf {job.shelf}")
+    if job.sheet is not None:
+        parts.append(f"sheet {job.sheet}")
+    return ", ".join(parts) or job.place
