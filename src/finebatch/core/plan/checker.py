@@ -77,7 +77,8 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
         wanted["finish", 0] = tray.finish_min
         if tray.set_min:
             wanted["set", 0] = tray.set_min
-    needed = [("load", n) for n in rounds] + [("out", n) for n in rounds]
+    needed: list[tuple[Kind, int]] = [("load", n) for n in rounds]
+    needed += [("out", n) for n in rounds]
     needed += [("rack", 0), ("sheet", 0), *wanted]
     yield from (
         f"there is no {JobKey(tray.name, step, n)}" for step, n in needed if (step, n) not in own

@@ -6,8 +6,10 @@ from pydantic import TypeAdapter
 from finebatch.core.piece.evenness import OFF, Portions
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
+from finebatch.store.database import Database
 from finebatch.web.deps import Data, Now, Planner, Screens
 from finebatch.web.types import Body, Id, Key, Out
+from finebatch.web.wire import Wire
 from finebatch.workflow.session import baking, live, session_rows, single, weighing
 from finebatch.workflow.session.shown import ShownSession, show
 
@@ -33,13 +35,25 @@ class AlongOut(Out):
 _SESSION = TypeAdapter(ShownSession)
 
 
-def _tell(screens: Screens, session: ShownSession) -> None:
+def _tell(screens: Wire, session: ShownSession) -> None:
     screens.tell("session", _SESSION.dump_python(session, mode="json"))
 
 
-def _now_so(session_id: int, data: Data, now: int) -> ShownSession:
+def _now_so(session_id: int, data: Database, now: int) -> ShownSession:
     with data.reading() as session:
         return show(session, session_rows.find_session(session, session_id), now)
+
+
+class _Teller:
+    """Tells every screen how a session stands, and keeps what was told last: it is the answer."""
+
+    def __init__(self, session_id: int, data: Database, now: int, screens: Wire) -> None:
+        self._of, self._screens = (session_id, data, now), screens
+        self.told: ShownSession | None = None
+
+    def __call__(self) -> None:
+        self.told = _now_so(*self._of)
+        _tell(self._screens, self.told)
 
 
 class OneTrayBody(Body):
@@ -106,8 +120,9 @@ def record(
         raise refuse("minutes", "How many minutes?")
     if body.kind == "more" and (body.minutes or 0) > baking.MOST_MORE:
         raise refuse("minutes", f"At most {baking.MOST_MORE} minutes at once.")
-    live.say(data, session_id, body, now, lambda: _tell(screens, _now_so(session_id, data, now)))
-    return _now_so(session_id, data, now)
+    teller = _Teller(session_id, data, now, screens)
+    live.say(data, session_id, body, now, teller)
+    return teller.told or _now_so(session_id, data, now)
 
 
 @router.post("/{session_id}/give-up")
@@ -123,8 +138,9 @@ def give_up(session_id: Id, data: Data, now: Now, screens: Screens) -> ShownSess
 @router.post("/{session_id}/undo")
 def undo(session_id: Id, data: Data, now: Now, screens: Screens) -> ShownSession:
     """Take the last thing back that was said."""
-    live.undo(data, session_id, now, lambda: _tell(screens, _now_so(session_id, data, now)))
-    return _now_so(session_id, data, now)
+    teller = _Teller(session_id, data, now, screens)
+    live.undo(data, session_id, now, teller)
+    return teller.told or _now_so(session_id, data, now)
 
 
 @router.get("/{session_id}/weighing/{activity}")

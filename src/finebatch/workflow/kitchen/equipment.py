@@ -7,7 +7,9 @@ from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.store.models import KitchenRow
+from finebatch.store.once import again, once
 
+KITCHEN = "kitchen"
 MOST_TOOLS = 60
 
 
@@ -23,6 +25,10 @@ def measuring_of(kitchen: KitchenSetting) -> Measuring:
 
 def get_kitchen(session: Session) -> KitchenSetting:
     """The kitchen; the usual one until it was set."""
+    return once(session, KITCHEN, _read_kitchen)
+
+
+def _read_kitchen(session: Session) -> KitchenSetting:
     row = session.get(KitchenRow, 1)
     return usual_kitchen() if row is None else row.setting
 
@@ -64,5 +70,6 @@ def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
             where = f"cutters.{place}.{refusal.faults[0].field.removeprefix('cutter.')}"
             raise refuse(where, refusal.faults[0].message) from refusal
     session.merge(KitchenRow(id=1, setting=kitchen))
+    again(session, KITCHEN)
     session.flush()
     return kitchen

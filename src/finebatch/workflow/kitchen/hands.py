@@ -11,6 +11,7 @@ from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.work import Work
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.store.models import SessionRow
+from finebatch.store.once import once
 
 LATEST_SESSIONS = 8
 Taught = Literal["mix", "portion"]
@@ -18,6 +19,10 @@ Taught = Literal["mix", "portion"]
 
 def finished(session: Session) -> list[SessionRow]:
     """The latest sessions that were baked to their end."""
+    return once(session, "finished sessions", _read_finished)
+
+
+def _read_finished(session: Session) -> list[SessionRow]:
     query = select(SessionRow).where(SessionRow.state == "finished").order_by(SessionRow.id.desc())
     rows = session.scalars(query.options(selectinload(SessionRow.events)).limit(LATEST_SESSIONS))
     return list(rows)

@@ -17,11 +17,13 @@ from finebatch.core.larder.measuring import Measuring
 from finebatch.core.refusal import refuse
 from finebatch.facts import tables
 from finebatch.store.models import DoughRow, OwnIngredientRow, OwnNameRow, SessionRow
+from finebatch.store.once import again, once
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
 
 MOST_WORDS = 12
 MOST_OWN = 500
+OWN = "own ingredients"
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +36,10 @@ class Pantry:
 
 def own_ingredients(session: Session) -> dict[str, Ingredient]:
     """The ingredients that the baker added or changed, by key."""
+    return once(session, OWN, _read_own)
+
+
+def _read_own(session: Session) -> dict[str, Ingredient]:
     rows = session.scalars(select(OwnIngredientRow).order_by(OwnIngredientRow.key))
     return {row.key: row.facts for row in rows}
 
@@ -118,6 +124,7 @@ def put_ingredient(session: Session, ingredient: Ingredient) -> Ingredient:
         ingredient, made_of=larder[ingredient.key].made_of if ingredient.key in larder else ()
     )
     session.merge(OwnIngredientRow(key=ingredient.key, facts=ingredient))
+    again(session, OWN)
     session.flush()
     return ingredient
 
@@ -151,5 +158,6 @@ def reset_ingredient(session: Session, key: str) -> Ingredient | None:
             raise Conflict(f"It stays: {where}. Take it out there first.")
         session.execute(delete(OwnNameRow).where(OwnNameRow.ingredient == key))
     session.delete(row)
+    again(session, OWN)
     session.flush()
     return tables.larder().get(key)

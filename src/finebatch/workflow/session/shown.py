@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
@@ -173,13 +174,18 @@ class ShownSession:
     learnt: Learnt
 
 
-def _dough(session: Session, asked: Asked, larder: Larder, felt: FeltEvent | None) -> ShownDough:
-    there = asked.dough_id is not None and session.get(DoughRow, asked.dough_id) is not None
+def _there(session: Session, snapshot: Snapshot) -> set[int]:
+    """The session's doughs that were not thrown away since."""
+    wanted = [asked.dough_id for asked in snapshot.items if asked.dough_id is not None]
+    return set(session.scalars(select(DoughRow.id).where(DoughRow.id.in_(wanted))))
+
+
+def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None) -> ShownDough:
     piece = asked.question.setting.piece
     wanted = asked.question.setting.doneness or USUAL_DONENESS[asked.question.family]
     return ShownDough(
         letter=asked.letter,
-        dough_id=asked.dough_id if there else None,
+        dough_id=asked.dough_id if asked.dough_id in there else None,
         name=asked.name,
         grams=batch_grams(piece, asked.question.composition(larder).density_g_cm3),
         kind=piece.kind,
@@ -319,7 +325,8 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
     work, snapshot, plan = baking.work_now(row), row.snapshot, row.plan
     planned, felt, larder = row.state == "planned", latest_felt(row), get_larder(session)
     names = _sheet_names(work.kitchen.pools, snapshot)
-    doughs = tuple(_dough(session, a, larder, felt.get(a.letter)) for a in snapshot.items)
+    there = _there(session, snapshot)
+    doughs = tuple(_dough(a, there, larder, felt.get(a.letter)) for a in snapshot.items)
     trays = _trays(session, row, work)
     return ShownSession(
         id=row.id,

@@ -12,7 +12,7 @@ from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.schedule import Placed
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import Asked
-from finebatch.core.tray.question import Ground, TrayQuestion, answer
+from finebatch.core.tray.question import Ground, TrayQuestion
 from finebatch.facts import tables
 from finebatch.store.models import EventRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
@@ -112,10 +112,10 @@ def along(session: Session, session_id: int, activity: JobKey) -> Along:
     width = planned = None
     if not isinstance(piece, TwiceBaked):
         ground = Ground(larder, tables.models(), lessons(session).of_dough(asked.dough_id))
-        planned = answer(asked.question, ground).foreseen.width
+        planned = asked.question.foresee(ground).width
         if judged.mean_g is not None:
             real = with_portions(asked.question, judged.weighed_g, density)
-            width = answer(real, ground).foreseen.width
+            width = real.foresee(ground).width
     return Along(activity, (), judged, tray.pieces if tray else 0, width, planned)
 
 
