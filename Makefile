@@ -55,6 +55,7 @@ check: setup-dev ## Style, types, layers, and that generated files are fresh
 	@$(BIN)/ruff check . && $(BIN)/ruff format --check --quiet .
 	@$(BIN)/mypy
 	@$(BIN)/lint-imports --no-cache > build/layers.txt || { cat build/layers.txt; exit 1; }
+	@$(BIN)/python scripts/house.py --check > build/house.txt || { cat build/house.txt; exit 1; }
 	@$(BIN)/python scripts/fit_models.py --check
 	@scripts/api.sh --check
 	@cd ui && npx biome check . && npx tsc --noEmit

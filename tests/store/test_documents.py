@@ -1,5 +1,6 @@
 """Documents of the data file: strict from their first version on, lenient to what came before."""
 
+import json
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -8,11 +9,24 @@ import pytest
 from pydantic import ValidationError
 
 from finebatch.core.formula.dough import Card
-from finebatch.core.piece.kinds import Drop
+from finebatch.core.piece.kinds import KINDS, Drop
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.setting import TraySetting
 from finebatch.store.database import Database
-from finebatch.store.documents import KITCHEN, SETTING, VERSION
+from finebatch.store.documents import (
+    BEFORE,
+    CARD,
+    INGREDIENT,
+    KITCHEN,
+    PLAN,
+    RAW,
+    SEEN,
+    SETTING,
+    SNAPSHOT,
+    VERSION,
+    WORK,
+    Document,
+)
 from finebatch.workflow.dough.doughs import add_dough, change_tray
 from finebatch.workflow.kitchen.equipment import usual_kitchen
 
@@ -82,3 +96,50 @@ def test_a_kitchen_whose_tools_were_never_touched_has_the_usual_ones() -> None:
     for name in (VERSION, "scoops", "cutters"):
         del document[name]
     assert KITCHEN.read(document) == usual_kitchen()
+
+
+GOLDEN = sorted((Path(__file__).parent / "golden").glob("*.json"))
+KINDS_OF_DOCUMENT = {
+    "card": CARD,
+    "setting": SETTING,
+    "kitchen": KITCHEN,
+    "ingredient": INGREDIENT,
+    "snapshot": SNAPSHOT,
+    "work": WORK,
+    "plan": PLAN,
+    "before": BEFORE,
+    "raw": RAW,
+    "seen": SEEN,
+}
+
+
+def kind_of(file: Path) -> Document[Any]:
+    return KINDS_OF_DOCUMENT[file.name.split(".")[0].split("_")[0]]
+
+
+@pytest.mark.parametrize("file", GOLDEN, ids=lambda file: file.stem)
+def test_a_golden_document_is_read_and_written_as_it_was(file: Path) -> None:
+    """A field renamed or left out without an upgrade turns this red."""
+    kept = json.loads(file.read_text())
+    document = kind_of(file)
+    again = json.loads(json.dumps(document.write(document.read(kept))))
+    assert document.read(again) == document.read(kept)
+    if kept[VERSION] == document.version:
+        assert without_order(again) == without_order(kept)
+
+
+def without_order(kept: Any) -> Any:
+    """A document whose sets are in no order."""
+    if isinstance(kept, dict):
+        return {key: without_order(value) for key, value in kept.items()}
+    if isinstance(kept, list):
+        inner = [without_order(value) for value in kept]
+        return sorted(inner) if all(isinstance(one, str) for one in inner) else inner
+    return kept
+
+
+def test_each_kind_of_document_has_a_golden_one_of_its_newest_version() -> None:
+    there = {file.name for file in GOLDEN}
+    wanted = {f"{name}.v{kind.version}.json" for name, kind in KINDS_OF_DOCUMENT.items()}
+    assert wanted <= there
+    assert all(f"setting_{kind}.v1.json" in there for kind in KINDS)

@@ -2,10 +2,12 @@
 
 import csv
 import json
+from collections.abc import Mapping
 from importlib.resources import files
-from typing import Annotated, Any, TypeVar
+from types import NoneType
+from typing import Annotated, Any, TypeVar, get_args, get_origin, get_type_hints
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter
 
 
 def _blank(value: object) -> object:
@@ -18,14 +20,12 @@ def split(value: str) -> list[str]:
 
 
 def shares(value: str) -> list[tuple[str, float]]:
-    """A cell of keys with their shares: ``flour_ap:0.9;cornstarch:0.1``."""
-    return [(key, float(share)) for key, _, share in (p.partition(":") for p in split(value))]
+    """A cell of keys with their shares: ``flour_ap:0.9;cornstarch:0.1``; a whole one without."""
+    return [(key, float(share or 1)) for key, _, share in (p.partition(":") for p in split(value))]
 
 
-def settings(value: object) -> object:
+def settings(value: str) -> dict[str, str]:
     """A cell of settings with their values: ``kind:drop;grams:28``."""
-    if not isinstance(value, str):
-        return value
     return {key: told for key, _, told in (p.partition(":") for p in split(value))}
 
 
@@ -64,6 +64,42 @@ R = TypeVar("R", bound=Row)
 def checked(row: type[R], name: str) -> list[R]:
     """A shipped CSV table, every row checked."""
     return [row.model_validate(cells) for cells in table(name)]
+
+
+V = TypeVar("V")
+
+
+def values(kind: type[V], name: str) -> list[V]:
+    """A shipped CSV table as the core's own values: a column a field, and where it is from."""
+    return [value(kind, cells) for cells in table(name)]
+
+
+def value(kind: type[V], cells: Mapping[str, Any]) -> V:
+    """One row as the core's own value; its cells are read as its fields' types ask."""
+    hints = get_type_hints(kind)
+    if len(cells.get("source", "")) < LEAST_SOURCE:
+        raise ValueError(f"a row of {kind.__name__} does not say where it is from: {cells}")
+    told = {key: _cell(hints.get(key), cell) for key, cell in cells.items()}
+    if "source" not in hints:
+        del told["source"]
+    found: V = TypeAdapter(kind).validate_python(told, extra="forbid")
+    return found
+
+
+LEAST_SOURCE = 3
+
+
+def _cell(hint: Any, cell: Any) -> Any:
+    of = get_args(hint)
+    if cell == "" and NoneType in of:
+        return None
+    match get_origin(hint):
+        case of_many if of_many is tuple:
+            return split(cell) if of[0] is str else shares(cell)
+        case of_pairs if of_pairs is Mapping:
+            return settings(cell)
+        case _:
+            return cell
 
 
 def read_json(name: str) -> Any:

@@ -15,7 +15,7 @@ from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Ro
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.units import CountUnit
 from finebatch.core.piece.foresee import Models
-from finebatch.core.piece.kinds import AnyKind, Cutter, CutterShape, Pan, PanShape, over_usual
+from finebatch.core.piece.kinds import Cutter, Pan, over_usual
 from finebatch.core.piece.spread import Effect, SpreadModel
 from finebatch.core.piece.thickness import LiftModel
 from finebatch.core.piece.tools import NamedCutter, NamedPan, NamedSheet, Scoop
@@ -31,6 +31,9 @@ from finebatch.facts.rows import (
     read_json,
     settings,
     split,
+    table,
+    value,
+    values,
 )
 
 
@@ -92,16 +95,6 @@ class EggRow(Row):
     in_shell_g_min: Optional
     in_shell_g_max: Optional
     contents_g: Annotated[float, Field(gt=10, lt=100)]
-
-
-class EffectRow(Row):
-    """One row of `spread_effects.csv`."""
-
-    key: str
-    label: str
-    per: str
-    prior_mean: float
-    prior_sd: Annotated[float, Field(gt=0)]
 
 
 class MixtureRow(Row):
@@ -170,8 +163,7 @@ def reader() -> Reader:
 @cache
 def effects() -> tuple[Effect, ...]:
     """The spread effects with what was known of them before any fit."""
-    rows = checked(EffectRow, "spread_effects.csv")
-    return tuple(Effect(**row.model_dump()) for row in rows)
+    return tuple(values(Effect, "spread_effects.csv"))
 
 
 class PriorRow(Row):
@@ -209,109 +201,46 @@ def models() -> Models:
     )
 
 
-class FamilyRow(Row):
-    """One row of `families.csv`."""
-
-    family: Family
-    label: str
-    piece: Annotated[AnyKind, BeforeValidator(over_usual), BeforeValidator(settings)]
-    dough_temp_c: float
-    oven_c: float
-    chill_min: Annotated[int, Field(ge=0)]
-    portion_s: Annotated[float, Field(gt=0)]
-    rest_min: Annotated[int, Field(ge=0)]
-    cool_min: Annotated[int, Field(ge=0)]
-
-
 @cache
 def families() -> dict[Family, FamilyHabits]:
     """Each family's usual portion and times."""
-    rows = checked(FamilyRow, "families.csv")
-    return {
-        row.family: FamilyHabits(**{name: getattr(row, name) for name in FamilyRow.model_fields})
-        for row in rows
-    }
-
-
-class PartRow(Row):
-    """One row of `part_habits.csv`."""
-
-    kind: PartKind
-    hands_min: Annotated[int, Field(ge=1)]
-    wanted: Literal["portion", "finish"]
-    each_s: Annotated[float, Field(ge=0)]
-    set_min: Annotated[int, Field(ge=0)]
+    rows = [
+        value(FamilyHabits, {**row, "piece": over_usual(settings(row["piece"]))})
+        for row in table("families.csv")
+    ]
+    return {row.family: row for row in rows}
 
 
 @cache
 def part_habits() -> dict[PartKind, PartHabits]:
     """How long each kind of part takes to make, to put on and to set."""
-    rows = checked(PartRow, "part_habits.csv")
-    return {row.kind: PartHabits(**row.facts(), source=row.source) for row in rows}
-
-
-class ScoopRow(Row):
-    """One row of `scoops.csv`."""
-
-    name: str
-    ml: Annotated[float, Field(gt=0, le=500)]
-
-
-class CutterRow(Row):
-    """One row of `cutters.csv`."""
-
-    name: str
-    shape: CutterShape
-    across_mm: Annotated[float, Field(gt=0)]
-    down_mm: Annotated[float, Field(gt=0)]
-    area_cm2: Optional
-
-
-class PanRow(Row):
-    """One row of `pans.csv`."""
-
-    name: str
-    shape: PanShape
-    across_mm: Annotated[float, Field(gt=0)]
-    down_mm: Annotated[float, Field(gt=0)]
-    wall_mm: Annotated[float, Field(gt=0)]
+    return {row.kind: row for row in values(PartHabits, "part_habits.csv")}
 
 
 @cache
 def scoops() -> tuple[Scoop, ...]:
     """Scoops and spoons that a kitchen usually has."""
-    return tuple(Scoop(**row.facts()) for row in checked(ScoopRow, "scoops.csv"))
+    return tuple(values(Scoop, "scoops.csv"))
 
 
 @cache
 def cutters() -> tuple[NamedCutter, ...]:
     """Cutters that a kitchen usually has."""
-    rows = checked(CutterRow, "cutters.csv")
-    return tuple(
-        NamedCutter(row.name, Cutter(row.shape, row.across_mm, row.down_mm, row.area_cm2))
-        for row in rows
-    )
+    rows = table("cutters.csv")
+    return tuple(NamedCutter(row.pop("name"), value(Cutter, row)) for row in rows)
 
 
 @cache
 def pans() -> tuple[NamedPan, ...]:
     """Pans that a kitchen usually has."""
-    rows = checked(PanRow, "pans.csv")
+    filled = f"{Pan().thickness_mm:g}"
     return tuple(
-        NamedPan(row.name, Pan(row.shape, row.across_mm, row.down_mm, row.wall_mm)) for row in rows
+        NamedPan(row.pop("name"), value(Pan, {**row, "kind": "pan", "thickness_mm": filled}))
+        for row in table("pans.csv")
     )
-
-
-class SheetRow(Row):
-    """One row of `sheets.csv`: an inner size."""
-
-    name: str
-    width_mm: Annotated[float, Field(gt=0)]
-    depth_mm: Annotated[float, Field(gt=0)]
 
 
 @cache
 def sheets() -> tuple[NamedSheet, ...]:
     """Sheets that bakers have."""
-    rows = checked(SheetRow, "sheets.csv")
-    return tuple(NamedSheet(row.name, row.width_mm, row.depth_mm) for row in rows)
+    return tuple(values(NamedSheet, "sheets.csv"))

@@ -13,13 +13,10 @@ from finebatch.core.formula.dough import (
     Part,
     PartKind,
     Step,
-    WeighedDough,
 )
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
-from finebatch.core.tray.setting import TraySetting
-from finebatch.web.types import Out, Text, ValueBody
-from finebatch.workflow.dough import doughs
+from finebatch.web.types import Text, ValueBody
 
 Key = Annotated[Text, Field(max_length=limits.MOST_KEY)]
 EggName = Annotated[Text, Field(max_length=limits.MOST_EGG)]
@@ -99,26 +96,3 @@ class CardBody(ValueBody):
                 "settled": tuple(self.settled),
             }
         )
-
-
-class DoughOut(Out):
-    """A dough as kept."""
-
-    id: int
-    revision: int
-    changed_at: int
-    card: Card
-    tray: TraySetting
-    weighed: WeighedDough
-
-
-def dough_out(dough: doughs.Dough) -> DoughOut:
-    """A dough as the API gives it."""
-    return DoughOut(
-        id=dough.id,
-        revision=dough.revision,
-        changed_at=dough.changed_at,
-        card=dough.card,
-        tray=dough.tray,
-        weighed=dough.weighed,
-    )

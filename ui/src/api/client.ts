@@ -2,7 +2,7 @@ import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
-export type Dough = Schemas["DoughOut"];
+export type Dough = Schemas["Dough"];
 export type Line = Schemas["LineBody"];
 export type Unit = Line["unit"];
 export type Weighed = Schemas["WeighedDough"];

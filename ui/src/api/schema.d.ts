@@ -1800,21 +1800,6 @@ export interface components {
             text: string;
         };
         /**
-         * CauseOut
-         * @description A likely cause, what the records say of it, and the change to try.
-         */
-        CauseOut: {
-            /** Words */
-            words: string;
-            /** Evidence */
-            evidence: string;
-            /** Speaks For */
-            speaks_for: boolean;
-            /** Known */
-            known: boolean;
-            remedy: components["schemas"]["RemedyOut"] | null;
-        };
-        /**
          * Check
          * @description One finding. `key` stays the same while the evidence does, so that it can be dismissed.
          *
@@ -2138,19 +2123,21 @@ export interface components {
          * @description The devices: null while they are switched off; and how the stand-ins are played.
          */
         DevicesOut: {
-            scale: components["schemas"]["ScaleOut"] | null;
-            oven: components["schemas"]["ThermometerOut"] | null;
+            scale: components["schemas"]["ScaleShows"] | null;
+            oven: components["schemas"]["OvenShows"] | null;
             stand_ins: components["schemas"]["StandInsBody"];
         };
         /**
-         * DiagnosisOut
-         * @description The causes of a trouble, likeliest first; the piece as foreseen now (mm, minutes).
+         * Diagnosis
+         * @description The causes of a trouble, likeliest first, beside the piece as it is foreseen now (mm, min).
+         *
+         *     `certain` is False where nothing recorded speaks for any of them.
          */
-        DiagnosisOut: {
+        Diagnosis: {
             /** Trouble */
             trouble: string;
             /** Causes */
-            causes: components["schemas"]["CauseOut"][];
+            causes: components["schemas"]["Explained"][];
             /** Width Mm */
             width_mm: number;
             /** Minutes */
@@ -2159,22 +2146,37 @@ export interface components {
             certain: boolean;
         };
         /**
-         * DifferenceOut
-         * @description Two cards beside each other.
+         * Difference
+         * @description Two cards: line by line, piece by piece, and in a baker's words by quality.
          */
-        DifferenceOut: {
-            before: components["schemas"]["SideOut"];
-            after: components["schemas"]["SideOut"];
+        Difference: {
+            before: components["schemas"]["Side"];
+            after: components["schemas"]["Side"];
             /** Lines */
             lines: components["schemas"]["ComparedLine"][];
             /** Said */
             said: string[];
             /** Qualities */
-            qualities: components["schemas"]["QualityOut"][];
+            qualities: components["schemas"]["QualitySaid"][];
             /** Allergens Added */
             allergens_added: string[];
             /** Allergens Gone */
             allergens_gone: string[];
+        };
+        /**
+         * Dough
+         * @description A dough as kept. `changed_at` in UTC milliseconds.
+         */
+        Dough: {
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /** Changed At */
+            changed_at: number;
+            card: components["schemas"]["Card"];
+            tray: components["schemas"]["TraySetting"];
+            weighed: components["schemas"]["WeighedDough"];
         };
         /**
          * DoughLessonOut
@@ -2194,21 +2196,6 @@ export interface components {
             band_pct: number;
             /** Minutes Pct */
             minutes_pct: number;
-        };
-        /**
-         * DoughOut
-         * @description A dough as kept.
-         */
-        DoughOut: {
-            /** Id */
-            id: number;
-            /** Revision */
-            revision: number;
-            /** Changed At */
-            changed_at: number;
-            card: components["schemas"]["Card"];
-            tray: components["schemas"]["TraySetting"];
-            weighed: components["schemas"]["WeighedDough"];
         };
         /**
          * DoughShort
@@ -2312,6 +2299,21 @@ export interface components {
             key: string;
             /** Grams */
             grams: number;
+        };
+        /**
+         * Explained
+         * @description A likely cause, what the records say of it, and the change to try, where there is one.
+         */
+        Explained: {
+            /** Words */
+            words: string;
+            /** Evidence */
+            evidence: string;
+            /** Speaks For */
+            speaks_for: boolean;
+            /** Known */
+            known: boolean;
+            remedy: components["schemas"]["Remedy"] | null;
         };
         /**
          * Extra
@@ -3107,10 +3109,10 @@ export interface components {
             total_g: number;
         };
         /**
-         * NeededOut
-         * @description One ingredient: grams in all, as the baker reads it, and the doughs' letters.
+         * Needed
+         * @description One ingredient of a session: grams in all, in the baker's units, and for which doughs.
          */
-        NeededOut: {
+        Needed: {
             /** Key */
             key: string;
             /** Name */
@@ -3314,6 +3316,16 @@ export interface components {
             fan_f: number;
             /** Gas */
             gas: string;
+        };
+        /**
+         * OvenShows
+         * @description What the oven's thermometer shows in °C, or what is wrong with it.
+         */
+        OvenShows: {
+            /** Celsius */
+            celsius: number | null;
+            /** Fault */
+            fault: string | null;
         };
         /**
          * OwnPan
@@ -3748,12 +3760,15 @@ export interface components {
             note: string;
         };
         /**
-         * QualityOut
+         * QualitySaid
          * @description What a baker would notice of one quality.
          */
-        QualityOut: {
-            /** Quality */
-            quality: string;
+        QualitySaid: {
+            /**
+             * Quality
+             * @enum {string}
+             */
+            quality: "tender" | "browning" | "keeping";
             /** Words */
             words: string;
         };
@@ -3911,10 +3926,10 @@ export interface components {
             seen: components["schemas"]["Seen"];
         };
         /**
-         * RemedyOut
-         * @description The one change to try: what it would make of width (mm) and minutes.
+         * Remedy
+         * @description The one change to try for a cause: what it would do to width (mm) and minutes.
          */
-        RemedyOut: {
+        Remedy: {
             /** Key */
             key: string;
             /** Label */
@@ -4100,15 +4115,21 @@ export interface components {
             rounded: boolean;
         };
         /**
-         * ScaleOut
-         * @description What the scale shows (g), or what is wrong with it.
+         * ScaleShows
+         * @description What the scale shows, or what is wrong with it.
          */
-        ScaleOut: {
+        ScaleShows: {
             /** Grams */
             grams: number | null;
-            /** Steady */
+            /**
+             * Steady
+             * @default false
+             */
             steady: boolean;
-            /** Overloaded */
+            /**
+             * Overloaded
+             * @default false
+             */
             overloaded: boolean;
             /** Fault */
             fault: string | null;
@@ -4250,14 +4271,14 @@ export interface components {
             version?: number | null;
         };
         /**
-         * SessionShelfOut
-         * @description What a session needs: to weigh, and to take out of the cold in time.
+         * Shelf
+         * @description What a session needs: to buy and weigh, and to take out of the cold in time.
          */
-        SessionShelfOut: {
+        Shelf: {
             /** Needed */
-            needed: components["schemas"]["NeededOut"][];
+            needed: components["schemas"]["Needed"][];
             /** Take Out */
-            take_out: components["schemas"]["TakeOutOut"][];
+            take_out: components["schemas"]["TakeOut"][];
         };
         /**
          * ShelfOut
@@ -4512,10 +4533,10 @@ export interface components {
             oven_c: number | null;
         };
         /**
-         * SideOut
-         * @description One of two: its weight, composition in percent of the flour, and its baked piece.
+         * Side
+         * @description One of the two: its weight, composition in percent of the flour, and its baked piece.
          */
-        SideOut: {
+        Side: {
             /** Total G */
             total_g: number;
             /** Sugar Pct */
@@ -4793,7 +4814,7 @@ export interface components {
             /** Caution */
             caution: string;
             card: components["schemas"]["Card"];
-            difference: components["schemas"]["DifferenceOut"];
+            difference: components["schemas"]["Difference"];
         };
         /**
          * SwapsBody
@@ -4819,10 +4840,10 @@ export interface components {
             why: string;
         };
         /**
-         * TakeOutOut
+         * TakeOut
          * @description What leaves the cold, and when (UTC ms).
          */
-        TakeOutOut: {
+        TakeOut: {
             /** At */
             at: number;
             /** What */
@@ -4892,16 +4913,6 @@ export interface components {
              * @default 0
              */
             tray: number;
-        };
-        /**
-         * ThermometerOut
-         * @description What the oven's thermometer shows (°C), or what is wrong with it.
-         */
-        ThermometerOut: {
-            /** Celsius */
-            celsius: number | null;
-            /** Fault */
-            fault: string | null;
         };
         /**
          * Thickness
@@ -5071,10 +5082,10 @@ export interface components {
             also?: components["schemas"]["AlsoPieces"] | null;
         };
         /**
-         * TryOut
-         * @description A change to try: what the piece would be with it.
+         * TriedOffer
+         * @description A change that can be tried for an effect, and what it would do to width, height, minutes.
          */
-        TryOut: {
+        TriedOffer: {
             /** Key */
             key: string;
             /** Label */
@@ -5710,7 +5721,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughOut"];
+                    "application/json": components["schemas"]["Dough"];
                 };
             };
             /** @description Bad Request */
@@ -5822,7 +5833,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughOut"];
+                    "application/json": components["schemas"]["Dough"];
                 };
             };
             /** @description Bad Request */
@@ -5938,7 +5949,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughOut"];
+                    "application/json": components["schemas"]["Dough"];
                 };
             };
             /** @description Bad Request */
@@ -6164,7 +6175,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughOut"];
+                    "application/json": components["schemas"]["Dough"];
                 };
             };
             /** @description Bad Request */
@@ -6960,7 +6971,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DifferenceOut"];
+                    "application/json": components["schemas"]["Difference"];
                 };
             };
             /** @description Bad Request */
@@ -8100,7 +8111,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughOut"][];
+                    "application/json": components["schemas"]["Dough"][];
                 };
             };
             /** @description Bad Request */
@@ -8333,7 +8344,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TryOut"][];
+                    "application/json": components["schemas"]["TriedOffer"][];
                 };
             };
             /** @description Bad Request */
@@ -8449,7 +8460,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoughOut"];
+                    "application/json": components["schemas"]["Dough"];
                 };
             };
             /** @description Bad Request */
@@ -11714,7 +11725,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionShelfOut"];
+                    "application/json": components["schemas"]["Shelf"];
                 };
             };
             /** @description Bad Request */
@@ -13835,7 +13846,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DiagnosisOut"];
+                    "application/json": components["schemas"]["Diagnosis"];
                 };
             };
             /** @description Bad Request */

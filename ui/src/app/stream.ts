@@ -3,8 +3,8 @@ import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { showSession } from "../views/bake/session";
 
-export type ScaleShows = Schemas["ScaleOut"];
-export type OvenShows = Schemas["ThermometerOut"];
+export type ScaleShows = Schemas["ScaleShows"];
+export type OvenShows = Schemas["OvenShows"];
 type Wire = "on" | "lost" | "shut";
 
 const SILENT_MS = 12_000;

@@ -6,6 +6,9 @@ says so. Where nothing recorded speaks for a cause, that is said too.
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Annotated
+
+from annotated_types import Interval
 
 from finebatch.core.formula.balance import Standing
 from finebatch.core.formula.dough import Mixing
@@ -54,7 +57,7 @@ class Cause:
 
     trouble: str
     words: str
-    weight: float
+    weight: Annotated[float, Interval(gt=0, le=5)]
     asks: str
     tries: tuple[str, ...]
 

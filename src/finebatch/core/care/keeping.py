@@ -2,7 +2,9 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.formula.dough import Family
 from finebatch.core.refusal import refuse
@@ -29,8 +31,8 @@ class Keeping:
     key: str
     what: str
     place: Place
-    from_days: float
-    to_days: float
+    from_days: Annotated[float, Interval(gt=0)]
+    to_days: Annotated[float, Interval(gt=0)]
     advice: str
 
 

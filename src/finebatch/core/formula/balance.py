@@ -2,7 +2,9 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.formula.composition import PIECE_ROLES, Composition, compose
 from finebatch.core.formula.dough import Family
@@ -20,8 +22,8 @@ class Band:
 
     family: Family
     figure: Figure
-    low: float
-    high: float
+    low: Annotated[float, Interval(ge=0, le=200)]
+    high: Annotated[float, Interval(ge=0, le=200)]
     below: str
     above: str
 

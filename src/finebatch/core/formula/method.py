@@ -3,6 +3,9 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Annotated
+
+from annotated_types import Interval, Len
 
 from finebatch.core.formula.dough import Card, Mixing, Step
 from finebatch.core.larder.ingredient import Ingredient, Larder
@@ -25,10 +28,10 @@ class StepTemplate:
     """A usual step. `text` names groups in braces; it is left out when one of `needs` is empty."""
 
     mixing: Mixing
-    text: str
+    text: Annotated[str, Len(3)]
     needs: tuple[str, ...]
-    hands_min: int
-    wait_min: int
+    hands_min: Annotated[int, Interval(ge=0, le=60)]
+    wait_min: Annotated[int, Interval(ge=0, le=600)]
     cue: str
     caution: str
 

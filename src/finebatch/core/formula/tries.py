@@ -3,6 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from typing import Annotated
+
+from annotated_types import Interval
 
 from finebatch.core.formula.dough import Card, Line, Mixing
 from finebatch.core.formula.scaling import scale_line
@@ -23,7 +26,7 @@ class Try:
     label: str
     roles: tuple[str, ...]
     traits: tuple[str, ...]
-    factor: float
+    factor: Annotated[float, Interval(gt=0, le=4)]
     mixing: Mixing | None
     setting: Mapping[str, str]
 

@@ -1,6 +1,9 @@
 """By what a baker sees that a tray is done: for each family and wanted doneness."""
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from annotated_types import Interval
 
 from finebatch.core.formula.dough import Family
 from finebatch.core.heat.minutes import Doneness
@@ -20,5 +23,5 @@ class Cues:
     underside: str
     touch: str
     smell: str
-    colour_from: int
-    colour_to: int
+    colour_from: Annotated[int, Interval(ge=1, le=7)]
+    colour_to: Annotated[int, Interval(ge=1, le=7)]

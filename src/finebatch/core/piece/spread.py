@@ -13,10 +13,11 @@ The logarithm of the flow is linear in the effects, so what is known of them is 
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Annotated, Protocol
 
 import numpy as np
 import numpy.typing as npt
+from annotated_types import Interval
 
 from finebatch.core.piece.portion import RawPiece
 
@@ -45,7 +46,7 @@ class Effect:
     label: str
     per: str
     prior_mean: float
-    prior_sd: float
+    prior_sd: Annotated[float, Interval(gt=0)]
     source: str
 
 

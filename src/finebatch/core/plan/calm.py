@@ -30,8 +30,8 @@ def calm_cost(model: Model, found: Times, *, fresh: bool) -> cp_model.LinearExpr
     if model.work.kitchen.swaps:
         cost -= SWAP * _sum(
             at_once
-            for kinds, at_once in doors.items()
-            if ".turn" in kinds[0] and ".turn" in kinds[1]
+            for (one, other), at_once in doors.items()
+            if one.step == "turn" and other.step == "turn"
         )
     if fresh:
         late = [model.ends[key] for key, job in model.net.jobs.items() if job.kind in KEEPS]

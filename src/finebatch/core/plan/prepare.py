@@ -3,11 +3,13 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval
 
 from finebatch.core.formula.dough import Family, Mixing, PartKind, Step
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import Drop, Portioning, Sliced, Wafer
+from finebatch.core.piece.kinds import AnyKind, Drop, Portioning, Sliced, Wafer
 from finebatch.core.piece.making import PanScored
 from finebatch.core.piece.slab import RolledOut
 from finebatch.core.piece.tray import TrayAnswer
@@ -53,13 +55,13 @@ class FamilyHabits:
 
     family: Family
     label: str
-    piece: Portioning
+    piece: AnyKind
     dough_temp_c: float
     oven_c: float
-    chill_min: int
-    portion_s: float
-    rest_min: int
-    cool_min: int
+    chill_min: Annotated[int, Interval(ge=0)]
+    portion_s: Annotated[float, Interval(gt=0)]
+    rest_min: Annotated[int, Interval(ge=0)]
+    cool_min: Annotated[int, Interval(ge=0)]
     source: str
 
 
@@ -68,10 +70,10 @@ class PartHabits:
     """How long a kind of part takes: to make, on each piece, and to set; when it is wanted."""
 
     kind: PartKind
-    hands_min: int
+    hands_min: Annotated[int, Interval(ge=1)]
     wanted: Literal["portion", "finish"]
-    each_s: float
-    set_min: int
+    each_s: Annotated[float, Interval(ge=0)]
+    set_min: Annotated[int, Interval(ge=0)]
     source: str
 
 

@@ -1,5 +1,6 @@
 """What a session is asked for on the Plan screen, and what it was planned from."""
 
+import re
 from dataclasses import dataclass, field
 from typing import Annotated
 
@@ -15,8 +16,11 @@ from finebatch.core.values import FromOutside, Id, Moment
 MINUTE = 60_000
 
 
+_KEY = re.compile(r"[A-Za-z0-9.]*")
+
+
 def _is_key(text: str) -> bool:
-    return all(part.isalnum() and part.isascii() for part in text.split(".") if part)
+    return _KEY.fullmatch(text) is not None
 
 
 Key = Annotated[str, MaxLen(40), Predicate(_is_key)]

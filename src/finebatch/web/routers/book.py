@@ -136,35 +136,6 @@ class LessonsOut(Out):
     doughs: list[DoughLessonOut]
 
 
-class RemedyOut(Out):
-    """The one change to try: what it would make of width (mm) and minutes."""
-
-    key: str
-    label: str
-    width_mm: float
-    minutes: float
-
-
-class CauseOut(Out):
-    """A likely cause, what the records say of it, and the change to try."""
-
-    words: str
-    evidence: str
-    speaks_for: bool
-    known: bool
-    remedy: RemedyOut | None
-
-
-class DiagnosisOut(Out):
-    """The causes of a trouble, likeliest first; the piece as foreseen now (mm, minutes)."""
-
-    trouble: str
-    causes: list[CauseOut]
-    width_mm: float
-    minutes: float
-    certain: bool
-
-
 class BringBookBody(Body):
     """A book as CSV."""
 
@@ -322,35 +293,10 @@ def find_trouble(
     trouble: Annotated[str, Path(max_length=40, pattern="^[a-z_]+$")],
     data: Data,
     bake_id: Id | None = None,
-) -> DiagnosisOut:
+) -> troubles.Diagnosis:
     """Why that went wrong with a dough, by one of its bakes when named, and what to try."""
     with data.reading() as session:
-        found = troubles.diagnose(session, dough_id, trouble, bake_id)
-    return DiagnosisOut(
-        trouble=formula.troubles()[trouble],
-        causes=[_cause(explained) for explained in found.causes],
-        width_mm=found.width_mm,
-        minutes=found.minutes,
-        certain=found.certain,
-    )
-
-
-def _cause(explained: troubles.Explained) -> CauseOut:
-    suspect, remedy = explained.suspect, explained.remedy
-    return CauseOut(
-        words=suspect.cause.words,
-        evidence=suspect.evidence,
-        speaks_for=suspect.speaks_for,
-        known=suspect.known,
-        remedy=None
-        if remedy is None
-        else RemedyOut(
-            key=remedy.tried.key,
-            label=remedy.tried.label,
-            width_mm=remedy.width_mm,
-            minutes=remedy.minutes,
-        ),
-    )
+        return troubles.diagnose(session, dough_id, trouble, bake_id)
 
 
 @router.get("/book/file", response_class=Response)

@@ -5,7 +5,6 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
-from finebatch.core.formula.compare import ComparedLine
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.scaling import EggAdvice, Limit
 from finebatch.core.measures.units import Unit
@@ -19,49 +18,6 @@ from finebatch.workflow.dough.study import get_bench
 router = APIRouter(prefix="/api", tags=["changes"])
 
 
-class SideOut(Out):
-    """One of two: its weight, composition in percent of the flour, and its baked piece."""
-
-    total_g: float
-    sugar_pct: float | None
-    fat_pct: float | None
-    water_pct: float | None
-    width_mm: float | None
-    height_mm: float | None
-    minutes: float | None
-
-
-class QualityOut(Out):
-    """What a baker would notice of one quality."""
-
-    quality: str
-    words: str
-
-
-class DifferenceOut(Out):
-    """Two cards beside each other."""
-
-    before: SideOut
-    after: SideOut
-    lines: list[ComparedLine]
-    said: list[str]
-    qualities: list[QualityOut]
-    allergens_added: list[str]
-    allergens_gone: list[str]
-
-
-def _difference_out(found: work.Difference) -> DifferenceOut:
-    return DifferenceOut(
-        before=SideOut.model_validate(found.before),
-        after=SideOut.model_validate(found.after),
-        lines=list(found.lines),
-        said=list(found.said),
-        qualities=[QualityOut(quality=q, words=words) for q, words in found.words.items()],
-        allergens_added=list(found.allergens_added),
-        allergens_gone=list(found.allergens_gone),
-    )
-
-
 class CompareBody(Body):
     """Two cards, and the tray on which both are foreseen."""
 
@@ -72,12 +28,11 @@ class CompareBody(Body):
 
 
 @router.post("/compare")
-def compare(body: CompareBody, data: Data) -> DifferenceOut:
+def compare(body: CompareBody, data: Data) -> work.Difference:
     """Two versions of a dough side by side; keeps nothing."""
     with data.reading() as session:
         bench = get_bench(session)
-    found = work.compare(body.before.card(), body.after.card(), body.tray, bench, body.dough_id)
-    return _difference_out(found)
+    return work.compare(body.before.card(), body.after.card(), body.tray, bench, body.dough_id)
 
 
 class SwapsBody(Body):
@@ -99,7 +54,7 @@ class SwapOut(Out):
     said: str
     caution: str
     card: Card
-    difference: DifferenceOut
+    difference: work.Difference
 
 
 @router.post("/swaps")
@@ -123,7 +78,7 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
                 said=one.offer.said,
                 caution=swap.caution,
                 card=one.offer.card,
-                difference=_difference_out(one.difference),
+                difference=one.difference,
             )
         )
     return out

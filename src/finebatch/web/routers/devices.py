@@ -12,6 +12,7 @@ from finebatch.devices.readings import DeviceFault
 from finebatch.devices.stand_in_oven import OvenKnobs
 from finebatch.devices.stand_in_scale import OnTheScale
 from finebatch.web.deps import Data, Devices, Now, Screens
+from finebatch.web.devices_live import OvenShows, ScaleShows
 from finebatch.web.problems import problem
 from finebatch.web.types import Celsius, Out, ValueBody
 from finebatch.workflow.devices import oven_watch
@@ -28,27 +29,11 @@ class StandInsBody(ValueBody):
     oven: OvenKnobs = OvenKnobs()
 
 
-class ScaleOut(Out):
-    """What the scale shows (g), or what is wrong with it."""
-
-    grams: float | None
-    steady: bool
-    overloaded: bool
-    fault: str | None
-
-
-class ThermometerOut(Out):
-    """What the oven's thermometer shows (°C), or what is wrong with it."""
-
-    celsius: float | None
-    fault: str | None
-
-
 class DevicesOut(Out):
     """The devices: null while they are switched off; and how the stand-ins are played."""
 
-    scale: ScaleOut | None
-    oven: ThermometerOut | None
+    scale: ScaleShows | None
+    oven: OvenShows | None
     stand_ins: StandInsBody
 
 
@@ -111,8 +96,8 @@ def _devices_out(devices: Devices) -> DevicesOut:
     if not devices.on:
         return DevicesOut(scale=None, oven=None, stand_ins=stand_ins)
     return DevicesOut(
-        scale=ScaleOut.model_validate(devices.weigh()),
-        oven=ThermometerOut.model_validate(devices.feel()),
+        scale=devices.weigh(),
+        oven=devices.feel(),
         stand_ins=stand_ins,
     )
 

@@ -12,11 +12,12 @@ from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
-from finebatch.web.cards import CardBody, DoughOut, dough_out
+from finebatch.web.cards import CardBody
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
 from finebatch.workflow.dough import doughs, versions
+from finebatch.workflow.dough.doughs import Dough
 from finebatch.workflow.kitchen.larder import get_larder
 
 router = APIRouter(prefix="/api", tags=["dough"])
@@ -139,27 +140,24 @@ def all_doughs(
 
 
 @router.post("/doughs", status_code=201)
-def add_dough(body: CardBody, data: Data, now: Now) -> DoughOut:
+def add_dough(body: CardBody, data: Data, now: Now) -> Dough:
     """Start a dough."""
     with data.writing() as session:
-        return dough_out(doughs.add_dough(session, body.card(), now))
+        return doughs.add_dough(session, body.card(), now)
 
 
 @router.get("/doughs/{dough_id}")
-def one_dough(dough_id: Id, data: Data) -> DoughOut:
+def one_dough(dough_id: Id, data: Data) -> Dough:
     """One dough, weighed."""
     with data.reading() as session:
-        return dough_out(doughs.get_dough(session, dough_id))
+        return doughs.get_dough(session, dough_id)
 
 
 @router.put("/doughs/{dough_id}")
-def change_dough(dough_id: Id, body: CardChange, data: Data, now: Now) -> DoughOut:
+def change_dough(dough_id: Id, body: CardChange, data: Data, now: Now) -> Dough:
     """Write a dough anew; 409 when it was changed elsewhere meanwhile."""
     with data.writing() as session:
-        changed = doughs.change_dough(
-            session, dough_id, body.revision, body.card(), now, body.reason
-        )
-        return dough_out(changed)
+        return doughs.change_dough(session, dough_id, body.revision, body.card(), now, body.reason)
 
 
 @router.delete("/doughs/{dough_id}", status_code=204, response_class=Response)
@@ -170,10 +168,10 @@ def remove_dough(dough_id: Id, data: Data) -> None:
 
 
 @router.put("/doughs/{dough_id}/tray")
-def change_tray(dough_id: Id, body: TraySetting, data: Data) -> DoughOut:
+def change_tray(dough_id: Id, body: TraySetting, data: Data) -> Dough:
     """Keep how a dough is portioned and baked."""
     with data.writing() as session:
-        return dough_out(doughs.change_tray(session, dough_id, body))
+        return doughs.change_tray(session, dough_id, body)
 
 
 class VersionOut(Out):

@@ -8,10 +8,10 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from finebatch.core.formula.dough import Family
-from finebatch.web.cards import DoughOut, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.dough import dough_files as exchange
+from finebatch.workflow.dough.doughs import Dough
 
 router = APIRouter(prefix="/api", tags=["exchange"])
 
@@ -87,7 +87,7 @@ def look(body: FileBody, data: Data) -> LookOut:
 
 
 @router.post("/bring-in", status_code=201)
-def bring_in(body: FileBody, data: Data, now: Now) -> list[DoughOut]:
+def bring_in(body: FileBody, data: Data, now: Now) -> list[Dough]:
     """Keep every dough of a file, or none when one of them cannot be kept."""
     with data.writing() as session:
-        return [dough_out(d) for d in exchange.bring_in(session, body.name, body.text, now)]
+        return list(exchange.bring_in(session, body.name, body.text, now))

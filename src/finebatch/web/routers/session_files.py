@@ -39,30 +39,6 @@ class BusyTimesOut(Out):
     left_out: int
 
 
-class NeededOut(Out):
-    """One ingredient: grams in all, as the baker reads it, and the doughs' letters."""
-
-    key: str
-    name: str
-    grams: float
-    own: str
-    letters: list[str]
-
-
-class TakeOutOut(Out):
-    """What leaves the cold, and when (UTC ms)."""
-
-    at: int
-    what: str
-
-
-class SessionShelfOut(Out):
-    """What a session needs: to weigh, and to take out of the cold in time."""
-
-    needed: list[NeededOut]
-    take_out: list[TakeOutOut]
-
-
 @router.get("/sessions/{session_id}/file", response_class=Response)
 def give_out_session(session_id: Id, data: Data, now: Now, form: Form = "json") -> Response:
     """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown."""
@@ -101,19 +77,10 @@ def read_calendar(body: FileBody, now: Now) -> BusyTimesOut:
 
 
 @router.get("/sessions/{session_id}/shelf")
-def shelf(session_id: Id, data: Data) -> SessionShelfOut:
+def shelf(session_id: Id, data: Data) -> session_files.Shelf:
     """The weighing list of the whole session, and what to take out of the cold when."""
     with data.reading() as session:
         row = session_rows.find_session(session, session_id)
         if not row.plan.activities:
             raise Missing("A plan of this session")
-        found = session_files.shelf_of(session, row)
-    return SessionShelfOut(
-        needed=[
-            NeededOut(
-                key=n.key, name=n.name, grams=n.grams, own=n.own.text, letters=list(n.letters)
-            )
-            for n in found.needed
-        ],
-        take_out=[TakeOutOut(at=t.at, what=t.what) for t in found.take_out],
-    )
+        return session_files.shelf_of(session, row)

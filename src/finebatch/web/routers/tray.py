@@ -16,11 +16,10 @@ from finebatch.core.tray import turned_around as turned
 from finebatch.core.tray.setting import TraySetting, setting_of
 from finebatch.core.values import Point
 from finebatch.facts import tables
-from finebatch.web.cards import DoughOut, dough_out
 from finebatch.web.deps import Data, Now
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
-from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.doughs import Dough, get_dough
 from finebatch.workflow.dough.study import get_bench
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.tray import trying as tries
@@ -46,46 +45,27 @@ def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
     return tray_out(asked, found, asked.composition(larder).total_g)
 
 
-class TryOut(Out):
-    """A change to try: what the piece would be with it."""
-
-    key: str
-    label: str
-    width_mm: float
-    height_mm: float
-    minutes: float
-
-
 @router.post("/doughs/{dough_id}/tries/{effect}")
 def offer_tries(
     dough_id: Id,
     effect: Annotated[str, Field(max_length=40, pattern="^[a-z_]+$")],
     body: TrayQuestionBody,
     data: Data,
-) -> list[TryOut]:
+) -> list[tries.TriedOffer]:
     """Changes that would move that effect, each with its piece; nothing is kept."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     already = tries.find_tries(body.tried)
-    return [
-        TryOut(
-            key=offer.tried.key,
-            label=offer.tried.label,
-            width_mm=offer.width_mm,
-            height_mm=offer.height_mm,
-            minutes=offer.minutes,
-        )
-        for offer in tries.offers(dough, setting_of(body), already, effect, bench)
-    ]
+    return tries.offers(dough, setting_of(body), already, effect, bench)
 
 
 @router.post("/doughs/{dough_id}/keep-tried")
-def keep_tried(dough_id: Id, body: TrayQuestionBody, data: Data, now: Now) -> DoughOut:
+def keep_tried(dough_id: Id, body: TrayQuestionBody, data: Data, now: Now) -> Dough:
     """Keep what was tried as a new version of the dough and as its tray's setting."""
     with data.writing() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
         chosen = tries.find_tries(body.tried)
-        return dough_out(tries.keep_tried(session, dough, setting_of(body), chosen, bench, now))
+        return tries.keep_tried(session, dough, setting_of(body), chosen, bench, now)
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,6 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.trouble import Scene, Suspect, suspects
 from finebatch.core.formula.balance import balance
-from finebatch.core.formula.tries import Try
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds import batch_grams
 from finebatch.core.piece.tray import PORTION_CV
@@ -25,26 +24,31 @@ MOST_SHOWN = 5
 class Remedy:
     """The one change to try for a cause: what it would do to width (mm) and minutes."""
 
-    tried: Try
+    key: str
+    label: str
     width_mm: float
     minutes: float
 
 
 @dataclass(frozen=True, slots=True)
 class Explained:
-    """A suspect with its remedy, where there is one to try here."""
+    """A likely cause, what the records say of it, and the change to try, where there is one."""
 
-    suspect: Suspect
+    words: str
+    evidence: str
+    speaks_for: bool
+    known: bool
     remedy: Remedy | None
 
 
 @dataclass(frozen=True, slots=True)
 class Diagnosis:
-    """The causes of a trouble, likeliest first, beside the piece as it is foreseen now.
+    """The causes of a trouble, likeliest first, beside the piece as it is foreseen now (mm, min).
 
     `certain` is False where nothing recorded speaks for any of them.
     """
 
+    trouble: str
     causes: tuple[Explained, ...]
     width_mm: float
     minutes: float
@@ -107,7 +111,7 @@ def _remedy(suspect: Suspect, dough: Dough, bench: Bench, before: TrayQuestion) 
             found = asked.foresee(bench.ground(dough.id))
         except Refusal:
             continue
-        return Remedy(tried, found.width.middle_mm, found.minutes)
+        return Remedy(tried.key, tried.label, found.width.middle_mm, found.minutes)
     return None
 
 
@@ -125,7 +129,13 @@ def diagnose(session: Session, dough_id: int, trouble: str, bake_id: int | None)
     scene = _scene(session, dough, bake, asked, found, bench)
     ranked = suspects(scene, [c for c in formula.causes() if c.trouble == trouble])[:MOST_SHOWN]
     return Diagnosis(
-        tuple(Explained(s, _remedy(s, dough, bench, asked)) for s in ranked),
+        formula.troubles()[trouble],
+        tuple(
+            Explained(
+                s.cause.words, s.evidence, s.speaks_for, s.known, _remedy(s, dough, bench, asked)
+            )
+            for s in ranked
+        ),
         found.width.middle_mm,
         found.minutes,
         any(s.speaks_for for s in ranked),

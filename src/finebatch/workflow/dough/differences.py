@@ -41,6 +41,21 @@ class Side:
     width_mm: float | None
     height_mm: float | None
     minutes: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class QualitySaid:
+    """What a baker would notice of one quality."""
+
+    quality: Quality
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Judged:
+    """A side with what its qualities and allergens are told by."""
+
+    side: Side
     effects: Mapping[str, float]
     allergens: frozenset[str]
 
@@ -53,12 +68,12 @@ class Difference:
     after: Side
     lines: tuple[ComparedLine, ...]
     said: tuple[str, ...]
-    words: Mapping[Quality, str]
+    qualities: tuple[QualitySaid, ...]
     allergens_added: tuple[str, ...]
     allergens_gone: tuple[str, ...]
 
 
-def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> Side:
+def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> _Judged:
     larder = bench.reader.larder
     weighed = bench.weigh(card)
     made = compose(weighed.known_g(), larder)
@@ -71,9 +86,9 @@ def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> 
         asked = question(card, weighed, tray, bench.kitchen)
         found = asked.foresee(bench.ground(dough_id))
     except Refusal:
-        return Side(weighed.total_g, sugar, fat, water, None, None, None, {}, names)
+        return _Judged(Side(weighed.total_g, sugar, fat, water, None, None, None), {}, names)
     effects = measure_effects(made, found.raw, asked.conditions())
-    return Side(
+    side = Side(
         weighed.total_g,
         sugar,
         fat,
@@ -81,31 +96,32 @@ def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> 
         found.width.middle_mm,
         found.thickness.height_mm,
         found.minutes,
-        effects,
-        names,
+    )
+    return _Judged(side, effects, names)
+
+
+def _qualities(before: _Judged, after: _Judged) -> tuple[QualitySaid, ...]:
+    if not before.effects or not after.effects:
+        return ()
+    weights = formula.character_weights()
+    return tuple(
+        QualitySaid(
+            q, difference(q, score(q, before.effects, weights), score(q, after.effects, weights))
+        )
+        for q in QUALITIES
     )
 
 
-def _words(before: Side, after: Side) -> dict[Quality, str]:
-    if not before.effects or not after.effects:
-        return {}
-    weights = formula.character_weights()
-    return {
-        q: difference(q, score(q, before.effects, weights), score(q, after.effects, weights))
-        for q in QUALITIES
-    }
-
-
 def _differ(
-    before: Card, after: Card, one: Side, other: Side, weighed: WeighedDough, bench: Bench
+    before: Card, after: Card, one: _Judged, other: _Judged, weighed: WeighedDough, bench: Bench
 ) -> Difference:
     reader = bench.reader
     return Difference(
-        before=one,
-        after=other,
+        before=one.side,
+        after=other.side,
         lines=tuple(compare_lines(weighed, bench.weigh(after))),
         said=changes(before, after, reader.larder, reader.measuring),
-        words=_words(one, other),
+        qualities=_qualities(one, other),
         allergens_added=tuple(sorted(other.allergens - one.allergens)),
         allergens_gone=tuple(sorted(one.allergens - other.allergens)),
     )

@@ -8,7 +8,7 @@ from typing import Literal
 from sqlalchemy.orm import Session
 
 from finebatch.core.care.keeping import Form as ColdForm
-from finebatch.core.formula.kitchen_amounts import KitchenAmount, kitchen_amount
+from finebatch.core.formula.kitchen_amounts import kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
@@ -137,7 +137,7 @@ class Needed:
     key: str
     name: str
     grams: float
-    own: KitchenAmount
+    own: str
     letters: tuple[str, ...]
 
 
@@ -176,7 +176,7 @@ def shelf_of(session: Session, row: SessionRow) -> Shelf:
             key,
             larder[key].name,
             mass,
-            kitchen_amount(mass, larder[key], kitchen.own_units, measuring_of(kitchen)),
+            kitchen_amount(mass, larder[key], kitchen.own_units, measuring_of(kitchen)).text,
             tuple(letters[key]),
         )
         for key, mass in grams.items()

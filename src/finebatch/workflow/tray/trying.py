@@ -28,7 +28,8 @@ _SETTING = TypeAdapter(TraySetting)
 class TriedOffer:
     """A change that can be tried for an effect, and what it would do to width, height, minutes."""
 
-    tried: Try
+    key: str
+    label: str
     width_mm: float
     height_mm: float
     minutes: float
@@ -112,7 +113,13 @@ def offers(
         except Refusal:
             continue
         found.append(
-            TriedOffer(tried, piece.width.middle_mm, piece.thickness.height_mm, piece.minutes)
+            TriedOffer(
+                tried.key,
+                tried.label,
+                piece.width.middle_mm,
+                piece.thickness.height_mm,
+                piece.minutes,
+            )
         )
     return found
 

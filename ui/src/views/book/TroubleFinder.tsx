@@ -5,7 +5,7 @@ import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { type BookWords, useDiagnosis, useRemedy } from "./queries";
 
-type Diagnosis = Schemas["DiagnosisOut"];
+type Diagnosis = Schemas["Diagnosis"];
 type Remedy = NonNullable<Diagnosis["causes"][number]["remedy"]>;
 
 interface TroubleFinderProps {

@@ -1,7 +1,7 @@
 import type { Schemas, Words } from "../../api/client";
 import { cm, grams, percent, signed } from "../../app/format";
 
-export type Differing = Schemas["DifferenceOut"];
+export type Differing = Schemas["Difference"];
 
 const QUALITIES: Record<string, string> = {
   tender: "Bite",

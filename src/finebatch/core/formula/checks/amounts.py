@@ -3,6 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Annotated
+
+from annotated_types import Interval
 
 from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.dough import Card, WeighedDough
@@ -24,8 +27,8 @@ class Dose:
 
     figure: str
     label: str
-    usual_pct: float
-    most_pct: float
+    usual_pct: Annotated[float, Interval(ge=0, le=100)]
+    most_pct: Annotated[float, Interval(ge=0, le=100)]
     too_much: str
 
     def is_of(self, ingredient: Ingredient) -> bool:

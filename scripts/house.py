@@ -1,0 +1,133 @@
+"""How the house is kept: one declaration a concept, the formatter obeyed, a job's key a value.
+
+.venv/bin/python scripts/house.py           what is found
+.venv/bin/python scripts/house.py --check   and an error where a limit is passed
+"""
+
+import ast
+import re
+import sys
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import combinations
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+SOURCE = ROOT / "src" / "finebatch"
+WEB_SHARE = 0.15
+MOST_PAIRS = 36
+"""Fewer than 25 are wanted; this is what there is, and it may not grow."""
+MOST_SKIPS = 19
+LEAST_FIELDS, ALIKE = 4, 0.6
+
+KEYS = "core/plan/keys.py"
+WORDS = "core/session/words.py"
+STEPS = (
+    "mix|take|part|freeze|portion|load|bake|turn|out|shape|slice|rack|cool|finish|set|sheet|heat"
+)
+CUT_IN_PYTHON = (
+    r"\.r?(?:split|partition)\(\"\.\"",
+    rf"f\"\{{[^}}\"]*\}}\.(?:{STEPS})\b",
+    rf"\.replace\(\"(?:{STEPS})\"",
+    rf"\"\.(?:{STEPS})\" (?:not )?in\b",
+    r"\.label\.|\.what\.(?:startswith|replace|lower)|\.what ==",
+)
+CUT_IN_THE_INTERFACE = (
+    r"\.key\.(?:split|replace|startsWith|endsWith|includes|slice)",
+    rf"\.replace\(\"(?:{STEPS})\"",
+    r"\.(?:label|what|title|short)\.(?:startsWith|endsWith|includes|replace)",
+    r"\b(?:a|job|next|activity|load)\.(?:label|what) [!=]==",
+)
+OF_JOBS = (
+    *("core/plan", "core/session", "workflow/session", "workflow/kitchen", "web", "cli"),
+    *("formats/run_sheet", "formats/planned", "formats/session"),
+)
+
+
+@dataclass(frozen=True)
+class Shape:
+    """A class by its fields."""
+
+    file: str
+    name: str
+    fields: frozenset[str]
+
+
+def python_files() -> list[Path]:
+    return [p for p in sorted(SOURCE.rglob("*.py")) if "migrations" not in p.parts]
+
+
+def shapes() -> Iterator[Shape]:
+    for path in python_files():
+        for node in ast.parse(path.read_text()).body:
+            if isinstance(node, ast.ClassDef):
+                named = (s.target for s in node.body if isinstance(s, ast.AnnAssign))
+                fields = frozenset(t.id for t in named if isinstance(t, ast.Name))
+                yield Shape(str(path.relative_to(SOURCE)), node.name, fields)
+
+
+def mirrors() -> list[tuple[Shape, Shape]]:
+    """Pairs of classes of different modules that declare the same concept twice."""
+    large = [shape for shape in shapes() if len(shape.fields) >= LEAST_FIELDS]
+    return [
+        (one, other)
+        for one, other in combinations(large, 2)
+        if one.file != other.file
+        and len(one.fields & other.fields) >= ALIKE * max(len(one.fields), len(other.fields))
+    ]
+
+
+def lines(paths: list[Path]) -> int:
+    return sum(len(path.read_text().splitlines()) for path in paths)
+
+
+def web_share() -> float:
+    """The share of `web/` in the Python source, by lines."""
+    files = python_files()
+    return lines([p for p in files if "web" in p.relative_to(SOURCE).parts[:1]]) / lines(files)
+
+
+def skips() -> list[str]:
+    """Where the formatter is overruled."""
+    found = []
+    for folder in ("src", "tests", "scripts"):
+        for path in (ROOT / folder).rglob("*.py"):
+            for number, line in enumerate(path.read_text().splitlines(), 1):
+                if re.search(r"#\s*fmt:\s*(skip|off)\b", line):
+                    found.append(f"{path.relative_to(ROOT)}:{number}")
+    return found
+
+
+def _matches(path: Path, patterns: tuple[str, ...]) -> Iterator[str]:
+    for number, line in enumerate(path.read_text().splitlines(), 1):
+        if any(re.search(pattern, line) for pattern in patterns):
+            yield f"{path.relative_to(ROOT)}:{number}: {line.strip()}"
+
+
+def cuts() -> list[str]:
+    """Where a job's key is cut or built as text, or its words are compared."""
+    found: list[str] = []
+    for path in python_files():
+        place = str(path.relative_to(SOURCE))
+        if place not in (KEYS, WORDS) and place.startswith(OF_JOBS):
+            found += _matches(path, CUT_IN_PYTHON)
+    for path in sorted((ROOT / "ui" / "src").rglob("*.ts*")):
+        if path.name != "schema.d.ts":
+            found += _matches(path, CUT_IN_THE_INTERFACE)
+    return found
+
+
+def main() -> int:
+    share, pairs, overruled, cut = web_share(), mirrors(), skips(), cuts()
+    print(f"web/ is {100 * share:.1f} % of the Python source (at most {100 * WEB_SHARE:.0f} %)")
+    print(f"{len(pairs)} pairs of mirror classes (at most {MOST_PAIRS})")
+    print(f"{len(overruled)} times the formatter is overruled (at most {MOST_SKIPS})")
+    print(f"{len(cut)} places cut a job's key or compare its words (none)")
+    wrong = [f"{a.file} {a.name} ~ {b.file} {b.name}" for a, b in pairs] * (len(pairs) > MOST_PAIRS)
+    wrong += overruled * (len(overruled) > MOST_SKIPS) + cut
+    print(*wrong, sep="\n", end="\n" if wrong else "")
+    return int("--check" in sys.argv and bool(wrong or share > WEB_SHARE))
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())
