@@ -15,8 +15,7 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 SOURCE = ROOT / "src" / "finebatch"
 WEB_SHARE = 0.15
-MOST_PAIRS = 36
-"""Fewer than 25 are wanted; this is what there is, and it may not grow."""
+MOST_PAIRS = 24
 MOST_SKIPS = 19
 LEAST_FIELDS, ALIKE = 4, 0.6
 

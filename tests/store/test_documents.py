@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.kinds import KINDS, Drop
+from finebatch.core.plan.habits import Helper, Planning
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.setting import TraySetting
 from finebatch.store.database import Database
@@ -143,3 +144,27 @@ def test_each_kind_of_document_has_a_golden_one_of_its_newest_version() -> None:
     wanted = {f"{name}.v{kind.version}.json" for name, kind in KINDS_OF_DOCUMENT.items()}
     assert wanted <= there
     assert all(f"setting_{kind}.v1.json" in there for kind in KINDS)
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"sheet": "x" * 41}, "sheet: Write at most 40 letters"),
+        ({"sheet": "half \ud800"}, "sheet: There is a broken character"),
+        ({"oven_c": float("nan")}, "oven_c: Give a number"),
+        ({"piece": Drop(grams=28, topping_g=999)}, "piece.drop.topping_g: Give at most 200"),
+    ],
+)
+def test_a_limit_is_said_in_a_bakers_words(change: dict[str, Any], words: str) -> None:
+    with pytest.raises(Refusal, match=words):
+        SETTING.write(replace(USUAL, **change))
+
+
+def test_too_many_of_something_is_said_as_such() -> None:
+    helpers = tuple(Helper(f"Kim {n}") for n in range(5))
+    crowded = replace(usual_kitchen(), planning=Planning(helpers=helpers))
+    with pytest.raises(Refusal, match=r"planning\.helpers: At most 4 of these"):
+        KITCHEN.write(crowded)
+    nameless = replace(usual_kitchen(), planning=Planning(helpers=(Helper(""),)))
+    with pytest.raises(Refusal, match=r"helpers\.0\.name: Write something here"):
+        KITCHEN.write(nameless)

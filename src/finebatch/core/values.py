@@ -133,8 +133,10 @@ def words_of(error: Mapping[str, Any]) -> str:
             return f"Give at least {limits['ge']:g}."
         case "less_than_equal":
             return f"Give at most {limits['le']:g}."
-        case "string_too_long":
+        case "string_too_long" | "too_long" if isinstance(error.get("input"), str):
             return f"Write at most {limits['max_length']} letters."
+        case "too_short" if isinstance(error.get("input"), str):
+            return "Write something here."
         case "too_long":
             return f"At most {limits['max_length']} of these, please."
         case "finite_number" | "float_parsing" | "int_parsing" | "float_type" | "int_type":

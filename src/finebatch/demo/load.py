@@ -1,6 +1,6 @@
 """Load the demo scenario into an empty data file."""
 
-from dataclasses import replace
+from dataclasses import dataclass, fields, replace
 from importlib.resources import files
 from typing import Annotated, Any
 
@@ -13,7 +13,6 @@ from finebatch.core.piece.kinds import AnyKind, over_usual
 from finebatch.core.tray.setting import TraySetting
 from finebatch.store.database import Database
 from finebatch.store.documents import SEEN
-from finebatch.web.cards import CardBody
 from finebatch.workflow.book import bakes as book
 from finebatch.workflow.cold import cold_store as cold
 from finebatch.workflow.dough import doughs
@@ -72,13 +71,18 @@ class DemoEarlier(BaseModel):
         return replace(later, lines=tuple(lines))
 
 
-class DemoDough(CardBody):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DemoDough(Card):
     """A demo dough: its card, how it was first written, its tray, its earlier bakes."""
 
     earlier: DemoEarlier | None = None
     tray: DemoTray
-    bakes: list[DemoBake] = []
-    kept: list[DemoKept] = []
+    bakes: tuple[DemoBake, ...] = ()
+    kept: tuple[DemoKept, ...] = ()
+
+    def as_card(self) -> Card:
+        """The card alone."""
+        return Card(**{f.name: getattr(self, f.name) for f in fields(Card)})
 
 
 def load(database: Database, now: int) -> int:
@@ -92,7 +96,7 @@ def load(database: Database, now: int) -> int:
         for place, dough in enumerate(scenario):
             setting = dough.tray.setting(doughs.usual_tray(dough.family))
             # The first of the list is the one that was changed last.
-            card, at, earlier = dough.card(), now - place * DAY, dough.earlier
+            card, at, earlier = dough.as_card(), now - place * DAY, dough.earlier
             if earlier is None:
                 kept = doughs.add_dough(session, card, at, setting)
             else:

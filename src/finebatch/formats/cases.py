@@ -99,27 +99,8 @@ class _CaseFile(_Row):
     cases: Annotated[list[_Case], Field(min_length=1)]
 
 
-class _Line(_Row):
-    text: Annotated[str, Field(max_length=500)]
-    ingredient: str | None
-    grams: float | None = None
-    tolerance_pct: Annotated[float, Field(ge=0)] = 1.0
-    range_grams: tuple[Positive, Positive] | None = None
-    conflict: bool | None = None
-
-    def case(self) -> LineCase:
-        return LineCase(
-            self.text,
-            self.ingredient,
-            self.grams,
-            self.tolerance_pct,
-            self.range_grams,
-            self.conflict,
-        )
-
-
 class _LineFile(_Row):
-    lines: Annotated[list[_Line], Field(min_length=1)]
+    lines: Annotated[list[LineCase], Field(min_length=1)]
 
 
 File = TypeVar("File", bound=BaseModel)
@@ -141,7 +122,7 @@ def parse_cases(text: str) -> list[Case]:
 
 def parse_lines(text: str) -> list[LineCase]:
     """Written lines from JSON text; `UnreadableFile` says where it goes wrong."""
-    return [row.case() for row in _parse(text, _LineFile).lines]
+    return _parse(text, _LineFile).lines
 
 
 def holds_lines(text: str) -> bool:

@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from finebatch.core.care.keeping import Form
-from finebatch.core.formula.limits import MOST_PARTS
+from finebatch.core.formula.dough import MOST_PARTS
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
@@ -102,15 +102,6 @@ class FileTray(_Part):
     size: Annotated[str, Field(max_length=20)] = ""
 
 
-class FileMake(_Part):
-    """A job before any tray, and the wait after it: a step of mixing, or out of the cold."""
-
-    label: Name = "Mix the dough"
-    hands_min: Hands
-    wait_min: Minutes = 0
-    kind: Literal["mix", "take"] = "mix"
-
-
 class FilePart(_Part):
     """A wash, filling or icing."""
 
@@ -133,7 +124,7 @@ class FileDough(_Part):
     joins: Joins = "fresh"
     form: Form | None = None
     ready: bool = False
-    makes: Annotated[list[FileMake], Field(max_length=MOST_MAKES)] = []
+    makes: Annotated[list[Make], Field(max_length=MOST_MAKES)] = []
     chill_min: Minutes = 0
     chill_most: Minutes | None = None
     temper_min: Minutes = 0
@@ -327,7 +318,7 @@ def _dough(d: FileDough) -> DoughWork:
     kind = "mix" if fresh else "take"
     return DoughWork(
         d.letter,
-        tuple(Make(m.label, m.hands_min, m.wait_min, m.kind) for m in d.makes if m.kind == kind),
+        tuple(make for make in d.makes if make.kind == kind),
         d.chill_min if fresh else 0,
         d.chill_most,
         d.temper_min,

@@ -11,7 +11,6 @@ from finebatch.formats.session_file import (
     FileBake,
     FileDough,
     FileKitchen,
-    FileMake,
     FileOven,
     FilePart,
     FileTray,
@@ -32,10 +31,7 @@ def file_dough(
         joins=joins,
         form=form,
         ready=joins == "fresh" and not dough.makes,
-        makes=[
-            FileMake(label=m.label, hands_min=m.hands_min, wait_min=m.wait_min, kind=m.kind)
-            for m in dough.makes
-        ],
+        makes=list(dough.makes),
         chill_min=dough.chill_min,
         chill_most=dough.chill_most,
         temper_min=dough.temper_min,

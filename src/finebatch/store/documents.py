@@ -16,7 +16,7 @@ from sqlalchemy.types import TypeDecorator
 
 from finebatch.core.book.record import Seen
 from finebatch.core.formula.dough import Card
-from finebatch.core.formula.limits import within
+from finebatch.core.formula.limits import as_kept, brought_within, within
 from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.schedule import Plan, PlanBefore
@@ -53,6 +53,12 @@ def _nearest(document: Kept, errors: Sequence[Mapping[str, Any]]) -> Kept:
                 within[name] = limits["gt"] + 1
             case "too_long" | "string_too_long":
                 within[name] = within[name][: limits["max_length"]]
+            case "string_too_short" | "too_short":
+                within[name] = "?"
+            case "predicate_failed" | "string_unicode":
+                within[name] = as_kept(within[name])
+            case "finite_number":
+                within[name] = 0
     return mended
 
 
@@ -61,12 +67,14 @@ class Document(Generic[T]):
     """A kind of document: what it holds, and how each earlier version becomes the next one.
 
     `upgrades` has one step for each version: the first from none to 1, and so on; so there are as
-    many steps as the newest version's number. `mend` brings a value within today's limits.
+    many steps as the newest version's number. `mend` brings a value of before within what can
+    be kept, `told` says in it which fields had to be.
     """
 
     adapter: TypeAdapter[T]
     upgrades: tuple[Callable[[Kept], Kept], ...] = (_as_it_was,)
     mend: Callable[[T], T] | None = None
+    told: Callable[[T, Sequence[str]], T] | None = None
 
     @property
     def version(self) -> int:
@@ -94,7 +102,10 @@ class Document(Generic[T]):
             return self.adapter.validate_python(document, extra="ignore")
         except ValidationError as error:
             nearest = _nearest(document, error.errors())
-            return self.adapter.validate_python(nearest, extra="ignore")
+            found = self.adapter.validate_python(nearest, extra="ignore")
+            if self.told is None:
+                return found
+            return self.told(found, [".".join(map(str, e["loc"])) for e in error.errors()])
 
     def write(self, value: T) -> dict[str, Any]:
         """The document that holds a value. `Refusal` for what could not be read again."""
@@ -169,7 +180,7 @@ def _typed_before(before: Kept) -> Kept:
     return {**before, "plan": _typed_jobs(before["plan"])}
 
 
-CARD = Document(TypeAdapter(Card), mend=within)
+CARD = Document(TypeAdapter(Card), mend=within, told=brought_within)
 SETTING = Document(TypeAdapter(TraySetting))
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools,))
 INGREDIENT = Document(TypeAdapter(Ingredient))

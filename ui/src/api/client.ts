@@ -3,7 +3,7 @@ import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 export type Dough = Schemas["Dough"];
-export type Line = Schemas["LineBody"];
+export type Line = Schemas["Line"];
 export type Unit = Line["unit"];
 export type Weighed = Schemas["WeighedDough"];
 export type Words = Schemas["WordsOut"];
@@ -15,7 +15,7 @@ export type BakingSession = Schemas["ShownSession"];
 export type Activity = Schemas["ShownJob"];
 export type Bake = Schemas["BakeOut"];
 export type Study = Schemas["Study"];
-export type CardBody = Schemas["CardBody"];
+export type CardBody = Schemas["Card"];
 export type Fault = Schemas["FieldFault"];
 
 export const api = createClient<paths>({ baseUrl: "" });

@@ -1643,6 +1643,7 @@ export interface components {
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
             /**
              * Mixing
+             * @default creamed
              * @enum {string}
              */
             mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
@@ -1658,58 +1659,6 @@ export interface components {
              * @default []
              */
             parts: components["schemas"]["Part"][];
-            /** Stated Pieces */
-            stated_pieces: number | null;
-            /**
-             * Stated Oven
-             * @default
-             */
-            stated_oven: string;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /** Cup */
-            cup: ("spooned" | "sifted" | "dipped") | null;
-            /** Egg */
-            egg: string | null;
-            /**
-             * Settled
-             * @default []
-             */
-            settled: string[];
-        };
-        /**
-         * CardBody
-         * @description A dough as written. No steps stand for the usual ones of its mixing method.
-         */
-        CardBody: {
-            /** Name */
-            name: string;
-            /**
-             * Family
-             * @enum {string}
-             */
-            family: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /**
-             * Mixing
-             * @default creamed
-             * @enum {string}
-             */
-            mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
-            /** Lines */
-            lines: components["schemas"]["LineBody"][];
-            /**
-             * Steps
-             * @default []
-             */
-            steps: components["schemas"]["StepBody"][];
-            /**
-             * Parts
-             * @default []
-             */
-            parts: components["schemas"]["PartBody"][];
             /** Stated Pieces */
             stated_pieces?: number | null;
             /**
@@ -1751,17 +1700,17 @@ export interface components {
              */
             mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
             /** Lines */
-            lines: components["schemas"]["LineBody"][];
+            lines: components["schemas"]["Line"][];
             /**
              * Steps
              * @default []
              */
-            steps: components["schemas"]["StepBody"][];
+            steps: components["schemas"]["Step"][];
             /**
              * Parts
              * @default []
              */
-            parts: components["schemas"]["PartBody"][];
+            parts: components["schemas"]["Part"][];
             /** Stated Pieces */
             stated_pieces?: number | null;
             /**
@@ -1979,8 +1928,8 @@ export interface components {
          * @description Two cards, and the tray on which both are foreseen.
          */
         CompareBody: {
-            before: components["schemas"]["CardBody"];
-            after: components["schemas"]["CardBody"];
+            before: components["schemas"]["Card"];
+            after: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
             /** Dough Id */
             dough_id?: number | null;
@@ -2888,35 +2837,6 @@ export interface components {
              */
             chosen: string;
             /** Cup */
-            cup: ("spooned" | "sifted" | "dipped") | null;
-            /** Egg */
-            egg: string | null;
-        };
-        /**
-         * LineBody
-         * @description One line as written; `text` is the line as it stood on the card it was read from.
-         */
-        LineBody: {
-            /** Amount */
-            amount: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
-            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
-            /** Ingredient */
-            ingredient: string | null;
-            /**
-             * Text
-             * @default
-             */
-            text: string;
-            /**
-             * Chosen
-             * @default
-             */
-            chosen: string;
-            /** Cup */
             cup?: ("spooned" | "sifted" | "dipped") | null;
             /** Egg */
             egg?: string | null;
@@ -3469,23 +3389,6 @@ export interface components {
             per_piece_g: number;
         };
         /**
-         * PartBody
-         * @description A small formula beside the dough, and how much of it a piece takes.
-         */
-        PartBody: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
-            /** Name */
-            name: string;
-            /** Lines */
-            lines: components["schemas"]["LineBody"][];
-            /** Per Piece G */
-            per_piece_g: number;
-        };
-        /**
          * PartNeed
          * @description A part as written, what these pieces take of it, and the factor from one to the other.
          */
@@ -3927,7 +3830,7 @@ export interface components {
         };
         /**
          * Remedy
-         * @description The one change to try for a cause: what it would do to width (mm) and minutes.
+         * @description A change to try: what it would make of width (mm) and minutes.
          */
         Remedy: {
             /** Key */
@@ -4092,7 +3995,6 @@ export interface components {
          * @description How much is wanted of a card: a factor, pieces of a mass, a total, or what there is.
          */
         ScaleBody: {
-            card: components["schemas"]["CardBody"];
             /** Factor */
             factor?: string | null;
             /** Pieces */
@@ -4105,7 +4007,7 @@ export interface components {
              * Have
              * @default []
              */
-            have: components["schemas"]["LineBody"][];
+            have: components["schemas"]["Line"][];
             /** Bowl L */
             bowl_l?: number | null;
             /**
@@ -4113,6 +4015,7 @@ export interface components {
              * @default false
              */
             rounded: boolean;
+            card: components["schemas"]["Card"];
         };
         /**
          * ScaleShows
@@ -4317,21 +4220,32 @@ export interface components {
         ShownDough: {
             /** Letter */
             letter: string;
-            /** Dough Id */
-            dough_id: number | null;
             /** Name */
             name: string;
-            /** Grams */
-            grams: number;
             /**
              * Kind
              * @enum {string}
              */
             kind: "drop" | "rolled" | "sliced" | "pan" | "rope" | "twice_baked" | "wafer";
-            /** Slice Mm */
-            slice_mm: number | null;
+            /** Grams */
+            grams: number;
             /** Oven C */
             oven_c: number;
+            cues: components["schemas"]["Cues"];
+            /** Slice Mm */
+            slice_mm: number | null;
+            /**
+             * Kept
+             * @default 0
+             */
+            kept: number;
+            /**
+             * Laid
+             * @default false
+             */
+            laid: boolean;
+            /** Dough Id */
+            dough_id: number | null;
             /**
              * Family
              * @enum {string}
@@ -4342,13 +4256,8 @@ export interface components {
              * @enum {string}
              */
             joins: "fresh" | "fridge" | "freezer";
-            /** Kept */
-            kept: number;
-            /** Laid */
-            laid: boolean;
             /** Felt */
             felt: ("soft" | "right" | "hard") | null;
-            cues: components["schemas"]["Cues"];
         };
         /**
          * ShownJob
@@ -4713,34 +4622,6 @@ export interface components {
             caution: string;
         };
         /**
-         * StepBody
-         * @description One step of the method.
-         */
-        StepBody: {
-            /** Text */
-            text: string;
-            /**
-             * Hands Min
-             * @default 0
-             */
-            hands_min: number;
-            /**
-             * Wait Min
-             * @default 0
-             */
-            wait_min: number;
-            /**
-             * Cue
-             * @default
-             */
-            cue: string;
-            /**
-             * Caution
-             * @default
-             */
-            caution: string;
-        };
-        /**
          * StoreOut
          * @description The cold store: what is kept, the soonest due first, and what has gone lately.
          */
@@ -4789,7 +4670,7 @@ export interface components {
          * @description A card and its tray as they are on the screen. `dough_id` names the dough that it is.
          */
         StudyBody: {
-            card: components["schemas"]["CardBody"];
+            card: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
             /** Dough Id */
             dough_id?: number | null;
@@ -4821,7 +4702,7 @@ export interface components {
          * @description A card and its tray as they are on the screen.
          */
         SwapsBody: {
-            card: components["schemas"]["CardBody"];
+            card: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
             /** Dough Id */
             dough_id?: number | null;
@@ -5083,7 +4964,7 @@ export interface components {
         };
         /**
          * TriedOffer
-         * @description A change that can be tried for an effect, and what it would do to width, height, minutes.
+         * @description A change that can be tried for an effect, with the height (mm) that it would lead to.
          */
         TriedOffer: {
             /** Key */
@@ -5092,10 +4973,10 @@ export interface components {
             label: string;
             /** Width Mm */
             width_mm: number;
-            /** Height Mm */
-            height_mm: number;
             /** Minutes */
             minutes: number;
+            /** Height Mm */
+            height_mm: number;
         };
         /**
          * Turned
@@ -5215,10 +5096,10 @@ export interface components {
             troubles: string[];
         };
         /**
-         * VersionCardOut
+         * VersionCardShown
          * @description A version with its whole card.
          */
-        VersionCardOut: {
+        VersionCardShown: {
             /** Number */
             number: number;
             /** At */
@@ -5231,10 +5112,10 @@ export interface components {
             card: components["schemas"]["Card"];
         };
         /**
-         * VersionOut
+         * VersionShown
          * @description A dough at one moment: what changed since the version before, why, and how it baked.
          */
-        VersionOut: {
+        VersionShown: {
             /** Number */
             number: number;
             /** At */
@@ -5711,7 +5592,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CardBody"];
+                "application/json": components["schemas"]["Card"];
             };
         };
         responses: {
@@ -6287,7 +6168,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"][];
+                    "application/json": components["schemas"]["VersionShown"][];
                 };
             };
             /** @description Bad Request */
@@ -6400,7 +6281,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionCardOut"];
+                    "application/json": components["schemas"]["VersionCardShown"];
                 };
             };
             /** @description Bad Request */
@@ -6517,7 +6398,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["VersionShown"];
                 };
             };
             /** @description Bad Request */

@@ -1,58 +1,75 @@
 """A dough: a formula with its method, as a card writes it down."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.refusal import Fault, Refusal
-from finebatch.core.values import Range
+from finebatch.core.values import FromOutside, Range, Text
 
 Family = Literal["drop", "rolled", "shortbread", "twice_baked"]
 Mixing = Literal["creamed", "rubbed_in", "melted", "oil", "whisked"]
 PartKind = Literal["wash", "filling", "coating", "topping", "icing", "dip", "dusting"]
 
 
+MOST_NAME = 80
+MOST_LINES, MOST_STEPS, MOST_PARTS, MOST_SETTLED = 200, 60, 12, 200
+"""As many of each as a card is kept with."""
+READ_LINES, READ_STEPS, READ_PARTS = 20_000, 200, 50
+"""As many of each as are looked at, to say how many too many there are."""
+MOST_PART_LINES = 50
+MOST_CHECK = 700
+"""The most letters of a check that was dismissed."""
+
+Amount = Annotated[Text, MaxLen(40)]
+Egg = Annotated[Text, MaxLen(30)]
+Written = Annotated[Text, MaxLen(500)]
+Told = Annotated[Text, MaxLen(300)]
+
+
 @dataclass(frozen=True, slots=True)
-class Line:
+class Line(FromOutside):
     """One ingredient with its amount as written; no ingredient while none is chosen.
 
     `text` is the line as it stood on the card it was read from. `chosen` is what is taken of a
     range. `cup` and `egg` are what this line assumes where the dough assumes something else.
     """
 
-    amount: str
+    amount: Amount
     unit: Unit
-    ingredient: str | None
-    text: str = ""
-    chosen: str = ""
+    ingredient: Annotated[Text, MaxLen(60)] | None
+    text: Written = ""
+    chosen: Amount = ""
     cup: CupHabit | None = None
-    egg: str | None = None
+    egg: Egg | None = None
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class Step(FromOutside):
     """One step of the method: minutes of hands and of waiting, the cue to look for, a caution."""
 
-    text: str
-    hands_min: int = 0
-    wait_min: int = 0
-    cue: str = ""
-    caution: str = ""
+    text: Annotated[Text, MaxLen(1000)]
+    hands_min: Annotated[int, Interval(ge=0, le=240)] = 0
+    wait_min: Annotated[int, Interval(ge=0, le=2880)] = 0
+    cue: Told = ""
+    caution: Told = ""
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class Part(FromOutside):
     """A small formula beside the dough; each piece takes `per_piece_g` grams of it."""
 
     kind: PartKind
-    name: str
-    lines: tuple[Line, ...]
-    per_piece_g: float
+    name: Annotated[Text, Len(1, 60)]
+    lines: Annotated[tuple[Line, ...], MaxLen(MOST_PART_LINES)]
+    per_piece_g: Annotated[float, Interval(ge=0, le=500)]
 
 
 @dataclass(frozen=True, slots=True)
-class Card:
+class Card(FromOutside):
     """A dough as written.
 
     No `steps` stands for the usual ones of the mixing method. `stated_pieces` and `stated_oven` are
@@ -60,18 +77,20 @@ class Card:
     dismissed for good.
     """
 
-    name: str
+    NEEDED = ("lines",)
+
+    name: Written
     family: Family
-    mixing: Mixing
-    lines: tuple[Line, ...]
-    steps: tuple[Step, ...] = ()
-    parts: tuple[Part, ...] = ()
-    stated_pieces: int | None = None
-    stated_oven: str = ""
-    note: str = ""
+    mixing: Mixing = "creamed"
+    lines: Annotated[tuple[Line, ...], MaxLen(READ_LINES)] = ()
+    steps: Annotated[tuple[Step, ...], MaxLen(READ_STEPS)] = ()
+    parts: Annotated[tuple[Part, ...], MaxLen(READ_PARTS)] = ()
+    stated_pieces: Annotated[int, Interval(ge=1, le=100_000)] | None = None
+    stated_oven: Written = ""
+    note: Annotated[Text, MaxLen(5000)] = ""
     cup: CupHabit | None = None
-    egg: str | None = None
-    settled: tuple[str, ...] = ()
+    egg: Egg | None = None
+    settled: Annotated[tuple[Annotated[Text, MaxLen(MOST_CHECK)], ...], MaxLen(MOST_SETTLED)] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,23 +2,29 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval, MaxLen
 
 from finebatch.core.formula.reading import Reader, ReadLine
 
 Verdict = Literal["right", "wrong", "asked"]
 
 
+Positive = Annotated[float, Interval(gt=0, le=1e6)]
+
+
 @dataclass(frozen=True, slots=True)
 class LineCase:
-    """A line and its meaning; `grams`, `range_g` and `conflict` are absent where it leaves them."""
+    """A line and its meaning; `grams`, `range_grams` and `conflict` are absent where they are not
+    judged."""
 
-    text: str
+    text: Annotated[str, MaxLen(500)]
     ingredient: str | None
-    grams: float | None
-    tolerance_pct: float
-    range_g: tuple[float, float] | None
-    conflict: bool | None
+    grams: float | None = None
+    tolerance_pct: Annotated[float, Interval(ge=0)] = 1.0
+    range_grams: tuple[Positive, Positive] | None = None
+    conflict: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,10 +51,10 @@ def judge_line(case: LineCase, reader: Reader) -> JudgedLine:
     right = case.ingredient in (read.ingredient, *_main(read.ingredient, reader))
     if case.grams is not None:
         right &= _near(read.grams, case.grams, case.tolerance_pct)
-    if case.range_g is not None:
+    if case.range_grams is not None:
         right &= read.range_g is not None and all(
             _near(found, wanted, max(case.tolerance_pct, 1.0))
-            for found, wanted in zip(read.range_g, case.range_g, strict=True)
+            for found, wanted in zip(read.range_g, case.range_grams, strict=True)
         )
     if case.conflict is not None:
         right &= read.conflict == case.conflict

@@ -3,53 +3,58 @@
 What is within them can be kept, opened and given out; what is not is refused with the reason.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import fields, replace
-from typing import TypeVar
+from types import UnionType
+from typing import Annotated, Any, TypeVar, Union, get_args, get_origin, get_type_hints
 
-from finebatch.core.formula.dough import Card, Line, Part, Step
+from annotated_types import Ge, GroupedMetadata, Le, MaxLen
+
+from finebatch.core.formula.dough import (
+    MOST_CHECK,
+    MOST_LINES,
+    MOST_PART_LINES,
+    MOST_PARTS,
+    MOST_SETTLED,
+    MOST_STEPS,
+    Card,
+    Line,
+    Part,
+    Step,
+)
 from finebatch.core.refusal import Fault
 from finebatch.core.values import can_be_kept
 
-MOST_NAME = 80
-MOST_LINES = 200
-MOST_STEPS = 60
-MOST_PARTS = 12
-MOST_PART_LINES = 50
-MOST_SETTLED = 200
-MOST_PIECES = 100_000
-MOST_HANDS_MIN = 240
-MOST_WAIT_MIN = 2880
-MOST_PER_PIECE_G = 500.0
 
-MOST_AMOUNT = 40
-MOST_KEY = 60
-MOST_EGG = 30
-MOST_WRITTEN = 500
-MOST_STEP = 1000
-MOST_CUE = 300
-MOST_PART_NAME = 60
-MOST_NOTE = 5000
-MOST_CHECK = 700
-"""The most letters of each text: an amount, an ingredient's key, an egg, a line as it was written,
-a step, its cue or caution, the name of a part, the note, a check that was dismissed."""
+def _limits(kind: type) -> dict[str, dict[type, Any]]:
+    """The limits of each field of a value, by what kind of limit it is; of a list those of its
+    entries are left to them."""
+    found = {}
+    for name, hint in get_type_hints(kind, include_extras=True).items():
+        flat = _flat(hint)
+        found[name] = {type(limit): limit for limit in flat}
+    return found
 
+
+def _flat(hint: Any) -> Iterator[Any]:
+    if get_origin(hint) is Annotated:
+        of, *limits = get_args(hint)
+        for limit in limits:
+            yield from limit if isinstance(limit, GroupedMetadata) else (limit,)
+        yield from _flat(of)
+    elif get_origin(hint) in (Union, UnionType):
+        for of in get_args(hint):
+            yield from _flat(of)
+
+
+_OF = {kind: _limits(kind) for kind in (Line, Step, Part, Card)}
 _LETTERS: dict[type, dict[str, int]] = {
-    Line: {
-        "amount": MOST_AMOUNT,
-        "ingredient": MOST_KEY,
-        "text": MOST_WRITTEN,
-        "chosen": MOST_AMOUNT,
-        "egg": MOST_EGG,
-    },
-    Step: {"text": MOST_STEP, "cue": MOST_CUE, "caution": MOST_CUE},
-    Part: {"name": MOST_PART_NAME},
-    Card: {"name": MOST_WRITTEN, "stated_oven": MOST_WRITTEN, "note": MOST_NOTE, "egg": MOST_EGG},
+    kind: {name: limits[MaxLen].max_length for name, limits in fields_.items() if MaxLen in limits}
+    for kind, fields_ in _OF.items()
 }
 _NUMBERS: dict[type, dict[str, tuple[float, float]]] = {
-    Step: {"hands_min": (0, MOST_HANDS_MIN), "wait_min": (0, MOST_WAIT_MIN)},
-    Part: {"per_piece_g": (0.0, MOST_PER_PIECE_G)},
-    Card: {"stated_pieces": (1, MOST_PIECES)},
+    kind: {name: (limits[Ge].ge, limits[Le].le) for name, limits in fields_.items() if Ge in limits}
+    for kind, fields_ in _OF.items()
 }
 _COUNTS: dict[type, dict[str, tuple[int, str]]] = {
     Card: {
@@ -116,9 +121,13 @@ def within(card: Card) -> Card:
     faults = faults_of(card)
     if not faults:
         return card
-    mended = _within(card)
-    said = "Brought within what a card can hold: " + ", ".join(f.field for f in faults[:8]) + "."
-    return replace(mended, note=f"{said}\n{mended.note}"[:MOST_NOTE])
+    return brought_within(_within(card), [fault.field for fault in faults])
+
+
+def brought_within(mended: Card, where: Sequence[str]) -> Card:
+    """The card with a note of what had to be brought within what it can hold."""
+    said = "Brought within what a card can hold: " + ", ".join(where[:8]) + "."
+    return replace(mended, note=f"{said}\n{mended.note}"[: _LETTERS[Card]["note"]])
 
 
 def _within(of: Of) -> Of:

@@ -3,9 +3,6 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Annotated
-
-from annotated_types import Interval, Len
 
 from finebatch.core.formula.dough import Card, Mixing, Step
 from finebatch.core.larder.ingredient import Ingredient, Larder
@@ -23,17 +20,12 @@ GROUPS: Mapping[str, tuple[str, ...]] = {
 _BRACKETS = re.compile(r"\s*\([^)]*\)")
 
 
-@dataclass(frozen=True, slots=True)
-class StepTemplate:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StepTemplate(Step):
     """A usual step. `text` names groups in braces; it is left out when one of `needs` is empty."""
 
     mixing: Mixing
-    text: Annotated[str, Len(3)]
     needs: tuple[str, ...]
-    hands_min: Annotated[int, Interval(ge=0, le=60)]
-    wait_min: Annotated[int, Interval(ge=0, le=600)]
-    cue: str
-    caution: str
 
 
 def short_name(ingredient: Ingredient) -> str:

@@ -3,8 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from finebatch.core.formula.dough import Card, Line, WeighedDough, WeighedLine
-from finebatch.core.formula.limits import MOST_LINES
+from finebatch.core.formula.dough import MOST_LINES, Card, Line, WeighedDough, WeighedLine
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.amounts import Amount, parse_amount

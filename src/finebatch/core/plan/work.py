@@ -6,15 +6,19 @@ All times are whole minutes after the session's start.
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import reduce
-from typing import Literal
+from typing import Annotated, Literal
+
+from annotated_types import Interval, Len
 
 from finebatch.core.heat.oven import setting_c
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.refusal import refuse
+from finebatch.core.values import FromOutside
 
 MOST_TRAYS = 60
 MOST_DOUGHS = 12
 HORIZON_SLACK = 240
+A_DAY = 24 * 60
 LONGEST = 14 * 24 * 60
 """No session is planned over more than a fortnight."""
 
@@ -50,15 +54,17 @@ class Bake:
 
 
 @dataclass(frozen=True, slots=True)
-class Make:
+class Make(FromOutside):
     """A job before any tray: `hands_min` of work, then `wait_min` until the next can begin.
 
     A dough is mixed, or taken out of the cold.
     """
 
-    label: str
-    hands_min: int
-    wait_min: int = 0
+    NEEDED = ("hands_min",)
+
+    label: Annotated[str, Len(1, 120)] = PLAIN_MIX
+    hands_min: Annotated[int, Interval(ge=1, le=A_DAY)] = 15
+    wait_min: Annotated[int, Interval(ge=0, le=10 * A_DAY)] = 0
     kind: Literal["mix", "take"] = "mix"
 
 

@@ -1,17 +1,15 @@
 """What a change would lead to, before it is made: scaled, swapped, or beside another version."""
 
-from typing import Annotated
+from dataclasses import dataclass
 
 from fastapi import APIRouter
-from pydantic import Field
 
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.scaling import EggAdvice, Limit
 from finebatch.core.measures.units import Unit
 from finebatch.core.tray.setting import TraySetting
-from finebatch.web.cards import CardBody, LineBody
 from finebatch.web.deps import Data
-from finebatch.web.types import Body, Id, Out, Text
+from finebatch.web.types import Body, Id, Out
 from finebatch.workflow.dough import differences as work
 from finebatch.workflow.dough.study import get_bench
 
@@ -21,8 +19,8 @@ router = APIRouter(prefix="/api", tags=["changes"])
 class CompareBody(Body):
     """Two cards, and the tray on which both are foreseen."""
 
-    before: CardBody
-    after: CardBody
+    before: Card
+    after: Card
     tray: TraySetting
     dough_id: Id | None = None
 
@@ -32,13 +30,13 @@ def compare(body: CompareBody, data: Data) -> work.Difference:
     """Two versions of a dough side by side; keeps nothing."""
     with data.reading() as session:
         bench = get_bench(session)
-    return work.compare(body.before.card(), body.after.card(), body.tray, bench, body.dough_id)
+    return work.compare(body.before, body.after, body.tray, bench, body.dough_id)
 
 
 class SwapsBody(Body):
     """A card and its tray as they are on the screen."""
 
-    card: CardBody
+    card: Card
     tray: TraySetting
     dough_id: Id | None = None
 
@@ -62,7 +60,7 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
     """The swaps that apply to a card, each before and after; keeps nothing."""
     with data.reading() as session:
         bench = get_bench(session)
-    found = work.swap_offers(body.card.card(), body.tray, bench, body.dough_id)
+    found = work.swap_offers(body.card, body.tray, bench, body.dough_id)
     larder = bench.reader.larder
     out = []
     for one in found:
@@ -84,17 +82,11 @@ def swaps(body: SwapsBody, data: Data) -> list[SwapOut]:
     return out
 
 
-class ScaleBody(Body):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ScaleBody(work.ScaleWish):
     """How much is wanted of a card: a factor, pieces of a mass, a total, or what there is."""
 
-    card: CardBody
-    factor: Annotated[Text, Field(max_length=20)] | None = None
-    pieces: Annotated[int, Field(ge=1, le=100_000)] | None = None
-    piece_g: Annotated[float, Field(gt=0, le=5000)] | None = None
-    total_g: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
-    have: Annotated[list[LineBody], Field(max_length=50)] = []
-    bowl_l: Annotated[float, Field(gt=0, le=100)] | None = None
-    rounded: bool = False
+    card: Card
 
 
 class NearFactorOut(Out):
@@ -135,18 +127,9 @@ class ScalingOut(Out):
 @router.post("/scale")
 def scale(body: ScaleBody, data: Data) -> ScalingOut:
     """A card scaled; keeps nothing."""
-    wish = work.ScaleWish(
-        body.factor,
-        body.pieces,
-        body.piece_g,
-        body.total_g,
-        tuple(x.line() for x in body.have),
-        body.bowl_l,
-        body.rounded,
-    )
     with data.reading() as session:
         bench = get_bench(session)
-    found = work.scale_to(body.card.card(), wish, bench)
+    found = work.scale_to(body.card, body, bench)
     return ScalingOut(
         factor=float(found.factor),
         total_g=found.total_g,

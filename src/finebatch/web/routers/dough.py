@@ -1,5 +1,6 @@
 """Doughs: the drawer, one dough, its tray setting and its versions."""
 
+from dataclasses import dataclass, fields
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
@@ -12,7 +13,6 @@ from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
-from finebatch.web.cards import CardBody
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
@@ -26,11 +26,18 @@ MOST_SHOWN = 200
 Reason = Annotated[Text, Field(max_length=200)]
 
 
-class CardChange(CardBody):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CardChange(Card):
     """A dough as written, on top of the revision that was read; a reason makes it a version."""
+
+    NEEDED = ("lines",)
 
     revision: Id
     reason: Reason = ""
+
+    def as_card(self) -> Card:
+        """The card alone."""
+        return Card(**{f.name: getattr(self, f.name) for f in fields(Card)})
 
 
 class DoughShort(Out):
@@ -140,10 +147,10 @@ def all_doughs(
 
 
 @router.post("/doughs", status_code=201)
-def add_dough(body: CardBody, data: Data, now: Now) -> Dough:
+def add_dough(body: Card, data: Data, now: Now) -> Dough:
     """Start a dough."""
     with data.writing() as session:
-        return doughs.add_dough(session, body.card(), now)
+        return doughs.add_dough(session, body, now)
 
 
 @router.get("/doughs/{dough_id}")
@@ -157,7 +164,9 @@ def one_dough(dough_id: Id, data: Data) -> Dough:
 def change_dough(dough_id: Id, body: CardChange, data: Data, now: Now) -> Dough:
     """Write a dough anew; 409 when it was changed elsewhere meanwhile."""
     with data.writing() as session:
-        return doughs.change_dough(session, dough_id, body.revision, body.card(), now, body.reason)
+        return doughs.change_dough(
+            session, dough_id, body.revision, body.as_card(), now, body.reason
+        )
 
 
 @router.delete("/doughs/{dough_id}", status_code=204, response_class=Response)
@@ -174,48 +183,37 @@ def change_tray(dough_id: Id, body: TraySetting, data: Data) -> Dough:
         return doughs.change_tray(session, dough_id, body)
 
 
-class VersionOut(Out):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class VersionShown(versions.Version):
     """A dough at one moment: what changed since the version before, why, and how it baked."""
 
-    number: int
-    at: int
-    said: str
-    reason: str
     baked: book.VersionBaked | None = None
 
 
-class VersionCardOut(VersionOut):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class VersionCardShown(VersionShown):
     """A version with its whole card."""
 
     card: Card
 
 
 @router.get("/doughs/{dough_id}/versions")
-def all_versions(dough_id: Id, data: Data) -> list[VersionOut]:
+def all_versions(dough_id: Id, data: Data) -> list[VersionShown]:
     """A dough's versions, the newest first."""
     with data.reading() as session:
         baked = book.by_version(session, dough_id)
-        known = [VersionOut.model_validate(v) for v in versions.history(session, dough_id)]
+        known = versions.history(session, dough_id)
     return [
-        version.model_copy(update={"baked": baked[version.number]})
-        if version.number in baked
-        else version
-        for version in known
+        VersionShown(v.number, v.at, v.said, v.reason, baked=baked.get(v.number)) for v in known
     ]
 
 
 @router.get("/doughs/{dough_id}/versions/{number}")
-def one_version(dough_id: Id, number: Id, data: Data) -> VersionCardOut:
+def one_version(dough_id: Id, number: Id, data: Data) -> VersionCardShown:
     """One version with its card."""
     with data.reading() as session:
-        found = versions.find(session, dough_id, number)
-        return VersionCardOut(
-            number=found.number,
-            at=found.at,
-            said=found.said,
-            reason=found.reason,
-            card=found.card,
-        )
+        v = versions.find(session, dough_id, number)
+        return VersionCardShown(v.number, v.at, v.said, v.reason, card=v.card)
 
 
 class ReasonBody(Body):
@@ -225,9 +223,8 @@ class ReasonBody(Body):
 
 
 @router.put("/doughs/{dough_id}/versions/{number}")
-def give_reason(dough_id: Id, number: Id, body: ReasonBody, data: Data) -> VersionOut:
+def give_reason(dough_id: Id, number: Id, body: ReasonBody, data: Data) -> VersionShown:
     """Write down why a version was made."""
     with data.writing() as session:
-        return VersionOut.model_validate(
-            versions.give_reason(session, dough_id, number, body.reason)
-        )
+        v = versions.give_reason(session, dough_id, number, body.reason)
+        return VersionShown(v.number, v.at, v.said, v.reason)

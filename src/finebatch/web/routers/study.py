@@ -6,10 +6,8 @@ from fastapi import APIRouter, Response
 from pydantic import Field
 
 from finebatch.core.formula.card_text import ReadCard, read_card
+from finebatch.core.formula.dough import Card
 from finebatch.core.tray.setting import TraySetting
-from finebatch.web.cards import (
-    CardBody,
-)
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Text
 from finebatch.workflow.dough import study as work
@@ -21,7 +19,7 @@ router = APIRouter(prefix="/api", tags=["study"])
 class StudyBody(Body):
     """A card and its tray as they are on the screen. `dough_id` names the dough that it is."""
 
-    card: CardBody
+    card: Card
     tray: TraySetting
     dough_id: Id | None = None
 
@@ -31,7 +29,7 @@ def study(body: StudyBody, data: Data) -> work.Study:
     """Study a card while it is written; keeps nothing."""
     with data.reading() as session:
         bench = work.get_bench(session)
-        return work.study(session, body.card.card(), body.tray, bench, body.dough_id)
+        return work.study(session, body.card, body.tray, bench, body.dough_id)
 
 
 class CardText(Body):

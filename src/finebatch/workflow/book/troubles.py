@@ -15,19 +15,9 @@ from finebatch.facts import formula
 from finebatch.store.models import BakeRow, OvenWatchRow, SessionRow
 from finebatch.workflow.dough.doughs import Dough, get_dough
 from finebatch.workflow.dough.study import Bench, get_bench
-from finebatch.workflow.tray.trying import question_tried
+from finebatch.workflow.tray.trying import Remedy, question_tried
 
 MOST_SHOWN = 5
-
-
-@dataclass(frozen=True, slots=True)
-class Remedy:
-    """The one change to try for a cause: what it would do to width (mm) and minutes."""
-
-    key: str
-    label: str
-    width_mm: float
-    minutes: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,9 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Annotated
+
+from annotated_types import Interval, MaxLen
 
 from finebatch.core.care.cautions import allergens
 from finebatch.core.formula.compare import ComparedLine, changes, compare_lines
@@ -24,6 +27,7 @@ from finebatch.core.piece.tray import BOWL_LOSS
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import question
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import FromOutside, Text
 from finebatch.facts import formula
 from finebatch.workflow.dough.study import Bench
 
@@ -162,18 +166,18 @@ def swap_offers(
 
 
 @dataclass(frozen=True, slots=True)
-class ScaleWish:
+class ScaleWish(FromOutside):
     """How much is wanted: one of a factor, pieces of a mass, a total in grams, or what there is.
 
     `bowl_l` is what the bowl or mixer holds, in litres.
     """
 
-    factor: str | None = None
-    pieces: int | None = None
-    piece_g: float | None = None
-    total_g: float | None = None
-    have: tuple[Line, ...] = ()
-    bowl_l: float | None = None
+    factor: Annotated[Text, MaxLen(20)] | None = None
+    pieces: Annotated[int, Interval(ge=1, le=100_000)] | None = None
+    piece_g: Annotated[float, Interval(gt=0, le=5000)] | None = None
+    total_g: Annotated[float, Interval(gt=0, le=1_000_000)] | None = None
+    have: Annotated[tuple[Line, ...], MaxLen(50)] = ()
+    bowl_l: Annotated[float, Interval(gt=0, le=100)] | None = None
     rounded: bool = False
 
 

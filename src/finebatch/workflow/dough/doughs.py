@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
-from finebatch.core.formula.dough import Card, Family, WeighedDough
-from finebatch.core.formula.limits import MOST_NAME, faults_of
+from finebatch.core.formula.dough import MOST_NAME, Card, Family, WeighedDough
+from finebatch.core.formula.limits import faults_of
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.refusal import Refusal, refuse

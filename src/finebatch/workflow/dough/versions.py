@@ -26,6 +26,12 @@ class Version:
     at: int
     said: str
     reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class VersionCard(Version):
+    """A version with its whole card."""
+
     card: Card
 
 
@@ -73,8 +79,8 @@ def keep(
     )
 
 
-def _version(row: VersionRow) -> Version:
-    return Version(row.number, row.at, row.said, row.reason, row.card)
+def _version(row: VersionRow) -> VersionCard:
+    return VersionCard(row.number, row.at, row.said, row.reason, row.card)
 
 
 def _row(session: Session, dough_id: int, number: int) -> VersionRow:
@@ -85,7 +91,7 @@ def _row(session: Session, dough_id: int, number: int) -> VersionRow:
     return row
 
 
-def history(session: Session, dough_id: int) -> list[Version]:
+def history(session: Session, dough_id: int) -> list[VersionCard]:
     """All versions of a dough, the newest first."""
     if session.get(DoughRow, dough_id) is None:
         raise Missing("This dough")
@@ -93,12 +99,12 @@ def history(session: Session, dough_id: int) -> list[Version]:
     return [_version(row) for row in session.scalars(query.order_by(VersionRow.number.desc()))]
 
 
-def find(session: Session, dough_id: int, number: int) -> Version:
+def find(session: Session, dough_id: int, number: int) -> VersionCard:
     """One version; `Missing` when there is none of that number."""
     return _version(_row(session, dough_id, number))
 
 
-def give_reason(session: Session, dough_id: int, number: int, reason: str) -> Version:
+def give_reason(session: Session, dough_id: int, number: int, reason: str) -> VersionCard:
     """Write down why a version was made."""
     row = _row(session, dough_id, number)
     row.reason = " ".join(reason.split())[:MOST_REASON]

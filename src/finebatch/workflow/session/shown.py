@@ -8,11 +8,9 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
 from finebatch.core.formula.dough import Family
-from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.minutes import USUAL_DONENESS
 from finebatch.core.heat.oven import STEADY, HotSide
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.kinds import Kind as PieceKind
 from finebatch.core.piece.kinds import TwiceBaked, batch_grams
 from finebatch.core.plan.explain import HoldUp, door_openings, heat_changes
 from finebatch.core.plan.habits import Planning
@@ -91,27 +89,18 @@ class ShownTray:
     oven_c: float | None
 
 
-@dataclass(frozen=True, slots=True)
-class ShownDough:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ShownDough(DoughSaid):
     """One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
 
     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
     `felt` is how firm it was when it was last felt in this session.
     """
 
-    letter: str
     dough_id: int | None
-    name: str
-    grams: float
-    kind: PieceKind
-    slice_mm: float | None
-    oven_c: float
     family: Family
     joins: Joins
-    kept: int
-    laid: bool
     felt: Firmness | None
-    cues: Cues
 
 
 @dataclass(frozen=True, slots=True)
@@ -252,12 +241,7 @@ def _scene(
 ) -> Scene:
     """What the session's jobs are said by."""
     return Scene(
-        doughs={
-            d.letter: DoughSaid(
-                d.letter, d.name, d.kind, d.grams, d.oven_c, d.cues, d.slice_mm, d.kept, d.laid
-            )
-            for d in doughs
-        },
+        doughs={dough.letter: dough for dough in doughs},
         trays={t.name: TraySaid(t.name, t.pieces, t.bakes, t.scraps, t.size) for t in trays},
         heats=[a for a in row.plan.activities if a.kind == "heat"],
         ovens=len(work.kitchen.ovens),

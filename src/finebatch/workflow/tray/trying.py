@@ -25,14 +25,20 @@ _SETTING = TypeAdapter(TraySetting)
 
 
 @dataclass(frozen=True, slots=True)
-class TriedOffer:
-    """A change that can be tried for an effect, and what it would do to width, height, minutes."""
+class Remedy:
+    """A change to try: what it would make of width (mm) and minutes."""
 
     key: str
     label: str
     width_mm: float
-    height_mm: float
     minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class TriedOffer(Remedy):
+    """A change that can be tried for an effect, with the height (mm) that it would lead to."""
+
+    height_mm: float
 
 
 def find_tries(keys: Sequence[str]) -> list[Try]:
@@ -117,8 +123,8 @@ def offers(
                 tried.key,
                 tried.label,
                 piece.width.middle_mm,
-                piece.thickness.height_mm,
                 piece.minutes,
+                piece.thickness.height_mm,
             )
         )
     return found

@@ -46,7 +46,7 @@ interface SideBySideProps {
   baked?: readonly [Baked | null | undefined, Baked | null | undefined];
 }
 
-type Baked = NonNullable<Schemas["VersionOut"]["baked"]>;
+type Baked = NonNullable<Schemas["VersionShown"]["baked"]>;
 
 /** What the book says of a version's bakes. */
 const MEASURED: readonly (readonly [string, (b: Baked) => string])[] = [

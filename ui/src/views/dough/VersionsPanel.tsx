@@ -14,7 +14,7 @@ import { Select } from "../../parts/Select";
 import { SideBySide } from "./Difference";
 import { useVersion, useVersions } from "./queries";
 
-type Version = Schemas["VersionOut"];
+type Version = Schemas["VersionShown"];
 
 interface VersionsPanelProps {
   doughId: number;

@@ -1,8 +1,8 @@
 import type { Dough, Line, Schemas } from "../../api/client";
 
-type CardBody = Schemas["CardBody"];
-export type Step = Schemas["StepBody"];
-export type PartKind = Schemas["PartBody"]["kind"];
+type CardBody = Schemas["Card"];
+export type Step = Schemas["Step"];
+export type PartKind = Schemas["Part"]["kind"];
 
 /** A line with a name of its own, so that it keeps its place on the screen when moved. */
 export interface DraftLine extends Required<Line> {
@@ -92,7 +92,7 @@ const withId = (line: Line): DraftLine => ({
   id: nextId(),
 });
 
-const partOf = (part: Schemas["PartBody"]): DraftPart => ({
+const partOf = (part: Schemas["Part"]): DraftPart => ({
   ...part,
   id: nextId(),
   lines: part.lines.map(withId),

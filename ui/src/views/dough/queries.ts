@@ -31,7 +31,7 @@ export const useWords = () =>
 
 /** The card studied as it is on the screen; the last answer stays until the next is here. */
 export const useStudy = (
-  card: Schemas["CardBody"] | undefined,
+  card: Schemas["Card"] | undefined,
   tray: TraySetting,
   doughId: number | null,
 ) =>
@@ -40,7 +40,7 @@ export const useStudy = (
     queryFn: ({ signal }) =>
       body(
         api.POST("/api/study", {
-          body: { card: card as Schemas["CardBody"], tray, dough_id: doughId },
+          body: { card: card as Schemas["Card"], tray, dough_id: doughId },
           signal,
         }),
       ),
