@@ -8,9 +8,10 @@ from statistics import median
 from bench_plans import holiday, supper, two_doughs
 from bench_rows import row
 
+from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.replan import replan
-from finebatch.core.plan.schedule import Placed, Plan, times_of
+from finebatch.core.plan.schedule import times_of
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Work
 

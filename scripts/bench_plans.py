@@ -12,10 +12,11 @@ from dataclasses import replace
 from bench_rows import row
 
 from finebatch.core.plan.by_hand import plain_method, sensible_method
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.replan import replan
-from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.schedule import times_of
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (
     HAND_JOBS,

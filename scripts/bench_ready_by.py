@@ -9,8 +9,8 @@ from bench_rows import row
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.latest import latest_quick
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (

@@ -8,7 +8,7 @@ from typing import Annotated
 import typer
 
 from finebatch.cli_data import stop
-from finebatch.core.plan.schedule import Plan
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.words import line

@@ -8,7 +8,7 @@ import pytest
 
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.schedule import Placed, Plan
+from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (
     COOL_JOBS,

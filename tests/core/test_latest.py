@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.latest import latest_quick
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Span, Work

@@ -11,10 +11,11 @@ from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.by_hand import plain_method, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.explain import critical_chain, hold_ups
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.replan import replan
-from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.schedule import times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (

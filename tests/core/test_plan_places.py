@@ -8,8 +8,9 @@ from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.explain import door_openings, heat_changes
 from finebatch.core.plan.helps import Idea, changed, try_idea
 from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Placed, Plan, place, times_of
+from finebatch.core.plan.schedule import place, times_of
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (
     COOL_JOBS,

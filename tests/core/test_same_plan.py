@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.shelves import colour
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, Oven, TrayWork, Work

@@ -12,8 +12,9 @@ from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.by_hand import plain_method, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.keys import JobKey, oven_key
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Plan, place, sound, times_of
+from finebatch.core.plan.schedule import place, sound, times_of
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, Oven, TrayWork, Work
 

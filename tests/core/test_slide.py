@@ -6,10 +6,11 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.replan import replan
-from finebatch.core.plan.schedule import Plan, place, times_of
+from finebatch.core.plan.schedule import place, times_of
 from finebatch.core.plan.slide import slide
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Happened, Work

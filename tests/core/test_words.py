@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
 from finebatch.core.plan.keys import JobKey, Kind, oven_key
-from finebatch.core.plan.schedule import Placed
+from finebatch.core.plan.placed import Placed
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.words import DoughSaid, Scene, TraySaid, length, line, place_of, say
 from finebatch.facts import formula

@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 
 from finebatch.core.plan.by_hand import sensible_method
-from finebatch.core.plan.schedule import Plan
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Work
 from finebatch.formats.session_file import FileActivity, FilePlan

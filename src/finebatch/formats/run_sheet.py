@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from finebatch.core.plan.keys import Kind
-from finebatch.core.plan.schedule import Placed
+from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
 from finebatch.core.session.words import line, place_of
 from finebatch.formats.card_csv import safe_cell

@@ -10,7 +10,7 @@ from finebatch.core.formula.dough import Card
 from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.schedule import Plan, PlanBefore
+from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting

@@ -8,7 +8,7 @@ from ortools.sat.python import cp_model
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.model_jobs import Expr, Var
-from finebatch.core.plan.schedule import JobTime, Times
+from finebatch.core.plan.placed import JobTime, Times
 
 SWAP, SPAN, DOOR, PAUSE, FREE, WAIT, FRESH = 120, 60, 60, 40, 30, 20, 1
 """What these count against each other: two trays that swap (where they do), a minute of a setting's

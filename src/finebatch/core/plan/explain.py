@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import Literal
 
 from finebatch.core.plan.keys import JobKey, Kind
-from finebatch.core.plan.schedule import Placed, Plan
+from finebatch.core.plan.placed import Placed, Plan
 
 Cause = Literal[
     "mixing",

@@ -7,7 +7,7 @@ from typing import Any
 from finebatch.core.plan.busy import Busy
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.network import TURN_SLACK, made, mixed
-from finebatch.core.plan.schedule import JobTime, Times
+from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import DoughWork, Span, TrayWork, Work
 
 MOST_TRIES = 12

@@ -9,8 +9,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from finebatch.core.plan.bound import plain_bound
+from finebatch.core.plan.placed import Plan, Times
 from finebatch.core.plan.quick import quick_times
-from finebatch.core.plan.schedule import Plan, Times, finish_of, place
+from finebatch.core.plan.schedule import finish_of, place
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.slide import push_late
 from finebatch.core.plan.work import Work

@@ -9,7 +9,7 @@ from finebatch.core.plan.bound import plain_bound, ready_min
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
 from finebatch.core.plan.network import Stay, after_last, last_of, made, mixed
-from finebatch.core.plan.schedule import JobTime, Times
+from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import Happened, Oven, TrayWork, Work
 
 

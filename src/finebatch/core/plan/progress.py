@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import Link, Network, network
-from finebatch.core.plan.schedule import Plan
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import Happened, TrayWork, Work
 
 LONG_JOBS = ("mix", "part", "freeze", "portion", "slice", "finish")

@@ -9,7 +9,8 @@ from itertools import permutations
 
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.greedy import Greedy
-from finebatch.core.plan.schedule import Plan, Times, finish_of, place
+from finebatch.core.plan.placed import Plan, Times
+from finebatch.core.plan.schedule import finish_of, place
 from finebatch.core.plan.work import DoughWork, Work
 
 MOST_ORDERS = 6

@@ -11,7 +11,8 @@ from ortools.sat.python import cp_model
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.model import Model
-from finebatch.core.plan.schedule import JobTime, Plan, Times, finish_of, place
+from finebatch.core.plan.placed import JobTime, Plan, Times
+from finebatch.core.plan.schedule import finish_of, place
 from finebatch.core.plan.slide import slide
 from finebatch.core.plan.solver import LAST_EFFORT, LATE_COST, SOLVED, minutes_in, solver_for
 from finebatch.core.plan.work import Happened, Work

@@ -1,12 +1,11 @@
-"""A plan: every activity placed in time, with its place, sheet, shelf and pair of hands."""
+"""From the times that decide a plan to every activity of it."""
 
-from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
-from itertools import pairwise
-from typing import Literal
+from collections.abc import Iterable, Mapping
 
+from finebatch.core.plan.heating import dial_turns, in_oven
 from finebatch.core.plan.keys import JobKey, Kind, oven_key
 from finebatch.core.plan.network import Network, Stay, after_last, last_of, mixed, network
+from finebatch.core.plan.placed import Cold, JobTime, Place, Placed, Plan, Times
 from finebatch.core.plan.shelves import Held, Swap, colour, give_shelves
 from finebatch.core.plan.work import (
     HAND_JOBS,
@@ -14,14 +13,9 @@ from finebatch.core.plan.work import (
     DoughWork,
     Make,
     Oven,
-    Span,
     TrayWork,
     Work,
 )
-
-Place = Literal["hands", "cold", "bench", "oven", "rack"]
-Cold = Literal["thaws", "waits"]
-"""A dough from the freezer thaws in the fridge; one that would be warm for too long waits there."""
 
 _PLACE_OF: Mapping[Kind, Place] = {
     "mix": "bench",
@@ -50,101 +44,6 @@ _PLACE_OF: Mapping[Kind, Place] = {
 
 LEAST_COLD_MIN = 10
 """A shorter wait is not worth carrying a dough to the fridge and back."""
-
-
-@dataclass(frozen=True, slots=True)
-class Placed:
-    """One activity from `start` to `end` (minutes). `shelf`, `sheet` and `oven` count from 1.
-
-    `dough` is its dough's letter; `who` the pair of hands, 0 the baker's own. `dial_c` is what the
-    oven's dial is at (°C), for its heating and for a tray that goes in; `partner` the tray with
-    which one changes shelves, and `to_shelf` where it goes then; `what` the step's own words, or
-    what the part is called; `cold` why a dough lies in the cold beside being chilled. `pause` is
-    when a job is broken off for the oven.
-    """
-
-    id: JobKey
-    tray: str | None
-    place: Place
-    start: int
-    end: int
-    sheet: int | None = None
-    shelf: int | None = None
-    critical: bool = False
-    dough: str | None = None
-    oven: int | None = None
-    who: int | None = None
-    dial_c: int | None = None
-    partner: str | None = None
-    what: str = ""
-    cold: Cold | None = None
-    pause: Span | None = None
-    to_shelf: int | None = None
-
-    @property
-    def kind(self) -> Kind:
-        """Which step it is."""
-        return self.id.step
-
-    @property
-    def hands(self) -> bool:
-        """Whether it takes hands."""
-        return self.kind in HAND_JOBS
-
-    @property
-    def told(self) -> bool:
-        """Whether somebody has to be told of it: a job of the hands, or the oven's dial."""
-        return self.hands or self.kind == "heat"
-
-
-@dataclass(frozen=True, slots=True)
-class JobTime:
-    """When a job of the hands starts and ends, whose hands, and when it is broken off."""
-
-    start: int
-    end: int
-    who: int = 0
-    pause: Span | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Times:
-    """What decides all else: the jobs' times, and the oven and shelf (from 0) of each bake.
-
-    A shelf of none is given out when the plan is placed.
-    """
-
-    jobs: Mapping[JobKey, JobTime]
-    ovens: Mapping[JobKey, int]
-    shelves: Mapping[JobKey, int]
-
-
-@dataclass(frozen=True, slots=True)
-class Plan:
-    """A plan with its finish and the bound below which no plan can finish (minutes)."""
-
-    activities: tuple[Placed, ...]
-    finish: int
-    bound: int
-
-    @property
-    def proven(self) -> bool:
-        """Whether no plan can finish earlier."""
-        return self.bound >= self.finish
-
-    @property
-    def begin(self) -> int:
-        """When it begins: with the first job of the hands, or the oven that is turned on before."""
-        return min(a.start for a in self.activities if a.told)
-
-
-@dataclass(frozen=True, slots=True)
-class PlanBefore:
-    """A plan, the line that was said of it, and of how many events it knew."""
-
-    plan: Plan
-    said: str | None
-    planned_after: int
 
 
 def finish_of(work: Work, jobs: Mapping[JobKey, JobTime]) -> int:
@@ -366,64 +265,23 @@ class _Placing:
                 put("set", time.end, time.end + tray.set_min)
 
     def heat(self) -> None:
-        """The oven on in good time, each change of its setting, and its dial through settings that
-        each lie near enough to the next, but not all to each other."""
-        jobs, k = self.times.jobs, self.work.kitchen
+        """The oven on in good time, and each change of its setting."""
+        k, times = self.work.kitchen, self.times
+        spans = {key: (time.start, time.end) for key, time in times.jobs.items()}
         for number, oven in enumerate(k.ovens):
-            stays = sorted(
-                (s for s in self.net.stays if self.times.ovens[s.key] == number),
-                key=lambda s: (jobs[s.load].end, s.key),
-            )
-            told: list[tuple[int, int, int]] = []
-            for start, end, together in self._runs(oven, stays):
-                told.append((start, end, together[0].oven_c))
-                settings = [stay.oven_c for stay in together]
-                if max(settings) - min(settings) > k.tolerance_c:
-                    for one, stay in pairwise(together):
-                        if stay.oven_c != one.oven_c:
-                            load = jobs[stay.load]
-                            told.append((load.start, load.end, stay.oven_c))
-            for count, (start, end, oven_c) in enumerate(told):
+            trays = in_oven(self.net.stays, spans, times.ovens, number)
+            for count, turn in enumerate(dial_turns(oven, trays, k)):
                 self.found.append(
                     Placed(
                         oven_key(number + 1, count),
                         None,
                         "oven",
-                        start,
-                        end,
+                        turn.start,
+                        turn.end,
                         oven=number + 1,
-                        dial_c=oven.dial_c(oven_c),
+                        dial_c=oven.dial_c(turn.oven_c),
                     )
                 )
-
-    def _runs(self, oven: Oven, stays: Sequence[Stay]) -> list[tuple[int, int, list[Stay]]]:
-        """The stays of an oven between which it is neither heated nor cools down; from when to when
-        it is brought to the setting of the first of them."""
-        jobs, k = self.times.jobs, self.work.kitchen
-        runs: list[tuple[int, int, list[Stay]]] = []
-        last_out = 0
-        for n, stay in enumerate(stays):
-            loaded = jobs[stay.load].end
-            back = max((b for _, b in k.unattended if last_out < b <= loaded), default=0)
-            before = stays[n - 1].oven_c if n and not back else None
-            minutes = _heat_before(oven, before, stay.oven_c, k.tolerance_c)
-            if minutes or not runs:
-                latest = max(loaded - minutes, last_out, back, 0)
-                runs.append((self._dial_turned(latest, last_out), loaded, []))
-            runs[-1][2].append(stay)
-            last_out = max(last_out, jobs[stay.out].end)
-        return runs
-
-    def _dial_turned(self, latest: int, free: int) -> int:
-        """When the dial is turned, by somebody who is there: before a short break, not in it."""
-        breaks = self.work.kitchen.nobody
-        return next((a for a, b in breaks if free <= a < latest < b), latest)
-
-
-def _heat_before(oven: Oven, before_c: int | None, after_c: int, tolerance_c: int) -> int:
-    if before_c is None:
-        return oven.heat_min(after_c)
-    return oven.change_min(before_c, after_c, tolerance_c)
 
 
 def place(work: Work, times: Times, bound: int) -> Plan:

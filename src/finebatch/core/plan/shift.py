@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from finebatch.core.plan.schedule import Plan
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import Work
 
 

@@ -23,7 +23,7 @@ from finebatch.core.plan.network import (
     passed_turns,
 )
 from finebatch.core.plan.pieces import After, Around, InTurn, Near, Piece, Rule
-from finebatch.core.plan.schedule import JobTime, Times
+from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.shelves import colour
 from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Work
 

@@ -17,8 +17,9 @@ from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.calm import calm_cost
 from finebatch.core.plan.latest import Late, away_from, latest_start, pushed, till_ready
 from finebatch.core.plan.model import Model
+from finebatch.core.plan.placed import Plan, Times
 from finebatch.core.plan.quick import quick_times
-from finebatch.core.plan.schedule import Plan, Times, finish_of, place, sound, times_of
+from finebatch.core.plan.schedule import finish_of, place, sound, times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.work import NOTHING_YET, Work
 from finebatch.core.refusal import refuse

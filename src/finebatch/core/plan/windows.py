@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import network
-from finebatch.core.plan.schedule import Placed, Plan
+from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.work import Work
 
 

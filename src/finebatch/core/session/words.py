@@ -10,7 +10,7 @@ from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
 from finebatch.core.piece.kinds import Kind as PieceKind
 from finebatch.core.plan.keys import Kind
-from finebatch.core.plan.schedule import Placed
+from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import PLAIN_MIX
 
 HOT = "Hot sheet and shelf: dry oven gloves, children stand back."

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
 from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.progress import (
     Extra,
     order_of,
@@ -18,7 +19,6 @@ from finebatch.core.plan.progress import (
     with_extras,
     without,
 )
-from finebatch.core.plan.schedule import Placed
 from finebatch.core.plan.work import HAND_JOBS, Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, Key

@@ -14,9 +14,10 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.plan.explain import mark_critical
 from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.replan import replan
-from finebatch.core.plan.schedule import Plan, times_of
+from finebatch.core.plan.schedule import times_of
 from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal

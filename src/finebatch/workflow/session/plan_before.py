@@ -3,7 +3,7 @@
 from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
-from finebatch.core.plan.schedule import PlanBefore
+from finebatch.core.plan.placed import PlanBefore
 from finebatch.store.models import EventRow, SessionRow
 
 MOST_KEPT = 20

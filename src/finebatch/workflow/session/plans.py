@@ -8,8 +8,8 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.latest import latest_quick
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
-from finebatch.core.plan.schedule import Plan
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan, nearest_to_pins
 from finebatch.core.plan.work import Work

@@ -15,8 +15,8 @@ from finebatch.core.piece.kinds import TwiceBaked, batch_grams
 from finebatch.core.plan.explain import HoldUp, door_openings, heat_changes
 from finebatch.core.plan.habits import Planning
 from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.placed import Cold, Place, Placed
 from finebatch.core.plan.prepare import Joins
-from finebatch.core.plan.schedule import Cold, Place, Placed
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish

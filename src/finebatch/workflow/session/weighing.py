@@ -9,7 +9,7 @@ from finebatch.core.piece.evenness import Portions, judge_portions
 from finebatch.core.piece.kinds import Pan, Rolled, TwiceBaked, batch_grams, with_grams
 from finebatch.core.piece.spread import Width
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.schedule import Placed
+from finebatch.core.plan.placed import Placed
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import Asked
 from finebatch.core.tray.question import Ground, TrayQuestion
