@@ -5,13 +5,17 @@ of the data file, the command line) reads the limits off them, and takes nothing
 """
 
 from collections.abc import Mapping, Sequence
-from typing import Annotated, Any, ClassVar, get_type_hints
+from dataclasses import fields
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, TypeVar, get_type_hints
 
 from annotated_types import Interval, Len, Predicate
 
 from finebatch.core.refusal import Fault, Refusal
 
-Positive = Interval(gt=0)
+if TYPE_CHECKING:
+    from _typeshed import DataclassInstance
+
+V = TypeVar("V", bound="DataclassInstance")
 
 
 class FromOutside:
@@ -98,6 +102,11 @@ class WithNames:
 Point = Annotated[tuple[float, float], WithNames("x", "y")]
 """A place in mm from an upper left corner."""
 Range = Annotated[tuple[float, float], WithNames("low", "high")]
+
+
+def part_of(kind: type[V], whole: V) -> V:
+    """The value alone of one that says more beside it (a request with a setting, a card)."""
+    return kind(**{field.name: getattr(whole, field.name) for field in fields(kind)})
 
 
 def can_be_kept(text: str) -> bool:

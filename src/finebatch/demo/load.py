@@ -1,6 +1,6 @@
 """Load the demo scenario into an empty data file."""
 
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from importlib.resources import files
 from typing import Annotated, Any
 
@@ -11,6 +11,7 @@ from finebatch.core.care.keeping import Form, Place
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.kinds import AnyKind, over_usual
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import part_of
 from finebatch.store.database import Database
 from finebatch.store.documents import SEEN
 from finebatch.workflow.book import bakes as book
@@ -80,10 +81,6 @@ class DemoDough(Card):
     bakes: tuple[DemoBake, ...] = ()
     kept: tuple[DemoKept, ...] = ()
 
-    def as_card(self) -> Card:
-        """The card alone."""
-        return Card(**{f.name: getattr(self, f.name) for f in fields(Card)})
-
 
 def load(database: Database, now: int) -> int:
     """Add the demo doughs and bakes when the file holds no dough; how many doughs were added."""
@@ -96,7 +93,7 @@ def load(database: Database, now: int) -> int:
         for place, dough in enumerate(scenario):
             setting = dough.tray.setting(doughs.usual_tray(dough.family))
             # The first of the list is the one that was changed last.
-            card, at, earlier = dough.as_card(), now - place * DAY, dough.earlier
+            card, at, earlier = part_of(Card, dough), now - place * DAY, dough.earlier
             if earlier is None:
                 kept = doughs.add_dough(session, card, at, setting)
             else:

@@ -43,10 +43,6 @@ class Row(BaseModel):
 
     source: Annotated[str, Field(min_length=3)]
 
-    def facts(self) -> dict[str, Any]:
-        """The row without its source."""
-        return {name: getattr(self, name) for name in type(self).model_fields if name != "source"}
-
 
 def read(name: str) -> str:
     """A shipped table as text."""

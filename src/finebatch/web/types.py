@@ -2,19 +2,16 @@
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, StrictInt
+from pydantic import BaseModel, ConfigDict, Field
 
-from finebatch.core.values import Text
+from finebatch.core.values import Id, Text
 
-Id = Annotated[int, Field(ge=1, le=2**53)]
-Millis = Annotated[StrictInt, Field(ge=0, le=2**53)]
 Key = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9.]+$")]
 """The key of an activity or the name of a tray."""
-Length = Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
 Celsius = Annotated[float, Field(ge=-30, le=350, allow_inf_nan=False)]
 
 
-__all__ = ["Body", "Celsius", "Id", "Key", "Length", "Millis", "Out", "Text", "ValueBody"]
+__all__ = ["Body", "Celsius", "Id", "Key", "Out", "Text", "ValueBody"]
 
 
 class Body(BaseModel):

@@ -11,16 +11,17 @@ from itertools import pairwise
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import Stay
+from finebatch.core.plan.placed import JobTime
 from finebatch.core.plan.work import Kitchen, Oven
 
 
 @dataclass(frozen=True, slots=True)
 class Busy:
-    """When a tray's loading and taking out begin and end, in minutes."""
+    """When a tray is loaded, and taken out."""
 
     stay: Stay
-    load: tuple[int, int]
-    out: tuple[int, int]
+    load: JobTime
+    out: JobTime
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,14 +48,14 @@ class _Run:
 
 def in_oven(
     stays: Sequence[Stay],
-    jobs: Mapping[JobKey, tuple[int, int]],
+    jobs: Mapping[JobKey, JobTime],
     ovens: Mapping[JobKey, int],
     oven: int,
 ) -> list[Busy]:
     """The trays of one oven (counted from 0) in the order in which they go in."""
     own = (stay for stay in stays if ovens[stay.key] == oven)
     busy = [Busy(stay, jobs[stay.load], jobs[stay.out]) for stay in own]
-    return sorted(busy, key=lambda tray: (tray.load[1], tray.stay.key))
+    return sorted(busy, key=lambda tray: (tray.load.end, tray.stay.key))
 
 
 def dial_turns(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> Iterator[DialTurn]:
@@ -64,7 +65,7 @@ def dial_turns(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> Iterator[
         if run.drifts(kitchen.tolerance_c):
             for before, tray in pairwise(run.trays):
                 if tray.stay.oven_c != before.stay.oven_c:
-                    yield DialTurn(*tray.load, tray.stay.oven_c)
+                    yield DialTurn(tray.load.start, tray.load.end, tray.stay.oven_c)
 
 
 def _runs(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> list[_Run]:
@@ -72,7 +73,7 @@ def _runs(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> list[_Run]:
     emptied = 0
     for before, tray in pairwise((None, *trays)):
         assert tray is not None
-        loaded = tray.load[1]
+        loaded = tray.load.end
         # With nobody there for long the oven was turned off: it is heated anew.
         back = max((b for _, b in kitchen.unattended if emptied < b <= loaded), default=0)
         hot_c = before.stay.oven_c if before is not None and not back else None
@@ -82,7 +83,7 @@ def _runs(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> list[_Run]:
             start = _while_somebody_is_there(latest, emptied, kitchen)
             runs.append(_Run(DialTurn(start, loaded, tray.stay.oven_c), []))
         runs[-1].trays.append(tray)
-        emptied = max(emptied, tray.out[1])
+        emptied = max(emptied, tray.out.end)
     return runs
 
 

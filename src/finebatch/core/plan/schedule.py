@@ -267,9 +267,8 @@ class _Placing:
     def heat(self) -> None:
         """The oven on in good time, and each change of its setting."""
         k, times = self.work.kitchen, self.times
-        spans = {key: (time.start, time.end) for key, time in times.jobs.items()}
         for number, oven in enumerate(k.ovens):
-            trays = in_oven(self.net.stays, spans, times.ovens, number)
+            trays = in_oven(self.net.stays, times.jobs, times.ovens, number)
             for count, turn in enumerate(dial_turns(oven, trays, k)):
                 self.found.append(
                     Placed(

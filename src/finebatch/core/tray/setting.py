@@ -1,6 +1,6 @@
 """How a dough is portioned, chilled and baked."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Annotated
 
 from annotated_types import Interval, MaxLen
@@ -32,8 +32,3 @@ class TraySetting(FromOutside):
     rested: bool = False
     sheet: Annotated[Text, MaxLen(40)] = ""
     also: AlsoPieces | None = None
-
-
-def setting_of(asked: TraySetting) -> TraySetting:
-    """The setting alone of a question that names one and more."""
-    return TraySetting(**{f.name: getattr(asked, f.name) for f in fields(TraySetting)})

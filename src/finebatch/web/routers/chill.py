@@ -9,7 +9,8 @@ from fastapi import APIRouter
 from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import Chill, Curve, Job, Place
 from finebatch.core.tray import question as trays
-from finebatch.core.tray.setting import TraySetting, setting_of
+from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import part_of
 from finebatch.web.deps import Data
 from finebatch.web.types import Id, Out
 from finebatch.workflow.dough.doughs import get_dough
@@ -93,7 +94,7 @@ def chill(dough_id: Id, body: ChillBody, data: Data) -> ChillOut:
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
         pace = cold_pace(session, bench.kitchen)
-    asked = tries.question_tried(dough, setting_of(body), [], bench)
+    asked = tries.question_tried(dough, part_of(TraySetting, body), [], bench)
     larder = bench.reader.larder
     found = trays.chill_for(asked, larder, body.place, body.start_c, pace.times)
     return _chill_out(found, pace)

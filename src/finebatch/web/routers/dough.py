@@ -1,6 +1,6 @@
 """Doughs: the drawer, one dough, its tray setting and its versions."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
@@ -12,6 +12,7 @@ from finebatch.core.larder.ingredient import NaturalUnit
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import part_of
 from finebatch.facts import formula, tables
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
@@ -34,10 +35,6 @@ class CardChange(Card):
 
     revision: Id
     reason: Reason = ""
-
-    def as_card(self) -> Card:
-        """The card alone."""
-        return Card(**{f.name: getattr(self, f.name) for f in fields(Card)})
 
 
 class DoughShort(Out):
@@ -165,7 +162,7 @@ def change_dough(dough_id: Id, body: CardChange, data: Data, now: Now) -> Dough:
     """Write a dough anew; 409 when it was changed elsewhere meanwhile."""
     with data.writing() as session:
         return doughs.change_dough(
-            session, dough_id, body.revision, body.as_card(), now, body.reason
+            session, dough_id, body.revision, part_of(Card, body), now, body.reason
         )
 
 

@@ -9,7 +9,8 @@ from fastapi.responses import Response
 
 from finebatch.core.piece.template import What
 from finebatch.core.tray import question as trays
-from finebatch.core.tray.setting import setting_of
+from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import part_of
 from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
 from finebatch.web.deps import Data
@@ -37,7 +38,9 @@ def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     """A template to print at its own size and slide under the paper."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(
+        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
+    )
     found = trays.answer(asked, bench.ground(dough_id))
     drawn = trays.template(dough.card.name, asked, found, body.what, body.tray)
     if body.form == "svg":

@@ -13,8 +13,8 @@ from finebatch.core.piece.rows import Footprint
 from finebatch.core.piece.tools import NamedPan
 from finebatch.core.tray import question as trays
 from finebatch.core.tray import turned_around as turned
-from finebatch.core.tray.setting import TraySetting, setting_of
-from finebatch.core.values import Point
+from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import Point, part_of
 from finebatch.facts import tables
 from finebatch.web.deps import Data, Now
 from finebatch.web.tray_out import TrayOut, tray_out
@@ -39,7 +39,9 @@ def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
     """Foresee a dough in pieces with this setting, and with changes tried; nothing is kept."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(
+        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
+    )
     larder = bench.reader.larder
     found = trays.sizes(asked, bench.ground(dough_id))
     return tray_out(asked, found, asked.composition(larder).total_g)
@@ -56,7 +58,7 @@ def offer_tries(
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
     already = tries.find_tries(body.tried)
-    return tries.offers(dough, setting_of(body), already, effect, bench)
+    return tries.offers(dough, part_of(TraySetting, body), already, effect, bench)
 
 
 @router.post("/doughs/{dough_id}/keep-tried")
@@ -65,7 +67,7 @@ def keep_tried(dough_id: Id, body: TrayQuestionBody, data: Data, now: Now) -> Do
     with data.writing() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
         chosen = tries.find_tries(body.tried)
-        return tries.keep_tried(session, dough, setting_of(body), chosen, bench, now)
+        return tries.keep_tried(session, dough, part_of(TraySetting, body), chosen, bench, now)
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +84,9 @@ def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[turned.Tur
     """The piece that bakes so wide, the dough for so many, or the sizes that leave nothing."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(
+        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
+    )
     basis = asked.basis(bench.ground(dough_id))
     return turned.answers(
         basis, asked.setting.piece, body.width_mm, body.pieces, no_leftover=body.no_leftover
@@ -94,7 +98,9 @@ def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[turned.Rung
     """Each scoop, cutter, thickness or pan of the kitchen, and what it would give."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(dough, setting_of(body), tries.find_tries(body.tried), bench)
+    asked = tries.question_tried(
+        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
+    )
     basis = asked.basis(bench.ground(dough_id))
     return turned.rungs(basis, asked, tables.pans())
 
