@@ -7,7 +7,8 @@ trap 'rm -rf "$new"' EXIT
 .venv/bin/finebatch openapi > "$new/openapi.json"
 .venv/bin/finebatch schema > "$new/session.schema.json"
 (cd ui && npx openapi-typescript "$new/openapi.json" -o "$new/schema.d.ts" > /dev/null)
-for made in docs/openapi.json docs/session.schema.json ui/src/api/schema.d.ts; do
+.venv/bin/python scripts/limits.py "$new/openapi.json" > "$new/limits.ts"
+for made in docs/openapi.json docs/session.schema.json ui/src/api/schema.d.ts ui/src/api/limits.ts; do
   fresh="$new/$(basename "$made")"
   if [ "${1:-}" != --check ]; then
     cp "$fresh" "$made"

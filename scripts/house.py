@@ -1,4 +1,5 @@
-"""How the house is kept: one declaration a concept, the formatter obeyed, a job's key a value.
+"""How the house is kept: one declaration a concept, the formatter obeyed, a job's key a value, a
+kind of portioning in its own room.
 
 .venv/bin/python scripts/house.py           what is found
 .venv/bin/python scripts/house.py --check   and an error where a limit is passed
@@ -41,6 +42,15 @@ OF_JOBS = (
     *("core/plan", "core/session", "workflow/session", "workflow/kitchen", "web", "cli"),
     *("formats/run_sheet", "formats/planned", "formats/session"),
 )
+
+KINDS_ROOM = "core/piece/kinds/"
+KIND = "drop|rolled|sliced|pan|filled_pan|rope|twice_baked|wafer"
+KIND_NAMED = (
+    r"core\.piece\.kinds\.(?!every\b|portioning\b|says\b)\w+ import",
+    rf"\bkind (?:==|!=|in) .*\"(?:{KIND})\"",
+)
+KIND_NAMED_IN_THE_INTERFACE = (rf"\.kind [!=]== \"(?:{KIND})\"",)
+DRAWINGS = "MakingPanel.tsx"
 
 
 @dataclass(frozen=True)
@@ -116,14 +126,28 @@ def cuts() -> list[str]:
     return found
 
 
+def kinds_named() -> list[str]:
+    """Where a kind of portioning is told apart outside its room and its drawing."""
+    found: list[str] = []
+    for path in python_files():
+        if not str(path.relative_to(SOURCE)).startswith(KINDS_ROOM):
+            found += _matches(path, KIND_NAMED)
+    for path in sorted((ROOT / "ui" / "src").rglob("*.ts*")):
+        if path.name not in ("schema.d.ts", DRAWINGS):
+            found += _matches(path, KIND_NAMED_IN_THE_INTERFACE)
+    return found
+
+
 def main() -> int:
     share, pairs, overruled, cut = web_share(), mirrors(), skips(), cuts()
+    named = kinds_named()
     print(f"web/ is {100 * share:.1f} % of the Python source (at most {100 * WEB_SHARE:.0f} %)")
     print(f"{len(pairs)} pairs of mirror classes (at most {MOST_PAIRS})")
     print(f"{len(overruled)} times the formatter is overruled (at most {MOST_SKIPS})")
     print(f"{len(cut)} places cut a job's key or compare its words (none)")
+    print(f"{len(named)} places tell kinds of portioning apart outside their room (none)")
     wrong = [f"{a.file} {a.name} ~ {b.file} {b.name}" for a, b in pairs] * (len(pairs) > MOST_PAIRS)
-    wrong += overruled * (len(overruled) > MOST_SKIPS) + cut
+    wrong += overruled * (len(overruled) > MOST_SKIPS) + cut + named
     print(*wrong, sep="\n", end="\n" if wrong else "")
     return int("--check" in sys.argv and bool(wrong or share > WEB_SHARE))
 

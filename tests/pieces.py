@@ -4,18 +4,17 @@ from hypothesis import strategies as st
 
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Family
+from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.kinds import (
-    Cutter,
-    Drop,
-    Pan,
-    Portioning,
-    Rolled,
-    Roped,
-    Sliced,
-    TwiceBaked,
-    Wafer,
-)
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.filled_pan import FilledPan
+from finebatch.core.piece.kinds.pan import Pan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.rope import Roped
+from finebatch.core.piece.kinds.sliced import Sliced
+from finebatch.core.piece.kinds.twice_baked import TwiceBaked
+from finebatch.core.piece.kinds.wafer import Wafer
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tray import TrayBasis
 from finebatch.facts import tables
@@ -63,10 +62,22 @@ pans = st.builds(
     st.floats(150, 300),
     st.floats(150, 300),
     st.just(60.0),
-    st.floats(6, 20),
     st.integers(2, 6),
     st.integers(2, 6),
     st.integers(4, 12),
+    st.floats(6, 20),
+)
+filled = st.builds(
+    FilledPan,
+    st.sampled_from(["round", "square", "rectangle"]),
+    st.floats(180, 300),
+    st.floats(180, 300),
+    st.just(60.0),
+    st.integers(2, 6),
+    st.integers(2, 6),
+    st.integers(4, 12),
+    st.floats(40, 100),
+    st.integers(1, 2),
 )
 ropes = st.builds(
     Roped, st.floats(12, 40), st.floats(160, 260), st.sampled_from(["straight", "ring", "twist"])
@@ -81,7 +92,7 @@ logs = st.builds(
 )
 wafers = st.builds(Wafer, st.floats(5, 12), st.floats(55, 90), st.floats(30, 90), st.floats(4, 20))
 portionings: st.SearchStrategy[Portioning] = st.one_of(
-    drops, rolled, sliced, pans, ropes, logs, wafers
+    drops, rolled, sliced, pans, filled, ropes, logs, wafers
 )
 
 

@@ -7,35 +7,29 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finebatch.core.piece.kinds import (
-    HEAPED,
-    Cutter,
-    Drop,
-    Pan,
-    Portioning,
+from finebatch.core.piece.cutter import Cutter
+from finebatch.core.piece.kinds.drop import HEAPED, Drop
+from finebatch.core.piece.kinds.filled_pan import FilledPan
+from finebatch.core.piece.kinds.pan import Pan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import (
+    FLOUR_PICKED_UP,
     Rolled,
-    Roped,
-    Sliced,
-    TwiceBaked,
-    Wafer,
-    batch_grams,
-    portion,
-    with_grams,
+    roll_out,
+    slab_for,
+    thickness_for,
 )
-from finebatch.core.piece.making import (
-    DRIED_LOSS,
-    close_rope,
-    cut_logs,
-    depth_in,
-    dry_slices,
-    score_pan,
-    shape_in_time,
-)
-from finebatch.core.piece.portion import RawPiece, shape_piece
-from finebatch.core.piece.slab import FLOUR_PICKED_UP, roll_out, slab_for, thickness_for
+from finebatch.core.piece.kinds.rope import Roped
+from finebatch.core.piece.kinds.sliced import Sliced
+from finebatch.core.piece.kinds.twice_baked import DRIED_LOSS, TwiceBaked
+from finebatch.core.piece.kinds.wafer import Wafer
+from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.pans import depth_in
+from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import Refusal
 
 DENSITY = 1.25
+LOT = Lot(1000, DENSITY)
 LEAF = Cutter("own", 48, 82, 26)
 ALL: list[Portioning] = [
     Drop(),
@@ -44,6 +38,7 @@ ALL: list[Portioning] = [
     Rolled(cutter=LEAF),
     Sliced(),
     Pan(),
+    FilledPan(share_pct=50),
     Roped(),
     TwiceBaked(),
     Wafer(),
@@ -51,21 +46,21 @@ ALL: list[Portioning] = [
 
 
 def raw_of(piece: Portioning) -> RawPiece:
-    return shape_piece(portion(piece, DENSITY), DENSITY)
+    return piece.raw(LOT)
 
 
 @pytest.mark.parametrize("piece", ALL, ids=lambda p: p.kind)
 @given(by=st.floats(0.6, 1.8))
 def test_a_piece_of_another_mass_has_that_mass(piece: Portioning, by: float) -> None:
-    grams = batch_grams(piece, DENSITY) * by
-    assert batch_grams(with_grams(piece, grams, DENSITY), DENSITY) == pytest.approx(grams)
+    grams = piece.raw(LOT).grams * by
+    assert piece.weighing(grams, LOT).raw(LOT).grams == pytest.approx(grams)
 
 
 def test_a_scoop_gives_its_volume_of_this_dough_and_a_heaped_one_more() -> None:
     level = Drop(scoop_ml=24)
-    assert batch_grams(level, DENSITY) == pytest.approx(24 * DENSITY)
+    assert level.raw(LOT).grams == pytest.approx(24 * DENSITY)
     heaped = replace(level, heaped=True)
-    assert batch_grams(heaped, DENSITY) == pytest.approx(HEAPED * 24 * DENSITY)
+    assert heaped.raw(LOT).grams == pytest.approx(HEAPED * 24 * DENSITY)
 
 
 def test_tapped_dented_and_pressed_pieces_start_wider_and_lower_than_a_ball() -> None:
@@ -81,7 +76,7 @@ def test_tapped_dented_and_pressed_pieces_start_wider_and_lower_than_a_ball() ->
 
 def test_a_ball_is_not_pressed_higher_than_it_is() -> None:
     with pytest.raises(Refusal, match="press it to less"):
-        portion(Drop(10, shape="pressed", press_mm=40), DENSITY)
+        Drop(10, shape="pressed", press_mm=40).portion(LOT)
 
 
 @pytest.mark.parametrize(
@@ -129,7 +124,7 @@ def test_rolling_loses_no_dough_and_no_cut_touches_another(piece: Rolled, usable
         out = roll_out(piece, usable, DENSITY)
     except Refusal:
         return
-    each = batch_grams(piece, DENSITY)
+    each = piece.raw(LOT).grams
     assert out.pieces * each + out.rest_g == pytest.approx(usable + out.flour_g)
     assert out.pieces == sum(p.pieces for p in out.passes)
     for done in out.passes:
@@ -148,7 +143,7 @@ def test_scraps_are_rolled_until_under_two_pieces_are_left(piece: Rolled, usable
         out = roll_out(piece, usable, DENSITY)
     except Refusal:
         return
-    one = batch_grams(piece, DENSITY)
+    one = piece.raw(LOT).grams
     if out.rest_g >= 2 * one:
         picked_up = 0.0 if piece.papers else FLOUR_PICKED_UP
         area = 1000 * out.rest_g * (1 + picked_up) / DENSITY / piece.thickness_mm
@@ -174,21 +169,21 @@ def test_thickness_from_the_pieces_wanted() -> None:
 
 def test_logs_are_no_longer_than_the_shelf_and_lose_nothing() -> None:
     sliced = Sliced(50, 7, ends_mm=4, longest_mm=250)
-    logs = cut_logs(sliced, 1500, DENSITY)
+    logs = sliced.cut(1500, DENSITY)
     assert len(logs.lengths_mm) == 3
     assert max(logs.lengths_mm) <= 250
-    one = batch_grams(sliced, DENSITY)
+    one = sliced.raw(LOT).grams
     assert logs.pieces * one + logs.ends_g + logs.rest_g == pytest.approx(1500)
     with pytest.raises(Refusal, match="nothing is left between its ends"):
-        cut_logs(replace(sliced, ends_mm=50), 100, DENSITY)
+        replace(sliced, ends_mm=50).cut(100, DENSITY)
 
 
 BAKED_LOG = RawPiece(375, 300, 55, 20, False, 300, "log")
 
 
 def test_a_diagonal_cut_gives_longer_and_fewer_slices() -> None:
-    straight = dry_slices(TwiceBaked(), BAKED_LOG, 85, 24, 320)
-    slant = dry_slices(TwiceBaked(lean_deg=45), BAKED_LOG, 85, 24, 320)
+    straight = TwiceBaked().dry(BAKED_LOG, 85, 24, 320)
+    slant = TwiceBaked(lean_deg=45).dry(BAKED_LOG, 85, 24, 320)
     assert straight.face_mm == pytest.approx(85)
     assert slant.face_mm == pytest.approx(85 * math.sqrt(2))
     assert slant.per_log < straight.per_log
@@ -207,17 +202,17 @@ def test_a_diagonal_cut_gives_longer_and_fewer_slices() -> None:
 def test_cuts_that_give_no_slice_are_refused(change: dict[str, float], words: str) -> None:
     short = replace(BAKED_LOG, length_mm=120.0)
     with pytest.raises(Refusal, match=words):
-        dry_slices(replace(TwiceBaked(), **change), short, 85, 24, 320)
+        replace(TwiceBaked(), **change).dry(short, 85, 24, 320)
 
 
 def test_a_pan_is_scored_in_a_grid_or_wedges() -> None:
-    grid = score_pan(Pan("square", 200, 200, scored_across=4, scored_down=5), 600, 1)
+    grid = Pan("square", 200, 200, scored_across=4, scored_down=5).score(600, 12, 1)
     assert (grid.pieces, grid.across_mm, grid.down_mm, grid.piece_g) == (20, 50, 40, 30)
-    wedges = score_pan(Pan("round", 200, wedges=8), 600, 1)
+    wedges = Pan("round", 200, wedges=8).score(600, 12, 1)
     assert wedges.pieces == 8
     assert wedges.across_mm == pytest.approx(math.pi * 25)
     with pytest.raises(Refusal, match="Score fewer"):
-        score_pan(Pan("square", 100, scored_across=30), 200, 1)
+        Pan("square", 100, scored_across=30).score(200, 12, 1)
 
 
 def test_the_same_depth_in_another_pan_goes_by_area() -> None:
@@ -228,29 +223,29 @@ def test_the_same_depth_in_another_pan_goes_by_area() -> None:
 
 def test_a_pan_is_not_filled_over_its_wall() -> None:
     with pytest.raises(Refusal, match="10 mm deep"):
-        portion(Pan(wall_mm=10, thickness_mm=12), DENSITY)
+        Pan(wall_mm=10, thickness_mm=12).portion(LOT)
 
 
 def test_ropes_straight_twisted_and_closed() -> None:
     rope = Roped(25, 140)
     raw = raw_of(rope)
     assert math.pi / 4 * raw.width_mm**2 * 140 / 1000 * DENSITY == pytest.approx(25)
-    straight = close_rope(rope, raw, 21)
-    twist = close_rope(replace(rope, form="twist"), raw, 21)
-    ring = close_rope(replace(rope, form="ring"), raw, 21)
+    straight = rope.close(raw, 21)
+    twist = replace(rope, form="twist").close(raw, 21)
+    ring = replace(rope, form="ring").close(raw, 21)
     assert straight.across_mm > twist.across_mm
     assert twist.down_mm > straight.down_mm
     assert ring.hole_mm == pytest.approx(140 / math.pi - 21)
     with pytest.raises(Refusal, match="bake shut"):
-        close_rope(Roped(25, 80, "ring"), raw, 30)
+        Roped(25, 80, "ring").close(raw, 30)
     with pytest.raises(Refusal, match="would be a lump"):
         raw_of(Roped(60, 40))
 
 
 def test_only_as_many_wafers_as_can_be_shaped_in_time() -> None:
-    assert shape_in_time(Wafer(soft_s=75, shape_s=12)).by_hand == 6
+    assert Wafer(soft_s=75, shape_s=12).in_time().by_hand == 6
     with pytest.raises(Refusal, match="one at a time"):
-        shape_in_time(Wafer(soft_s=10, shape_s=12))
+        Wafer(soft_s=10, shape_s=12).in_time()
 
 
 def test_more_dough_than_the_bench_takes_is_rolled_in_more_parts() -> None:

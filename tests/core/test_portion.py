@@ -6,6 +6,8 @@ from hypothesis import strategies as st
 
 from finebatch.core.formula.composition import compose
 from finebatch.core.heat.minutes import second_bake_minutes
+from finebatch.core.piece.kinds.portioning import whole_pieces
+from finebatch.core.piece.lot import BOWL_LOSS, Lot
 from finebatch.core.piece.portion import (
     CutDisc,
     Log,
@@ -17,7 +19,6 @@ from finebatch.core.piece.portion import (
     shape_piece,
 )
 from finebatch.core.piece.thickness import baked_area_mm2, fill_share, height_half_spread_mm
-from finebatch.core.piece.tray import BOWL_LOSS, count_pieces
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 
@@ -95,13 +96,13 @@ def test_what_no_hand_shapes_is_refused_at_its_field(portion: object, field: str
 
 @given(st.floats(50, 5000), st.floats(5, 200))
 def test_pieces_leftover_and_bowl_are_the_dough(total: float, piece: float) -> None:
-    pieces, leftover = count_pieces(total, piece)
+    pieces, leftover = whole_pieces(Lot(total, 1.2), piece)
     assert pieces * piece + leftover + BOWL_LOSS * total == pytest.approx(total)
     assert 0 <= leftover < piece * 1.000001
 
 
 def test_an_even_division_leaves_nothing() -> None:
-    pieces, leftover = count_pieces(1000 / (1 - BOWL_LOSS), 25)
+    pieces, leftover = whole_pieces(Lot(1000 / (1 - BOWL_LOSS), 1.2), 25)
     assert pieces == 40
     assert leftover == pytest.approx(0, abs=1e-9)
 

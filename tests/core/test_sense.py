@@ -6,9 +6,13 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from finebatch.core.piece.kinds import Drop, Portioning, Rolled, Sliced, with_grams
-from finebatch.core.piece.making import SlicesDried
-from finebatch.core.piece.tray import BOWL_LOSS, TrayAnswer, foresee_tray
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.sliced import Sliced
+from finebatch.core.piece.kinds.twice_baked import SlicesDried
+from finebatch.core.piece.lot import BOWL_LOSS
+from finebatch.core.piece.tray import TrayAnswer, foresee_tray
 from finebatch.core.refusal import Refusal
 from tests.pieces import HOW, basis_of, cutters, dough_of, portionings
 
@@ -136,7 +140,7 @@ def test_a_cold_shortbread_slice_stays_near_its_size(across: float, thick: float
 def test_another_mass_keeps_the_rest_of_the_setting(piece: Portioning, by: float) -> None:
     grams = answer(piece).foreseen.raw.grams
     try:
-        other = with_grams(piece, grams * by, BASIS.dough.density_g_cm3)
+        other = piece.weighing(grams * by, BASIS.lot)
         found = BASIS.foresee(other)
     except Refusal:
         return
@@ -185,7 +189,7 @@ def test_unusual_doughs_are_foreseen_with_a_wider_band(name: str) -> None:
 
 @given(st.floats(0, 60), st.floats(8, 20))
 def test_slices_of_a_log_lose_nothing(lean: float, slice_mm: float) -> None:
-    from finebatch.core.piece.kinds import TwiceBaked
+    from finebatch.core.piece.kinds.twice_baked import TwiceBaked
 
     piece = TwiceBaked(350, 300, 55, slice_mm, lean)
     found = answer(piece)

@@ -9,17 +9,15 @@ from hypothesis import given
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Step
 from finebatch.core.heat.oven import SecondOven
+from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.kinds import (
-    Cutter,
-    Drop,
-    Pan,
-    Portioning,
-    Rolled,
-    Sliced,
-    TwiceBaked,
-    Wafer,
-)
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.pan import Pan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.sliced import Sliced
+from finebatch.core.piece.kinds.twice_baked import TwiceBaked
+from finebatch.core.piece.kinds.wafer import Wafer
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tray import TrayBasis, foresee_tray
 from finebatch.core.plan.by_hand import plain_method, sensible_method

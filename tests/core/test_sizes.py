@@ -8,9 +8,15 @@ from hypothesis import strategies as st
 
 from finebatch.core.formula.composition import compose
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Models
-from finebatch.core.piece.kinds import Cutter, Drop, Pan, Portioning, Rolled, Roped, Sliced
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.pan import Pan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.rope import Roped
+from finebatch.core.piece.kinds.sliced import Sliced
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.sizes import AlsoPieces, foresee_sizes
 from finebatch.core.piece.tray import TrayBasis
@@ -47,7 +53,7 @@ def test_both_sizes_come_from_the_one_dough(
     usual, other = both.usual.foreseen.raw.grams, both.other.foreseen.raw.grams
     assert other == pytest.approx(times * usual, rel=0.02)
     used = usual * both.usual.yields.pieces + other * both.other.yields.pieces
-    assert used <= basis.total_g
+    assert used <= basis.lot.total_g
     assert both.usual.yields.pieces < alone.usual.yields.pieces
     heavier = both.other.foreseen.minutes > both.usual.foreseen.minutes
     assert heavier == (times > 1) or piece.kind in ("rolled", "rope")

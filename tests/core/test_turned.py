@@ -6,21 +6,21 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from finebatch.core.piece.kinds import (
-    Cutter,
-    Drop,
-    Pan,
-    Portioning,
-    Rolled,
-    Roped,
-    Sliced,
-    TwiceBaked,
-    Wafer,
-)
+from finebatch.core.piece.cutter import Cutter
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.pan import Pan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.rope import Roped
+from finebatch.core.piece.kinds.sliced import Sliced
+from finebatch.core.piece.kinds.twice_baked import TwiceBaked
+from finebatch.core.piece.kinds.wafer import Wafer
+from finebatch.core.piece.pans import depth_in
+from finebatch.core.piece.tools import Tools
 from finebatch.core.piece.tray import count, foresee_tray
 from finebatch.core.piece.turned import factor_for, ladder, piece_of_width, without_leftover
 from finebatch.core.refusal import Refusal
-from finebatch.core.tray.turned_around import answers, same_depth
+from finebatch.core.tray.turned_around import answers
 from finebatch.facts import tables
 from tests.pieces import basis_of
 
@@ -87,12 +87,12 @@ def test_nothing_is_left_but_what_is_trimmed(piece: Portioning) -> None:
     counts = []
     for sized in sizes:
         try:
-            number, left, making = count(BASIS, sized, BASIS.foresee(sized))
+            made = count(BASIS, sized, BASIS.foresee(sized))
         except Refusal as refusal:
             assert piece.kind == "pan", refusal  # filled over its wall
             continue
-        counts.append(number)
-        assert left - getattr(making, "ends_g", 0.0) == pytest.approx(0, abs=1e-6)
+        counts.append(made.pieces)
+        assert made.left_g - getattr(made.making, "ends_g", 0.0) == pytest.approx(0, abs=1e-6)
     assert counts == sorted(counts)
 
 
@@ -107,7 +107,7 @@ def test_rolled_dough_is_rolled_as_thin_as_one_more_needs() -> None:
 
 @pytest.mark.parametrize("piece", ALL, ids=lambda p: p.kind)
 def test_the_ladder_has_a_rung_for_each_size(piece: Portioning) -> None:
-    rungs = ladder(BASIS, piece, tables.scoops(), tables.cutters(), tables.pans())
+    rungs = ladder(BASIS, piece, Tools(tables.scoops(), tables.cutters(), tables.pans()))
     assert len(rungs) >= 5
     assert len({rung.name for rung in rungs}) == len(rungs)
     for rung in rungs:
@@ -117,7 +117,7 @@ def test_the_ladder_has_a_rung_for_each_size(piece: Portioning) -> None:
 
 def test_a_rung_that_cannot_be_says_why() -> None:
     small = replace(BASIS, batches=0.025)
-    rungs = ladder(small, Drop(), tables.scoops(), (), ())
+    rungs = ladder(small, Drop(), Tools(tables.scoops()))
     assert any("does not make one piece" in rung.fault for rung in rungs)
 
 
@@ -129,5 +129,5 @@ def test_a_wish_for_nothing_says_what_to_say() -> None:
 @given(st.floats(100, 300), st.floats(100, 300))
 def test_the_same_depth_there_and_back(one: float, other: float) -> None:
     a, b = Pan("square", one), Pan("round", other)
-    assert same_depth(a, b) * same_depth(b, a) == pytest.approx(1)
-    assert same_depth(a, a) == pytest.approx(1)
+    assert depth_in(a, b) * depth_in(b, a) == pytest.approx(1)
+    assert depth_in(a, a) == pytest.approx(1)

@@ -10,8 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
-from finebatch.core.piece.kinds import Cutter, Drop, Pan, Portioning, Rolled, TwiceBaked
-from finebatch.core.piece.template import Template, sheet_template, slab_template
+from finebatch.core.piece.cutter import Cutter
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.pan import Pan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.twice_baked import TwiceBaked
+from finebatch.core.piece.paper import Template
+from finebatch.core.piece.template import sheet_template
 from finebatch.core.piece.tray import TrayAnswer, foresee_tray
 from finebatch.core.refusal import Refusal
 from finebatch.formats.template_pdf import OVERLAP_MM, PAPERS_MM, write_pdf
@@ -45,7 +51,7 @@ def test_every_piece_is_on_the_template_raw_and_baked(piece: Portioning) -> None
 
 
 def test_a_slab_is_drawn_with_its_cuts() -> None:
-    drawn = slab_template("Leaves", tray(LEAF), LEAF)
+    drawn = LEAF.slab("Leaves", tray(LEAF).making)
     assert {(m.across_mm, m.down_mm, m.role) for m in drawn.marks} == {(48, 82, "cut")}
     assert "4.5 mm thick" in drawn.said
 
@@ -55,7 +61,7 @@ def test_what_has_no_template_says_so() -> None:
     with pytest.raises(Refusal, match="score it along a ruler"):
         sheet_template("Pan", tray(pan), pan, SHEET, 0)
     with pytest.raises(Refusal, match="Only rolled dough"):
-        slab_template("Drops", tray(Drop()), Drop())
+        Drop().slab("Drops", tray(Drop()).making)
     with pytest.raises(Refusal, match="choose one of them"):
         sheet_template("Drops", tray(Drop()), Drop(), SHEET, 9)
 

@@ -15,7 +15,8 @@ from sqlalchemy import create_engine, text
 from sqlalchemy.exc import IntegrityError
 
 from finebatch.core.formula.dough import Card, Line
-from finebatch.core.piece.kinds import Rolled, Sliced
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.sliced import Sliced
 from finebatch.store.database import Database, UnusableFile
 from finebatch.store.health import MIGRATIONS
 from finebatch.store.models import Base, SessionRow, VersionRow

@@ -9,7 +9,8 @@ import pytest
 from pydantic import ValidationError
 
 from finebatch.core.formula.dough import Card
-from finebatch.core.piece.kinds import KINDS, Drop
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.every import KINDS
 from finebatch.core.plan.habits import Helper, Planning
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.setting import TraySetting

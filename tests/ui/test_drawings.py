@@ -57,9 +57,9 @@ def test_cut_leaves_are_drawn_in_millimetres(page: Page, served: Served) -> None
     assert floats(rim, "width", "height") == pytest.approx(
         [found["footprint"]["across_mm"], found["footprint"]["down_mm"]], abs=0.01
     )
-    by = pieces.first.locator("g[transform^=scale]").get_attribute("transform") or ""
-    grown = float(re.findall(r"[\d.]+", by)[0])
-    assert grown == pytest.approx(found["width"]["middle_mm"] / found["raw"]["across_mm"])
+    for drawn, lies in zip(pieces.first.locator("path").all(), ("baked_mm", "raw_mm"), strict=True):
+        size = drawn.evaluate("outline => [outline.getBBox().width, outline.getBBox().height]")
+        assert size == pytest.approx(list(found["lies"][lies].values()), abs=0.1)
 
 
 def test_logs_are_drawn_in_millimetres(page: Page, served: Served) -> None:

@@ -11,7 +11,7 @@ from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Line, Step, WeighedDough
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.kinds import Drop
+from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
 from finebatch.core.plan.habits import Planning

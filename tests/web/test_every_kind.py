@@ -9,7 +9,7 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from pypdf import PdfReader
 
-from finebatch.core.piece.kinds import Portioning
+from finebatch.core.piece.kinds.portioning import Portioning
 from tests.pieces import portionings
 from tests.plans import plan
 
@@ -29,6 +29,15 @@ PIECES: dict[str, dict[str, Any]] = {
         "down_mm": 200,
         "wall_mm": 40,
         "thickness_mm": 14,
+    },
+    "filled_pan": {
+        "kind": "filled_pan",
+        "shape": "rectangle",
+        "across_mm": 230,
+        "down_mm": 330,
+        "wall_mm": 40,
+        "share_pct": 75,
+        "pans": 1,
     },
     "rope": {"kind": "rope", "grams": 25, "length_mm": 150, "form": "ring"},
     "twice_baked": {
@@ -101,7 +110,7 @@ def test_every_kind_is_studied_beside_its_card(demo: TestClient, name: str) -> N
     assert study["piece"]["raw"]["grams"] > 0
 
 
-@pytest.mark.parametrize("name", [n for n in PIECES if n != "pan"])
+@pytest.mark.parametrize("name", [n for n in PIECES if "pan" not in n])
 @pytest.mark.parametrize("paper", ["A4", "Letter"])
 def test_every_kind_but_a_pan_has_a_template(demo: TestClient, name: str, paper: str) -> None:
     body = {**keep(demo, PIECES[name]), "paper": paper}

@@ -5,7 +5,7 @@ from fastapi.testclient import TestClient
 
 from finebatch.core.formula.composition import compose
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.kinds import Drop
+from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tray import TrayBasis, foresee_tray
 from finebatch.facts import tables

@@ -4,11 +4,22 @@ Limits are plain metadata of the fields. Whatever reads such a value (a request,
 of the data file, the command line) reads the limits off them, and takes nothing but its fields.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import fields
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, TypeVar, get_type_hints
+from types import UnionType
+from typing import (
+    TYPE_CHECKING,
+    Annotated,
+    Any,
+    ClassVar,
+    TypeVar,
+    Union,
+    get_args,
+    get_origin,
+    get_type_hints,
+)
 
-from annotated_types import Interval, Len, Predicate
+from annotated_types import GroupedMetadata, Interval, Len, Predicate
 
 from finebatch.core.refusal import Fault, Refusal
 
@@ -102,6 +113,27 @@ class WithNames:
 Point = Annotated[tuple[float, float], WithNames("x", "y")]
 """A place in mm from an upper left corner."""
 Range = Annotated[tuple[float, float], WithNames("low", "high")]
+
+
+def limits_of(kind: type) -> dict[str, dict[type, Any]]:
+    """The limits of each field of a value, by what kind of limit it is; of a list those of its
+    entries are left to them."""
+    found = {}
+    for name, hint in get_type_hints(kind, include_extras=True).items():
+        flat = _flat(hint)
+        found[name] = {type(limit): limit for limit in flat}
+    return found
+
+
+def _flat(hint: Any) -> Iterator[Any]:
+    if get_origin(hint) is Annotated:
+        of, *limits = get_args(hint)
+        for limit in limits:
+            yield from limit if isinstance(limit, GroupedMetadata) else (limit,)
+        yield from _flat(of)
+    elif get_origin(hint) in (Union, UnionType):
+        for of in get_args(hint):
+            yield from _flat(of)
 
 
 def part_of(kind: type[V], whole: V) -> V:

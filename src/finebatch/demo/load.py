@@ -7,9 +7,9 @@ from typing import Annotated, Any
 from pydantic import BaseModel, BeforeValidator, Field, TypeAdapter
 
 from finebatch.core.book.record import Record
-from finebatch.core.care.keeping import Form, Place
+from finebatch.core.care.keeping import KeptAs, Place
 from finebatch.core.formula.dough import Card
-from finebatch.core.piece.kinds import AnyKind, over_usual
+from finebatch.core.piece.kinds.every import AnyKind, over_usual
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
 from finebatch.store.database import Database
@@ -36,7 +36,7 @@ class DemoBake(BaseModel):
 class DemoKept(BaseModel):
     """Some of a demo dough that is kept for another day."""
 
-    form: Form
+    form: KeptAs
     pieces: int
     place: Place
     days_ago: Annotated[float, Field(ge=0)]

@@ -14,8 +14,10 @@ from finebatch.core.heat.minutes import HeatModel
 from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Role
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.units import CountUnit
+from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.foresee import Models
-from finebatch.core.piece.kinds import Cutter, Pan, over_usual
+from finebatch.core.piece.kinds.every import over_usual
+from finebatch.core.piece.pans import PanBox
 from finebatch.core.piece.spread import Effect, SpreadModel
 from finebatch.core.piece.thickness import LiftModel
 from finebatch.core.piece.tools import NamedCutter, NamedPan, NamedSheet, Scoop
@@ -233,11 +235,7 @@ def cutters() -> tuple[NamedCutter, ...]:
 @cache
 def pans() -> tuple[NamedPan, ...]:
     """Pans that a kitchen usually has."""
-    filled = f"{Pan().thickness_mm:g}"
-    return tuple(
-        NamedPan(row.pop("name"), value(Pan, {**row, "kind": "pan", "thickness_mm": filled}))
-        for row in table("pans.csv")
-    )
+    return tuple(NamedPan(row.pop("name"), value(PanBox, row)) for row in table("pans.csv"))
 
 
 @cache

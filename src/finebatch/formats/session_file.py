@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
 
-from finebatch.core.care.keeping import Form
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.formula.dough import MOST_PARTS
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.prepare import Joins
@@ -122,7 +122,7 @@ class FileDough(_Part):
     name: Name = "Dough"
     pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
-    form: Form | None = None
+    form: KeptAs | None = None
     ready: bool = False
     makes: Annotated[list[Make], Field(max_length=MOST_MAKES)] = []
     chill_min: Minutes = 0

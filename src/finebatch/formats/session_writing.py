@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
-from finebatch.core.care.keeping import Form
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, TrayWork, Work
 from finebatch.formats.session_file import (
@@ -20,7 +20,7 @@ from finebatch.formats.session_file import (
 
 
 def file_dough(
-    work: Work, letter: str, name: str, joins: Joins, pieces: int | None, form: Form | None
+    work: Work, letter: str, name: str, joins: Joins, pieces: int | None, form: KeptAs | None
 ) -> FileDough:
     """One dough of a session as its file has it."""
     dough = work.dough(letter)

@@ -10,7 +10,7 @@ from typing import Literal
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from finebatch.core.piece.template import Mark, Template
+from finebatch.core.piece.paper import Mark, Template
 from finebatch.formats.template_svg import hexagon, tiles
 
 Paper = Literal["A4", "Letter"]

@@ -3,7 +3,7 @@
 import math
 from xml.etree import ElementTree
 
-from finebatch.core.piece.template import Mark, Template
+from finebatch.core.piece.paper import Mark, Template
 
 SVG = "http://www.w3.org/2000/svg"
 STROKES = {"raw": "#15234f", "baked": "#b0742e", "cut": "#15234f"}

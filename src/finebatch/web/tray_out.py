@@ -2,13 +2,17 @@
 
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenSettings, dial_c, equivalents
+from finebatch.core.piece.kinds.every import AnyMaking
+from finebatch.core.piece.kinds.portioning import Extra
+from finebatch.core.piece.kinds.says import Says
 from finebatch.core.piece.layout import Layout
+from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.piece.rows import Footprint
 from finebatch.core.piece.sizes import TwoSizes
 from finebatch.core.piece.spread import Width
 from finebatch.core.piece.thickness import Thickness
-from finebatch.core.piece.tray import Extra, Making, TrayAnswer, Yield, extras
+from finebatch.core.piece.tray import TrayAnswer, Yield
 from finebatch.core.plan.prepare import bake_of
 from finebatch.core.tray import question as trays
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -22,6 +26,7 @@ class SecondOut(Out):
     pieces: int
     whole_minutes: int
     turn_after: int | None
+    dried_g: float
     footprint: Footprint
     trays: list[int]
     layouts: list[Layout]
@@ -40,11 +45,15 @@ class AlsoOut(Out):
 
 
 class TrayOut(Out):
-    """All that the Tray screen shows. `piece_g` is the raw dough of one piece, `dial_c` what to
-    set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes, `timed` of this
-    dough."""
+    """All that the Tray screen shows. `piece_g` is the raw dough of one piece, log or pan,
+    `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
+    that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
+    is what to set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes,
+    `timed` of this dough."""
 
     piece_g: float
+    each_g: float
+    baked_g: float
     raw: RawPiece
     width: Width
     thickness: Thickness
@@ -59,7 +68,9 @@ class TrayOut(Out):
     yields: Yield
     footprint: Footprint
     layouts: list[Layout]
-    making: Making | None
+    says: Says
+    lies: Lies
+    making: AnyMaking | None
     second: SecondOut | None
     extras: list[Extra]
     total_g: float
@@ -84,6 +95,7 @@ def _second_out(found: TrayAnswer) -> SecondOut | None:
         pieces=second.pieces,
         whole_minutes=bake.minutes,
         turn_after=bake.turn_after,
+        dried_g=second.dried_g,
         footprint=second.footprint,
         trays=list(second.trays),
         layouts=_layouts(second.layouts),
@@ -111,6 +123,8 @@ def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float) -> TrayO
     bake, piece = bake_of(found.foreseen.minutes, turns=turns), found.foreseen
     return TrayOut(
         piece_g=piece.raw.grams,
+        each_g=found.each_g,
+        baked_g=piece.thickness.baked_g * found.each_g / piece.raw.grams,
         raw=piece.raw,
         width=piece.width,
         thickness=piece.thickness,
@@ -125,9 +139,11 @@ def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float) -> TrayO
         yields=found.yields,
         footprint=found.footprint,
         layouts=_layouts(found.layouts),
+        says=asked.setting.piece.SAYS,
+        lies=asked.setting.piece.lies(piece.raw, piece.width.middle_mm),
         making=found.making,
         second=_second_out(found),
-        extras=list(extras(asked.setting.piece, found.yields.pieces)),
+        extras=list(asked.setting.piece.extras(found.yields.pieces)),
         total_g=total_g,
         density_g_cm3=piece.raw.grams / piece.raw.volume_cm3,
         also=_also_out(both.other),

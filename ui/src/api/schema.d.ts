@@ -468,6 +468,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/doughs/{dough_id}/shared-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shared Out
+         * @description The same portioning with all of the dough in so many pieces.
+         */
+        post: operations["shared_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/doughs/{dough_id}/ladder": {
         parameters: {
             query?: never;
@@ -502,6 +522,26 @@ export interface paths {
          * @description Which pieces, moved by hand, would touch each other or the sheet's edge.
          */
         post: operations["check_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kinds
+         * @description The kinds of portioning: their words, what each starts with, and what it asks.
+         */
+        get: operations["list_kinds"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1407,6 +1447,16 @@ export interface components {
             brought_by: string[];
         };
         /**
+         * Along
+         * @description A field that changes in proportion, with the power of the factor.
+         */
+        Along: {
+            /** Field */
+            field: string;
+            /** Power */
+            power: number;
+        };
+        /**
          * AlongOut
          * @description What can be weighed for a job: ingredients to mix, or the portions of a tray.
          *
@@ -1455,6 +1505,62 @@ export interface components {
             pieces: number;
             /** Times */
             times: number;
+        };
+        /**
+         * Ask
+         * @description Something else that is set of a piece.
+         *
+         *     `aside` is the heading under which it is folded away. Of its box a cutter's own outline usually
+         *     fills a `share`.
+         */
+        Ask: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /**
+             * Shown As
+             * @default figure
+             * @enum {string}
+             */
+            shown_as: "figure" | "count" | "choice" | "scoop" | "cutter" | "pan" | "evenness" | "shared_out";
+            /**
+             * Unit
+             * @default mm
+             */
+            unit: string;
+            /**
+             * Step
+             * @default 1
+             */
+            step: number;
+            /**
+             * Ways
+             * @default []
+             */
+            ways: components["schemas"]["Way"][];
+            when: components["schemas"]["When"] | null;
+            /**
+             * Aside
+             * @default
+             */
+            aside: string;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+        };
+        /**
+         * Asked
+         * @description Something that is set of a piece; of what is counted, the least and the most.
+         */
+        Asked: {
+            ask: components["schemas"]["Ask"];
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
         };
         /**
          * Away
@@ -1792,7 +1898,7 @@ export interface components {
          */
         ChillBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -2147,6 +2253,31 @@ export interface components {
             minutes_pct: number;
         };
         /**
+         * DoughShared
+         * @description Pans that share the dough.
+         */
+        DoughShared: {
+            /** Pans */
+            pans: number;
+            /** Full G */
+            full_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Piece G */
+            piece_g: number;
+            /** Deep Mm */
+            deep_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filled_pan";
+        };
+        /**
          * DoughShort
          * @description A dough in the list.
          */
@@ -2362,6 +2493,53 @@ export interface components {
             message: string;
         };
         /**
+         * FilledPan
+         * @description So many pans that share the dough, or `share_pct` of it; the rest is left over.
+         */
+        FilledPan: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle";
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
+            /**
+             * Scored Across
+             * @default 4
+             */
+            scored_across: number;
+            /**
+             * Scored Down
+             * @default 5
+             */
+            scored_down: number;
+            /**
+             * Wedges
+             * @default 8
+             */
+            wedges: number;
+            /**
+             * Share Pct
+             * @default 100
+             */
+            share_pct: number;
+            /**
+             * Pans
+             * @default 1
+             */
+            pans: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filled_pan";
+        };
+        /**
          * Footprint
          * @description Room that one baked piece may need: a circle, or a box for a log. Across and down in mm.
          */
@@ -2372,6 +2550,43 @@ export interface components {
             down_mm: number;
             /** Is Round */
             is_round: boolean;
+        };
+        /**
+         * Handle
+         * @description A figure that a baker moves on a ruler.
+         *
+         *     `typed` is what the field to type it in is called; `range` and `step` are the ruler's. What is
+         *     set to nothing by a move stands in `clears`: until then the figure is not what is told, but what
+         *     comes out.
+         */
+        Handle: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Typed */
+            typed: string;
+            /** Unit */
+            unit: string;
+            /** Range */
+            range: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            };
+            /** Step */
+            step: number;
+            /**
+             * Along
+             * @default []
+             */
+            along: components["schemas"]["Along"][];
+            /**
+             * Clears
+             * @default []
+             */
+            clears: string[];
         };
         /**
          * HelpOut
@@ -2473,6 +2688,28 @@ export interface components {
             joins: "fresh" | "fridge" | "freezer";
             /** Form */
             form?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
+        };
+        /**
+         * KindShown
+         * @description A kind as it is offered: its words, what it starts with, its handles, what else it asks.
+         */
+        KindShown: {
+            /** Kind */
+            kind: string;
+            says: components["schemas"]["Says"];
+            /** Usual */
+            usual: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            /** Handles */
+            handles: components["schemas"]["Handle"][];
+            /** Asks */
+            asks: components["schemas"]["Asked"][];
+            /** One Size */
+            one_size: boolean;
+            /**
+             * Kept As
+             * @enum {string}
+             */
+            kept_as: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
         };
         /**
          * KitchenAmount
@@ -2796,6 +3033,39 @@ export interface components {
             doughs: components["schemas"]["DoughLessonOut"][];
         };
         /**
+         * Lies
+         * @description The outline of a piece and its boxes, raw and baked; a ring has a hole. An outline of its own
+         *     `fills` a share of its box.
+         */
+        Lies: {
+            /**
+             * Outline
+             * @enum {string}
+             */
+            outline: "round" | "box" | "hexagon" | "own" | "log" | "ring";
+            /** Raw Mm */
+            raw_mm: {
+                /** Across */
+                across: number;
+                /** Down */
+                down: number;
+            };
+            /** Baked Mm */
+            baked_mm: {
+                /** Across */
+                across: number;
+                /** Down */
+                down: number;
+            };
+            /** Hole Mm */
+            hole_mm: number | null;
+            /**
+             * Fills
+             * @default 1
+             */
+            fills: number;
+        };
+        /**
          * Limit
          * @description How far what there is goes: the factor that one ingredient allows, and what stays of it.
          */
@@ -2970,7 +3240,7 @@ export interface components {
         NamedPan: {
             /** Name */
             name: string;
-            pan: components["schemas"]["Pan"];
+            pan: components["schemas"]["PanBox"];
         };
         /**
          * NamedSheet
@@ -3045,6 +3315,19 @@ export interface components {
             letters: string[];
         };
         /**
+         * Note
+         * @description A sentence beside the fields; a caution stands out.
+         */
+        Note: {
+            /** Text */
+            text: string;
+            /**
+             * Caution
+             * @default false
+             */
+            caution: boolean;
+        };
+        /**
          * OffPortion
          * @description A portion that is too heavy or too light: its number, counted from 1, and its mass in g.
          */
@@ -3094,8 +3377,10 @@ export interface components {
          * @description A pan filled for this dough, and the one to use in its place.
          */
         OtherPanBody: {
-            pan: components["schemas"]["Pan"];
-            other: components["schemas"]["Pan"];
+            /** Pan */
+            pan: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
+            /** Other */
+            other: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
         };
         /**
          * OtherPanOut
@@ -3252,8 +3537,6 @@ export interface components {
          * @description Pans of one size, and how many there are; inner size in mm.
          */
         OwnPan: {
-            /** Name */
-            name: string;
             /**
              * Shape
              * @enum {string}
@@ -3263,6 +3546,8 @@ export interface components {
             across_mm: number;
             /** Down Mm */
             down_mm: number;
+            /** Name */
+            name: string;
             /**
              * Number
              * @default 1
@@ -3324,8 +3609,6 @@ export interface components {
             down_mm: number;
             /** Wall Mm */
             wall_mm: number;
-            /** Thickness Mm */
-            thickness_mm: number;
             /**
              * Scored Across
              * @default 4
@@ -3341,6 +3624,8 @@ export interface components {
              * @default 8
              */
             wedges: number;
+            /** Thickness Mm */
+            thickness_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3348,11 +3633,37 @@ export interface components {
             kind: "pan";
         };
         /**
-         * PanScored
-         * @description Pans to fill and score. `across_mm` and `down_mm` are one piece of a grid; a wedge is as
-         *     long as the pan's radius and `across_mm` wide at its rim. `full_g` is what one pan takes.
+         * PanBox
+         * @description A pan with its wall.
          */
-        PanScored: {
+        PanBox: {
+            /**
+             * Shape
+             * @default square
+             * @enum {string}
+             */
+            shape: "round" | "square" | "rectangle";
+            /**
+             * Across Mm
+             * @default 200
+             */
+            across_mm: number;
+            /**
+             * Down Mm
+             * @default 200
+             */
+            down_mm: number;
+            /**
+             * Wall Mm
+             * @default 40
+             */
+            wall_mm: number;
+        };
+        /**
+         * PansFilled
+         * @description Pans filled to one thickness.
+         */
+        PansFilled: {
             /** Pans */
             pans: number;
             /** Full G */
@@ -3365,6 +3676,8 @@ export interface components {
             down_mm: number;
             /** Piece G */
             piece_g: number;
+            /** Deep Mm */
+            deep_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3943,7 +4256,7 @@ export interface components {
             /** Name */
             name: string;
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /** Fault */
             fault: string;
             /** Grams */
@@ -3989,6 +4302,78 @@ export interface components {
             minute: number;
             /** Celsius */
             celsius: number;
+        };
+        /**
+         * Says
+         * @description A kind in words.
+         *
+         *     `label` completes “the dough is …”; `tab` names its own drawing, if it has one. On a tray lie
+         *     `counted`, on what is called `holder`; `across` names the baked width (nothing where the holder
+         *     decides it) and `whole` the whole piece, where that is another thing. `after` is what cannot
+         *     wait once a tray is out, `hot` what is done then; `slab` says that there is one to roll.
+         *     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
+         *     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one.
+         */
+        Says: {
+            /** Label */
+            label: string;
+            /**
+             * Tab
+             * @default
+             */
+            tab: string;
+            /**
+             * Counted
+             * @default pieces
+             * @enum {string}
+             */
+            counted: "pieces" | "logs";
+            /**
+             * Holder
+             * @default tray
+             * @enum {string}
+             */
+            holder: "tray" | "pan";
+            /**
+             * Across
+             * @default across
+             */
+            across: string;
+            /**
+             * Whole
+             * @default
+             */
+            whole: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Hot
+             * @default Shape
+             */
+            hot: string;
+            /**
+             * Slab
+             * @default false
+             */
+            slab: boolean;
+            /**
+             * Portioned
+             * @default
+             */
+            portioned: string;
+            /**
+             * Unweighed
+             * @default
+             */
+            unweighed: string;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: components["schemas"]["Note"][];
         };
         /**
          * ScaleBody
@@ -4103,6 +4488,8 @@ export interface components {
             whole_minutes: number;
             /** Turn After */
             turn_after: number | null;
+            /** Dried G */
+            dried_g: number;
             footprint: components["schemas"]["Footprint"];
             /** Trays */
             trays: number[];
@@ -4174,6 +4561,53 @@ export interface components {
             version?: number | null;
         };
         /**
+         * SharedOutBody
+         * @description In how many pieces of one mass all of the dough shall go.
+         */
+        SharedOutBody: {
+            /** Piece */
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "weighed" | "scooped" | "spooned";
+            /** Dough Temp C */
+            dough_temp_c: number;
+            /** Oven C */
+            oven_c: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
+            /** Chill Min */
+            chill_min: number;
+            /** Doneness */
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /**
+             * Rested
+             * @default false
+             */
+            rested: boolean;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Tried
+             * @default []
+             */
+            tried: string[];
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces: number;
+        };
+        /**
          * Shelf
          * @description What a session needs: to buy and weigh, and to take out of the cold in time.
          */
@@ -4222,11 +4656,8 @@ export interface components {
             letter: string;
             /** Name */
             name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "drop" | "rolled" | "sliced" | "pan" | "rope" | "twice_baked" | "wafer";
+            /** Kind */
+            kind: string;
             /** Grams */
             grams: number;
             /** Oven C */
@@ -4736,7 +5167,7 @@ export interface components {
          */
         TemplateBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4833,13 +5264,19 @@ export interface components {
         };
         /**
          * TrayOut
-         * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece, `dial_c` what to
-         *     set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes, `timed` of this
-         *     dough.
+         * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece, log or pan,
+         *     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
+         *     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
+         *     is what to set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes,
+         *     `timed` of this dough.
          */
         TrayOut: {
             /** Piece G */
             piece_g: number;
+            /** Each G */
+            each_g: number;
+            /** Baked G */
+            baked_g: number;
             raw: components["schemas"]["RawPiece"];
             width: components["schemas"]["Width"];
             thickness: components["schemas"]["Thickness"];
@@ -4865,8 +5302,10 @@ export interface components {
             footprint: components["schemas"]["Footprint"];
             /** Layouts */
             layouts: components["schemas"]["Layout"][];
+            says: components["schemas"]["Says"];
+            lies: components["schemas"]["Lies"];
             /** Making */
-            making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["SlicesDried"] | components["schemas"]["PanScored"] | components["schemas"]["RopeBaked"] | components["schemas"]["WaferLimit"]) | null;
+            making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["PansFilled"] | components["schemas"]["DoughShared"] | components["schemas"]["RopeBaked"] | components["schemas"]["SlicesDried"] | components["schemas"]["WaferLimit"]) | null;
             second: components["schemas"]["SecondOut"] | null;
             /** Extras */
             extras: components["schemas"]["Extra"][];
@@ -4885,7 +5324,7 @@ export interface components {
          */
         TrayQuestionBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4931,7 +5370,7 @@ export interface components {
          */
         TraySetting: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -4980,11 +5419,14 @@ export interface components {
         };
         /**
          * Turned
-         * @description A portioning that answers, the dough that it needs as a factor, and what comes of it.
+         * @description A portioning that answers and what it is told by beside its mass, the dough that it needs as
+         *     a factor, and what comes of it.
          */
         Turned: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            /** Said */
+            said: string;
             /** Factor */
             factor: number;
             /** Grams */
@@ -5006,7 +5448,7 @@ export interface components {
          */
         TurnedBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -5203,6 +5645,16 @@ export interface components {
             set_to_c: number | null;
         };
         /**
+         * Way
+         * @description One of some ways: its value, and what it is called.
+         */
+        Way: {
+            /** Value */
+            value: boolean | string;
+            /** Label */
+            label: string;
+        };
+        /**
          * WeighedDough
          * @description A whole dough in grams. `base_g` is the flour, starch and grain that count as 100 %.
          *
@@ -5241,6 +5693,16 @@ export interface components {
             } | null;
             /** Assumed */
             assumed: string | null;
+        };
+        /**
+         * When
+         * @description A field, and the values of it at which something is asked.
+         */
+        When: {
+            /** Field */
+            field: string;
+            /** Values */
+            values: (boolean | string)[];
         };
         /**
          * Width
@@ -8552,6 +9014,122 @@ export interface operations {
             };
         };
     };
+    shared_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharedOutBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     ladder: {
         parameters: {
             query?: never;
@@ -8688,6 +9266,116 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlacedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindShown"][];
                 };
             };
             /** @description Bad Request */

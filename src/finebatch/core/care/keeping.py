@@ -10,7 +10,7 @@ from finebatch.core.formula.dough import Family
 from finebatch.core.refusal import refuse
 
 Place = Literal["fridge", "freezer", "tin"]
-Form = Literal["dough", "disc", "log", "portions", "slices", "baked"]
+KeptAs = Literal["dough", "disc", "log", "portions", "slices", "baked"]
 """In what shape it is kept: a lump, a disc to roll, a log, portioned pieces, slices, baked ones."""
 DAY_MS = 24 * 60 * 60 * 1000
 SOON_DAYS = 1.5
@@ -36,7 +36,9 @@ class Keeping:
     advice: str
 
 
-def keeping_key(form: Form, place: Place, family: Family, *, perishable: bool, filled: bool) -> str:
+def keeping_key(
+    form: KeptAs, place: Place, family: Family, *, perishable: bool, filled: bool
+) -> str:
     """The row of the keeping table for something kept; `Refusal` for where it does not keep.
 
     `perishable` is a dough with egg or dairy, `filled` are pieces with jam or cream.

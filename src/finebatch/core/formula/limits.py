@@ -5,10 +5,9 @@ What is within them can be kept, opened and given out; what is not is refused wi
 
 from collections.abc import Iterator, Sequence
 from dataclasses import fields, replace
-from types import UnionType
-from typing import Annotated, Any, TypeVar, Union, get_args, get_origin, get_type_hints
+from typing import TypeVar
 
-from annotated_types import Ge, GroupedMetadata, Le, MaxLen
+from annotated_types import Ge, Le, MaxLen
 
 from finebatch.core.formula.dough import (
     MOST_CHECK,
@@ -23,31 +22,9 @@ from finebatch.core.formula.dough import (
     Step,
 )
 from finebatch.core.refusal import Fault
-from finebatch.core.values import can_be_kept
+from finebatch.core.values import can_be_kept, limits_of
 
-
-def _limits(kind: type) -> dict[str, dict[type, Any]]:
-    """The limits of each field of a value, by what kind of limit it is; of a list those of its
-    entries are left to them."""
-    found = {}
-    for name, hint in get_type_hints(kind, include_extras=True).items():
-        flat = _flat(hint)
-        found[name] = {type(limit): limit for limit in flat}
-    return found
-
-
-def _flat(hint: Any) -> Iterator[Any]:
-    if get_origin(hint) is Annotated:
-        of, *limits = get_args(hint)
-        for limit in limits:
-            yield from limit if isinstance(limit, GroupedMetadata) else (limit,)
-        yield from _flat(of)
-    elif get_origin(hint) in (Union, UnionType):
-        for of in get_args(hint):
-            yield from _flat(of)
-
-
-_OF = {kind: _limits(kind) for kind in (Line, Step, Part, Card)}
+_OF = {kind: limits_of(kind) for kind in (Line, Step, Part, Card)}
 _LETTERS: dict[type, dict[str, int]] = {
     kind: {name: limits[MaxLen].max_length for name, limits in fields_.items() if MaxLen in limits}
     for kind, fields_ in _OF.items()

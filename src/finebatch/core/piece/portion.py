@@ -78,7 +78,7 @@ class PanFill:
 
 Portion = MassPortion | CutDisc | Cut | LogSlice | Log | Rope | PanFill
 
-Form = Literal["mound", "disc", "log", "rope", "pan"]
+RawForm = Literal["mound", "disc", "log", "rope", "pan"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +96,7 @@ class RawPiece(Tells):
     height_mm: float
     flat: bool
     length_mm: float | None = None
-    form: Form = "mound"
+    form: RawForm = "mound"
     beyond_mm: float = 0.0
     beyond_down_mm: float = 0.0
 
@@ -139,7 +139,7 @@ def disc_diameter_mm(volume_cm3: float, thickness_mm: float) -> float:
 
 
 def _flat(
-    across: float, down: float, area_mm2: float, thickness: float, density: float, form: Form
+    across: float, down: float, area_mm2: float, thickness: float, density: float, form: RawForm
 ) -> RawPiece:
     """A flat piece of any outline, as the round one of its area."""
     round_mm = math.sqrt(4 * area_mm2 / math.pi)

@@ -1,11 +1,11 @@
 """Two sizes of piece from one dough: small with small, large with large, on their own trays."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Annotated
 
 from annotated_types import Interval
 
-from finebatch.core.piece.kinds import Drop, Portioning, Rolled, Roped, Sliced, with_grams
+from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, count, foresee_tray
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside
@@ -39,27 +39,27 @@ def foresee_sizes(basis: TrayBasis, piece: Portioning, also: AlsoPieces | None) 
         return TwoSizes(foresee_tray(basis, piece))
     other = resized(piece, also.times, basis)
     share = _share(basis, other, also.pieces)
-    usual = foresee_tray(replace(basis, batches=basis.batches * (1 - share)), piece)
-    found = foresee_tray(replace(basis, batches=basis.batches * share), other)
+    usual = foresee_tray(basis.of(basis.batches * (1 - share)), piece)
+    found = foresee_tray(basis.of(basis.batches * share), other)
     return TwoSizes(usual, found, other)
 
 
 def resized(piece: Portioning, times: float, basis: TrayBasis) -> Portioning:
     """The same portioning with pieces so many times as heavy."""
-    if not isinstance(piece, Drop | Roped | Rolled | Sliced):
+    if piece.ONE_SIZE:
         raise refuse("also", "Pans, logs and wafers have one size. Take the other size away.")
     grams = basis.foresee(piece).raw.grams * times
-    return with_grams(piece, grams, basis.dough.density_g_cm3)
+    return piece.weighing(grams, basis.lot)
 
 
 def _share(basis: TrayBasis, piece: Portioning, pieces: int) -> float:
     """The share of the dough that gives so many pieces, scraps and ends included."""
     found = basis.foresee(piece)
-    share = pieces * found.raw.grams * 1.000001 / max(basis.usable_g, 1e-9)
+    share = pieces * found.raw.grams * 1.000001 / max(basis.lot.usable_g, 1e-9)
     for _ in range(MOST_STEPS):
         if share >= 1:
             break
-        some = replace(basis, batches=basis.batches * share)
+        some = basis.of(basis.batches * share)
         if _counted(some, piece) >= pieces:
             return share
         share *= STEP
@@ -75,6 +75,6 @@ MOST_STEPS, STEP = 80, 1.01
 
 def _counted(basis: TrayBasis, piece: Portioning) -> int:
     try:
-        return count(basis, piece, basis.foresee(piece))[0]
+        return count(basis, piece, basis.foresee(piece)).pieces
     except ValueError:
         return 0

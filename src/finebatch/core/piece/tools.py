@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.piece.kinds import Cutter, Pan, PanShape
+from finebatch.core.piece.cutter import Cutter
+from finebatch.core.piece.pans import PanBox, PanFloor
 from finebatch.core.values import FromOutside, Name
 
 SheetKind = Literal["plain", "dark", "insulated", "perforated"]
@@ -34,7 +35,7 @@ class NamedPan:
     """A pan that bakers have, filled to no depth yet."""
 
     name: str
-    pan: Pan
+    pan: PanBox
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,18 +59,24 @@ class OwnSheet(FromOutside):
 
 
 @dataclass(frozen=True, slots=True)
-class OwnPan(FromOutside):
+class OwnPan(PanFloor):
     """Pans of one size, and how many there are; inner size in mm."""
 
-    name: Name
-    shape: PanShape
-    across_mm: Annotated[float, Interval(ge=60, le=600)]
-    down_mm: Annotated[float, Interval(ge=60, le=600)]
+    NEEDED = ("name", "shape", "across_mm", "down_mm")
+
+    name: Name = "pan"
     number: Annotated[int, Interval(ge=1, le=12)] = 1
 
-    def holds(self, pan: Pan) -> bool:
+    def holds(self, pan: PanFloor) -> bool:
         """Whether that is the pan a dough is pressed into."""
-        across, down = pan.box_mm
-        own_down = self.down_mm if self.shape == "rectangle" else self.across_mm
-        near = abs(across - self.across_mm) < SAME_PAN_MM and abs(down - own_down) < SAME_PAN_MM
-        return pan.shape == self.shape and near
+        near = zip(self.box_mm, pan.box_mm, strict=True)
+        return pan.shape == self.shape and all(abs(a - b) < SAME_PAN_MM for a, b in near)
+
+
+@dataclass(frozen=True, slots=True)
+class Tools:
+    """What there is to portion with, here or in any kitchen."""
+
+    scoops: tuple[Scoop, ...] = ()
+    cutters: tuple[NamedCutter, ...] = ()
+    pans: tuple[NamedPan, ...] = ()

@@ -9,9 +9,8 @@ from annotated_types import Interval
 
 from finebatch.core.formula.dough import Family, Mixing, PartKind, Step
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import AnyKind, Drop, Portioning, Sliced, Wafer
-from finebatch.core.piece.making import PanScored
-from finebatch.core.piece.slab import RolledOut
+from finebatch.core.piece.kinds.every import AnyKind
+from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.work import (
     PLAIN_MIX,
@@ -30,8 +29,6 @@ SLICE_LOG_MIN = 4
 WRAP_MIN = 2
 SHAPE_REST_MIN = 2
 """To shape what is left into a log or a disc (household practice: two to four minutes in all)."""
-RECUT_S = 4
-"""Seconds to re-cut one scored piece (household practice)."""
 BATTER_WITHIN_MIN = 45
 """A whisked batter sinks: it is in the oven within this (household practice)."""
 LONGEST_LABEL = 48
@@ -164,7 +161,7 @@ def _minutes(seconds: float) -> int:
 
 def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> DoughWork:
     each = dough.habits.portion_s * dough.pace
-    batter = dough.mixing == "whisked" or isinstance(dough.piece, Wafer)
+    batter = dough.mixing == "whisked" or dough.piece.IS_BATTER
     fresh = dough.joins == "fresh"
     return DoughWork(
         dough.letter,
@@ -185,7 +182,7 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
 def _wrap_min(dough: Portioned, each_s: float) -> int:
     """Minutes to put the rest of a dough away: dropped doughs as portions, which takes as long as
     portioning does; any other as one log, disc or lump."""
-    if isinstance(dough.piece, Drop):
+    if dough.piece.KEPT_AS == "portions":
         return WRAP_MIN + _minutes(dough.kept * each_s)
     return WRAP_MIN + SHAPE_REST_MIN
 
@@ -198,11 +195,8 @@ def _first_within(dough: Portioned) -> int | None:
 
 def _shape_min(dough: Portioned, pieces: int) -> tuple[int, int]:
     """Minutes of hot work on a tray, and how soon it has to begin."""
-    if isinstance(dough.piece, Wafer):
-        return _minutes(pieces * dough.piece.shape_s), 0
-    if isinstance(dough.answer.making, PanScored):
-        return _minutes(pieces * RECUT_S), 1
-    return 0, 2
+    hot = dough.piece.hot_work
+    return (_minutes(pieces * hot.each_s), hot.within_min) if hot else (0, 2)
 
 
 def _all_trays(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tuple[TrayWork, ...]:
@@ -222,16 +216,16 @@ def _tray_works(
     if answer.second is not None:
         # Slices are turned over half way, whatever is done with trays.
         bakes.append(bake_of(answer.second.minutes, dough.oven_c))
-    rest = 0 if isinstance(dough.piece, Wafer) else usual.rest_min
+    rests = dough.piece.RESTS_ON_SHEET
+    rest = usual.rest_min if rests else 0
     cool = usual.cool_min
-    if dough.cold_on_sheet and not isinstance(dough.piece, Wafer) and answer.second is None:
+    if dough.cold_on_sheet and rests and answer.second is None:
         rest, cool = max(rest, cool), 0
     kinds = [habits[kind] for kind, _ in dough.parts]
     each_s = LAY_OUT_S if dough.laid else usual.portion_s
     raw_s = each_s * dough.pace + sum(k.each_s for k in kinds if k.wanted == "portion")
     done = [k for k in kinds if k.wanted == "finish"]
-    making = answer.making
-    first = making.passes[0].pieces if isinstance(making, RolledOut) else None
+    first = answer.making.first_pieces if answer.making else None
     found, before = [], 0
     for number, pieces in enumerate(answer.yields.trays if dough.trays is None else dough.trays):
         shape_min, within = _shape_min(dough, pieces)
@@ -249,7 +243,7 @@ def _tray_works(
                 shape_within=within,
                 finish_min=_minutes(pieces * sum(k.each_s for k in done)) if done else 0,
                 set_min=max((k.set_min for k in done), default=0),
-                sharp=isinstance(dough.piece, Sliced) and not dough.laid,
+                sharp=dough.piece.KNIFE and not dough.laid,
                 pool=dough.pool,
                 size=size,
                 # A tray most of whose pieces are cut from scraps waits for them.

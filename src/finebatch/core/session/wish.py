@@ -7,7 +7,7 @@ from typing import Annotated
 from annotated_types import Interval, MaxLen, Predicate
 
 from finebatch.core.book.hands import USUAL, USUAL_HANDS, Hands, Pace
-from finebatch.core.care.keeping import Form
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.tray.question import TrayQuestion
@@ -39,7 +39,7 @@ class Item(FromOutside):
     dough_id: Id
     pieces: Annotated[int, Interval(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
-    form: Form | None = None
+    form: KeptAs | None = None
 
 
 @dataclass(frozen=True, slots=True)

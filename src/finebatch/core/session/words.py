@@ -8,19 +8,13 @@ from dataclasses import dataclass, field
 
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
-from finebatch.core.piece.kinds import Kind as PieceKind
+from finebatch.core.piece.kinds.every import KINDS
+from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import Kind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import PLAIN_MIX
 
 HOT = "Hot sheet and shelf: dry oven gloves, children stand back."
-AFTER: Mapping[PieceKind, str] = {
-    "pan": "Re-cut along the scores within two minutes; later it shatters.",
-    "wafer": (
-        "Shape them at once, the first out first; half a minute in the oven softens them again."
-    ),
-}
-"""What cannot wait once a tray of that kind is out."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,13 +38,18 @@ class DoughSaid:
 
     letter: str
     name: str
-    kind: PieceKind
+    kind: str
     grams: float
     oven_c: float
     cues: Cues
     slice_mm: float | None = None
     kept: int = 0
     laid: bool = False
+
+    @property
+    def says(self) -> Says:
+        """What its kind says of itself."""
+        return KINDS[self.kind].SAYS
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,7 +103,7 @@ def _several(scene: Scene) -> bool:
 
 def _pieces(job: Placed, scene: Scene) -> str:
     tray, dough = scene.trays.get(job.tray or ""), scene.dough(job)
-    what = "logs" if dough is not None and dough.kind == "twice_baked" else "pieces"
+    what = dough.says.counted if dough is not None else "pieces"
     return f"{tray.pieces if tray else 0} {what}"
 
 
@@ -187,12 +186,11 @@ def _freeze(job: Placed, scene: Scene) -> Said:
 
 def _shape(job: Placed, scene: Scene) -> Said:
     dough, name = scene.dough(job), f"tray {job.tray}"
-    kind = dough.kind if dough else "drop"
     return Said(
         short=f"shape {name}",
-        title=f"Re-cut {name}" if kind == "pan" else f"Shape {name}",
+        title=f"{dough.says.hot if dough else 'Shape'} {name}",
         detail=_pieces(job, scene),
-        cue=AFTER.get(kind, "At once, while they are soft."),
+        cue=(dough.says.after if dough else "") or "At once, while they are soft.",
         caution="Hot wafers and pans burn: a cloth, and children stand back.",
     )
 
@@ -217,8 +215,8 @@ def _portion(job: Placed, scene: Scene) -> Said:
             cue="As cold as they are: they are foreseen so.",
         )
     each = mass(dough.grams if dough else 0)
-    if dough is not None and dough.kind == "pan":
-        detail = f"{each} g in the pan, scored in {pieces}"
+    if dough is not None and dough.says.portioned:
+        detail = dough.says.portioned.format(grams=each, pieces=pieces)
     else:
         sized = f", the {tray.size} ones" if tray and tray.size else f" of {each} g"
         detail = f"{pieces}{sized}{on}{', from the scraps' if tray and tray.scraps else ''}"
@@ -271,7 +269,8 @@ def _turn(job: Placed, scene: Scene) -> Said:
 
 def _out(job: Placed, scene: Scene) -> Said:
     dough = scene.dough(job)
-    cue = AFTER.get(dough.kind if dough else "drop") or _done_cue(dough, second=job.id.round > 0)
+    after = dough.says.after if dough else ""
+    cue = after or _done_cue(dough, second=job.id.round > 0)
     return Said(
         short=f"take tray {job.tray} out",
         title=f"Take tray {job.tray} out",

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from finebatch.core.care.keeping import Form
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.chilling import (
     Job,
     Shape,
@@ -14,7 +14,6 @@ from finebatch.core.heat.chilling import (
     tempering,
 )
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.kinds import Drop, Portioning, Rolled, Sliced, TwiceBaked
 from finebatch.core.plan.prepare import TAKE_MIN
 from finebatch.core.plan.work import Make
 from finebatch.core.tray.question import TrayQuestion, chill_shape
@@ -36,48 +35,30 @@ class OutOfCold:
     laid: bool
 
 
-def usual_form(piece: Portioning) -> Form:
-    """In what shape a dough is put away when nothing else is said."""
-    match piece:
-        case Rolled():
-            return "disc"
-        case Sliced() | TwiceBaked():
-            return "log"
-        case Drop():
-            return "portions"
-        case _:
-            return "dough"
-
-
-def _laid(form: Form, piece: Portioning) -> bool:
-    """Whether it only has to be laid on the sheet, as cold as it is."""
-    return form in ("portions", "slices") or (form == "log" and isinstance(piece, TwiceBaked))
-
-
-def _shape(form: Form, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
+def _shape(form: KeptAs, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
     dough, piece = asked.composition(larder), asked.setting.piece
     own, job = chill_shape(asked, larder)
     cm3 = dough.total_g / dough.density_g_cm3
-    if form == "dough" or (form == "disc" and not isinstance(piece, Rolled)):
+    if form == "dough" or (form == "disc" and piece.KEPT_AS != "disc"):
         return disc_shape(disc_across_mm(cm3, LUMP_MM), LUMP_MM), job
-    if form == "log" and not isinstance(piece, Sliced):
+    if form == "log" and piece.KEPT_AS != "log":
         return log_shape(OWN_LOG_MM, 1000 * cm3 / (0.785 * OWN_LOG_MM**2)), job
     return own, job
 
 
 def night_temper_min(asked: TrayQuestion, larder: Larder) -> int:
     """Minutes on the bench after a night in the fridge, in the shape that it is chilled in."""
-    return _tempering(usual_form(asked.setting.piece), "fridge", asked, larder).bench_min
+    return _tempering(asked.setting.piece.KEPT_AS, "fridge", asked, larder).bench_min
 
 
 def _tempering(
-    form: Form,
+    form: KeptAs,
     place: Literal["fridge", "freezer"],
     asked: TrayQuestion,
     larder: Larder,
     slower: float = 1.0,
 ) -> Tempering:
-    if _laid(form, asked.setting.piece):
+    if form in asked.setting.piece.LAID_AS:
         return Tempering(0, 0)
     shape, job = _shape(form, asked, larder)
     kitchen = asked.kitchen
@@ -96,14 +77,17 @@ def out_of_cold(
     asked: TrayQuestion,
     larder: Larder,
     place: Literal["fridge", "freezer"],
-    form: Form | None,
+    form: KeptAs | None,
     slower: float = 1.0,
 ) -> OutOfCold:
     """How a dough comes out of the cold: portions are laid out and baked as cold as they are, all
     else is tempered, and thawed before where that takes long, in a fridge that takes `slower`
     times the usual minutes."""
-    kept = form or usual_form(asked.setting.piece)
-    laid, found = _laid(kept, asked.setting.piece), _tempering(kept, place, asked, larder, slower)
+    kept = form or asked.setting.piece.KEPT_AS
+    laid, found = (
+        kept in asked.setting.piece.LAID_AS,
+        _tempering(kept, place, asked, larder, slower),
+    )
     cold_c = asked.kitchen.fridge_c if place == "fridge" else asked.kitchen.freezer_c
     setting = replace(asked.setting, rested=True)
     if laid:

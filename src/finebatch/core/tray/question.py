@@ -1,39 +1,23 @@
 """The question of a tray: a dough foreseen in pieces on this kitchen's sheets."""
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Card, Family, Mixing, WeighedDough
-from finebatch.core.heat.chilling import (
-    Chill,
-    Job,
-    Place,
-    Shape,
-    ball_shape,
-    chill,
-    disc_across_mm,
-    disc_shape,
-    log_shape,
-    slab_shape,
-)
+from finebatch.core.heat.chilling import Chill, Job, Place, Shape, chill
 from finebatch.core.heat.minutes import look_from
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models
-from finebatch.core.piece.kinds import Pan, Rolled, Sliced, TwiceBaked, portion
-from finebatch.core.piece.making import cut_logs
-from finebatch.core.piece.portion import shape_piece
+from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.paper import Template, What
 from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
-from finebatch.core.piece.template import Template, What, sheet_template, slab_template
+from finebatch.core.piece.template import sheet_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
-
-DISC_MM = 25.0
-"""How thick a part of dough is pressed to chill before it is rolled (household practice)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +43,11 @@ class TrayQuestion:
     def composition(self, larder: Larder) -> Composition:
         """What the dough is made of."""
         return compose(self.formula_g, larder)
+
+    def lot(self, larder: Larder) -> Lot:
+        """All the dough that there is."""
+        dough = self.composition(larder)
+        return Lot(dough.total_g, dough.density_g_cm3)
 
     def conditions(self) -> BakeConditions:
         """How a piece is baked."""
@@ -130,23 +119,7 @@ def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
 def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
     """The shape in which this dough is best chilled, and what for: discs to roll, logs to slice,
     portioned balls to bake, a filled pan."""
-    dough, piece = asked.composition(larder), asked.setting.piece
-    cm3 = dough.total_g / dough.density_g_cm3
-    match piece:
-        case Rolled():
-            part = cm3 / piece.parts
-            return disc_shape(disc_across_mm(part, DISC_MM), DISC_MM), "roll"
-        case Sliced():
-            logs = cut_logs(piece, dough.total_g, dough.density_g_cm3)
-            return log_shape(piece.log_diameter_mm, logs.lengths_mm[0]), "slice"
-        case Pan():
-            return slab_shape(piece.thickness_mm), "slice"
-        case TwiceBaked():
-            return log_shape(piece.width_mm, piece.length_mm), "scoop"
-        case _:
-            raw = shape_piece(portion(piece, dough.density_g_cm3), dough.density_g_cm3)
-            across = 10 * (6 * raw.volume_cm3 / math.pi) ** (1 / 3)
-            return ball_shape(across), "scoop"
+    return asked.setting.piece.chilled(asked.lot(larder))
 
 
 def chill_for(
@@ -166,6 +139,6 @@ def template(name: str, asked: TrayQuestion, found: TrayAnswer, what: What, tray
     """The paper template of a tray, the fullest first, or of the slab."""
     kitchen, piece = asked.kitchen, asked.setting.piece
     if what == "slab":
-        return slab_template(name, found, piece)
+        return piece.slab(name, found.making)
     sheet_mm = (kitchen.sheet_width_mm, kitchen.sheet_depth_mm)
     return sheet_template(name, found, piece, sheet_mm, tray)

@@ -7,7 +7,7 @@ from annotated_types import Interval, MaxLen
 
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.piece.effects import Surface
-from finebatch.core.piece.kinds import AnyKind
+from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.sizes import AlsoPieces
 from finebatch.core.piece.tray import Evenness
 from finebatch.core.values import FromOutside, Text

@@ -1,23 +1,27 @@
 """The tray's question turned around, and the ladder of sizes, with what each would give."""
 
-from dataclasses import dataclass, replace
+import math
+from dataclasses import dataclass
 
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds import AnyKind, Pan, Portioning, Rolled
-from finebatch.core.piece.making import PanScored, depth_in
-from finebatch.core.piece.slab import thickness_for
-from finebatch.core.piece.tools import NamedPan
-from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
+from finebatch.core.piece.kinds.every import AnyKind
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.pans import PanBox, depth_in
+from finebatch.core.piece.tools import NamedPan, Tools
+from finebatch.core.piece.tray import TrayBasis, foresee_tray
 from finebatch.core.piece.turned import factor_for, ladder, piece_of_width, without_leftover
-from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.refusal import refuse
 from finebatch.core.tray.question import TrayQuestion
 
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A portioning that answers, the dough that it needs as a factor, and what comes of it."""
+    """A portioning that answers and what it is told by beside its mass, the dough that it needs as
+    a factor, and what comes of it."""
 
     piece: AnyKind
+    said: str
     factor: float
     grams: float
     pieces: int
@@ -27,24 +31,15 @@ class Turned:
     whole_minutes: int
 
 
-def _pieces(found: TrayAnswer) -> int:
-    return found.second.pieces if found.second else found.yields.pieces
-
-
-def _grams(found: TrayAnswer) -> float:
-    """Raw dough in one piece as a baker counts it: of a pan one of the scored."""
-    if isinstance(found.making, PanScored):
-        return found.making.piece_g
-    return found.foreseen.raw.grams
-
-
 def _turned(basis: TrayBasis, piece: Portioning, factor: float = 1.0) -> Turned:
-    found = foresee_tray(replace(basis, batches=factor), piece)
+    more = basis.of(factor)
+    found = foresee_tray(more, piece)
     return Turned(
         piece,
+        piece.told(more.lot),
         factor,
-        _grams(found),
-        _pieces(found),
+        found.each_g,
+        found.pieces,
         len(found.yields.trays),
         found.yields.leftover_g,
         found.foreseen.width.middle_mm,
@@ -68,18 +63,8 @@ def answers(
     sized = piece if width_mm is None else piece_of_width(basis, piece, width_mm)
     factor = 1.0 if pieces is None else factor_for(basis, sized, pieces)
     found = [_turned(basis, sized, factor)]
-    if width_mm is None and pieces is not None and isinstance(piece, Rolled):
-        found += _rolled_to(basis, piece, pieces)
-    return found
-
-
-def _rolled_to(basis: TrayBasis, piece: Rolled, pieces: int) -> list[Turned]:
-    """This dough rolled as thick as so many pieces allow, where it can be."""
-    try:
-        thick = thickness_for(piece, pieces, basis.usable_g, basis.dough.density_g_cm3)
-    except Refusal:
-        return []
-    return [_turned(basis, replace(piece, thickness_mm=thick))]
+    another = piece.giving(pieces, basis.lot) if width_mm is None and pieces is not None else None
+    return [*found, _turned(basis, another)] if another else found
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,14 +85,15 @@ class RungFigures:
 def rungs(basis: TrayBasis, asked: TrayQuestion, pans: tuple[NamedPan, ...]) -> list[RungFigures]:
     """Each size that the kitchen has, and of `pans` those that bakers have, foreseen."""
     kitchen = asked.kitchen
-    found = ladder(basis, asked.setting.piece, kitchen.scoops, kitchen.cutters, pans)
+    tools = Tools(kitchen.scoops, kitchen.cutters, pans)
+    found = ladder(basis, asked.setting.piece, tools)
     return [
         RungFigures(
             rung.name,
             rung.piece,
             "",
-            _grams(rung.answer),
-            _pieces(rung.answer),
+            rung.answer.each_g,
+            rung.answer.pieces,
             len(rung.answer.yields.trays),
             rung.answer.foreseen.width.middle_mm,
             rung.answer.foreseen.thickness.height_mm,
@@ -119,6 +105,19 @@ def rungs(basis: TrayBasis, asked: TrayQuestion, pans: tuple[NamedPan, ...]) -> 
     ]
 
 
-def same_depth(pan: Pan, other: Pan) -> float:
-    """How much of a dough made for `pan` fills `other` to the same depth."""
-    return depth_in(pan, other)
+def same_depth(one: PanBox | Portioning, other: PanBox | Portioning) -> float:
+    """How much of a dough made for one pan fills another to the same depth; `Refusal` for what is
+    not baked in a pan."""
+    return depth_in(_box(one), _box(other))
+
+
+def _box(of: PanBox | Portioning) -> PanBox:
+    box = of.pan if isinstance(of, Portioning) else of
+    if box is None:
+        raise refuse("pan", "This is not baked in a pan. Give the size of one.")
+    return box
+
+
+def shared_out(piece: Portioning, lot: Lot, pieces: int) -> Portioning:
+    """The same portioning with all of the dough in so many pieces, to a tenth of a gram below."""
+    return piece.weighing(math.floor(10 * lot.usable_g / pieces) / 10, lot)

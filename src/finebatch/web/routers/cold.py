@@ -6,7 +6,7 @@ from fastapi import APIRouter
 from pydantic import Field
 
 from finebatch.core.care.cautions import DEFER
-from finebatch.core.care.keeping import Form, Place
+from finebatch.core.care.keeping import KeptAs, Place
 from finebatch.facts import formula
 from finebatch.store.models import ColdRow
 from finebatch.web.deps import Data, Now
@@ -53,7 +53,7 @@ class ColdOut(Out):
     dough_id: int | None
     name: str
     version: int | None
-    form: Form
+    form: KeptAs
     form_words: str
     place: Place
     pieces: int

@@ -12,7 +12,7 @@ from finebatch.web.routers.plan import planned
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session import session_files, session_rows
-from finebatch.workflow.session.session_files import Form
+from finebatch.workflow.session.session_files import FileForm
 from finebatch.workflow.session.shown import ShownSession
 
 router = APIRouter(prefix="/api", tags=["plan"])
@@ -40,7 +40,7 @@ class BusyTimesOut(Out):
 
 
 @router.get("/sessions/{session_id}/file", response_class=Response)
-def give_out_session(session_id: Id, data: Data, now: Now, form: Form = "json") -> Response:
+def give_out_session(session_id: Id, data: Data, now: Now, form: FileForm = "json") -> Response:
     """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown."""
     with data.reading() as session:
         row = session_rows.find_session(session, session_id)

@@ -7,7 +7,7 @@ from annotated_types import Interval
 from fastapi import APIRouter
 from fastapi.responses import Response
 
-from finebatch.core.piece.template import What
+from finebatch.core.piece.paper import What
 from finebatch.core.tray import question as trays
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of

@@ -7,8 +7,9 @@ from annotated_types import MaxLen
 from fastapi import APIRouter
 from pydantic import Field
 
-from finebatch.core.piece.kinds import Pan
+from finebatch.core.piece.kinds.every import AnyKind, KindShown, offered
 from finebatch.core.piece.layout import Meeting, meetings, off_sheet
+from finebatch.core.piece.pans import PanBox
 from finebatch.core.piece.rows import Footprint
 from finebatch.core.piece.tools import NamedPan
 from finebatch.core.tray import question as trays
@@ -93,6 +94,24 @@ def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[turned.Tur
     )
 
 
+@dataclass(frozen=True, slots=True)
+class SharedOutBody(TrayQuestionBody):
+    """In how many pieces of one mass all of the dough shall go."""
+
+    pieces: Annotated[int, Field(ge=1, le=2000)] = 1
+
+
+@router.post("/doughs/{dough_id}/shared-out")
+def shared_out(dough_id: Id, body: SharedOutBody, data: Data) -> AnyKind:
+    """The same portioning with all of the dough in so many pieces."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    asked = tries.question_tried(
+        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
+    )
+    return turned.shared_out(asked.setting.piece, asked.lot(bench.reader.larder), body.pieces)
+
+
 @router.post("/doughs/{dough_id}/ladder")
 def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[turned.RungFigures]:
     """Each scoop, cutter, thickness or pan of the kitchen, and what it would give."""
@@ -132,6 +151,12 @@ def check_sheet(body: PlacedBody, data: Data) -> PlacedOut:
     )
 
 
+@router.get("/kinds")
+def list_kinds() -> list[KindShown]:
+    """The kinds of portioning: their words, what each starts with, and what it asks."""
+    return list(offered())
+
+
 @router.get("/pans")
 def list_pans() -> list[NamedPan]:
     """Pans that bakers have."""
@@ -141,8 +166,8 @@ def list_pans() -> list[NamedPan]:
 class OtherPanBody(Body):
     """A pan filled for this dough, and the one to use in its place."""
 
-    pan: Pan
-    other: Pan
+    pan: PanBox | AnyKind
+    other: PanBox | AnyKind
 
 
 class OtherPanOut(Out):

@@ -54,7 +54,7 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
     portion_cv = PORTION_CV[asked.setting.evenness]
     weighed = portions_g(row, record.tray) if row is not None and record.tray else []
     if len(weighed) >= FEW:
-        asked = with_portions(asked, weighed, asked.composition(larder).density_g_cm3)
+        asked = with_portions(asked, weighed, asked.lot(larder))
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
     ground = Ground(larder, tables.models(), lessons(session).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)

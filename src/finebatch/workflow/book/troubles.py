@@ -7,7 +7,6 @@ from sqlalchemy.orm import Session
 from finebatch.core.book.trouble import Scene, Suspect, suspects
 from finebatch.core.formula.balance import balance
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds import batch_grams
 from finebatch.core.piece.tray import PORTION_CV
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import TrayQuestion
@@ -72,7 +71,7 @@ def _scene(
         flour_pct=_flour_pct(asked, bench),
         mixing=dough.card.mixing,
         surface=asked.conditions().surface,
-        piece_g=batch_grams(asked.setting.piece, asked.composition(larder).density_g_cm3),
+        piece_g=asked.setting.piece.raw(asked.lot(larder)).grams,
         portion_cv=bake.portion_cv if bake else PORTION_CV[asked.setting.evenness],
         gap_mm=asked.kitchen.gap_mm,
         foreseen_mm=bake.foreseen_mm if bake else found.width.middle_mm,

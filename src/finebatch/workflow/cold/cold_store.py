@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from finebatch.core.care.keeping import (
     DAY_MS,
     SOON_DAYS,
-    Form,
+    KeptAs,
     Place,
     keeping_key,
     thawed_use_by,
@@ -29,7 +29,7 @@ from finebatch.workflow.kitchen.larder import get_larder
 MOST_PIECES = 2000
 MOST_NOTE = 300
 OLDEST_MS = 2 * 365 * DAY_MS
-FORM_WORDS: dict[Form, str] = {
+FORM_WORDS: dict[KeptAs, str] = {
     "dough": "dough in a lump",
     "disc": "discs to roll",
     "log": "logs",
@@ -44,7 +44,7 @@ class Put(FromOutside):
     """What is put away: of which dough, in what shape, how many pieces it gives, where."""
 
     dough_id: Id
-    form: Form
+    form: KeptAs
     pieces: Annotated[int, Interval(ge=1, le=MOST_PIECES)]
     place: Place
     since: Moment | None = None
@@ -63,7 +63,7 @@ def _filled(card: Card) -> bool:
     return any(part.kind == "filling" for part in card.parts)
 
 
-def _key(session: Session, dough_id: int | None, form: Form, place: Place, fallback: str) -> str:
+def _key(session: Session, dough_id: int | None, form: KeptAs, place: Place, fallback: str) -> str:
     """The row of the keeping table; a dough that was thrown away keeps as it did."""
     row = session.get(DoughRow, dough_id) if dough_id is not None else None
     if row is None:
@@ -139,7 +139,7 @@ def move(session: Session, item_id: int, place: Place, now: int) -> ColdRow:
     row = find(session, item_id)
     if place == row.place:
         return row
-    form: Form = row.form  # type: ignore[assignment]
+    form: KeptAs = row.form  # type: ignore[assignment]
     key = _key(session, row.dough_id, form, place, row.keeping)
     keeping = formula.keepings()[key]
     if place == "freezer":

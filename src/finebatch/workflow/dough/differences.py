@@ -23,7 +23,7 @@ from finebatch.core.formula.swaps import Offer, offers
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.piece.character import QUALITIES, Quality, difference, score
 from finebatch.core.piece.effects import measure_effects
-from finebatch.core.piece.tray import BOWL_LOSS
+from finebatch.core.piece.lot import BOWL_LOSS
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import question
 from finebatch.core.tray.setting import TraySetting

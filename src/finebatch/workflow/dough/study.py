@@ -156,7 +156,7 @@ def _piece(
         asked = question(card, weighed, tray, bench.kitchen)
         basis = asked.basis(bench.ground(dough_id))
         found = basis.foresee(tray.piece)
-        pieces, leftover, _ = count(basis, tray.piece, found)
+        made = count(basis, tray.piece, found)
     except Refusal as refusal:
         return None, "" if weighed.faults else refusal.faults[0].message
     wider, others = _wider(session, card, dough_id, found, asked, bench)
@@ -166,8 +166,8 @@ def _piece(
         thickness=found.thickness,
         minutes=whole_minutes(found.minutes),
         doneness=found.doneness,
-        pieces=pieces,
-        leftover_g=leftover,
+        pieces=made.pieces,
+        leftover_g=made.left_g,
         wider_pct=wider,
         others=others,
     )

@@ -13,7 +13,6 @@ from finebatch.core.book.learn import Lessons
 from finebatch.core.formula.method import method_of
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.kinds import Pan
 from finebatch.core.piece.sizes import TwoSizes
 from finebatch.core.piece.tray import share_some
 from finebatch.core.plan.prepare import Portioned, Sized, prepare
@@ -122,8 +121,9 @@ def pool_names(kitchen: KitchenSetting) -> tuple[str, ...]:
 
 def _pool(kitchen: KitchenSetting, setting: TraySetting) -> int:
     sheets = [own.name for own in kitchen.other_sheets]
-    if isinstance(setting.piece, Pan):
-        fits = [pan.holds(setting.piece) for pan in kitchen.pans]
+    in_pan = setting.piece.pan
+    if in_pan is not None:
+        fits = [pan.holds(in_pan) for pan in kitchen.pans]
         return 1 + len(sheets) + (fits.index(True) if True in fits else len(fits))
     return 1 + sheets.index(setting.sheet) if setting.sheet in sheets else 0
 

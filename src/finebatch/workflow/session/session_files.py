@@ -7,7 +7,7 @@ from typing import Literal
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.care.keeping import Form as ColdForm
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.formula.kitchen_amounts import kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.plan.keys import JobKey
@@ -34,7 +34,7 @@ from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
 from finebatch.workflow.kitchen.larder import get_larder
 
-Form = Literal["json", "ics", "csv", "md"]
+FileForm = Literal["json", "ics", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
 SOFTEN_MIN = 60
 """How long butter stands out before it is creamed (household practice)."""
@@ -53,7 +53,7 @@ def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.Told]:
     return run_sheet.tell(plan.activities, work, names, at)
 
 
-def give_out(row: SessionRow, form: Form, now: int) -> tuple[str, bytes]:
+def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:
     """A session as a file: its media type and contents."""
     snapshot = row.snapshot
     if form == "json":
@@ -68,7 +68,7 @@ def give_out(row: SessionRow, form: Form, now: int) -> tuple[str, bytes]:
 
 def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
     work, wish = row.work, snapshot.wish
-    wanted: dict[int | None, tuple[int | None, ColdForm | None]] = {}
+    wanted: dict[int | None, tuple[int | None, KeptAs | None]] = {}
     if wish is not None:
         wanted = {item.dough_id: (item.pieces, item.form) for item in wish.items}
     away = [

@@ -11,7 +11,6 @@ from finebatch.core.formula.dough import Family
 from finebatch.core.heat.minutes import USUAL_DONENESS
 from finebatch.core.heat.oven import STEADY, HotSide
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.kinds import TwiceBaked, batch_grams
 from finebatch.core.plan.explain import HoldUp, door_openings, heat_changes
 from finebatch.core.plan.habits import Planning
 from finebatch.core.plan.keys import JobKey, Kind
@@ -176,9 +175,9 @@ def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None
         letter=asked.letter,
         dough_id=asked.dough_id if asked.dough_id in there else None,
         name=asked.name,
-        grams=batch_grams(piece, asked.question.composition(larder).density_g_cm3),
+        grams=piece.raw(asked.question.lot(larder)).grams,
         kind=piece.kind,
-        slice_mm=piece.slice_mm if isinstance(piece, TwiceBaked) else None,
+        slice_mm=piece.slice_mm,
         oven_c=asked.question.setting.oven_c,
         family=asked.question.family,
         joins=asked.joins,

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from sqlalchemy.orm import Session
 
 from finebatch.core.piece.evenness import Portions, judge_portions
-from finebatch.core.piece.kinds import Pan, Rolled, TwiceBaked, batch_grams, with_grams
+from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.spread import Width
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Placed
@@ -101,30 +101,26 @@ def along(session: Session, session_id: int, activity: JobKey) -> Along:
                 if grams > 0
             ),
         )
-    density = asked.question.composition(larder).density_g_cm3
+    lot = asked.question.lot(larder)
     piece = asked.question.setting.piece
-    if isinstance(piece, Pan):
-        raise Conflict("A pan is filled in one; nothing is portioned here.")
-    if isinstance(piece, Rolled):
-        raise Conflict("Cut pieces are not weighed one by one: their mass follows the thickness.")
+    if piece.SAYS.unweighed:
+        raise Conflict(piece.SAYS.unweighed)
     tray = next((t for t in row.work.trays if t.name == job.tray), None)
-    judged = judge_portions(portions_g(row, job.tray or ""), batch_grams(piece, density))
+    judged = judge_portions(portions_g(row, job.tray or ""), piece.raw(lot).grams)
     width = planned = None
-    if not isinstance(piece, TwiceBaked):
+    if piece.SAYS.counted == "pieces":
         ground = Ground(larder, tables.models(), lessons(session).of_dough(asked.dough_id))
         planned = asked.question.foresee(ground).width
         if judged.mean_g is not None:
-            real = with_portions(asked.question, judged.weighed_g, density)
+            real = with_portions(asked.question, judged.weighed_g, lot)
             width = real.foresee(ground).width
     return Along(activity, (), judged, tray.pieces if tray else 0, width, planned)
 
 
-def with_portions(
-    question: TrayQuestion, weighed_g: Sequence[float], density_g_cm3: float
-) -> TrayQuestion:
+def with_portions(question: TrayQuestion, weighed_g: Sequence[float], lot: Lot) -> TrayQuestion:
     """The same tray with pieces of the mean mass that was weighed (g)."""
     mean = sum(weighed_g) / len(weighed_g)
-    piece = with_grams(question.setting.piece, mean, density_g_cm3)
+    piece = question.setting.piece.weighing(mean, lot)
     return replace(question, setting=replace(question.setting, piece=piece))
 
 

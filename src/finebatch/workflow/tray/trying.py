@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.tries import Try, said, try_on_card
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
-from finebatch.core.piece.kinds import batch_grams, with_grams
+from finebatch.core.piece.lot import Lot
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import TrayQuestion, question
 from finebatch.core.tray.setting import TraySetting
@@ -56,9 +56,7 @@ def _step(doneness: Doneness, by: int) -> Doneness:
     return steps[min(max(steps.index(doneness) + by, 0), len(steps) - 1)]
 
 
-def _on_setting(
-    setting: TraySetting, tried: Try, density_g_cm3: float, usual: Doneness
-) -> TraySetting:
+def _on_setting(setting: TraySetting, tried: Try, lot: Lot, usual: Doneness) -> TraySetting:
     changed: dict[str, Any] = {}
     for name, told in tried.setting.items():
         if name == "oven_c_by":
@@ -66,8 +64,8 @@ def _on_setting(
         elif name == "doneness_by":
             changed["doneness"] = _step(setting.doneness or usual, int(told))
         elif name == "piece_times":
-            grams = batch_grams(setting.piece, density_g_cm3) * float(told)
-            changed["piece"] = with_grams(setting.piece, grams, density_g_cm3)
+            grams = setting.piece.raw(lot).grams * float(told)
+            changed["piece"] = setting.piece.weighing(grams, lot)
         else:
             changed[name] = told
     if not changed:
@@ -88,8 +86,7 @@ def tried_on(
         card = try_on_card(card, tried, larder)
         if tried.setting:
             asked = question(card, bench.weigh(card), setting, bench.kitchen)
-            density = asked.composition(larder).density_g_cm3
-            setting = _on_setting(setting, tried, density, USUAL_DONENESS[card.family])
+            setting = _on_setting(setting, tried, asked.lot(larder), USUAL_DONENESS[card.family])
     return card, setting
 
 

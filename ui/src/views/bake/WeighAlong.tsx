@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Activity, api, type BakingSession, body, type Schemas } from "../../api/client";
+import { kindOf, useKinds } from "../../api/kinds";
 import { cm, grams, percent } from "../../app/format";
 import type { ScaleShows } from "../../app/stream";
 import { parse } from "../../parts/NumberField";
@@ -19,9 +20,9 @@ interface WeighAlongProps {
 
 /** The next thing to weigh, with its target, beside a job in which something is weighed. */
 export function WeighAlong({ session, job, busy, onDeed }: WeighAlongProps) {
+  const kinds = useKinds();
   const kind = session.doughs.find((dough) => dough.letter === job.dough)?.kind;
-  // What is cut from a slab or pressed into a pan is not weighed piece by piece.
-  const weighed = kind !== "rolled" && kind !== "pan";
+  const weighed = kindOf(kinds.data, kind)?.says.unweighed === "";
   const wanted = job.kind === "mix" || (job.kind === "portion" && weighed);
   const [open, setOpen] = useState(false);
   const along = useQuery({

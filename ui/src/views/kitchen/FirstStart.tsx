@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Kitchen } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -53,13 +54,13 @@ function Asks({ kitchen: usual }: { kitchen: Kitchen }) {
         <Stepper
           label="Shelves that you bake on"
           value={kitchen.shelves}
-          range={[1, 4]}
+          range={LIMITS.KitchenSetting.shelves}
           onChange={(shelves) => set({ shelves })}
         />
         <Stepper
           label="Sheets"
           value={kitchen.sheets}
-          range={[1, 12]}
+          range={LIMITS.KitchenSetting.sheets}
           onChange={(sheets) => set({ sheets })}
         />
         <Select

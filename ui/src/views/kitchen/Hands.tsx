@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
@@ -133,25 +134,25 @@ function Minutes({ kitchen, plan, fault }: KitchenPart) {
         <Stepper
           label="Load a tray"
           value={p.load_min}
-          range={[1, 15]}
+          range={LIMITS.Planning.load_min}
           onChange={(load_min) => plan({ load_min })}
         />
         <Stepper
           label="Turn or swap"
           value={p.turn_min}
-          range={[1, 15]}
+          range={LIMITS.Planning.turn_min}
           onChange={(turn_min) => plan({ turn_min })}
         />
         <Stepper
           label="Take out"
           value={p.out_min}
-          range={[1, 15]}
+          range={LIMITS.Planning.out_min}
           onChange={(out_min) => plan({ out_min })}
         />
         <Stepper
           label="To the rack"
           value={p.rack_min}
-          range={[1, 15]}
+          range={LIMITS.Planning.rack_min}
           onChange={(rack_min) => plan({ rack_min })}
         />
         <Figure

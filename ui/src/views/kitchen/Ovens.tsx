@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Choice } from "../../parts/Choice";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
@@ -52,7 +53,12 @@ function Oven({ name, shelves, mode, nature, fault, onNature, ...props }: OvenPr
             </button>
           </span>
         )}
-        <Stepper label="Shelves" value={shelves} range={[1, 4]} onChange={props.onShelves} />
+        <Stepper
+          label="Shelves"
+          value={shelves}
+          range={LIMITS.KitchenSetting.shelves}
+          onChange={props.onShelves}
+        />
         <Choice label="It blows" value={mode} options={MODES} onChange={props.onMode} />
         <Choice
           label="It browns"

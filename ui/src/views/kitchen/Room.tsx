@@ -1,3 +1,4 @@
+import { LIMITS } from "../../api/limits";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
@@ -12,13 +13,13 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         <Stepper
           label="Bowls for dough"
           value={p.bowls}
-          range={[1, 30]}
+          range={LIMITS.Planning.bowls}
           onChange={(bowls) => plan({ bowls })}
         />
         <Stepper
           label="Mixers"
           value={p.mixers}
-          range={[1, 6]}
+          range={LIMITS.Planning.mixers}
           onChange={(mixers) => plan({ mixers })}
         />
         <Figure
@@ -31,7 +32,7 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         <Stepper
           label="Trays the rack holds"
           value={p.racks}
-          range={[1, 60]}
+          range={LIMITS.Planning.racks}
           onChange={(racks) => plan({ racks })}
         />
       </div>
@@ -39,7 +40,7 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         <Stepper
           label="Doughs the fridge holds"
           value={p.fridge_places}
-          range={[1, 30]}
+          range={LIMITS.Planning.fridge_places}
           onChange={(fridge_places) => plan({ fridge_places })}
         />
         <Figure
@@ -52,7 +53,7 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         <Stepper
           label="Doughs the freezer holds"
           value={p.freezer_places}
-          range={[0, 60]}
+          range={LIMITS.Planning.freezer_places}
           onChange={(freezer_places) => plan({ freezer_places })}
         />
         <Figure

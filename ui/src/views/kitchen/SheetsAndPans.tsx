@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { LIMITS } from "../../api/limits";
 import { Select } from "../../parts/Select";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
@@ -37,7 +38,7 @@ export function SheetsAndPans({ kitchen, set, fault }: KitchenPart) {
           <Stepper
             label="How many"
             value={kitchen.sheets}
-            range={[1, 12]}
+            range={LIMITS.KitchenSetting.sheets}
             onChange={(sheets) => set({ sheets })}
           />
           <Figure
@@ -181,7 +182,7 @@ function Row({ name, number, fault, onName, onNumber, onRemove, children }: RowP
         />
         {fault("name") && <span className="text-caution">{fault("name")}</span>}
       </label>
-      <Stepper label="How many" value={number} range={[1, 12]} onChange={onNumber} />
+      <Stepper label="How many" value={number} range={LIMITS.OwnSheet.number} onChange={onNumber} />
       {children}
       <button
         type="button"

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
+import { kindOf, useKinds } from "../../api/kinds";
 import { DoughMark } from "../../parts/DoughMark";
 import { parse } from "../../parts/NumberField";
-import { FORMS, usualForm } from "../cold/forms";
+import { FORMS } from "../cold/forms";
 import type { Form } from "../cold/queries";
 import { useDoughs } from "../dough/queries";
 
@@ -26,6 +27,7 @@ interface SessionDoughsProps {
 
 /** The doughs of the session, each with how many of its pieces, and where it comes from. */
 export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProps) {
+  const kinds = useKinds();
   const doughs = useDoughs("", MOST_LISTED);
   const listed = doughs.data?.doughs ?? [];
   const others = listed.filter((d) => !items.some((i) => i.dough_id === d.id));
@@ -58,7 +60,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                 name={name}
                 item={item}
                 pieces={pieces}
-                unit={dough?.kind === "twice_baked" ? "logs" : "pieces"}
+                unit={kindOf(kinds.data, dough?.kind)?.says.counted ?? "pieces"}
                 onPieces={(next) => change(n, { pieces: next })}
               />
               <span className={`flex flex-wrap gap-1.5 ${cold ? "lg:w-[19.5rem]" : ""}`}>
@@ -76,7 +78,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                 {item.joins !== "fresh" && (
                   <select
                     aria-label={`${name} was kept as`}
-                    value={item.form ?? usualForm(dough?.kind)}
+                    value={item.form ?? kindOf(kinds.data, dough?.kind)?.kept_as ?? "dough"}
                     onChange={(event) => change(n, { form: event.target.value as Form })}
                   >
                     {FORMS.filter(([key]) => key !== "baked").map(([key, words]) => (

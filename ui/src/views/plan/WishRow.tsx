@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { LIMITS } from "../../api/limits";
 import { fromField, toField } from "../../app/format";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
@@ -51,13 +52,13 @@ export function WishRow({ wish, startAt, finishAt, fault, onWish }: WishRowProps
       <Stepper
         label="Sheets"
         value={wish.sheets}
-        range={[1, 12]}
+        range={LIMITS.Wish.sheets}
         onChange={(next) => ask({ sheets: next })}
       />
       <Stepper
         label="Oven shelves"
         value={wish.shelves}
-        range={[1, 4]}
+        range={LIMITS.Wish.shelves}
         onChange={(next) => ask({ shelves: next })}
       />
       <Choice

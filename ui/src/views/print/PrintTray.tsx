@@ -51,8 +51,8 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
       <div className="mt-3 grid grid-cols-[17rem_minmax(0,1fr)] gap-6">
         <Figures tray={tray} />
         <div className="flex flex-col gap-4">
-          {setting.piece.kind !== "pan" && (
-            <SheetDrawing tray={tray} piece={setting.piece} plain>
+          {tray.layouts.length > 0 && (
+            <SheetDrawing tray={tray} plain>
               <span>
                 The sheet is {cm(tray.kitchen.sheet_width_mm)} × {cm(tray.kitchen.sheet_depth_mm)}{" "}
                 cm inside; {tray.kitchen.gap_mm} mm stay free between rims.

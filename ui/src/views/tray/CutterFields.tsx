@@ -1,26 +1,20 @@
-import type { Kitchen } from "../../api/client";
+import type { Kitchen, Schemas } from "../../api/client";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import type { PieceOf } from "./kinds";
 import { OwnTool } from "./OwnTool";
+import { ways } from "./PortionFields";
 
 type Cutter = PieceOf<"rolled">["cutter"];
 
 interface CutterFieldsProps {
-  piece: PieceOf<"rolled">;
+  cutter: Cutter;
+  ask: Schemas["Ask"];
   kitchen: Kitchen;
   fault: (field: string) => string | undefined;
   onCutter: (cutter: Cutter) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
 }
-
-const SHAPES = [
-  ["round", "round"],
-  ["square", "square"],
-  ["rectangle", "rectangle"],
-  ["hexagon", "hexagon"],
-  ["own", "its own outline"],
-] as const;
 
 const same = (a: Cutter, b: Cutter) =>
   a.shape === b.shape &&
@@ -28,14 +22,20 @@ const same = (a: Cutter, b: Cutter) =>
   (a.shape === "rectangle" || a.shape === "own" ? a.down_mm === b.down_mm : true);
 
 /** One of the kitchen's cutters, or any by its outline, box and area. */
-export function CutterFields({ piece, kitchen, fault, onCutter, onKitchen }: CutterFieldsProps) {
-  const { cutter } = piece;
+export function CutterFields({
+  cutter,
+  ask,
+  kitchen,
+  fault,
+  onCutter,
+  onKitchen,
+}: CutterFieldsProps) {
   const named = kitchen.cutters?.find((c) => same(c.cutter, cutter));
   const boxed = cutter.shape === "rectangle" || cutter.shape === "own";
   return (
     <>
       <Select
-        label="Cutter"
+        label={ask.label}
         value={named?.name ?? ""}
         options={[
           ...(named ? [] : [["", "another"] as const]),
@@ -49,13 +49,15 @@ export function CutterFields({ piece, kitchen, fault, onCutter, onKitchen }: Cut
       <Select
         label="Outline"
         value={cutter.shape}
-        options={SHAPES}
+        options={ways(ask)}
         onChange={(shape) =>
           onCutter({
             ...cutter,
-            shape,
+            shape: shape as Cutter["shape"],
             area_cm2:
-              shape === "own" ? Math.round((0.65 * cutter.across_mm * cutter.down_mm) / 100) : null,
+              shape === "own"
+                ? Math.round((ask.share * cutter.across_mm * cutter.down_mm) / 100)
+                : null,
           })
         }
       />

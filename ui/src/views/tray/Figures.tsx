@@ -52,42 +52,32 @@ const WIDE = new Set(["trays", "width", "band", "down", "piece", "extra", "minut
 type Row = [string, string, React.ReactNode];
 
 function rows(tray: Tray): Row[] {
-  const { yields, width, thickness, making, second } = tray;
-  const isPan = making?.kind === "pan";
-  const each = isPan ? making.pieces : 1;
+  const { yields, width, thickness, lies, says, second } = tray;
   const found: Row[] = [
-    [second ? "logs" : "pieces", "pieces", yields.pieces],
+    [says.counted, "pieces", yields.pieces],
     ["left over", "leftover", `${grams(yields.leftover_g)} g`],
-    [isPan ? "pans" : "trays", "trays", `${yields.trays.length}, ${inWords(yields.trays)}`],
-    ["each", "piece-mass", `${grams(isPan ? making.piece_g : tray.piece_g)} g`],
-    ["baked", "baked-mass", `${grams(thickness.baked_g / each)} g`],
+    [`${says.holder}s`, "trays", `${yields.trays.length}, ${inWords(yields.trays)}`],
+    ["each", "piece-mass", `${grams(tray.each_g)} g`],
+    ["baked", "baked-mass", `${grams(tray.baked_g)} g`],
   ];
-  if (!isPan) {
+  if (says.across) {
     found.push(
-      [
-        second ? "baked wide" : making?.kind === "rope" ? "rope baked" : "across",
-        "width",
-        `${cm(width.middle_mm)} cm`,
-      ],
+      [says.across, "width", `${cm(width.middle_mm)} cm`],
       ["eight in ten", "band", `${cm(width.low_mm)} to ${cm(width.high_mm)} cm`],
     );
     if (tray.raw.down_mm !== null && tray.raw.down_mm !== tray.raw.across_mm)
-      found.push([
-        "and down",
-        "down",
-        `${cm(width.middle_mm - tray.raw.across_mm + tray.raw.down_mm)} cm`,
-      ]);
+      found.push(["and down", "down", `${cm(lies.baked_mm.down)} cm`]);
   }
-  if (making?.kind === "rope")
+  if (says.whole)
     found.push([
-      making.hole_mm === null ? "piece" : "ring",
+      lies.hole_mm === null ? says.whole : "ring",
       "piece",
-      making.hole_mm === null
-        ? `${cm(making.across_mm)} × ${cm(making.down_mm)} cm`
-        : `${cm(making.across_mm)} cm, hole ${cm(making.hole_mm)} cm`,
+      lies.hole_mm === null
+        ? `${cm(lies.baked_mm.across)} × ${cm(lies.baked_mm.down)} cm`
+        : `${cm(lies.baked_mm.across)} cm, hole ${cm(lies.hole_mm)} cm`,
     ]);
   found.push(["thick", "thickness", `${thickness.height_mm.toFixed(1)} mm`]);
-  if (!isPan) found.push(["W/T", "ratio", thickness.width_to_thickness.toFixed(1)]);
+  if (says.across) found.push(["W/T", "ratio", thickness.width_to_thickness.toFixed(1)]);
   for (const { what, each_g, total_g } of tray.extras)
     found.push([what, "extra", `${grams(each_g)} g each, ${grams(total_g)} g in all`]);
   found.push(["bake", "minutes", bakeWords(tray.whole_minutes, tray.turn_after)]);
@@ -97,9 +87,8 @@ function rows(tray: Tray): Row[] {
     found.push(
       ["slices", "slices", `${second.pieces}`],
       ["dry", "second", bakeWords(second.whole_minutes, second.turn_after, "over")],
+      ["dried", "slice-mass", `${grams(second.dried_g)} g`],
     );
-  if (making?.kind === "twice_baked")
-    found.push(["dried", "slice-mass", `${grams(making.dried_g)} g`]);
   return found;
 }
 

@@ -1,20 +1,11 @@
 import type { Tray } from "../../api/client";
+import { grams } from "../../app/format";
 import type { Piece } from "./kinds";
 import { LogsDrawing } from "./LogsDrawing";
-import { PanDrawing } from "./PanDrawing";
+import { OtherPans, PanDrawing } from "./PanDrawing";
 import { RopeDrawing } from "./RopeDrawing";
 import { SlabDrawing } from "./SlabDrawing";
 import { SlicesDrawing } from "./SlicesDrawing";
-
-/** What the tab of a kind's own drawing is called; none for what is only dropped. */
-export const MAKING_TAB: Partial<Record<Piece["kind"], string>> = {
-  rolled: "Slab",
-  sliced: "Logs",
-  pan: "Pan",
-  rope: "Rope",
-  twice_baked: "Slices",
-  wafer: "Shaping",
-};
 
 /** What the kind asks of the baker beside laying pieces out, drawn to scale. */
 export function MakingPanel({ tray, piece }: { tray: Tray; piece: Piece }) {
@@ -23,11 +14,24 @@ export function MakingPanel({ tray, piece }: { tray: Tray; piece: Piece }) {
   if (making === null || making.kind !== piece.kind) return null;
   switch (making.kind) {
     case "rolled":
-      return piece.kind === "rolled" ? <SlabDrawing making={making} piece={piece} /> : null;
+      return piece.kind === "rolled" ? (
+        <SlabDrawing making={making} piece={piece} tray={tray} />
+      ) : null;
     case "sliced":
       return piece.kind === "sliced" ? <LogsDrawing making={making} piece={piece} /> : null;
     case "pan":
-      return piece.kind === "pan" ? <PanDrawing making={making} piece={piece} /> : null;
+      return piece.kind === "pan" ? (
+        <PanDrawing making={making} piece={piece} tray={tray}>
+          <OtherPans piece={piece} />
+        </PanDrawing>
+      ) : null;
+    case "filled_pan":
+      return piece.kind === "filled_pan" ? (
+        <PanDrawing making={making} piece={piece} tray={tray}>
+          {grams(tray.yields.leftover_g)} g of the dough stay over. What other pans would make of it
+          stands under Sizes.
+        </PanDrawing>
+      ) : null;
     case "rope":
       return piece.kind === "rope" ? <RopeDrawing making={making} piece={piece} /> : null;
     case "twice_baked":

@@ -1,21 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, body, type Schemas } from "../../api/client";
+import { api, body, type Schemas, type Tray } from "../../api/client";
 import { cm, grams } from "../../app/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import type { PieceOf } from "./kinds";
 
-/** The pan from above with its scores, and how much dough another pan takes to the same depth. */
-export function PanDrawing({
-  making,
-  piece,
-}: {
-  making: Schemas["PanScored"];
-  piece: PieceOf<"pan">;
-}) {
-  const wide = piece.across_mm;
-  const tall = piece.shape === "rectangle" ? piece.down_mm : wide;
+type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
+
+interface PanDrawingProps {
+  making: Schemas["PansFilled"] | Schemas["DoughShared"];
+  piece: InPan;
+  tray: Tray;
+  /** What is to be said of other pans. */
+  children: React.ReactNode;
+}
+
+/** The pan from above with its scores, how deep it is filled, and what is said of other pans. */
+export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
+  const { across: wide, down: tall } = tray.lies.raw_mm;
   const count = piece.shape === "round" ? `${making.pieces} wedges` : `${making.pieces} pieces`;
-  const said = `${making.pans === 1 ? "One pan" : `${making.pans} pans`} ${cm(wide)} by ${cm(tall)} cm, ${grams(making.full_g)} g pressed ${piece.thickness_mm} mm deep in each, scored in ${count} of ${cm(making.across_mm)} by ${cm(making.down_mm)} cm.`;
+  const said = `${making.pans === 1 ? "One pan" : `${making.pans} pans`} ${cm(wide)} by ${cm(tall)} cm, ${grams(making.full_g)} g pressed ${Math.round(10 * making.deep_mm) / 10} mm deep in each, scored in ${count} of ${cm(making.across_mm)} by ${cm(making.down_mm)} cm.`;
   return (
     <figure className="min-w-0">
       <svg
@@ -32,13 +35,13 @@ export function PanDrawing({
       </svg>
       <figcaption>
         <p className="text-lg">{said}</p>
-        <OtherPans piece={piece} />
+        <p className="mt-1 text-[0.9375rem]">{children}</p>
       </figcaption>
     </figure>
   );
 }
 
-function Grid({ piece, tall }: { piece: PieceOf<"pan">; tall: number }) {
+function Grid({ piece, tall }: { piece: InPan; tall: number }) {
   const { scored_across: across = 4, scored_down: down = 5 } = piece;
   const wide = piece.across_mm;
   return (
@@ -54,7 +57,7 @@ function Grid({ piece, tall }: { piece: PieceOf<"pan">; tall: number }) {
   );
 }
 
-function Wedges({ piece }: { piece: PieceOf<"pan"> }) {
+function Wedges({ piece }: { piece: InPan }) {
   const r = piece.across_mm / 2;
   const wedges = piece.wedges ?? 8;
   return (
@@ -74,7 +77,8 @@ function Wedges({ piece }: { piece: PieceOf<"pan"> }) {
   );
 }
 
-function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
+/** How much dough other pans take to the same depth. */
+export function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
   const others = useQuery({
     queryKey: ["other-pans", piece],
     queryFn: async () => {
@@ -89,7 +93,7 @@ function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
   });
   if (!others.data) return null;
   return (
-    <p className="mt-1 text-[0.9375rem]">
+    <>
       To the same depth:{" "}
       {others.data.map(({ name, factor }, n) => (
         <span key={name}>
@@ -98,6 +102,6 @@ function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
         </span>
       ))}
       .
-    </p>
+    </>
   );
 }

@@ -1,24 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, body } from "../../api/client";
+import { api, body, type Schemas } from "../../api/client";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import { Stepper } from "../../parts/Stepper";
 import type { PieceOf } from "./kinds";
+import { ways } from "./PortionFields";
 
 interface PanFieldsProps {
+  /** Of a kind that is baked in a pan. */
   piece: PieceOf<"pan">;
+  ask: Schemas["Ask"];
   fault: (field: string) => string | undefined;
   set: (part: Partial<PieceOf<"pan">>) => void;
 }
 
-const SHAPES = [
-  ["square", "square"],
-  ["rectangle", "oblong"],
-  ["round", "round"],
-] as const;
-
-/** The pan, and how it is scored. */
-export function PanFields({ piece, fault, set }: PanFieldsProps) {
+/** The pan: one that bakers have, or any by its shape and size. */
+export function PanFields({ piece, ask, fault, set }: PanFieldsProps) {
   const pans = useQuery({ queryKey: ["pans"], queryFn: () => body(api.GET("/api/pans")) });
   const named = pans.data?.find(
     ({ pan }) =>
@@ -29,8 +25,8 @@ export function PanFields({ piece, fault, set }: PanFieldsProps) {
   const millimetres = (field: "across_mm" | "down_mm" | "wall_mm", label: string) => (
     <NumberField
       label={label}
-      unit="mm"
-      step={5}
+      unit={ask.unit}
+      step={ask.step}
       className="w-16 font-semibold"
       value={piece[field]}
       fault={fault(field)}
@@ -40,7 +36,7 @@ export function PanFields({ piece, fault, set }: PanFieldsProps) {
   return (
     <>
       <Select
-        label="Pan"
+        label={ask.label}
         value={named?.name ?? ""}
         options={[
           ...(named ? [] : [["", "another"] as const]),
@@ -57,39 +53,12 @@ export function PanFields({ piece, fault, set }: PanFieldsProps) {
       <Select
         label="Shape"
         value={piece.shape}
-        options={SHAPES}
-        onChange={(shape) => set({ shape })}
+        options={ways(ask)}
+        onChange={(shape) => set({ shape: shape as typeof piece.shape })}
       />
       {millimetres("across_mm", "Across")}
       {piece.shape === "rectangle" && millimetres("down_mm", "Down")}
       {millimetres("wall_mm", "Wall")}
-      {piece.shape === "round" ? (
-        <Stepper
-          label="Wedges"
-          value={piece.wedges ?? 8}
-          range={[2, 32]}
-          onChange={(wedges) => set({ wedges })}
-        />
-      ) : (
-        <>
-          <Stepper
-            label="Scored across"
-            value={piece.scored_across ?? 4}
-            range={[1, 30]}
-            onChange={(scored_across) => set({ scored_across })}
-          />
-          <Stepper
-            label="and down"
-            value={piece.scored_down ?? 5}
-            range={[1, 30]}
-            onChange={(scored_down) => set({ scored_down })}
-          />
-        </>
-      )}
-      <p className="text-[0.9375rem]">
-        Dock it, score it before it bakes, press the rim level, and re-cut along the scores within
-        two minutes of taking it out; later it shatters.
-      </p>
     </>
   );
 }

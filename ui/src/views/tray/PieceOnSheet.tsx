@@ -1,12 +1,10 @@
 import type { Tray } from "../../api/client";
 import { cm } from "../../app/format";
-import type { Piece } from "./kinds";
-import { CutOutline } from "./SlabDrawing";
+import { Outline } from "./Outline";
 import type { Placed, PlacedPoint } from "./usePlaced";
 
 interface PieceOnSheetProps {
   tray: Tray;
-  piece: Piece;
   point: PlacedPoint;
   turned: boolean;
   placed: Placed;
@@ -20,12 +18,12 @@ const STEP: Record<string, [number, number]> = {
 };
 
 /** One piece: its rim, baked and raw; while pieces are moved, a thing to take hold of. */
-export function PieceOnSheet({ tray, piece, point, turned, placed }: PieceOnSheetProps) {
+export function PieceOnSheet({ tray, point, turned, placed }: PieceOnSheetProps) {
   const shape = (
     <g
       transform={`translate(${point.x} ${point.y})${turned && !tray.footprint.is_round ? " rotate(90)" : ""}`}
     >
-      <Shape tray={tray} piece={piece} meets={point.meets} />
+      <Shape tray={tray} meets={point.meets} />
     </g>
   );
   if (!placed.moving) return shape;
@@ -59,91 +57,50 @@ export function PieceOnSheet({ tray, piece, point, turned, placed }: PieceOnShee
 }
 
 /** Rim, baked outline and raw outline about the middle of the piece. */
-function Shape({ tray, piece, meets }: { tray: Tray; piece: Piece; meets: boolean }) {
-  const { raw, width, footprint, making } = tray;
+function Shape({ tray: { raw, lies, footprint }, meets }: { tray: Tray; meets: boolean }) {
   const rim = meets ? "fill-caution/40" : "fill-amber/30";
-  const baked = { className: "fill-blond stroke-amber", strokeWidth: 1.2 };
-  const dashed = { strokeDasharray: "2 2", strokeWidth: 0.8 };
-  if (piece.kind === "rolled" && piece.cutter.shape !== "round") {
-    const by = width.middle_mm / raw.across_mm;
+  const room = { across: footprint.across_mm, down: footprint.down_mm };
+  if (lies.hole_mm !== null) {
+    const { across } = lies.baked_mm;
     return (
       <>
-        {footprint.is_round ? (
-          <circle r={footprint.across_mm / 2} className={rim} />
-        ) : (
-          <Box across={footprint.across_mm} down={footprint.down_mm} round={8} className={rim} />
-        )}
-        <g transform={`scale(${by})`}>
-          <CutOutline cutter={piece.cutter} x={0} y={0} className={baked.className} />
-        </g>
-        <g strokeDasharray="2 2">
-          <CutOutline cutter={piece.cutter} x={0} y={0} className="fill-none stroke-dark" />
-        </g>
-      </>
-    );
-  }
-  if (making?.kind === "rope" && making.hole_mm !== null) {
-    return (
-      <>
-        <circle r={footprint.across_mm / 2} className={rim} />
+        <circle r={room.across / 2} className={rim} />
         <circle
-          r={(making.across_mm + making.hole_mm) / 4}
+          r={(across + lies.hole_mm) / 4}
           fill="none"
           className="stroke-blond"
-          strokeWidth={(making.across_mm - making.hole_mm) / 2}
+          strokeWidth={(across - lies.hole_mm) / 2}
         />
       </>
     );
   }
-  if (raw.length_mm === null) {
-    return (
-      <>
-        <circle r={width.high_mm / 2} className={rim} />
-        <circle r={width.middle_mm / 2} {...baked} />
-        <circle
-          r={raw.across_mm / 2}
-          className={raw.flat ? "fill-none stroke-dark" : "fill-raw stroke-dark"}
-          {...dashed}
-        />
-      </>
-    );
-  }
-  const [across, down] =
-    making?.kind === "rope"
-      ? [making.across_mm, making.down_mm]
-      : [raw.length_mm + 0.5 * (width.middle_mm - raw.width_mm), width.middle_mm];
   return (
     <>
-      <Box across={footprint.across_mm} down={footprint.down_mm} round={24} className={rim} />
-      <Box across={across} down={down} round={24} {...baked} />
-      {making?.kind !== "rope" && (
-        <Box
-          across={raw.length_mm}
-          down={raw.width_mm}
-          round={20}
-          className="fill-raw stroke-dark"
-          {...dashed}
+      {footprint.is_round ? (
+        <circle r={room.across / 2} className={rim} />
+      ) : (
+        <rect
+          x={-room.across / 2}
+          y={-room.down / 2}
+          width={room.across}
+          height={room.down}
+          rx={Math.min(lies.outline === "log" ? 24 : 8, room.down / 2)}
+          className={rim}
         />
       )}
+      <Outline
+        lies={lies}
+        size={lies.baked_mm}
+        className="fill-blond stroke-amber"
+        strokeWidth={1.2}
+      />
+      <Outline
+        lies={lies}
+        size={lies.raw_mm}
+        className={raw.flat ? "fill-none stroke-dark" : "fill-raw stroke-dark"}
+        strokeDasharray="2 2"
+        strokeWidth={0.8}
+      />
     </>
-  );
-}
-
-interface BoxProps extends React.SVGProps<SVGRectElement> {
-  across: number;
-  down: number;
-  round: number;
-}
-
-function Box({ across, down, round, ...rest }: BoxProps) {
-  return (
-    <rect
-      x={-across / 2}
-      y={-down / 2}
-      width={across}
-      height={down}
-      rx={Math.min(round, down / 2)}
-      {...rest}
-    />
   );
 }

@@ -1,13 +1,17 @@
-import type { Dough, Kitchen, Tray, TraySetting } from "../../api/client";
+import type { Dough, Kitchen, Schemas, Tray, TraySetting } from "../../api/client";
+import { kindOf } from "../../api/kinds";
 import { grams as gramsText } from "../../app/format";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
 import { AlsoFields } from "./AlsoFields";
-import { figureAt, HANDLES, KINDS, type Kind, moved, type Piece, USUAL } from "./kinds";
+import { figureAt, moved, type Piece } from "./kinds";
 import { PortionFields } from "./PortionFields";
 
+type Handle = Schemas["Handle"];
+
 interface PortionPanelProps {
+  kinds: Schemas["KindShown"][];
   dough: Dough;
   setting: TraySetting;
   tray: Tray | undefined;
@@ -19,42 +23,49 @@ interface PortionPanelProps {
   onAlso: (also: TraySetting["also"]) => void;
 }
 
-const TWO_SIZES: ReadonlySet<Kind> = new Set(["drop", "rolled", "sliced", "rope"]);
+const ruler = ({ label, unit, range: { low, high }, step }: Handle) => ({
+  label,
+  unit,
+  step,
+  range: [low, high] as [number, number],
+});
 
 const round = (value: number) => Math.round(value * 10) / 10;
 
 /** How the dough is portioned: its kind, the handles of that kind on rulers, and the rest. */
 export function PortionPanel(props: PortionPanelProps) {
-  const { dough, setting, tray, kitchen, fault, onPiece } = props;
+  const { kinds, dough, setting, tray, kitchen, fault, onPiece } = props;
   const { piece } = setting;
-  const [first, ...more] = HANDLES[piece.kind];
-  const set = (field: string) => (value: number) =>
-    onPiece((before) => moved(before, field, value));
-  const at = (field: string) => round(figureAt(piece, field, tray?.piece_g));
+  const kind = kindOf(kinds, piece.kind);
+  if (!kind) return null;
+  const [first, ...more] = kind.handles;
+  const set = (handle: Handle) => (value: number) =>
+    onPiece((before) => moved(before, handle, value));
+  const at = (handle: Handle) => round(figureAt(piece, handle, tray?.piece_g));
   return (
     <section aria-label="Portion" className="flex flex-col gap-3">
       <div>
         <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
         <p className="text-soft">{gramsText(tray?.total_g ?? dough.weighed.total_g)} g of dough</p>
       </div>
-      <Select<Kind>
+      <Select
         label="The dough is"
         value={piece.kind}
-        options={KINDS}
-        onChange={(kind) => onPiece(() => USUAL[kind])}
+        options={kinds.map((one) => [one.kind, one.says.label] as const)}
+        onChange={(chosen) => onPiece((before) => kindOf(kinds, chosen)?.usual ?? before)}
       />
       {first && (
         <div>
           <NumberField
             label={first.typed}
             unit={first.unit}
-            value={at(first.field)}
-            onChange={set(first.field)}
+            value={at(first)}
+            onChange={set(first)}
             fault={fault(first.field) ?? fault("piece")}
             step={first.step}
             className="h-14 w-32 text-4xl font-bold"
           />
-          <RulerSlider {...first} value={at(first.field)} onChange={set(first.field)} />
+          <RulerSlider {...ruler(first)} value={at(first)} onChange={set(first)} />
         </div>
       )}
       {more.map((handle) => (
@@ -62,26 +73,28 @@ export function PortionPanel(props: PortionPanelProps) {
           <NumberField
             label={handle.typed}
             unit={handle.unit}
-            value={at(handle.field)}
-            onChange={set(handle.field)}
+            value={at(handle)}
+            onChange={set(handle)}
             fault={fault(handle.field)}
             step={handle.step}
             className="w-20 text-xl font-bold"
           />
-          <RulerSlider {...handle} value={at(handle.field)} onChange={set(handle.field)} />
+          <RulerSlider {...ruler(handle)} value={at(handle)} onChange={set(handle)} />
         </div>
       ))}
       <PortionFields
+        kind={kind}
+        doughId={dough.id}
         piece={piece}
+        setting={setting}
         tray={tray}
         kitchen={kitchen}
-        evenness={setting.evenness}
         fault={fault}
         onPiece={onPiece}
         onEvenness={props.onEvenness}
         onKitchen={props.onKitchen}
       />
-      {TWO_SIZES.has(piece.kind) && (
+      {!kind.one_size && (
         <AlsoFields
           also={setting.also ?? null}
           found={tray?.also}

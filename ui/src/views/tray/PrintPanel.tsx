@@ -38,7 +38,7 @@ export function PrintPanel({ dough, setting, tried, tray }: PrintPanelProps) {
     },
   });
   const layouts = tray?.layouts ?? [];
-  const has = { sheet: layouts.length > 0, slab: tray?.making?.kind === "rolled" };
+  const has = { sheet: layouts.length > 0, slab: tray?.says.slab ?? false };
   return (
     <section aria-label="Print" className="flex flex-col gap-4">
       <div className="flex flex-wrap items-end gap-4">

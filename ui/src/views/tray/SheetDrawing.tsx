@@ -3,14 +3,12 @@ import type { Tray } from "../../api/client";
 import { cm, grams } from "../../app/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import { distances } from "./distances";
-import type { Piece } from "./kinds";
 import { PieceOnSheet } from "./PieceOnSheet";
 import { type Placed, usePlaced } from "./usePlaced";
 
 interface SheetDrawingProps {
   /** None until it is foreseen, or where it cannot be. */
   tray: Tray | undefined;
-  piece: Piece;
   /** On paper: nothing to press. */
   plain?: boolean;
   /** What the sheet is set to; stays in its place whether there is a drawing or not. */
@@ -18,7 +16,7 @@ interface SheetDrawingProps {
 }
 
 /** The sheet to scale: raw pieces, baked outlines, the band's rim, and how to lay them out. */
-export function SheetDrawing({ tray, piece, plain = false, children }: SheetDrawingProps) {
+export function SheetDrawing({ tray, plain = false, children }: SheetDrawingProps) {
   const [shown, setShown] = useState(0);
   const layouts = tray?.layouts ?? [];
   const layout = layouts[Math.min(shown, layouts.length - 1)];
@@ -27,7 +25,7 @@ export function SheetDrawing({ tray, piece, plain = false, children }: SheetDraw
 
   return (
     <figure className="min-w-0">
-      {tray && layout && <Drawn tray={tray} layout={layout} piece={piece} placed={placed} />}
+      {tray && layout && <Drawn tray={tray} layout={layout} placed={placed} />}
       <figcaption className="flex flex-col gap-2 text-[0.9375rem]">
         {layout && (
           <span className="flex flex-wrap justify-between gap-x-6">
@@ -52,11 +50,10 @@ export function SheetDrawing({ tray, piece, plain = false, children }: SheetDraw
 interface DrawnProps {
   tray: Tray;
   layout: Tray["layouts"][number];
-  piece: Piece;
   placed: Placed;
 }
 
-function Drawn({ tray, layout, piece, placed }: DrawnProps) {
+function Drawn({ tray, layout, placed }: DrawnProps) {
   const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
   const [left, right, top, bottom] = [42, 66, 36, 40];
   return (
@@ -78,7 +75,6 @@ function Drawn({ tray, layout, piece, placed }: DrawnProps) {
         <PieceOnSheet
           key={point.place}
           tray={tray}
-          piece={piece}
           point={point}
           turned={layout.turned}
           placed={placed}

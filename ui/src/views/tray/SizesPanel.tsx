@@ -98,7 +98,7 @@ interface AnswerProps {
 
 function Answer({ answer, onPiece, onScale }: AnswerProps) {
   const scaled = Math.abs(answer.factor - 1) > 0.002;
-  const thick = answer.piece.kind === "rolled" ? `, rolled to ${answer.piece.thickness_mm} mm` : "";
+  const thick = answer.said ? `, ${answer.said}` : "";
   const said = `${answer.pieces} pieces of ${grams(answer.grams)} g${thick}, ${cm(answer.width_mm)} cm baked`;
   return (
     <li className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line pt-2">

@@ -1,12 +1,19 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas, Tray } from "../../api/client";
 import { cm, grams } from "../../app/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import type { PieceOf } from "./kinds";
+import { Outline } from "./Outline";
 
 type RolledOut = Schemas["RolledOut"];
 
+interface SlabDrawingProps {
+  making: RolledOut;
+  piece: PieceOf<"rolled">;
+  tray: Tray;
+}
+
 /** The slab to roll each part to, with its cuts; and the scraps, pass by pass. */
-export function SlabDrawing({ making, piece }: { making: RolledOut; piece: PieceOf<"rolled"> }) {
+export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps) {
   const first = making.passes[0];
   if (!first) return null;
   const { slab } = first;
@@ -29,7 +36,15 @@ export function SlabDrawing({ making, piece }: { making: RolledOut; piece: Piece
           strokeWidth={1.4}
         />
         {slab.cuts.map(({ x, y }) => (
-          <CutOutline key={`${x} ${y}`} cutter={piece.cutter} x={x} y={y} />
+          <Outline
+            key={`${x} ${y}`}
+            lies={lies}
+            size={lies.raw_mm}
+            x={x}
+            y={y}
+            className="fill-sheet/50 stroke-dark"
+            strokeWidth={0.9}
+          />
         ))}
         <Dimension
           from={[0, slab.down_mm + 16]}
@@ -74,52 +89,3 @@ export function SlabDrawing({ making, piece }: { making: RolledOut; piece: Piece
 
 const each = (slabs: number) => (slabs === 1 ? "it" : `each of ${slabs} parts`);
 const ordinal = (n: number) => ["", "first", "second", "third", "fourth"][n] ?? `${n}th`;
-
-/** What a cutter cuts, about its middle. */
-export function CutOutline({
-  cutter,
-  x,
-  y,
-  className = "fill-sheet/50 stroke-dark",
-}: {
-  cutter: PieceOf<"rolled">["cutter"];
-  x: number;
-  y: number;
-  className?: string;
-}) {
-  const line = { className, strokeWidth: 0.9 };
-  const w = cutter.across_mm;
-  const h =
-    cutter.shape === "rectangle" || cutter.shape === "own"
-      ? cutter.down_mm
-      : cutter.shape === "hexagon"
-        ? (w * 2) / Math.sqrt(3)
-        : w;
-  if (cutter.shape === "round") return <circle cx={x} cy={y} r={w / 2} {...line} />;
-  if (cutter.shape === "hexagon") {
-    const corners = [
-      [0, -h / 2],
-      [w / 2, -h / 4],
-      [w / 2, h / 4],
-      [0, h / 2],
-      [-w / 2, h / 4],
-      [-w / 2, -h / 4],
-    ];
-    return (
-      <polygon points={corners.map(([a = 0, b = 0]) => `${x + a},${y + b}`).join(" ")} {...line} />
-    );
-  }
-  if (cutter.shape === "own") {
-    // Only the box and the area are known: an outline of that area, drawn as a leaf.
-    const share = Math.min((cutter.area_cm2 ?? 0) / ((w * h) / 100), 1);
-    const k = Math.min(Math.max((share - 0.5) / 0.5, 0), 1);
-    const c = (w / 2) * (0.55 + 0.45 * k);
-    return (
-      <path
-        d={`M${x} ${y - h / 2} C${x + c} ${y - h / 2 + h * (0.3 - 0.3 * k)} ${x + w / 2} ${y - h * 0.2} ${x + w / 2} ${y} C${x + w / 2} ${y + h * 0.2} ${x + c} ${y + h / 2 - h * (0.3 - 0.3 * k)} ${x} ${y + h / 2} C${x - c} ${y + h / 2 - h * (0.3 - 0.3 * k)} ${x - w / 2} ${y + h * 0.2} ${x - w / 2} ${y} C${x - w / 2} ${y - h * 0.2} ${x - c} ${y - h / 2 + h * (0.3 - 0.3 * k)} ${x} ${y - h / 2} Z`}
-        {...line}
-      />
-    );
-  }
-  return <rect x={x - w / 2} y={y - h / 2} width={w} height={h} {...line} />;
-}

@@ -23,7 +23,7 @@ const cap = (text: string): string => text.charAt(0).toUpperCase() + text.slice(
 /** How to lay the fullest sheet out, in words, and the next step. */
 export function TraySentence({ doughId, tray }: { doughId: number; tray: Tray }) {
   const trays = tray.yields.trays.length;
-  const what = tray.making?.kind === "pan" ? "pan" : "tray";
+  const what = tray.says.holder;
   const navigate = useNavigate();
   const now = useBakeNow();
   return (

@@ -8,8 +8,10 @@ import {
   type Dough,
   type Kitchen,
   ProblemError,
+  type Schemas,
   type TraySetting,
 } from "../../api/client";
+import { kindOf, useKinds } from "../../api/kinds";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
 import { useDough } from "../dough/queries";
@@ -17,7 +19,7 @@ import { BandMakeUp } from "./BandMakeUp";
 import { ChillPanel } from "./ChillPanel";
 import { Figures } from "./Figures";
 import type { Piece } from "./kinds";
-import { MAKING_TAB, MakingPanel } from "./MakingPanel";
+import { MakingPanel } from "./MakingPanel";
 import { Movers } from "./Movers";
 import { PortionPanel } from "./PortionPanel";
 import { PrintPanel } from "./PrintPanel";
@@ -33,19 +35,27 @@ import { useScaleDough } from "./useScaleDough";
 export default function TrayView({ doughId }: { doughId: number }) {
   const dough = useDough(doughId);
   const kitchen = useKitchen();
-  const problem = dough.error ?? kitchen.error;
-  if (problem && !(dough.data && kitchen.data)) {
+  const kinds = useKinds();
+  const problem = dough.error ?? kitchen.error ?? kinds.error;
+  if (problem && !(dough.data && kitchen.data && kinds.data)) {
     return (
       <div className="p-6">
         <Notice problem={problem} />
       </div>
     );
   }
-  if (!dough.data || !kitchen.data) return <p className="p-6 text-soft">One moment…</p>;
-  return <TrayBench dough={dough.data} kitchen={kitchen.data} />;
+  if (!dough.data || !kitchen.data || !kinds.data)
+    return <p className="p-6 text-soft">One moment…</p>;
+  return <TrayBench kinds={kinds.data} dough={dough.data} kitchen={kitchen.data} />;
 }
 
-function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen }) {
+interface TrayBenchProps {
+  kinds: Schemas["KindShown"][];
+  dough: Dough;
+  kitchen: Kitchen;
+}
+
+function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
   const queries = useQueryClient();
   const [setting, setSetting, settingProblem] = useKept<TraySetting>(dough.tray, async (tray) => {
     // Whoever comes back to this screen before the answer finds what was set, not what was.
@@ -94,7 +104,8 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
         ? { ...before, piece }
         : { ...before, piece, also: null };
     });
-  const making = MAKING_TAB[setting.piece.kind];
+  const says = kindOf(kinds, setting.piece.kind)?.says;
+  const making = says?.tab;
   const sheetFields = (
     <SheetFields
       kitchen={kitchen}
@@ -108,6 +119,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
   return (
     <div className="grid flex-1 content-start gap-x-7 gap-y-4 p-5 max-sm:p-3 sm:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17rem]">
       <PortionPanel
+        kinds={kinds}
         dough={dough}
         setting={setting}
         tray={tray}
@@ -137,9 +149,9 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
         />
         <TrayTabs
           // A kind without a drawing of its own falls back to the sheet.
-          key={making ?? "none"}
+          key={making}
           tabs={[
-            ...(setting.piece.kind === "pan" ? [] : ["Sheet"]),
+            ...(says?.holder === "pan" ? [] : ["Sheet"]),
             ...(making ? [making] : []),
             "Sizes",
             "Chill",
@@ -149,11 +161,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
           {(tab) => {
             switch (tab) {
               case "Sheet":
-                return (
-                  <SheetDrawing tray={tray} piece={setting.piece}>
-                    {sheetFields}
-                  </SheetDrawing>
-                );
+                return <SheetDrawing tray={tray}>{sheetFields}</SheetDrawing>;
               case "Sizes":
                 return (
                   <SizesPanel
@@ -190,7 +198,7 @@ function TrayBench({ dough, kitchen: atFirst }: { dough: Dough; kitchen: Kitchen
       {tray && (
         <div className="flex flex-col gap-4 sm:max-lg:col-span-2 sm:max-lg:grid sm:max-lg:grid-cols-2">
           <Figures tray={tray} />
-          {setting.piece.kind !== "pan" && <SideView tray={tray} />}
+          {says?.holder !== "pan" && <SideView tray={tray} />}
           <BandMakeUp width={tray.width} />
           <Movers
             tray={tray}

@@ -5,12 +5,24 @@ wanted thickness, so the rectangle follows from the dough and the grid from the 
 """
 
 import math
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from itertools import product
-from typing import Literal
+from typing import Annotated, Literal
 
-from finebatch.core.piece.kinds import Rolled
-from finebatch.core.refusal import refuse
+from annotated_types import Interval
+
+from finebatch.core.heat.chilling import Job, Shape, disc_across_mm, disc_shape
+from finebatch.core.piece.cutter import OWN_SHARE, Cutter, CutterShape
+from finebatch.core.piece.foresee import Foreseen
+from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, Thickness, moved
+from finebatch.core.piece.kinds.says import Along, Ask, Handle, Says, Way
+from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.lying import Lies, Outline
+from finebatch.core.piece.paper import Mark, PaperOutline, Template
+from finebatch.core.piece.portion import Cut, CutDisc, RawPiece
+from finebatch.core.piece.tools import Tools
+from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.values import Point
 
 FLOUR_PICKED_UP = 0.03
@@ -24,6 +36,27 @@ SQUAREST, LONGEST = 1.0, 2.2
 """A slab is rolled between a square and a little over twice as long as wide."""
 LARGEST_MM2 = 0.8 * WIDEST_MM**2 * LONGEST
 """More dough than covers this is rolled in more parts than were asked for."""
+
+
+DISC_MM = 25.0
+"""How thick a part of dough is pressed to chill before it is rolled (household practice)."""
+OUTLINES: Mapping[CutterShape, Outline] = {
+    "round": "round",
+    "square": "box",
+    "rectangle": "box",
+    "hexagon": "hexagon",
+    "own": "own",
+}
+CUTTER = Handle(
+    "cutter.across_mm",
+    "Size of the cutter",
+    "Cutter across",
+    "mm",
+    (20, 120),
+    1,
+    along=(Along("cutter.down_mm", 1), Along("cutter.area_cm2", 2)),
+)
+THICK = Handle("thickness_mm", "Thickness on the ruler", "Thickness", "mm", (2, 20), 0.5)
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,7 +80,7 @@ class Pass:
 
 
 @dataclass(frozen=True, slots=True)
-class RolledOut:
+class RolledOut(Making):
     """All passes, the pieces they give, bench flour taken up and dough left at the end (g)."""
 
     passes: tuple[Pass, ...]
@@ -55,6 +88,10 @@ class RolledOut:
     flour_g: float
     rest_g: float
     kind: Literal["rolled"] = "rolled"
+
+    @property
+    def first_pieces(self) -> int:
+        return self.passes[0].pieces
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +102,116 @@ class _Grid:
     pitch_mm: float
     row_pitch_mm: float
     shift_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Rolled(Portioning):
+    """A slab, rolled in parts, with a cutter and a web between cuts; scraps are rolled again."""
+
+    NEEDED = ("kind", "thickness_mm", "cutter")
+    SAYS = Says(
+        "rolled and cut",
+        tab="Slab",
+        slab=True,
+        unweighed="Cut pieces are not weighed one by one: their mass follows the thickness.",
+    )
+    HANDLES = (CUTTER, THICK)
+    ASKS = (
+        Ask(
+            "cutter",
+            "Cutter",
+            "cutter",
+            ways=(
+                Way("round", "round"),
+                Way("square", "square"),
+                Way("rectangle", "rectangle"),
+                Way("hexagon", "hexagon"),
+                Way("own", "its own outline"),
+            ),
+            share=OWN_SHARE,
+        ),
+        Ask("parts", "Rolled in parts", "count", ""),
+        Ask("web_mm", "Web", step=0.5),
+        Ask(
+            "papers",
+            "Rolled",
+            "choice",
+            "",
+            ways=(Way(False, "on a floured bench"), Way(True, "between two papers")),
+        ),
+        Ask(
+            "staggered",
+            "Cut in",
+            "choice",
+            "",
+            ways=(Way(True, "staggered rows"), Way(False, "straight rows")),
+        ),
+    )
+    KEPT_AS = "disc"
+
+    thickness_mm: Thickness = 5.0
+    cutter: Cutter = field(default_factory=Cutter)
+    web_mm: Annotated[float, Interval(ge=0, le=30)] = 3.0
+    parts: Annotated[int, Interval(ge=1, le=8)] = 2
+    staggered: bool = True
+    papers: bool = False
+    kind: Literal["rolled"] = "rolled"
+
+    def portion(self, lot: Lot) -> CutDisc | Cut:
+        cutter = self.cutter
+        if cutter.shape == "round":
+            return CutDisc(cutter.across_mm, self.thickness_mm)
+        return Cut(*cutter.box_mm, cutter.area_mm2, self.thickness_mm)
+
+    def weighing(self, grams: float, lot: Lot) -> "Rolled":
+        now = self.cutter.area_mm2 * self.thickness_mm / 1000 * lot.density_g_cm3
+        return self.wider(math.sqrt(grams / now))
+
+    def wider(self, by: float) -> "Rolled":
+        piece: Rolled = moved(self, CUTTER, by)
+        return piece
+
+    def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Rolled"]]:
+        return [(c.name, replace(self, cutter=c.cutter)) for c in tools.cutters]
+
+    def make(self, lot: Lot, found: Foreseen) -> Made:
+        out = roll_out(self, lot.usable_g, lot.density_g_cm3)
+        return Made(out.pieces, out.rest_g, out)
+
+    def lies(self, raw: RawPiece, width_mm: float) -> Lies:
+        lies, (across, down) = Portioning.lies(self, raw, width_mm), self.cutter.box_mm
+        fills = self.cutter.area_mm2 / (across * down)
+        return replace(lies, outline=OUTLINES[self.cutter.shape], fills=fills)
+
+    def chilled(self, lot: Lot) -> tuple[Shape, Job]:
+        part = lot.total_g / lot.density_g_cm3 / self.parts
+        return disc_shape(disc_across_mm(part, DISC_MM), DISC_MM), "roll"
+
+    def without_leftover(self, lot: Lot, pieces: int) -> list["Rolled"]:
+        # Rolled dough always leaves scraps: the slab is rolled as thin as one more piece needs.
+        thickness = thickness_for(self, pieces + 1, lot.usable_g, lot.density_g_cm3)
+        return [replace(self, thickness_mm=thickness)]
+
+    def giving(self, pieces: int, lot: Lot) -> "Rolled | None":
+        try:
+            thick = thickness_for(self, pieces, lot.usable_g, lot.density_g_cm3)
+        except Refusal:
+            return None
+        return replace(self, thickness_mm=thick)
+
+    def told(self, lot: Lot) -> str:
+        return f"rolled to {self.thickness_mm:g} mm"
+
+    def slab(self, title: str, making: Making | None) -> Template:
+        if not isinstance(making, RolledOut):
+            raise TypeError("rolled dough is rolled out")
+        slab, cutter = making.passes[0].slab, self.cutter
+        outline: PaperOutline = "box"
+        if cutter.shape in ("round", "hexagon"):
+            outline = "round" if cutter.shape == "round" else "hexagon"
+        marks = tuple(Mark(x, y, *cutter.box_mm, outline, "cut") for x, y in slab.cuts)
+        said = f"Roll to this edge, {self.thickness_mm:g} mm thick: {len(slab.cuts)} pieces."
+        return Template(title, said, slab.across_mm, slab.down_mm, marks)
 
 
 def _row_pitch(rolled: Rolled) -> tuple[float, float]:

@@ -1,0 +1,1 @@
+"""The kinds of portioning: one module a kind, all of them behind one protocol."""

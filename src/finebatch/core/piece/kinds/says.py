@@ -1,0 +1,107 @@
+"""What a kind of portioning says of itself, to a baker and to the screens."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from finebatch.core.values import Range
+
+As = Literal["figure", "count", "choice", "scoop", "cutter", "pan", "evenness", "shared_out"]
+"""How something is asked for: a figure, whole pieces by steps, one of some ways; by a scoop, cutter
+or pan of the kitchen; how even portions are; or in how many pieces all of the dough goes."""
+Value = bool | str
+
+
+@dataclass(frozen=True, slots=True)
+class Along:
+    """A field that changes in proportion, with the power of the factor."""
+
+    field: str
+    power: int
+
+
+@dataclass(frozen=True, slots=True)
+class When:
+    """A field, and the values of it at which something is asked."""
+
+    field: str
+    values: tuple[Value, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Handle:
+    """A figure that a baker moves on a ruler.
+
+    `typed` is what the field to type it in is called; `range` and `step` are the ruler's. What is
+    set to nothing by a move stands in `clears`: until then the figure is not what is told, but what
+    comes out.
+    """
+
+    field: str
+    label: str
+    typed: str
+    unit: str
+    range: Range
+    step: float
+    along: tuple[Along, ...] = ()
+    clears: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One of some ways: its value, and what it is called."""
+
+    value: Value
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Ask:
+    """Something else that is set of a piece.
+
+    `aside` is the heading under which it is folded away. Of its box a cutter's own outline usually
+    fills a `share`.
+    """
+
+    field: str
+    label: str
+    shown_as: As = "figure"
+    unit: str = "mm"
+    step: float = 1
+    ways: tuple[Way, ...] = ()
+    when: When | None = None
+    aside: str = ""
+    share: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """A sentence beside the fields; a caution stands out."""
+
+    text: str
+    caution: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Says:
+    """A kind in words.
+
+    `label` completes “the dough is …”; `tab` names its own drawing, if it has one. On a tray lie
+    `counted`, on what is called `holder`; `across` names the baked width (nothing where the holder
+    decides it) and `whole` the whole piece, where that is another thing. `after` is what cannot
+    wait once a tray is out, `hot` what is done then; `slab` says that there is one to roll.
+    `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
+    and its `{pieces}`; `unweighed` says why pieces are not weighed one by one.
+    """
+
+    label: str
+    tab: str = ""
+    counted: Literal["pieces", "logs"] = "pieces"
+    holder: Literal["tray", "pan"] = "tray"
+    across: str = "across"
+    whole: str = ""
+    after: str = ""
+    hot: str = "Shape"
+    slab: bool = False
+    portioned: str = ""
+    unweighed: str = ""
+    notes: tuple[Note, ...] = ()

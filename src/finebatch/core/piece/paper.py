@@ -1,0 +1,30 @@
+"""A paper template: a drawing at 1 : 1, to cut along or to slide under the paper. In mm."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+What = Literal["sheet", "slab"]
+PaperOutline = Literal["round", "box", "hexagon"]
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """One outline about its middle; `role` is what it stands for."""
+
+    x_mm: float
+    y_mm: float
+    across_mm: float
+    down_mm: float
+    outline: PaperOutline
+    role: Literal["raw", "baked", "cut"]
+
+
+@dataclass(frozen=True, slots=True)
+class Template:
+    """A drawing to print at its own size: its frame, its marks, and what it says."""
+
+    title: str
+    said: str
+    across_mm: float
+    down_mm: float
+    marks: tuple[Mark, ...]

@@ -1,0 +1,34 @@
+/** The least and the most of what is counted, as the API has it; written by `make api`. */
+export const LIMITS = {
+  KitchenSetting: {
+    sheets: [1, 12],
+    shelves: [1, 4],
+  },
+  OwnPan: {
+    number: [1, 12],
+  },
+  OwnSheet: {
+    number: [1, 12],
+  },
+  Planning: {
+    bowls: [1, 30],
+    freezer_places: [0, 60],
+    fridge_places: [1, 30],
+    load_min: [1, 15],
+    mixers: [1, 6],
+    out_min: [1, 15],
+    rack_min: [1, 15],
+    racks: [1, 60],
+    raw_wait_min: [5, 120],
+    sheet_ready_min: [0, 60],
+    tolerance_c: [0, 25],
+    turn_min: [1, 15],
+  },
+  SecondOven: {
+    shelves: [1, 4],
+  },
+  Wish: {
+    sheets: [1, 12],
+    shelves: [1, 4],
+  },
+} satisfies Record<string, Record<string, [number, number]>>;

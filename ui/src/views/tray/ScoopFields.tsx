@@ -1,0 +1,76 @@
+import type { Schemas } from "../../api/client";
+import { NumberField } from "../../parts/NumberField";
+import { Select } from "../../parts/Select";
+import type { PieceOf } from "./kinds";
+import { OwnTool } from "./OwnTool";
+import type { FieldsProps } from "./PortionFields";
+
+interface ScoopFieldsProps extends FieldsProps {
+  piece: PieceOf<"drop">;
+  ask: Schemas["Ask"];
+  set: (part: Partial<PieceOf<"drop">>) => void;
+}
+
+/** By mass, or by one of the kitchen's scoops, level or rounded. */
+export function ScoopFields(props: ScoopFieldsProps) {
+  const { piece, ask, kitchen, setting, set, onEvenness, onKitchen } = props;
+  const ml = piece.scoop_ml ?? null;
+  const scoop = kitchen.scoops?.find((s) => s.ml === ml);
+  return (
+    <>
+      <Select
+        label={ask.label}
+        value={ml === null ? "" : String(ml)}
+        options={[
+          ["", "mass, weighed"],
+          ...(scoop || ml === null ? [] : [[String(ml), `${ml} ml`] as const]),
+          ...(kitchen.scoops ?? []).map((s) => [String(s.ml), `${s.name}, ${s.ml} ml`] as const),
+        ]}
+        onChange={(chosen) => {
+          set({ scoop_ml: chosen ? Number(chosen) : null });
+          if (chosen && setting.evenness === "weighed") onEvenness("scooped");
+          if (!chosen) onEvenness("weighed");
+        }}
+      />
+      {ml !== null && (
+        <>
+          <Select
+            label="Filled"
+            value={piece.heaped ? "heaped" : "level"}
+            options={[
+              ["level", "level"],
+              ["heaped", "rounded"],
+            ]}
+            onChange={(filled) => set({ heaped: filled === "heaped" })}
+          />
+          <NumberField
+            label="Scoop holds"
+            unit={ask.unit}
+            step={ask.step}
+            className="w-16 font-semibold"
+            value={ml}
+            fault={props.fault(ask.field)}
+            onChange={(holds) => set({ scoop_ml: holds })}
+          />
+          <OwnTool
+            what="scoop"
+            named={scoop?.name}
+            suggested={`scoop ${ml} ml`}
+            onKeep={(name) =>
+              onKitchen((before) => ({
+                ...before,
+                scoops: [...(before.scoops ?? []).filter((s) => s.name !== name), { name, ml }],
+              }))
+            }
+            onForget={(name) =>
+              onKitchen((before) => ({
+                ...before,
+                scoops: (before.scoops ?? []).filter((s) => s.name !== name),
+              }))
+            }
+          />
+        </>
+      )}
+    </>
+  );
+}
