@@ -95,7 +95,7 @@ def test_the_schema_knows_every_part_of_a_session() -> None:
         ("[1]", "session"),
         (changed(finebatch="other"), "session"),
         (changed(doughs=[]), "at least 1"),
-        (changed(kitchen={**SESSION["kitchen"], "sheets": 0}), "greater than or equal to 1"),
+        (changed(kitchen={**SESSION["kitchen"], "sheets": 0}), "Give at least 1"),
         (changed(ready_by="2026-10-10T15:00Z"), "not both"),
         (changed(start="2026-10-10T10:30:00"), "offset"),
         (changed(doughs=SESSION["doughs"] * 2), "same name"),
@@ -104,7 +104,7 @@ def test_the_schema_knows_every_part_of_a_session() -> None:
             changed(
                 doughs=[{**SESSION["doughs"][0], "trays": SESSION["doughs"][0]["trays"] * 250}]
             ),
-            "at most 60",
+            "At most 60",
         ),
         (" " * 1_000_001, "1 MB"),
         ("[" * 200_000, "nested"),

@@ -84,6 +84,17 @@ class OneOfKinds:
         return {"type": "tagged-union", "choices": kinds, "discriminator": "kind"}
 
 
+class Matching:
+    """Metadata of a text: all of it has that pattern."""
+
+    def __init__(self, pattern: str) -> None:
+        self.pattern = pattern
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: Any) -> dict[str, Any]:
+        """The protocol by which metadata tells a reader how to read."""
+        return {**handler(source), "pattern": self.pattern}
+
+
 class WithNames:
     """Metadata of a pair of figures: outside it is written with a name for each."""
 
@@ -136,9 +147,16 @@ def _flat(hint: Any) -> Iterator[Any]:
             yield from _flat(of)
 
 
-def part_of(kind: type[V], whole: V) -> V:
-    """The value alone of one that says more beside it (a request with a setting, a card)."""
-    return kind(**{field.name: getattr(whole, field.name) for field in fields(kind)})
+def values_of(kind: type["DataclassInstance"], whole: "DataclassInstance") -> dict[str, Any]:
+    """What a value says in the fields of that kind."""
+    return {field.name: getattr(whole, field.name) for field in fields(kind) if field.init}
+
+
+def part_of(kind: type[V], whole: "DataclassInstance", **other: Any) -> V:
+    """The value alone of one that says more beside it (a request with a setting, a card), with
+    what is `other` there."""
+    said = {f.name: getattr(whole, f.name) for f in fields(kind) if f.init and f.name not in other}
+    return kind(**said, **other)
 
 
 def can_be_kept(text: str) -> bool:

@@ -5,42 +5,39 @@ minutes, moments ISO 8601 with their offset from UTC, temperatures °C as a stil
 """
 
 import json
+from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeVar
 
+from annotated_types import Len
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic.json_schema import SkipJsonSchema
 
 from finebatch.core.care.keeping import KeptAs
-from finebatch.core.formula.dough import MOST_PARTS
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
     COOL_JOBS,
     HAND_JOBS,
+    MOST_DOUGHS,
     MOST_TRAYS,
     Bake,
     DoughWork,
     Kitchen,
-    Make,
+    Makes,
     Oven,
-    PartWork,
+    Pieces,
     Pin,
+    Places,
     TrayWork,
     Work,
     Worker,
 )
 from finebatch.core.refusal import Fault, Refusal, refuse
+from finebatch.core.values import part_of, refusal_of, values_of
 
 MOST_LETTERS = 1_000_000
-MOST_MAKES = 5000
-"""As many as a card has steps, for each bowl that its dough fills."""
-A_DAY = 24 * 60
-
-Minutes = Annotated[int, Field(ge=0, le=10 * A_DAY)]
-Hands = Annotated[int, Field(ge=1, le=A_DAY)]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
-Letter = Annotated[str, Field(pattern=r"^[A-Z]$")]
-Key = Annotated[str, Field(pattern=r"^[A-Z][A-Za-z0-9]{0,8}$")]
 HandJob = Literal[
     "mix",
     "take",
@@ -55,7 +52,6 @@ HandJob = Literal[
     "rack",
     "finish",
 ]
-Celsius = Annotated[int, Field(ge=50, le=350)]
 
 
 def _in_our_time(moment: datetime) -> datetime:
@@ -72,45 +68,35 @@ class _Part(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
-class FileBake(_Part):
+# A file says no more than a baker would: what the planner works out beside it is left out.
+T = TypeVar("T")
+LeftOut = Annotated[T, Field(exclude=True), SkipJsonSchema()]
+
+
+@dataclass(frozen=True, slots=True)
+class FileBake(Bake):
     """One stay in the oven."""
 
-    minutes: Hands
-    turn_after: Minutes | None = None
-    oven_c: Celsius = 180
+    extra: LeftOut[int] = field(default=0, init=False)
 
 
-class FileTray(_Part):
+@dataclass(frozen=True, slots=True)
+class FileTray(TrayWork):
     """One tray of a dough. `pool` is its kind of sheet or pan: 0 are the kitchen's `sheets`, 1 the
     first of its `other_sheets`."""
 
-    name: Key
-    pieces: Annotated[int, Field(ge=1, le=2000)] = 1
-    portion_min: Hands
-    bakes: Annotated[list[FileBake], Field(min_length=1, max_length=2)]
-    rest_min: Minutes = 3
-    cool_min: Minutes = 20
-    slice_min: Minutes = 0
-    shape_min: Minutes = 0
-    shape_within: Minutes = 2
-    finish_min: Minutes = 0
-    set_min: Minutes = 0
-    scraps: bool = False
-    sharp: bool = False
-    shelf: Annotated[int, Field(ge=1, le=8)] | None = None
-    pool: Annotated[int, Field(ge=0, le=40)] = 0
-    size: Annotated[str, Field(max_length=20)] = ""
+    dough: LeftOut[str] = field(default="", init=False)
+    pieces: Pieces = field(default=1, kw_only=True)
+    bakes: Annotated[tuple[FileBake, ...], Len(1, 2)]
+
+    def work(self, letter: str) -> TrayWork:
+        """The tray as the planner wants it."""
+        bakes = tuple(part_of(Bake, bake) for bake in self.bakes)
+        return part_of(TrayWork, self, dough=letter, bakes=bakes)
 
 
-class FilePart(_Part):
-    """A wash, filling or icing."""
-
-    label: Name
-    hands_min: Hands
-    wanted: Literal["portion", "finish"] = "finish"
-
-
-class FileDough(_Part):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FileDough(DoughWork):
     """One dough of the session. `pieces` and `joins` are what the baker asked for.
 
     `form` is in what shape one out of the cold was kept. Of `makes` those of the kind "take" are
@@ -118,24 +104,17 @@ class FileDough(_Part):
     tray. One that is `ready` lies mixed and chilled before the session begins.
     """
 
-    letter: Letter
     name: Name = "Dough"
-    pieces: Annotated[int, Field(ge=1, le=2000)] | None = None
+    pieces: Pieces | None = None
     joins: Joins = "fresh"
     form: KeptAs | None = None
     ready: bool = False
-    makes: Annotated[list[Make], Field(max_length=MOST_MAKES)] = []
-    chill_min: Minutes = 0
-    chill_most: Minutes | None = None
-    temper_min: Minutes = 0
-    first_within: Minutes | None = None
-    bake_within: Minutes | None = None
-    freeze_min: Minutes = 0
-    parts: Annotated[list[FilePart], Field(max_length=MOST_PARTS)] = []
-    trays: Annotated[list[FileTray], Field(min_length=1, max_length=MOST_TRAYS)]
+    makes: Makes = ()
+    trays: Annotated[tuple[FileTray, ...], Len(1, MOST_TRAYS)]
+    scrap_chill_min: LeftOut[int] = field(default=15, init=False)
+    night_temper_min: LeftOut[int] = field(default=0, init=False)
 
-    @model_validator(mode="after")
-    def _steps(self) -> "FileDough":
+    def __post_init__(self) -> None:
         if self.joins == "fresh" and bool(self.makes) == self.ready:
             raise ValueError(
                 f"Dough {self.letter} is ready and is to be mixed: take its makes out."
@@ -143,17 +122,26 @@ class FileDough(_Part):
                 else f"Dough {self.letter} has no steps: give its makes, or say that it is ready "
                 "or joins from the fridge or freezer."
             )
-        return self
+
+    def work(self) -> DoughWork:
+        """The dough as the planner wants it: what does not go with how it joins is left."""
+        fresh = self.joins == "fresh"
+        kind = "mix" if fresh else "take"
+        return part_of(
+            DoughWork,
+            self,
+            makes=tuple(make for make in self.makes if make.kind == kind),
+            chill_min=self.chill_min if fresh else 0,
+            bake_within=self.bake_within if fresh else None,
+            first_within=None if fresh else self.first_within,
+        )
 
 
-class FileOven(_Part):
+@dataclass(frozen=True, slots=True)
+class FileOven(Oven):
     """An oven; its air is `offset_c` hotter than its dial."""
 
-    shelves: Annotated[int, Field(ge=1, le=8)]
-    rise_c_min: Annotated[float, Field(ge=1, le=60)] = 8.0
-    fall_c_min: Annotated[float, Field(ge=0.5, le=60)] = 5.0
-    fan: bool = False
-    offset_c: Annotated[float, Field(ge=-60, le=60)] = 0.0
+    room_c: LeftOut[float] = field(default=20.0, init=False)
 
 
 class FileAway(_Part):
@@ -173,30 +161,30 @@ class FileWorker(_Part):
     away: Annotated[list[FileAway], Field(max_length=40)] = []
 
 
-class FileKitchen(_Part):
+@dataclass(frozen=True, slots=True)
+class FileKitchen(Places):
     """What there is to bake with."""
 
-    sheets: Annotated[int, Field(ge=1, le=40)]
-    ovens: Annotated[list[FileOven], Field(min_length=1, max_length=4)]
-    workers: Annotated[list[FileWorker], Field(min_length=1, max_length=6)] = [
-        FileWorker(name="you")
-    ]
-    tolerance_c: Annotated[int, Field(ge=0, le=50)] = 5
-    sheet_ready_min: Minutes = 8
-    load_min: Hands = 1
-    turn_min: Hands = 1
-    out_min: Hands = 1
-    rack_min: Hands = 1
-    raw_wait_min: Minutes = 45
-    rest_over_min: Minutes = 30
-    slides: bool = False
-    racks: Annotated[int, Field(ge=1, le=100)] = 12
-    fridge: Annotated[int, Field(ge=1, le=100)] = 6
-    mixers: Annotated[int, Field(ge=1, le=10)] = 1
-    bowls: Annotated[int, Field(ge=1, le=60)] = 12
-    other_sheets: Annotated[list[Annotated[int, Field(ge=0, le=40)]], Field(max_length=40)] = []
-    interrupts: bool = False
-    swaps: bool = False
+    ovens: Annotated[tuple[FileOven, ...], Len(1, 4)]
+    workers: Annotated[tuple[FileWorker, ...], Len(1, 6)] = (FileWorker(name="you"),)
+
+    def work(self, base: datetime) -> Kitchen:
+        """The kitchen as the planner wants it, with minute 0 at `base`."""
+        return Kitchen(
+            **values_of(Places, self),
+            ovens=tuple(part_of(Oven, oven) for oven in self.ovens),
+            workers=tuple(_worker(worker, base) for worker in self.workers),
+        )
+
+
+def _worker(worker: FileWorker, base: datetime) -> Worker:
+    own = frozenset[Kind](worker.jobs) or HAND_JOBS
+    away = (
+        (max(_minute(a.start, base), 0), _minute(a.end, base))
+        for a in worker.away
+        if a.end > max(a.start, base)
+    )
+    return Worker(worker.name, own & COOL_JOBS if worker.child else own, tuple(sorted(away)))
 
 
 class FilePin(_Part):
@@ -247,7 +235,7 @@ class SessionFile(_Part):
     start: Moment | None = None
     ready_by: Moment | None = None
     kitchen: FileKitchen
-    doughs: Annotated[list[FileDough], Field(min_length=1, max_length=12)]
+    doughs: Annotated[list[FileDough], Field(min_length=1, max_length=MOST_DOUGHS)]
     pins: Annotated[list[FilePin], Field(max_length=40)] = []
     plan: FilePlan | None = None
 
@@ -270,37 +258,13 @@ class SessionFile(_Part):
 
     def work(self, base: datetime) -> Work:
         """What the planner is asked, with minute 0 at `base`."""
-        k = self.kitchen
-        workers = tuple(
-            Worker(
-                w.name,
-                _jobs(w),
-                tuple(
-                    sorted(
-                        (max(_minute(a.start, base), 0), _minute(a.end, base))
-                        for a in w.away
-                        if a.end > max(a.start, base)
-                    )
-                ),
-            )
-            for w in k.workers
-        )
-        plain = k.model_dump(exclude={"ovens", "workers", "other_sheets"})
-        ovens = tuple(Oven(**oven.model_dump()) for oven in k.ovens)
-        others = tuple(k.other_sheets)
-        kitchen = Kitchen(**plain, workers=workers, ovens=ovens, other_sheets=others)
         return Work(
-            tuple(_dough(d) for d in self.doughs),
-            tuple(_tray(t, d.letter) for d in self.doughs for t in d.trays),
-            kitchen,
+            tuple(dough.work() for dough in self.doughs),
+            tuple(tray.work(dough.letter) for dough in self.doughs for tray in dough.trays),
+            self.kitchen.work(base),
             None if self.ready_by is None else _minute(self.ready_by, base),
             tuple(Pin(JobKey.read(p.job), max(_minute(p.start, base), 0)) for p in self.pins),
         )
-
-
-def _jobs(worker: FileWorker) -> frozenset[Kind]:
-    own = frozenset[Kind](worker.jobs) or HAND_JOBS
-    return own & COOL_JOBS if worker.child else own
 
 
 def _moments(file: SessionFile) -> list[datetime]:
@@ -311,28 +275,6 @@ def _moments(file: SessionFile) -> list[datetime]:
 
 def _minute(moment: datetime, base: datetime) -> int:
     return int((moment - base).total_seconds() // 60)
-
-
-def _dough(d: FileDough) -> DoughWork:
-    fresh = d.joins == "fresh"
-    kind = "mix" if fresh else "take"
-    return DoughWork(
-        d.letter,
-        tuple(make for make in d.makes if make.kind == kind),
-        d.chill_min if fresh else 0,
-        d.chill_most,
-        d.temper_min,
-        d.bake_within if fresh else None,
-        d.freeze_min,
-        tuple(PartWork(p.label, p.hands_min, p.wanted) for p in d.parts),
-        first_within=None if fresh else d.first_within,
-    )
-
-
-def _tray(t: FileTray, letter: str) -> TrayWork:
-    plain = t.model_dump(exclude={"bakes"})
-    bakes = tuple(Bake(b.minutes, b.turn_after, b.oven_c) for b in t.bakes)
-    return TrayWork(**plain, dough=letter, bakes=bakes)
 
 
 def read_session(text: str) -> SessionFile:
@@ -354,11 +296,8 @@ def read_session(text: str) -> SessionFile:
     try:
         return SessionFile.model_validate(value)
     except ValidationError as error:
-        faults = [
-            Fault(".".join(map(str, e["loc"])) or "file", e["msg"].removeprefix("Value error, "))
-            for e in error.errors()[:20]
-        ]
-        raise Refusal(*faults) from error
+        found = refusal_of(error.errors())
+        raise Refusal(*(Fault(f.field or "file", f.message) for f in found.faults)) from error
 
 
 def schema() -> dict[str, Any]:

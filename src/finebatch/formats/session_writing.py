@@ -1,18 +1,15 @@
 """A session given out as its file has it."""
 
-from collections.abc import Mapping
-from typing import Any
-
 from finebatch.core.care.keeping import KeptAs
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, TrayWork, Work
+from finebatch.core.values import part_of
 from finebatch.formats.session_file import (
     FileAway,
     FileBake,
     FileDough,
     FileKitchen,
     FileOven,
-    FilePart,
     FileTray,
     FileWorker,
     SessionFile,
@@ -24,45 +21,27 @@ def file_dough(
 ) -> FileDough:
     """One dough of a session as its file has it."""
     dough = work.dough(letter)
-    return FileDough(
-        letter=letter,
+    return part_of(
+        FileDough,
+        dough,
         name=name,
         pieces=pieces,
         joins=joins,
         form=form,
         ready=joins == "fresh" and not dough.makes,
-        makes=list(dough.makes),
-        chill_min=dough.chill_min,
-        chill_most=dough.chill_most,
-        temper_min=dough.temper_min,
-        first_within=dough.first_within,
-        bake_within=dough.bake_within,
-        freeze_min=dough.freeze_min,
-        parts=[
-            FilePart(label=p.label, hands_min=p.hands_min, wanted=p.wanted) for p in dough.parts
-        ],
-        trays=[_file_tray(tray) for tray in work.trays_of(letter)],
+        trays=tuple(_file_tray(tray) for tray in work.trays_of(letter)),
     )
 
 
 def _file_tray(tray: TrayWork) -> FileTray:
-    plain: Mapping[str, Any] = {
-        name: getattr(tray, name) for name in FileTray.model_fields if name != "bakes"
-    }
-    bakes = [
-        FileBake(minutes=b.length, turn_after=b.turn_after, oven_c=b.oven_c) for b in tray.bakes
-    ]
-    return FileTray(**plain, bakes=bakes)
+    # What the baker added is part of the minutes by now.
+    bakes = (part_of(FileBake, bake, minutes=bake.length) for bake in tray.bakes)
+    return part_of(FileTray, tray, bakes=tuple(bakes))
 
 
 def file_kitchen(kitchen: Kitchen, away: list[FileAway]) -> FileKitchen:
     """The kitchen of a session; `away` are the baker's own times."""
-    plain = {
-        name: getattr(kitchen, name)
-        for name in FileKitchen.model_fields
-        if name not in ("ovens", "workers", "other_sheets")
-    }
-    workers = [
+    workers = tuple(
         FileWorker(
             name=w.name,
             child=w.jobs <= COOL_JOBS,
@@ -70,13 +49,9 @@ def file_kitchen(kitchen: Kitchen, away: list[FileAway]) -> FileKitchen:
             jobs=[] if w.jobs in (HAND_JOBS, COOL_JOBS) else sorted(w.jobs),
         )
         for n, w in enumerate(kitchen.workers)
-    ]
-    ovens = [
-        FileOven(**{name: getattr(oven, name) for name in FileOven.model_fields})
-        for oven in kitchen.ovens
-    ]
-    others = list(kitchen.other_sheets)
-    return FileKitchen(**plain, ovens=ovens, workers=workers, other_sheets=others)
+    )
+    ovens = tuple(part_of(FileOven, oven) for oven in kitchen.ovens)
+    return part_of(FileKitchen, kitchen, ovens=ovens, workers=workers)
 
 
 def write_session(file: SessionFile) -> str:

@@ -3435,11 +3435,8 @@ export interface components {
         };
         /**
          * OvenNature
-         * @description How an oven behaves, by a thermometer standing in it.
-         *
-         *     Its air rises and falls by so many °C a minute, door shut; it is `offset_c` hotter than its dial
-         *     in the mean (cooler, below zero) and swings `swing_c` from lowest to highest; `hot_side` is
-         *     where it browns first.
+         * @description How an oven behaves, by a thermometer standing in it: its air swings `swing_c` from lowest to
+         *     highest; `hot_side` is where it browns first.
          */
         OvenNature: {
             /**
@@ -3785,92 +3782,22 @@ export interface components {
          * Planning
          * @description What the planner takes of a kitchen beside its sheets and shelves.
          *
-         *     Settings of the oven within `tolerance_c` count as one. `slides`: trays are portioned on
-         *     parchment and slid across; `interrupts`: portioning is broken off for the oven; `cold_on_sheet`:
-         *     pieces stay on the sheet until they are cold. `racks` are trays that the rack holds,
-         *     `fridge_places` and `freezer_places` doughs, `mixers` doughs mixed at once, `mixer_g` the dough
-         *     that one holds (g), `bowls` doughs that wait unchilled. `pace` is how long this baker takes to
-         *     portion, against the usual; `learns_hands` corrects it from bakes. The rest are minutes a job
-         *     takes.
+         *     `cold_on_sheet`: pieces stay on the sheet until they are cold. `fridge_places` and
+         *     `freezer_places` are doughs that they hold, `mixer_g` the dough that a mixer holds (g). `pace`
+         *     is how long this baker takes to portion, against the usual; `learns_hands` corrects it from
+         *     bakes.
          */
         Planning: {
-            /**
-             * @default {
-             *       "rise_c_min": 8,
-             *       "fall_c_min": 5,
-             *       "offset_c": 0,
-             *       "swing_c": 0,
-             *       "hot_side": "even"
-             *     }
-             */
-            oven: components["schemas"]["OvenNature"];
-            second?: components["schemas"]["SecondOven"] | null;
             /**
              * Tolerance C
              * @default 5
              */
             tolerance_c: number;
             /**
-             * Turning
-             * @default turn
-             * @enum {string}
+             * Sheet Ready Min
+             * @default 8
              */
-            turning: "turn" | "swap" | "leave";
-            /**
-             * Slides
-             * @default false
-             */
-            slides: boolean;
-            /**
-             * Interrupts
-             * @default false
-             */
-            interrupts: boolean;
-            /**
-             * Cold On Sheet
-             * @default false
-             */
-            cold_on_sheet: boolean;
-            /**
-             * Racks
-             * @default 12
-             */
-            racks: number;
-            /**
-             * Fridge Places
-             * @default 6
-             */
-            fridge_places: number;
-            /**
-             * Freezer Places
-             * @default 6
-             */
-            freezer_places: number;
-            /**
-             * Mixers
-             * @default 1
-             */
-            mixers: number;
-            /**
-             * Mixer G
-             * @default 2000
-             */
-            mixer_g: number;
-            /**
-             * Bowls
-             * @default 6
-             */
-            bowls: number;
-            /**
-             * Pace
-             * @default 1
-             */
-            pace: number;
-            /**
-             * Learns Hands
-             * @default true
-             */
-            learns_hands: boolean;
+            sheet_ready_min: number;
             /**
              * Load Min
              * @default 1
@@ -3892,15 +3819,82 @@ export interface components {
              */
             rack_min: number;
             /**
-             * Sheet Ready Min
-             * @default 8
-             */
-            sheet_ready_min: number;
-            /**
              * Raw Wait Min
              * @default 45
              */
             raw_wait_min: number;
+            /**
+             * Slides
+             * @default false
+             */
+            slides: boolean;
+            /**
+             * Interrupts
+             * @default false
+             */
+            interrupts: boolean;
+            /**
+             * Racks
+             * @default 12
+             */
+            racks: number;
+            /**
+             * Mixers
+             * @default 1
+             */
+            mixers: number;
+            /**
+             * Bowls
+             * @default 6
+             */
+            bowls: number;
+            /**
+             * @default {
+             *       "rise_c_min": 8,
+             *       "fall_c_min": 5,
+             *       "offset_c": 0,
+             *       "swing_c": 0,
+             *       "hot_side": "even"
+             *     }
+             */
+            oven: components["schemas"]["OvenNature"];
+            second?: components["schemas"]["SecondOven"] | null;
+            /**
+             * Turning
+             * @default turn
+             * @enum {string}
+             */
+            turning: "turn" | "swap" | "leave";
+            /**
+             * Cold On Sheet
+             * @default false
+             */
+            cold_on_sheet: boolean;
+            /**
+             * Fridge Places
+             * @default 6
+             */
+            fridge_places: number;
+            /**
+             * Freezer Places
+             * @default 6
+             */
+            freezer_places: number;
+            /**
+             * Mixer G
+             * @default 2000
+             */
+            mixer_g: number;
+            /**
+             * Pace
+             * @default 1
+             */
+            pace: number;
+            /**
+             * Learns Hands
+             * @default true
+             */
+            learns_hands: boolean;
             /**
              * Helpers
              * @default []

@@ -12,18 +12,21 @@ OvenMode = Literal["conventional", "fan"]
 HotSide = Literal["even", "back", "front", "left", "right"]
 
 
-@dataclass(frozen=True, slots=True)
-class OvenNature(FromOutside):
-    """How an oven behaves, by a thermometer standing in it.
-
-    Its air rises and falls by so many °C a minute, door shut; it is `offset_c` hotter than its dial
-    in the mean (cooler, below zero) and swings `swing_c` from lowest to highest; `hot_side` is
-    where it browns first.
-    """
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OvenAir(FromOutside):
+    """How an oven's air moves: it rises and falls by so many °C a minute, door shut, and is
+    `offset_c` hotter than its dial in the mean (cooler, below zero)."""
 
     rise_c_min: Annotated[float, Interval(ge=1, le=60)] = 8.0
     fall_c_min: Annotated[float, Interval(ge=0.5, le=60)] = 5.0
     offset_c: Annotated[float, Interval(ge=-60, le=60)] = 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OvenNature(OvenAir):
+    """How an oven behaves, by a thermometer standing in it: its air swings `swing_c` from lowest to
+    highest; `hot_side` is where it browns first."""
+
     swing_c: Annotated[float, Interval(ge=0, le=80)] = 0.0
     hot_side: HotSide = "even"
 

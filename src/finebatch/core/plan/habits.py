@@ -6,13 +6,22 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, MaxLen
 
-from finebatch.core.heat.oven import STEADY, OvenMode, OvenNature, SecondOven
+from finebatch.core.heat.oven import STEADY, OvenAir, OvenMode, OvenNature, SecondOven
 from finebatch.core.plan.keys import Kind
-from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, Oven, Span, Worker
+from finebatch.core.plan.work import (
+    COOL_JOBS,
+    HAND_JOBS,
+    WARM_MOST_MIN,
+    Bowls,
+    Kitchen,
+    Means,
+    Oven,
+    Span,
+    Worker,
+)
 from finebatch.core.refusal import refuse
-from finebatch.core.values import FromOutside, Name
+from finebatch.core.values import FromOutside, Name, values_of
 
-JobMinutes = Annotated[int, Interval(ge=1, le=15)]
 Turning = Literal["turn", "swap", "leave"]
 """At half time a tray is turned, changes shelves with another, or is left as it is."""
 
@@ -49,40 +58,28 @@ class Helper(FromOutside):
         return jobs
 
 
-@dataclass(frozen=True, slots=True)
-class Planning(FromOutside):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Planning(Means):
     """What the planner takes of a kitchen beside its sheets and shelves.
 
-    Settings of the oven within `tolerance_c` count as one. `slides`: trays are portioned on
-    parchment and slid across; `interrupts`: portioning is broken off for the oven; `cold_on_sheet`:
-    pieces stay on the sheet until they are cold. `racks` are trays that the rack holds,
-    `fridge_places` and `freezer_places` doughs, `mixers` doughs mixed at once, `mixer_g` the dough
-    that one holds (g), `bowls` doughs that wait unchilled. `pace` is how long this baker takes to
-    portion, against the usual; `learns_hands` corrects it from bakes. The rest are minutes a job
-    takes.
+    `cold_on_sheet`: pieces stay on the sheet until they are cold. `fridge_places` and
+    `freezer_places` are doughs that they hold, `mixer_g` the dough that a mixer holds (g). `pace`
+    is how long this baker takes to portion, against the usual; `learns_hands` corrects it from
+    bakes.
     """
 
     oven: OvenNature = STEADY
     second: SecondOven | None = None
-    tolerance_c: Annotated[int, Interval(ge=0, le=25)] = 5
     turning: Turning = "turn"
-    slides: bool = False
-    interrupts: bool = False
     cold_on_sheet: bool = False
-    racks: Annotated[int, Interval(ge=1, le=60)] = 12
     fridge_places: Annotated[int, Interval(ge=1, le=30)] = 6
     freezer_places: Annotated[int, Interval(ge=0, le=60)] = 6
-    mixers: Annotated[int, Interval(ge=1, le=6)] = 1
     mixer_g: Annotated[float, Interval(ge=200, le=50_000)] = 2000.0
-    bowls: Annotated[int, Interval(ge=1, le=30)] = 6
+    bowls: Bowls = 6
     pace: Annotated[float, Interval(ge=0.3, le=4)] = 1.0
     learns_hands: bool = True
-    load_min: JobMinutes = 1
-    turn_min: JobMinutes = 1
-    out_min: JobMinutes = 1
-    rack_min: JobMinutes = 1
-    sheet_ready_min: Annotated[int, Interval(ge=0, le=60)] = 8
-    raw_wait_min: Annotated[int, Interval(ge=5, le=120)] = 45
+    # No longer than a dough with egg or dairy may be warm in all.
+    raw_wait_min: Annotated[int, Interval(ge=5, le=WARM_MOST_MIN)] = 45
     helpers: Annotated[tuple[Helper, ...], MaxLen(4)] = ()
 
     def kitchen(
@@ -96,28 +93,15 @@ class Planning(FromOutside):
         workers = [Worker("you", HAND_JOBS, tuple(sorted(away)))]
         workers += [Worker(helper.name, helper.jobs) for helper in self.helpers]
         return Kitchen(
-            sheets=pools[0],
+            pools[0],
+            tuple(ovens),
+            tuple(workers),
             other_sheets=tuple(pools[1:]),
-            ovens=tuple(ovens),
-            workers=tuple(workers),
-            tolerance_c=self.tolerance_c,
-            sheet_ready_min=self.sheet_ready_min,
-            load_min=self.load_min,
-            turn_min=self.turn_min,
-            out_min=self.out_min,
-            rack_min=self.rack_min,
-            raw_wait_min=self.raw_wait_min,
-            slides=self.slides,
-            racks=self.racks,
             fridge=self.fridge_places,
-            mixers=self.mixers,
-            bowls=self.bowls,
-            interrupts=self.interrupts,
             swaps=self.turning == "swap",
+            **values_of(Means, self),
         )
 
 
 def _oven(shelves: int, mode: OvenMode, nature: OvenNature) -> Oven:
-    return Oven(
-        shelves, nature.rise_c_min, nature.fall_c_min, fan=mode == "fan", offset_c=nature.offset_c
-    )
+    return Oven(shelves, fan=mode == "fan", **values_of(OvenAir, nature))

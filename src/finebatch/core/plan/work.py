@@ -4,16 +4,17 @@ All times are whole minutes after the session's start.
 """
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from functools import reduce
 from typing import Annotated, Literal
 
-from annotated_types import Interval, Len
+from annotated_types import Interval, Len, MaxLen
 
-from finebatch.core.heat.oven import setting_c
+from finebatch.core.formula.dough import MOST_PARTS
+from finebatch.core.heat.oven import OvenAir, setting_c
 from finebatch.core.plan.keys import JobKey, Kind
 from finebatch.core.refusal import refuse
-from finebatch.core.values import FromOutside
+from finebatch.core.values import FromOutside, Matching
 
 MOST_TRAYS = 60
 MOST_DOUGHS = 12
@@ -34,17 +35,27 @@ COOL_JOBS: frozenset[Kind] = frozenset({"mix", "take", "part", "freeze", "portio
 HAND_JOBS: frozenset[Kind] = COOL_JOBS | {"load", "turn", "out", "shape", "slice", "rack"}
 
 
+Minutes = Annotated[int, Interval(ge=0, le=10 * A_DAY)]
+JobMinutes = Annotated[int, Interval(ge=1, le=A_DAY)]
+Letter = Annotated[str, Matching("^[A-Z]$")]
+TrayName = Annotated[str, Matching("^[A-Z][A-Za-z0-9]{0,8}$")]
+Bowls = Annotated[int, Interval(ge=1, le=60)]
+Pieces = Annotated[int, Interval(ge=1, le=2000)]
+MOST_MAKES = 5000
+"""As many as a card has steps, for each bowl that its dough fills."""
+
+
 @dataclass(frozen=True, slots=True)
-class Bake:
+class Bake(FromOutside):
     """One stay in the oven, at `oven_c` as a still oven's setting (°C).
 
     `turn_after` is when the tray is turned, none when it is too short. `extra` is what the baker
     added ("three more minutes").
     """
 
-    minutes: int
-    turn_after: int | None
-    oven_c: int = 180
+    minutes: JobMinutes
+    turn_after: Minutes | None = None
+    oven_c: Annotated[int, Interval(ge=50, le=350)] = 180
     extra: int = 0
 
     @property
@@ -63,22 +74,25 @@ class Make(FromOutside):
     NEEDED = ("hands_min",)
 
     label: Annotated[str, Len(1, 120)] = PLAIN_MIX
-    hands_min: Annotated[int, Interval(ge=1, le=A_DAY)] = 15
-    wait_min: Annotated[int, Interval(ge=0, le=10 * A_DAY)] = 0
+    hands_min: JobMinutes = 15
+    wait_min: Minutes = 0
     kind: Literal["mix", "take"] = "mix"
 
 
+Makes = Annotated[tuple[Make, ...], MaxLen(MOST_MAKES)]
+
+
 @dataclass(frozen=True, slots=True)
-class PartWork:
+class PartWork(FromOutside):
     """A wash, filling or icing: made in `hands_min`, in time for portioning or for finishing."""
 
-    label: str
-    hands_min: int
-    wanted: Literal["portion", "finish"]
+    label: Annotated[str, Len(1, 120)]
+    hands_min: JobMinutes
+    wanted: Literal["portion", "finish"] = "finish"
 
 
 @dataclass(frozen=True, slots=True)
-class DoughWork:
+class DoughWork(FromOutside):
     """What comes before the first tray of a dough.
 
     `letter` names it. It is mixed, or taken out of the cold, in `makes` (none: it is there to be
@@ -90,17 +104,17 @@ class DoughWork:
     wants after a night in the fridge.
     """
 
-    letter: str
-    makes: tuple[Make, ...] = (Make(PLAIN_MIX, 15),)
-    chill_min: int = 0
-    chill_most: int | None = None
-    temper_min: int = 0
-    bake_within: int | None = None
-    freeze_min: int = 0
-    parts: tuple[PartWork, ...] = ()
-    scrap_chill_min: int = 15
-    first_within: int | None = None
-    night_temper_min: int = 0
+    letter: Letter
+    makes: Makes = (Make(PLAIN_MIX, 15),)
+    chill_min: Minutes = 0
+    chill_most: Minutes | None = None
+    temper_min: Minutes = 0
+    bake_within: Minutes | None = None
+    freeze_min: Minutes = 0
+    parts: Annotated[tuple[PartWork, ...], MaxLen(MOST_PARTS)] = ()
+    scrap_chill_min: Minutes = 15
+    first_within: Minutes | None = None
+    night_temper_min: Minutes = 0
 
     @property
     def may_not_wait(self) -> bool:
@@ -115,7 +129,7 @@ class DoughWork:
 
 
 @dataclass(frozen=True, slots=True)
-class TrayWork:
+class TrayWork(FromOutside):
     """One tray from portioning to the tin. Two bakes when its log is sliced and dried again.
 
     `shape_min` is hot work that has to begin within `shape_within` minutes of taking out (re-cut,
@@ -125,23 +139,23 @@ class TrayWork:
     (see `Kitchen.pools`), `size` a word where a dough's trays differ in it.
     """
 
-    name: str
-    dough: str
-    pieces: int
-    portion_min: int
-    bakes: tuple[Bake, ...]
-    rest_min: int
-    cool_min: int
-    slice_min: int = 0
-    shape_min: int = 0
-    shape_within: int = 2
-    finish_min: int = 0
-    set_min: int = 0
+    name: TrayName
+    dough: Letter
+    pieces: Pieces
+    portion_min: JobMinutes
+    bakes: Annotated[tuple[Bake, ...], Len(1, 2)]
+    rest_min: Minutes = 3
+    cool_min: Minutes = 20
+    slice_min: Minutes = 0
+    shape_min: Minutes = 0
+    shape_within: Minutes = 2
+    finish_min: Minutes = 0
+    set_min: Minutes = 0
     scraps: bool = False
-    shelf: int | None = None
+    shelf: Annotated[int, Interval(ge=1, le=8)] | None = None
     sharp: bool = False
-    pool: int = 0
-    size: str = ""
+    pool: Annotated[int, Interval(ge=0, le=40)] = 0
+    size: Annotated[str, MaxLen(20)] = ""
 
     @property
     def portion_skill(self) -> Kind:
@@ -155,18 +169,12 @@ class TrayWork:
 
 
 @dataclass(frozen=True, slots=True)
-class Oven:
-    """An oven: shelves, and how fast its air gets hotter and cooler (°C a minute, door shut).
+class Oven(OvenAir):
+    """An oven as the planner wants it: its shelves, whether it blows, and its air."""
 
-    `fan` says that it blows; its air is `offset_c` hotter (or cooler, below zero) than its dial.
-    """
-
-    shelves: int
-    rise_c_min: float = 8.0
-    fall_c_min: float = 5.0
+    shelves: Annotated[int, Interval(ge=1, le=8)]
     room_c: float = 20.0
     fan: bool = False
-    offset_c: float = 0.0
 
     def dial_c(self, still_c: float) -> int:
         """What to set this oven's dial to for a still oven's setting (°C)."""
@@ -220,39 +228,54 @@ class Worker:
     away: tuple[Span, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Kitchen:
-    """Sheets, ovens and hands, and how long each small job takes, in minutes.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Means(FromOutside):
+    """What a kitchen has beside sheets and ovens, and how long each small job takes, in minutes.
 
-    `raw_wait_min` is how long a portioned tray may wait for the oven before it gets too warm;
-    `rest_over_min` how much longer than its least rest a tray may stay on its sheet. `slides`:
-    trays are portioned on parchment and slid across, so that a sheet is needed only for the bake.
-    `racks` and `fridge` are trays that the rack and doughs that the fridge hold; `mixers` how many
-    doughs can be mixed at once, `bowls` how many can be unchilled at once. Two settings within
-    `tolerance_c` count as one. `other_sheets` are how many there are of each further kind of sheet
-    or pan. `interrupts`: portioning may be broken off for the oven. `swaps`: two trays turned
-    together change shelves.
+    Two settings of an oven within `tolerance_c` count as one. `raw_wait_min` is how long a
+    portioned tray may wait for the oven before it gets too warm. `slides`: trays are portioned on
+    parchment and slid across, so that a sheet is needed only for the bake; `interrupts`:
+    portioning may be broken off for the oven. `racks` are trays that the rack holds, `mixers` how
+    many doughs can be mixed at once, `bowls` how many can be unchilled at once.
     """
 
-    sheets: int
-    ovens: tuple[Oven, ...] = (Oven(1),)
-    workers: tuple[Worker, ...] = (Worker(),)
-    tolerance_c: int = 5
-    sheet_ready_min: int = 8
-    load_min: int = 1
-    turn_min: int = 1
-    out_min: int = 1
-    rack_min: int = 1
-    raw_wait_min: int = 45
-    rest_over_min: int = 30
+    tolerance_c: Annotated[int, Interval(ge=0, le=50)] = 5
+    sheet_ready_min: Minutes = 8
+    load_min: JobMinutes = 1
+    turn_min: JobMinutes = 1
+    out_min: JobMinutes = 1
+    rack_min: JobMinutes = 1
+    raw_wait_min: Minutes = 45
     slides: bool = False
-    racks: int = 12
-    fridge: int = 6
-    mixers: int = 1
-    bowls: int = 12
-    other_sheets: tuple[int, ...] = ()
     interrupts: bool = False
+    racks: Annotated[int, Interval(ge=1, le=100)] = 12
+    mixers: Annotated[int, Interval(ge=1, le=10)] = 1
+    bowls: Bowls = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Places(Means):
+    """Sheets, and what else holds doughs and trays.
+
+    `other_sheets` are how many there are of each further kind of sheet or pan, `fridge` how many
+    doughs it holds; `rest_over_min` is how much longer than its least rest a tray may stay on its
+    sheet. `swaps`: two trays turned together change shelves.
+    """
+
+    sheets: Annotated[int, Interval(ge=1, le=40)]
+    _: KW_ONLY
+    other_sheets: Annotated[tuple[Annotated[int, Interval(ge=0, le=40)], ...], MaxLen(40)] = ()
+    fridge: Annotated[int, Interval(ge=1, le=100)] = 6
+    rest_over_min: Minutes = 30
     swaps: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Kitchen(Places):
+    """All that work is placed in: sheets, ovens and hands."""
+
+    ovens: Annotated[tuple[Oven, ...], Len(1, 4)] = (Oven(1),)
+    workers: Annotated[tuple[Worker, ...], Len(1, 6)] = (Worker(),)
 
     @property
     def pools(self) -> tuple[int, ...]:
