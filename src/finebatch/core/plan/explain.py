@@ -58,69 +58,76 @@ class HoldUp:
     trays: tuple[str, ...]
 
 
+_OF_A_DOUGH: frozenset[Kind] = frozenset({"mix", "take", "chill", "temper", "portion", "freeze"})
+"""What a dough in the making keeps from being begun."""
+
+
 def _waits_for(later: Placed, before: Placed) -> bool:
     """Whether `later` could not start until `before` ended."""
     if before.end > later.start or before.end == before.start:
         return False
     if later.tray == before.tray and later.tray is not None:
-        # A sheet being cleaned and a turn inside a bake hold nothing of their own tray up.
-        if before.kind in ("sheet", "turn"):
-            return False
-        return before.kind != "cool" or later.kind == "finish"
-    if before.kind in ("mix", "wait", "chill", "temper", "part", "freeze") and not before.hands:
-        return later.dough == before.dough and later.kind in (
-            "mix",
-            "take",
-            "chill",
-            "temper",
-            "portion",
-            "freeze",
-        )
-    if before.kind == "heat":
-        return later.kind in ("load", "bake") and later.oven == before.oven
-    if before.kind == "sheet":
-        return later.kind in ("portion", "load") and later.sheet == before.sheet
-    if before.kind in ("mix", "take") and later.kind in ("wait", "chill", "temper"):
-        return later.dough == before.dough
-    if before.kind == "out" and later.kind == "heat":
-        return later.oven == before.oven
-    return later.hands and before.hands and later.who == before.who
+        return _waits_on_its_tray(later, before)
+    same_dough, same_oven = later.dough == before.dough, later.oven == before.oven
+    match before.kind:
+        case "mix" | "wait" | "chill" | "temper" | "part" | "freeze" if not before.hands:
+            return same_dough and later.kind in _OF_A_DOUGH
+        case "mix" | "take" if later.kind in ("wait", "chill", "temper"):
+            return same_dough
+        case "heat":
+            return same_oven and later.kind in ("load", "bake")
+        case "out" if later.kind == "heat":
+            return same_oven
+        case "sheet":
+            return later.sheet == before.sheet and later.kind in ("portion", "load")
+        case _:
+            return later.hands and before.hands and later.who == before.who
 
 
-class _Chains:
-    """The chains that lead to an activity, each link waiting for the one before it."""
+def _waits_on_its_tray(later: Placed, before: Placed) -> bool:
+    """A sheet being cleaned and a turn inside a bake hold nothing of their own tray up, its cooling
+    only its finish."""
+    if before.kind == "cool":
+        return later.kind == "finish"
+    return before.kind not in ("sheet", "turn")
 
-    def __init__(self, plan: Plan) -> None:
-        ends = sorted({a.end for a in plan.activities})
-        self._ends = ends
-        self._ended = {end: [a for a in plan.activities if a.end == end] for end in ends}
-        self._gaps: dict[JobKey, int] = {}
-        # In order, so that each finds those before it: a long method would go down too deep.
-        for a in sorted(plan.activities, key=lambda a: a.start):
-            self._gaps[a.id] = self._gap(a)
 
-    def before(self, a: Placed) -> Placed | None:
-        """What held it up: of all that ended last before it, what leads back with the fewest
-        minutes in which nothing was waited for, and then its own tray."""
-        tight = self._tight(a)
-        return min(tight, key=lambda b: self._key(a, b), default=None)
+@dataclass(frozen=True, slots=True)
+class _Link:
+    """A job in its chain: what held it up, and the minutes of the whole chain so far in which
+    nothing went on."""
 
-    def _tight(self, a: Placed) -> list[Placed]:
-        for end in reversed(self._ends[: bisect_right(self._ends, a.start)]):
-            found = [b for b in self._ended[end] if _waits_for(a, b)]
+    job: Placed
+    before: "_Link | None"
+    idle: int
+
+
+def _links(plan: Plan) -> dict[JobKey, _Link]:
+    """Each job with what held it up: of all that it waits for and that ended last before it, what
+    leads back with the fewest idle minutes; then its own tray, the earlier, the first by name."""
+    ended: dict[int, list[Placed]] = {}
+    for job in plan.activities:
+        ended.setdefault(job.end, []).append(job)
+    ends, links = sorted(ended), dict[JobKey, _Link]()
+
+    def held_up_by(job: Placed) -> list[_Link]:
+        for end in reversed(ends[: bisect_right(ends, job.start)]):
+            found = [links[b.id] for b in ended[end] if _waits_for(job, b)]
             if found:
                 return found
         return []
 
-    def _key(self, a: Placed, b: Placed) -> tuple[int, bool, int, JobKey]:
-        return self._gap(b), (b.tray, b.dough) != (a.tray, a.dough), b.start, b.id
+    # What a job waits for begins before it, and so has its link already.
+    for job in sorted(plan.activities, key=lambda job: job.start):
 
-    def _gap(self, a: Placed) -> int:
-        """Minutes before it in which nothing of its chain went on."""
-        if a.id in self._gaps:
-            return self._gaps[a.id]
-        before = self.before(a)
-        return a.start if before is None else a.start - before.end + self._gap(before)
+        def order(link: _Link, job: Placed = job) -> tuple[int, bool, int, JobKey]:
+            other = (link.job.tray, link.job.dough) != (job.tray, job.dough)
+            return link.idle, other, link.job.start, link.job.id
+
+        before = min(held_up_by(job), key=order, default=None)
+        idle = job.start if before is None else job.start - before.job.end + before.idle
+        links[job.id] = _Link(job, before, idle)
+    return links
 
 
 def critical_chain(plan: Plan) -> tuple[Placed, ...]:
@@ -129,9 +136,10 @@ def critical_chain(plan: Plan) -> tuple[Placed, ...]:
         (a for a in plan.activities if a.kind in ("cool", "finish", "set")),
         key=lambda a: (a.end, a.id),
     )
-    chains, chain = _Chains(plan), [last]
-    while (before := chains.before(chain[-1])) is not None:
-        chain.append(before)
+    chain, link = list[Placed](), _links(plan).get(last.id)
+    while link is not None:
+        chain.append(link.job)
+        link = link.before
     return tuple(reversed(chain))
 
 
