@@ -10,7 +10,8 @@ from annotated_types import Interval
 from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.method import short_name
-from finebatch.core.formula.reading import Reader, Said
+from finebatch.core.formula.reading import Reader
+from finebatch.core.formula.said import Said
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.measures.amounts import scale_amount
 from finebatch.core.measures.units import MASS_UNITS, VOLUME_UNITS, cups_in, grams_in
@@ -64,8 +65,8 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
         if not line.text or ingredient is None or w.grams is None:
             continue
         said = reader.amounts(line.text, ingredient.key)
-        used = [s for s in said if abs((s.low_g + s.high_g) / 2 - w.grams) <= SAME * w.grams]
-        for other in reader.disagreeing(used[0], said, ingredient) if used else []:
+        used = [s for s in said if abs(s.grams - w.grams) <= SAME * w.grams]
+        for other in reader.disagreeing(used[0], said, ingredient.key) if used else []:
             volume = other.quantity.dimension == "volume"
             title = "Cups and grams" if volume else "Two amounts"
             if other.quantity.dimension == "mass":
@@ -73,7 +74,7 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
                 reason = f"{_written(other)} is {other.low_g:.0f} g."
             else:
                 reason = _cup_words(ingredient) if volume else f"{_words(other, _written(other))}."
-            grams = f"{(other.low_g + other.high_g) / 2:.0f}"
+            grams = f"{other.grams:.0f}"
             found.append(
                 Check(
                     key=f"amounts:{line.text}",
