@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from finebatch.core.plan.keys import JobKey, Kind, oven_key
+from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.placed import Placed
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.words import DoughSaid, Scene, TraySaid, length, line, place_of, say
@@ -35,7 +35,7 @@ def job(text: str, **more: object) -> Placed:
     st.sampled_from(["mix", "load", "out", "turn", "part", "heat"]),
     st.integers(0, 400),
 )
-def test_a_key_is_read_as_it_is_written(whose: str, step: Kind, number: int) -> None:
+def test_a_key_is_read_as_it_is_written(whose: str, step: JobKind, number: int) -> None:
     key = JobKey(whose, step, number)
     assert JobKey.read(f"{key}") == key
     assert TypeAdapter(JobKey).dump_json(key) == f'"{key}"'.encode()

@@ -79,7 +79,7 @@ def test_others_write_while_the_rest_is_planned(
     app: FastAPI, demo: TestClient, running: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     def write() -> None:
-        weighed = baking.Deed("weighed", "A1.portion", grams=28)
+        weighed = baking.BakeEvent("weighed", "A1.portion", grams=28)
         live.say(app.state.database, running["id"], weighed, running["now"], lambda: None)
 
     planned = replanning(monkeypatch, write)
@@ -96,7 +96,7 @@ def test_what_is_said_meanwhile_is_in_the_plan(
     def more() -> None:
         with app.state.database.writing() as session:
             row = session_rows.find_session(session, running["id"])
-            baking.note(row, baking.Deed("away", minutes=90), clock())
+            baking.note(row, baking.BakeEvent("away", minutes=90), clock())
 
     planned = replanning(monkeypatch, more, lambda: None)
     answer = say(demo, running, "A.mix").json()
@@ -147,7 +147,7 @@ def test_a_server_that_is_started_again_plans_after_what_it_had_kept(
     database = app.state.database
     with database.writing() as session:
         row = session_rows.find_session(session, running["id"])
-        baking.note(row, baking.Deed("away", minutes=90), clock())
+        baking.note(row, baking.BakeEvent("away", minutes=90), clock())
     back = clock() + 90 * 60_000
     with TestClient(create_app(app.state.settings, clock), base_url=str(demo.base_url)) as again:
         for _ in range(600):
@@ -167,7 +167,7 @@ def test_a_session_planned_before_that_was_kept_stays_as_it_is(
 ) -> None:
     with app.state.database.writing() as session:
         row = session_rows.find_session(session, running["id"])
-        baking.note(row, baking.Deed("away", minutes=90), clock())
+        baking.note(row, baking.BakeEvent("away", minutes=90), clock())
         row.planned_after = None
     told: list[int] = []
     live.catch_up(app.state.database, clock(), lambda: told.append(1))

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, BeforeValidator, Field, TypeAdapter
 
 from finebatch.core.book.record import Record
-from finebatch.core.care.keeping import KeptAs, Place
+from finebatch.core.care.keeping import KeptAs, KeptIn
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.kinds.every import AnyKind, over_usual
 from finebatch.core.tray.setting import TraySetting
@@ -38,7 +38,7 @@ class DemoKept(BaseModel):
 
     form: KeptAs
     pieces: int
-    place: Place
+    place: KeptIn
     days_ago: Annotated[float, Field(ge=0)]
     note: str
 

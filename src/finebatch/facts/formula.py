@@ -12,7 +12,7 @@ from finebatch.core.formula.checks.amounts import Dose
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.swaps import Swap
-from finebatch.core.formula.tries import Try
+from finebatch.core.formula.what_if import WhatIf
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
 from finebatch.core.piece.character import Weight
@@ -111,9 +111,9 @@ def caution_texts() -> dict[str, str]:
 
 
 @cache
-def tries() -> dict[str, Try]:
-    """Small changes to try, by key (`tries.csv`)."""
-    return {row.key: row for row in values(Try, "tries.csv")}
+def what_ifs() -> dict[str, WhatIf]:
+    """Small changes to try, by key (`what_ifs.csv`)."""
+    return {row.key: row for row in values(WhatIf, "what_ifs.csv")}
 
 
 class _Trouble(Row):
@@ -132,7 +132,7 @@ def causes() -> tuple[Cause, ...]:
     """Why it goes wrong (`trouble_causes.csv`)."""
     found = values(Cause, "trouble_causes.csv")
     strange = {row.trouble for row in found} ^ set(troubles())
-    strange |= {key for row in found for key in row.tries} - set(tries())
+    strange |= {key for row in found for key in row.tries} - set(what_ifs())
     if strange:
         raise ValueError(f"trouble_causes.csv: {sorted(strange)[0]} is not known")
     return tuple(found)

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from finebatch.core.plan.keys import Kind
+from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
 from finebatch.core.session.words import line, place_of
@@ -18,7 +18,7 @@ class Told:
     """One job of the run sheet, in words. Times carry their zone."""
 
     key: str
-    kind: Kind
+    kind: JobKind
     start: datetime
     end: datetime
     what: str

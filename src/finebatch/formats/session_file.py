@@ -14,7 +14,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationErr
 from pydantic.json_schema import SkipJsonSchema
 
 from finebatch.core.care.keeping import KeptAs
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
     COOL_JOBS,
@@ -178,7 +178,7 @@ class FileKitchen(Places):
 
 
 def _worker(worker: FileWorker, base: datetime) -> Worker:
-    own = frozenset[Kind](worker.jobs) or HAND_JOBS
+    own = frozenset[JobKind](worker.jobs) or HAND_JOBS
     away = (
         (max(_minute(a.start, base), 0), _minute(a.end, base))
         for a in worker.away

@@ -16,13 +16,6 @@ from finebatch.core.values import words_of
 from finebatch.workflow.errors import Conflict, Missing
 
 
-class FieldFault(BaseModel):
-    """What is wrong at one field."""
-
-    field: str
-    message: str
-
-
 class Problem(BaseModel):
     """Problem details (RFC 9457). `errors` names the fields, where the problem has any."""
 
@@ -30,7 +23,7 @@ class Problem(BaseModel):
     title: str
     status: int
     detail: str
-    errors: list[FieldFault] = []
+    errors: list[Fault] = []
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
@@ -48,7 +41,7 @@ def problem(
         title=HTTPStatus(status).phrase,
         status=status,
         detail=detail,
-        errors=[FieldFault(field=e.field, message=e.message) for e in errors],
+        errors=list(errors),
     )
     return JSONResponse(
         body.model_dump(), status, headers=headers, media_type="application/problem+json"

@@ -16,7 +16,7 @@ export type Activity = Schemas["ShownJob"];
 export type Bake = Schemas["BakeOut"];
 export type Study = Schemas["Study"];
 export type CardBody = Schemas["Card"];
-export type Fault = Schemas["FieldFault"];
+export type Fault = Schemas["Fault"];
 
 export const api = createClient<paths>({ baseUrl: "" });
 

@@ -418,10 +418,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Offer Tries
+         * Offer What Ifs
          * @description Changes that would move that effect, each with its piece; nothing is kept.
          */
-        post: operations["offer_tries"];
+        post: operations["offer_what_ifs"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1573,6 +1573,31 @@ export interface components {
             to_at: number;
         };
         /**
+         * BakeEvent
+         * @description What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
+         *
+         *     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
+         *     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
+         */
+        BakeEvent: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "felt";
+            /**
+             * Activity
+             * @default
+             */
+            activity: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Grams */
+            grams?: number | null;
+            /** What */
+            what?: string | null;
+        };
+        /**
          * BakeOut
          * @description One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured.
          */
@@ -2149,31 +2174,6 @@ export interface components {
             area_cm2?: number | null;
         };
         /**
-         * Deed
-         * @description What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
-         *
-         *     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
-         *     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
-         */
-        Deed: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "felt";
-            /**
-             * Activity
-             * @default
-             */
-            activity: string;
-            /** Minutes */
-            minutes?: number | null;
-            /** Grams */
-            grams?: number | null;
-            /** What */
-            what?: string | null;
-        };
-        /**
          * DevicesOut
          * @description The devices: null while they are switched off; and how the stand-ins are played.
          */
@@ -2477,16 +2477,6 @@ export interface components {
          *     `field` is a dotted path such as ``lines.3.amount``; `message` is a sentence for a baker.
          */
         Fault: {
-            /** Field */
-            field: string;
-            /** Message */
-            message: string;
-        };
-        /**
-         * FieldFault
-         * @description What is wrong at one field.
-         */
-        FieldFault: {
             /** Field */
             field: string;
             /** Message */
@@ -3940,7 +3930,7 @@ export interface components {
              * Errors
              * @default []
              */
-            errors: components["schemas"]["FieldFault"][];
+            errors: components["schemas"]["Fault"][];
         };
         /**
          * Put
@@ -5396,22 +5386,6 @@ export interface components {
             also?: components["schemas"]["AlsoPieces"] | null;
         };
         /**
-         * TriedOffer
-         * @description A change that can be tried for an effect, with the height (mm) that it would lead to.
-         */
-        TriedOffer: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Width Mm */
-            width_mm: number;
-            /** Minutes */
-            minutes: number;
-            /** Height Mm */
-            height_mm: number;
-        };
-        /**
          * Turned
          * @description A portioning that answers and what it is told by beside its mass, the dough that it needs as
          *     a factor, and what comes of it.
@@ -5687,6 +5661,22 @@ export interface components {
             } | null;
             /** Assumed */
             assumed: string | null;
+        };
+        /**
+         * WhatIfOffer
+         * @description A change that can be tried for an effect, with the height (mm) that it would lead to.
+         */
+        WhatIfOffer: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Minutes */
+            minutes: number;
+            /** Height Mm */
+            height_mm: number;
         };
         /**
          * When
@@ -8659,7 +8649,7 @@ export interface operations {
             };
         };
     };
-    offer_tries: {
+    offer_what_ifs: {
         parameters: {
             query?: never;
             header?: never;
@@ -8681,7 +8671,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TriedOffer"][];
+                    "application/json": components["schemas"]["WhatIfOffer"][];
                 };
             };
             /** @description Bad Request */
@@ -11489,7 +11479,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Deed"];
+                "application/json": components["schemas"]["BakeEvent"];
             };
         };
         responses: {

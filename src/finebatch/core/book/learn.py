@@ -26,7 +26,7 @@ Vector = npt.NDArray[np.float64]
 KITCHEN_SD, DOUGH_SD, BAKE_SD = 0.03, 0.02, 0.012
 """How far one kitchen, one dough and one bake stray from the model, in ln of width (typical
 home spread of 3, 2 and about 1 percent)."""
-RULER_SD = 0.012
+MEASURED_SD = 0.012
 """Reading one piece with a ruler, about a millimetre in eight centimetres."""
 MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, 0.08, 0.06
 STEPS = 6
@@ -193,7 +193,7 @@ def _flow_of(bake: MeasuredBake, plain: float) -> tuple[float, float]:
 
 def _width_noise(bake: MeasuredBake, sensitivity: float) -> float:
     """Variance of ln of the mean measured width around what is foreseen for this bake."""
-    each = RULER_SD**2 + (0.4 * bake.portion_cv) ** 2
+    each = MEASURED_SD**2 + (0.4 * bake.portion_cv) ** 2
     return (sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
 
 

@@ -9,7 +9,7 @@ from annotated_types import Interval
 from finebatch.core.formula.dough import Family
 from finebatch.core.refusal import refuse
 
-Place = Literal["fridge", "freezer", "tin"]
+KeptIn = Literal["fridge", "freezer", "tin"]
 KeptAs = Literal["dough", "disc", "log", "portions", "slices", "baked"]
 """In what shape it is kept: a lump, a disc to roll, a log, portioned pieces, slices, baked ones."""
 DAY_MS = 24 * 60 * 60 * 1000
@@ -30,14 +30,14 @@ class Keeping:
 
     key: str
     what: str
-    place: Place
+    place: KeptIn
     from_days: Annotated[float, Interval(gt=0)]
     to_days: Annotated[float, Interval(gt=0)]
     advice: str
 
 
 def keeping_key(
-    form: KeptAs, place: Place, family: Family, *, perishable: bool, filled: bool
+    form: KeptAs, place: KeptIn, family: Family, *, perishable: bool, filled: bool
 ) -> str:
     """The row of the keeping table for something kept; `Refusal` for where it does not keep.
 

@@ -12,21 +12,21 @@ from typing import Literal
 
 from finebatch.core.refusal import refuse
 
-Place = Literal["fridge", "freezer", "room"]
-Job = Literal["roll", "slice", "scoop"]
+Air = Literal["fridge", "freezer", "room"]
+Purpose = Literal["roll", "slice", "scoop"]
 
 DENSITY_KG_M3 = 1220.0
 HEAT_J_KG_K = 2400.0
 CONDUCTIVITY_W_M_K = 0.3
 """Cookie dough (food-engineering handbooks, rounded)."""
-TRANSFER_W_M2_K: Mapping[Place, float] = {"fridge": 8.0, "freezer": 12.0, "room": 9.0}
+TRANSFER_W_M2_K: Mapping[Air, float] = {"fridge": 8.0, "freezer": 12.0, "room": 9.0}
 """Still air over wrapped dough (engineering tables, rounded)."""
 FREEZES_C, FROZEN_C = -3.0, -12.0
 LATENT_J_KG = 40_000.0
 """Heat that the freezing share of a dough's water gives off between these temperatures (about an
 eighth of its mass freezes; sugar keeps the rest liquid)."""
 
-WORKING_C: Mapping[Job, tuple[float, float]] = {
+WORKING_C: Mapping[Purpose, tuple[float, float]] = {
     "roll": (10.0, 14.0),
     "slice": (5.0, 8.0),
     "scoop": (8.0, 16.0),
@@ -75,7 +75,7 @@ def slab_shape(thickness_mm: float) -> Shape:
     return Shape(f"a slab {thickness_mm:.0f} mm thick", thickness_mm / 2)
 
 
-def time_constant_min(shape: Shape, place: Place) -> float:
+def time_constant_min(shape: Shape, place: Air) -> float:
     """Minutes in which the difference to the air falls to 37 %."""
     over = shape.volume_over_area_mm / 1000
     resistance = 1 / TRANSFER_W_M2_K[place] + over / (3 * CONDUCTIVITY_W_M_K)
@@ -93,7 +93,7 @@ def _slower(temp_c: float) -> float:
 class Curve:
     """A temperature over time in one place, from minute 0, every `STEP_MIN`."""
 
-    place: Place
+    place: Air
     air_c: float
     temps_c: tuple[float, ...]
 
@@ -113,7 +113,7 @@ class Curve:
         return None
 
 
-def follow(shape: Shape, place: Place, air_c: float, start_c: float, slower: float = 1.0) -> Curve:
+def follow(shape: Shape, place: Air, air_c: float, start_c: float, slower: float = 1.0) -> Curve:
     """The dough's temperature in that place, until it is as cold or warm as the air or a day. This
     fridge takes `slower` times the usual minutes."""
     tau = time_constant_min(shape, place) * slower
@@ -134,7 +134,7 @@ class Chill:
     """
 
     shape: Shape
-    job: Job
+    job: Purpose
     from_c: float
     to_c: tuple[float, float]
     cooling: Curve
@@ -148,8 +148,8 @@ class Chill:
 
 def chill(
     shape: Shape,
-    job: Job,
-    place: Place,
+    job: Purpose,
+    place: Air,
     *,
     start_c: float,
     air_c: float,
@@ -195,7 +195,7 @@ class Tempering:
 
 def tempering(
     shape: Shape,
-    job: Job,
+    job: Purpose,
     place: Literal["fridge", "freezer"],
     *,
     fridge_c: float,

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-What = Literal["sheet", "slab"]
+TemplateOf = Literal["sheet", "slab"]
 PaperOutline = Literal["round", "box", "hexagon"]
 
 

@@ -206,7 +206,7 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
                 raise refuse("length_mm", f"{message}{length:g} mm would be a lump.")
         case Log(length, width, grams):
             volume = grams / density_g_cm3
-            height = 1000 * volume / (length * width * LOG_FILL)
+            height = 1000 * volume / (length * width * SHAPED_FILL)
             raw = RawPiece(grams, volume, width, height, False, length, "log")
             _check(raw.grams, raw.width_mm, MAX_LOG_G)
             if not 50 <= length <= MAX_WIDTH_MM:
@@ -215,6 +215,6 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
     return raw
 
 
-LOG_FILL = 0.85
+SHAPED_FILL = 0.85
 """A hand-shaped log fills about this share of its width times height (between half round and
 box)."""

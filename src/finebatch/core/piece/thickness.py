@@ -8,7 +8,7 @@ from finebatch.core.formula.dough import Family
 from finebatch.core.piece.portion import RawPiece
 
 RIM, LEAST_FILL = 4 / 3, 0.60
-DISC_FILL, LOG_FILL, PAN_FILL = 0.95, 2 / 3, 1.0
+DISC_PROFILE, LOG_PROFILE, PAN_PROFILE = 0.95, 2 / 3, 1.0
 """Share of the enclosing cylinder (or box) that a baked piece fills: a mound 1 less 4/3 of its
 height over its width, about 0.80 for most drops; a log's section is near a parabola's."""
 
@@ -48,10 +48,10 @@ def fill_share(raw: RawPiece, height_mm: float, width_mm: float) -> float:
     A mound is flat on top with a rim as round as it is high, so that a taller one fills less.
     """
     if raw.form == "pan":
-        return PAN_FILL
+        return PAN_PROFILE
     if raw.length_mm is not None:
-        return LOG_FILL
-    return DISC_FILL if raw.flat else max(1 - RIM * height_mm / width_mm, LEAST_FILL)
+        return LOG_PROFILE
+    return DISC_PROFILE if raw.flat else max(1 - RIM * height_mm / width_mm, LEAST_FILL)
 
 
 def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:

@@ -2,7 +2,7 @@
 not wait."""
 
 from finebatch.core.plan.diary import FARTHEST, Diary, Stay
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.network import TURN_SLACK
 from finebatch.core.plan.placed import JobTime
 from finebatch.core.plan.work import TrayWork
@@ -54,10 +54,10 @@ class _Block:
             at = self._end("shape")
         return self._rack(at + tray.rest_min)
 
-    def _end(self, kind: Kind, number: int = 0) -> int:
+    def _end(self, kind: JobKind, number: int = 0) -> int:
         return self.jobs[JobKey(self.tray.name, kind, number)].end
 
-    def _put(self, kind: Kind, start: int, minutes: int, number: int = 0, slack: int = 0) -> int:
+    def _put(self, kind: JobKind, start: int, minutes: int, number: int = 0, slack: int = 0) -> int:
         """Place a job at the first free moment within `slack`."""
         at, last = start, start + slack
         while at <= last:

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
 from finebatch.core.plan.checker_ovens import Alone, Own, check_ovens, overlaps
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.work import DoughWork, TrayWork, Work
 
@@ -48,7 +48,7 @@ def _busy_min(a: Placed) -> int:
 
 def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
     rounds = range(len(tray.bakes))
-    wanted: dict[tuple[Kind, int], int] = {
+    wanted: dict[tuple[JobKind, int], int] = {
         ("portion", 0): tray.portion_min,
         ("cool", 0): tray.cool_min,
         **{("bake", n): tray.bakes[n].length for n in rounds},
@@ -61,7 +61,7 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
         wanted["finish", 0] = tray.finish_min
         if tray.set_min:
             wanted["set", 0] = tray.set_min
-    needed: list[tuple[Kind, int]] = [("load", n) for n in rounds]
+    needed: list[tuple[JobKind, int]] = [("load", n) for n in rounds]
     needed += [("out", n) for n in rounds]
     needed += [("rack", 0), ("sheet", 0), *wanted]
     yield from (

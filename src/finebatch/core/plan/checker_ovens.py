@@ -7,14 +7,14 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
 
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Kitchen, Oven, Work
 
 OFF_AFTER = 30
 """An oven is off when nobody was there for so many minutes."""
 
-Own = dict[tuple[Kind, int], Placed]
+Own = dict[tuple[JobKind, int], Placed]
 """What is done with one tray, by step and round."""
 Alone = dict[JobKey, Placed]
 

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from finebatch.core.plan.busy import Busy
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import Kitchen
 
@@ -62,7 +62,7 @@ class Diary:
         return Times(self.jobs, self.ovens, {})
 
     def whose(
-        self, kind: Kind, start: int, end: int, beside: Iterable[JobTime] = ()
+        self, kind: JobKind, start: int, end: int, beside: Iterable[JobTime] = ()
     ) -> tuple[int, int]:
         """Whose hands are free then for that, with other jobs `beside` it; −1, and when to look
         again, when nobody's."""
@@ -79,7 +79,7 @@ class Diary:
             again = min(again, clash)
         return -1, again
 
-    def earliest(self, kind: Kind, start: int, minutes: int) -> JobTime:
+    def earliest(self, kind: JobKind, start: int, minutes: int) -> JobTime:
         """The first moment from `start` at which somebody is free for so long, and who."""
         at = start
         while at < start + FARTHEST:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
 
 Cause = Literal[
@@ -24,7 +24,7 @@ Cause = Literal[
     "waiting",
 ]
 
-_CAUSE_OF: dict[Kind, Cause] = {
+_CAUSE_OF: dict[JobKind, Cause] = {
     "mix": "mixing",
     "take": "hands",
     "wait": "mixing",
@@ -58,7 +58,7 @@ class HoldUp:
     trays: tuple[str, ...]
 
 
-_OF_A_DOUGH: frozenset[Kind] = frozenset({"mix", "take", "chill", "temper", "portion", "freeze"})
+_OF_A_DOUGH: frozenset[JobKind] = frozenset({"mix", "take", "chill", "temper", "portion", "freeze"})
 """What a dough in the making keeps from being begun."""
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval, MaxLen
 
 from finebatch.core.heat.oven import STEADY, OvenAir, OvenMode, OvenNature, SecondOven
-from finebatch.core.plan.keys import Kind
+from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.work import (
     COOL_JOBS,
     HAND_JOBS,
@@ -28,7 +28,7 @@ Turning = Literal["turn", "swap", "leave"]
 Task = Literal["mix", "portion", "oven", "knife", "finish"]
 """What a helper may be trusted with."""
 
-TASK_JOBS: dict[Task, frozenset[Kind]] = {
+TASK_JOBS: dict[Task, frozenset[JobKind]] = {
     "mix": frozenset({"mix", "take", "part"}),
     "portion": frozenset({"portion", "freeze"}),
     "oven": frozenset({"load", "turn", "out", "shape", "rack"}),
@@ -49,9 +49,9 @@ class Helper(FromOutside):
     tasks: Annotated[tuple[Task, ...], MaxLen(5)] = ()
 
     @property
-    def jobs(self) -> frozenset[Kind]:
+    def jobs(self) -> frozenset[JobKind]:
         """The jobs that the helper takes; `Refusal` when there is none."""
-        own = frozenset[Kind]().union(*(TASK_JOBS[task] for task in self.tasks or TASK_JOBS))
+        own = frozenset[JobKind]().union(*(TASK_JOBS[task] for task in self.tasks or TASK_JOBS))
         jobs = own & COOL_JOBS if self.child else own
         if not jobs:
             raise refuse("helpers", f"{self.name} would have nothing to do: tick a cool job.")

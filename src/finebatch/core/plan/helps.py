@@ -10,7 +10,7 @@ from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Oven, TrayWork, Work, Worker
 from finebatch.core.refusal import Refusal
 
-What = Literal["sheet", "shelf", "helper", "evening", "order"]
+HelpKind = Literal["sheet", "shelf", "helper", "evening", "order"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,7 +18,7 @@ class Idea:
     """One thing to change. `letter` is the dough that is mixed the evening before; `first_c` the
     oven's setting to begin with."""
 
-    what: What
+    what: HelpKind
     letter: str | None = None
     first_c: int | None = None
 

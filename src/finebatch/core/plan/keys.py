@@ -7,7 +7,7 @@ from typing import Any, Literal, NamedTuple, get_args
 
 from finebatch.core.refusal import refuse
 
-Kind = Literal[
+JobKind = Literal[
     "mix",
     "take",
     "wait",
@@ -32,7 +32,7 @@ Kind = Literal[
 ]
 
 _WRITTEN = re.compile(r"([A-Za-z0-9]{1,20})\.([a-z]{2,12})([1-9][0-9]{0,3})?")
-_KINDS = frozenset(get_args(Kind))
+_KINDS = frozenset(get_args(JobKind))
 
 
 class JobKey(NamedTuple):
@@ -43,14 +43,14 @@ class JobKey(NamedTuple):
     """
 
     whose: str
-    step: Kind
+    step: JobKind
     round: int = 0
 
     def __str__(self) -> str:
         """As it is written outside."""
         return f"{self.whose}.{self.step}" + (str(self.round + 1) if self.round else "")
 
-    def to(self, step: Kind) -> "JobKey":
+    def to(self, step: JobKind) -> "JobKey":
         """Another step of the same round of the same tray."""
         return JobKey(self.whose, step, self.round)
 

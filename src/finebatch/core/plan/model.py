@@ -6,7 +6,7 @@ from itertools import combinations, pairwise
 from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound, ready_min
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
 from finebatch.core.plan.network import Stay, after_last, last_of, made, mixed
 from finebatch.core.plan.placed import JobTime, Times
@@ -229,7 +229,7 @@ class Model(JobModel):
             for a, b in pairwise(self.work.trays_of(dough.letter)):
                 if {a.name, b.name} & pinned or a.size != b.size:
                     continue
-                kinds: tuple[Kind, ...] = (
+                kinds: tuple[JobKind, ...] = (
                     ("portion",) if self.replanning else ("portion", "load", "rack")
                 )
                 for kind in kinds:

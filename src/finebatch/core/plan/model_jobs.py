@@ -2,14 +2,14 @@
 
 from ortools.sat.python import cp_model
 
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.network import Job, Link, network, passed_turns
 from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Work
 
 LATEST = 100_000
 """No limit on lateness while baking: what has happened cannot be planned away, only made good."""
 
-DOOR_JOBS: frozenset[Kind] = frozenset({"load", "turn", "out", "shape", "rack"})
+DOOR_JOBS: frozenset[JobKind] = frozenset({"load", "turn", "out", "shape", "rack"})
 """What portioning may be broken off for: the oven, hot work, and a tray that has to leave it."""
 
 Var = cp_model.IntVar

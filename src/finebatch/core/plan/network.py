@@ -7,7 +7,7 @@ between two of them, and is a link with its window.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.work import DoughWork, Happened, TrayWork, Work
 
 TURN_SLACK = 1
@@ -22,11 +22,11 @@ class Job:
     """
 
     id: JobKey
-    kind: Kind
+    kind: JobKind
     minutes: int
     dough: str
     tray: str | None
-    skill: Kind
+    skill: JobKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +112,7 @@ class _Builder:
         self.jobs[job.id] = job
         return job.id
 
-    def _whole(self, kind: Kind, number: int, minutes: int, letter: str) -> JobKey:
+    def _whole(self, kind: JobKind, number: int, minutes: int, letter: str) -> JobKey:
         """A job on a whole dough."""
         return self._job(Job(JobKey(letter, kind, number), kind, minutes, letter, None, kind))
 
@@ -137,7 +137,7 @@ class _Builder:
         """From portioning to ready."""
         k, name = self.work.kitchen, tray.name
 
-        def job(kind: Kind, minutes: int, number: int = 0) -> JobKey:
+        def job(kind: JobKind, minutes: int, number: int = 0) -> JobKey:
             skill = tray.portion_skill if kind == "portion" else kind
             key = JobKey(name, kind, number)
             return self._job(Job(key, kind, minutes, dough.letter, name, skill))

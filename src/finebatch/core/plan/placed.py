@@ -4,10 +4,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.work import HAND_JOBS, Span
 
-Place = Literal["hands", "cold", "bench", "oven", "rack"]
+Station = Literal["hands", "cold", "bench", "oven", "rack"]
 Cold = Literal["thaws", "waits"]
 """A dough from the freezer thaws in the fridge; one that would be warm for too long waits there."""
 
@@ -25,7 +25,7 @@ class Placed:
 
     id: JobKey
     tray: str | None
-    place: Place
+    place: Station
     start: int
     end: int
     sheet: int | None = None
@@ -42,7 +42,7 @@ class Placed:
     to_shelf: int | None = None
 
     @property
-    def kind(self) -> Kind:
+    def kind(self) -> JobKind:
         """Which step it is."""
         return self.id.step
 

@@ -3,9 +3,9 @@
 from collections.abc import Iterable, Mapping
 
 from finebatch.core.plan.heating import dial_turns, in_oven
-from finebatch.core.plan.keys import JobKey, Kind, oven_key
+from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.network import Network, Stay, after_last, last_of, mixed, network
-from finebatch.core.plan.placed import Cold, JobTime, Place, Placed, Plan, Times
+from finebatch.core.plan.placed import Cold, JobTime, Placed, Plan, Station, Times
 from finebatch.core.plan.shelves import Held, Swap, colour, give_shelves
 from finebatch.core.plan.work import (
     HAND_JOBS,
@@ -17,7 +17,7 @@ from finebatch.core.plan.work import (
     Work,
 )
 
-_PLACE_OF: Mapping[Kind, Place] = {
+_PLACE_OF: Mapping[JobKind, Station] = {
     "mix": "bench",
     "take": "cold",
     "wait": "bench",
@@ -67,7 +67,7 @@ class _Placing:
     def _sheets(self) -> dict[str, int]:
         """Every tray's sheet or pan: the kinds are numbered on, one after the other."""
         k, jobs, found, before = self.work.kitchen, self.times.jobs, {}, 0
-        first: Kind = "load" if k.slides else "portion"
+        first: JobKind = "load" if k.slides else "portion"
         for pool, there in enumerate(k.pools):
             trays = [tray for tray in self.work.trays if tray.pool == pool]
             spans = [
@@ -106,7 +106,7 @@ class _Placing:
 
     def add(
         self,
-        kind: Kind,
+        kind: JobKind,
         owner: str,
         start: int,
         end: int,
@@ -221,7 +221,7 @@ class _Placing:
         jobs, name, k = self.times.jobs, tray.name, self.work.kitchen
 
         def put(
-            kind: Kind,
+            kind: JobKind,
             start: int,
             end: int,
             n: int = 0,
@@ -233,7 +233,7 @@ class _Placing:
             )
 
         def hand(
-            kind: Kind, n: int = 0, stay: JobKey | None = None, dial_c: int | None = None
+            kind: JobKind, n: int = 0, stay: JobKey | None = None, dial_c: int | None = None
         ) -> JobTime:
             time = jobs[JobKey(name, kind, n)]
             put(kind, time.start, time.end, n, stay, dial_c)

@@ -11,7 +11,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations, pairwise
 
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.network import (
     Job,
     Link,
@@ -221,7 +221,7 @@ class _Sliding:
     def _places(self) -> Iterator[Rule]:
         """Sheets, rack, fridge, bowls and mixer, each used in the order in which it was."""
         k, trays = self.k, self.work.trays
-        begin: Kind = "load" if k.slides else "portion"
+        begin: JobKind = "load" if k.slides else "portion"
         for pool, there in enumerate(k.pools):
             sheets = [
                 _Use(JobKey(t.name, begin), (JobKey(t.name, "rack"),), k.sheet_ready_min)

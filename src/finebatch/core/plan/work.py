@@ -12,7 +12,7 @@ from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.formula.dough import MOST_PARTS
 from finebatch.core.heat.oven import OvenAir, setting_c
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside, Matching
 
@@ -30,9 +30,9 @@ PLAIN_MIX = "Mix the dough"
 BREAK_MOST_MIN = 4
 """For how long portioning may be broken off where the baker allows it: a door job or two."""
 
-COOL_JOBS: frozenset[Kind] = frozenset({"mix", "take", "part", "freeze", "portion", "finish"})
+COOL_JOBS: frozenset[JobKind] = frozenset({"mix", "take", "part", "freeze", "portion", "finish"})
 """Jobs that are neither hot nor sharp: those that a child may do."""
-HAND_JOBS: frozenset[Kind] = COOL_JOBS | {"load", "turn", "out", "shape", "slice", "rack"}
+HAND_JOBS: frozenset[JobKind] = COOL_JOBS | {"load", "turn", "out", "shape", "slice", "rack"}
 
 
 Minutes = Annotated[int, Interval(ge=0, le=10 * A_DAY)]
@@ -158,7 +158,7 @@ class TrayWork(FromOutside):
     size: Annotated[str, MaxLen(20)] = ""
 
     @property
-    def portion_skill(self) -> Kind:
+    def portion_skill(self) -> JobKind:
         """What one has to be allowed to do to portion it: a log is sliced with a knife."""
         return "slice" if self.sharp else "portion"
 
@@ -224,7 +224,7 @@ class Worker:
     """A pair of hands: which kinds of job it takes, and when it is away."""
 
     name: str = "you"
-    jobs: frozenset[Kind] = HAND_JOBS
+    jobs: frozenset[JobKind] = HAND_JOBS
     away: tuple[Span, ...] = ()
 
 

@@ -10,7 +10,7 @@ from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
 from finebatch.core.piece.kinds.every import KINDS
 from finebatch.core.piece.kinds.says import Says
-from finebatch.core.plan.keys import Kind
+from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import PLAIN_MIX
 
@@ -316,7 +316,7 @@ def _rack(job: Placed, scene: Scene) -> Said:
     )
 
 
-_SAY: Mapping[Kind, Callable[[Placed, Scene], Said]] = {
+_SAY: Mapping[JobKind, Callable[[Placed, Scene], Said]] = {
     "heat": _heat,
     "mix": _mix,
     "take": _take,
@@ -332,7 +332,7 @@ _SAY: Mapping[Kind, Callable[[Placed, Scene], Said]] = {
 }
 
 
-_LINES: Mapping[Kind, str] = {
+_LINES: Mapping[JobKind, str] = {
     "portion": "Portion tray {job.tray}",
     "load": "Tray {job.tray} into the oven",
     "turn": "Turn tray {job.tray}",

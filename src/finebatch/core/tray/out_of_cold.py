@@ -5,7 +5,7 @@ from typing import Literal
 
 from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.chilling import (
-    Job,
+    Purpose,
     Shape,
     Tempering,
     disc_across_mm,
@@ -35,7 +35,7 @@ class OutOfCold:
     laid: bool
 
 
-def _shape(form: KeptAs, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
+def _shape(form: KeptAs, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Purpose]:
     dough, piece = asked.composition(larder), asked.setting.piece
     own, job = chill_shape(asked, larder)
     cm3 = dough.total_g / dough.density_g_cm3

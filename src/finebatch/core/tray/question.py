@@ -5,14 +5,14 @@ from dataclasses import dataclass
 
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Card, Family, Mixing, WeighedDough
-from finebatch.core.heat.chilling import Chill, Job, Place, Shape, chill
+from finebatch.core.heat.chilling import Air, Chill, Purpose, Shape, chill
 from finebatch.core.heat.minutes import look_from
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models
 from finebatch.core.piece.lot import Lot
-from finebatch.core.piece.paper import Template, What
+from finebatch.core.piece.paper import Template, TemplateOf
 from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
 from finebatch.core.piece.template import sheet_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis
@@ -116,14 +116,14 @@ def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
     )
 
 
-def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Job]:
+def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Purpose]:
     """The shape in which this dough is best chilled, and what for: discs to roll, logs to slice,
     portioned balls to bake, a filled pan."""
     return asked.setting.piece.chilled(asked.lot(larder))
 
 
 def chill_for(
-    asked: TrayQuestion, larder: Larder, place: Place, start_c: float, slower: float = 1.0
+    asked: TrayQuestion, larder: Larder, place: Air, start_c: float, slower: float = 1.0
 ) -> Chill:
     """How long this dough's shape takes in this kitchen's fridge or freezer, and back again; it
     takes `slower` times the usual minutes there."""
@@ -135,7 +135,9 @@ def chill_for(
     )
 
 
-def template(name: str, asked: TrayQuestion, found: TrayAnswer, what: What, tray: int) -> Template:
+def template(
+    name: str, asked: TrayQuestion, found: TrayAnswer, what: TemplateOf, tray: int
+) -> Template:
     """The paper template of a tray, the fullest first, or of the slab."""
     kitchen, piece = asked.kitchen, asked.setting.piece
     if what == "slab":

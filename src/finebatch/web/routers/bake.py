@@ -113,7 +113,7 @@ def start_session(
 
 @router.post("/{session_id}/events")
 def record(
-    session_id: Id, body: baking.Deed, data: Data, now: Now, screens: Screens
+    session_id: Id, body: baking.BakeEvent, data: Data, now: Now, screens: Screens
 ) -> ShownSession:
     """Say what happened; the rest is planned again."""
     if body.kind in ("more", "away", "slow") and body.minutes is None:

@@ -7,7 +7,7 @@ from annotated_types import Interval
 from fastapi import APIRouter
 
 from finebatch.core.book.hands import Pace
-from finebatch.core.heat.chilling import Chill, Curve, Job, Place
+from finebatch.core.heat.chilling import Air, Chill, Curve, Purpose
 from finebatch.core.tray import question as trays
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
@@ -16,7 +16,7 @@ from finebatch.web.types import Id, Out
 from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.study import get_bench
 from finebatch.workflow.kitchen.fridge import cold_pace
-from finebatch.workflow.tray import trying as tries
+from finebatch.workflow.tray import what_ifs
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
@@ -32,7 +32,7 @@ class ChillBody(TraySetting):
 class CurveOut(Out):
     """A temperature over time in one place: °C every `every_min` minutes."""
 
-    place: Place
+    place: Air
     air_c: float
     every_min: float
     temps_c: list[float]
@@ -45,7 +45,7 @@ class ChillOut(Out):
     """
 
     shape: str
-    job: Job
+    job: Purpose
     from_c: float
     low_c: float
     high_c: float
@@ -94,7 +94,7 @@ def chill(dough_id: Id, body: ChillBody, data: Data) -> ChillOut:
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
         pace = cold_pace(session, bench.kitchen)
-    asked = tries.question_tried(dough, part_of(TraySetting, body), [], bench)
+    asked = what_ifs.question_if(dough, part_of(TraySetting, body), [], bench)
     larder = bench.reader.larder
     found = trays.chill_for(asked, larder, body.place, body.start_c, pace.times)
     return _chill_out(found, pace)

@@ -6,7 +6,7 @@ from fastapi import APIRouter
 from pydantic import Field
 
 from finebatch.core.care.cautions import DEFER
-from finebatch.core.care.keeping import KeptAs, Place
+from finebatch.core.care.keeping import KeptAs, KeptIn
 from finebatch.facts import formula
 from finebatch.store.models import ColdRow
 from finebatch.web.deps import Data, Now
@@ -29,7 +29,7 @@ class TakeBody(Body):
 class MoveBody(Body):
     """Where it is moved."""
 
-    place: Place
+    place: KeptIn
 
 
 class CorrectBody(Body):
@@ -55,7 +55,7 @@ class ColdOut(Out):
     version: int | None
     form: KeptAs
     form_words: str
-    place: Place
+    place: KeptIn
     pieces: int
     since: int
     use_by: int

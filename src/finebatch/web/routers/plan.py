@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Path
 
-from finebatch.core.plan.helps import What
+from finebatch.core.plan.helps import HelpKind
 from finebatch.core.session.wish import Wish
 from finebatch.store.database import Database
 from finebatch.web.deps import Config, Data, Now, Planner
@@ -69,7 +69,7 @@ class IdeaOut(Out):
     """One thing that might help; `number` names it."""
 
     number: int
-    what: What
+    what: HelpKind
     letter: str | None
     first_c: int | None
 

@@ -7,18 +7,13 @@ from annotated_types import Interval
 from fastapi import APIRouter
 from fastapi.responses import Response
 
-from finebatch.core.piece.paper import What
+from finebatch.core.piece.paper import TemplateOf
 from finebatch.core.tray import question as trays
-from finebatch.core.tray.setting import TraySetting
-from finebatch.core.values import part_of
 from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
 from finebatch.web.deps import Data
-from finebatch.web.routers.tray import TrayQuestionBody
+from finebatch.web.routers.tray import TrayQuestionBody, asked_of
 from finebatch.web.types import Id
-from finebatch.workflow.dough.doughs import get_dough
-from finebatch.workflow.dough.study import get_bench
-from finebatch.workflow.tray import trying as tries
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
@@ -27,7 +22,7 @@ router = APIRouter(prefix="/api", tags=["tray"])
 class TemplateBody(TrayQuestionBody):
     """Which template, of which tray (by size, the fullest first), on what."""
 
-    what: What = "sheet"
+    what: TemplateOf = "sheet"
     form: Literal["pdf", "svg"] = "pdf"
     paper: Paper = "A4"
     tray: Annotated[int, Interval(ge=0, le=50)] = 0
@@ -36,11 +31,7 @@ class TemplateBody(TrayQuestionBody):
 @router.post("/doughs/{dough_id}/template", response_class=Response)
 def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     """A template to print at its own size and slide under the paper."""
-    with data.reading() as session:
-        dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(
-        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
-    )
+    dough, asked, bench = asked_of(dough_id, body, data)
     found = trays.answer(asked, bench.ground(dough_id))
     drawn = trays.template(dough.card.name, asked, found, body.what, body.tray)
     if body.form == "svg":

@@ -14,6 +14,7 @@ from finebatch.core.piece.rows import Footprint
 from finebatch.core.piece.tools import NamedPan
 from finebatch.core.tray import question as trays
 from finebatch.core.tray import turned_around as turned
+from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import Point, part_of
 from finebatch.facts import tables
@@ -21,9 +22,9 @@ from finebatch.web.deps import Data, Now
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.dough.doughs import Dough, get_dough
-from finebatch.workflow.dough.study import get_bench
+from finebatch.workflow.dough.study import Bench, get_bench
 from finebatch.workflow.kitchen.equipment import get_kitchen
-from finebatch.workflow.tray import trying as tries
+from finebatch.workflow.tray import what_ifs
 
 router = APIRouter(prefix="/api", tags=["tray"])
 
@@ -35,31 +36,38 @@ class TrayQuestionBody(TraySetting):
     tried: Annotated[tuple[Annotated[Text, Field(max_length=40)], ...], MaxLen(20)] = ()
 
 
+def asked_of(
+    dough_id: int, body: TrayQuestionBody, data: Data
+) -> tuple[Dough, TrayQuestion, Bench]:
+    """The dough, its tray's question with the changes tried, and what it is answered with."""
+    with data.reading() as session:
+        dough, bench = get_dough(session, dough_id), get_bench(session)
+    chosen = what_ifs.find_what_ifs(body.tried)
+    asked = what_ifs.question_if(dough, part_of(TraySetting, body), chosen, bench)
+    return dough, asked, bench
+
+
 @router.post("/doughs/{dough_id}/foresee")
 def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
     """Foresee a dough in pieces with this setting, and with changes tried; nothing is kept."""
-    with data.reading() as session:
-        dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(
-        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
-    )
+    _, asked, bench = asked_of(dough_id, body, data)
     larder = bench.reader.larder
     found = trays.sizes(asked, bench.ground(dough_id))
     return tray_out(asked, found, asked.composition(larder).total_g)
 
 
 @router.post("/doughs/{dough_id}/tries/{effect}")
-def offer_tries(
+def offer_what_ifs(
     dough_id: Id,
     effect: Annotated[str, Field(max_length=40, pattern="^[a-z_]+$")],
     body: TrayQuestionBody,
     data: Data,
-) -> list[tries.TriedOffer]:
+) -> list[what_ifs.WhatIfOffer]:
     """Changes that would move that effect, each with its piece; nothing is kept."""
     with data.reading() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-    already = tries.find_tries(body.tried)
-    return tries.offers(dough, part_of(TraySetting, body), already, effect, bench)
+    already = what_ifs.find_what_ifs(body.tried)
+    return what_ifs.offers(dough, part_of(TraySetting, body), already, effect, bench)
 
 
 @router.post("/doughs/{dough_id}/keep-tried")
@@ -67,8 +75,8 @@ def keep_tried(dough_id: Id, body: TrayQuestionBody, data: Data, now: Now) -> Do
     """Keep what was tried as a new version of the dough and as its tray's setting."""
     with data.writing() as session:
         dough, bench = get_dough(session, dough_id), get_bench(session)
-        chosen = tries.find_tries(body.tried)
-        return tries.keep_tried(session, dough, part_of(TraySetting, body), chosen, bench, now)
+        chosen = what_ifs.find_what_ifs(body.tried)
+        return what_ifs.keep_tried(session, dough, part_of(TraySetting, body), chosen, bench, now)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,11 +91,7 @@ class TurnedBody(TrayQuestionBody):
 @router.post("/doughs/{dough_id}/turned")
 def turned_around(dough_id: Id, body: TurnedBody, data: Data) -> list[turned.Turned]:
     """The piece that bakes so wide, the dough for so many, or the sizes that leave nothing."""
-    with data.reading() as session:
-        dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(
-        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
-    )
+    _, asked, bench = asked_of(dough_id, body, data)
     basis = asked.basis(bench.ground(dough_id))
     return turned.answers(
         basis, asked.setting.piece, body.width_mm, body.pieces, no_leftover=body.no_leftover
@@ -104,22 +108,14 @@ class SharedOutBody(TrayQuestionBody):
 @router.post("/doughs/{dough_id}/shared-out")
 def shared_out(dough_id: Id, body: SharedOutBody, data: Data) -> AnyKind:
     """The same portioning with all of the dough in so many pieces."""
-    with data.reading() as session:
-        dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(
-        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
-    )
+    _, asked, bench = asked_of(dough_id, body, data)
     return turned.shared_out(asked.setting.piece, asked.lot(bench.reader.larder), body.pieces)
 
 
 @router.post("/doughs/{dough_id}/ladder")
 def ladder(dough_id: Id, body: TrayQuestionBody, data: Data) -> list[turned.RungFigures]:
     """Each scoop, cutter, thickness or pan of the kitchen, and what it would give."""
-    with data.reading() as session:
-        dough, bench = get_dough(session, dough_id), get_bench(session)
-    asked = tries.question_tried(
-        dough, part_of(TraySetting, body), tries.find_tries(body.tried), bench
-    )
+    _, asked, bench = asked_of(dough_id, body, data)
     basis = asked.basis(bench.ground(dough_id))
     return turned.rungs(basis, asked, tables.pans())
 

@@ -14,7 +14,7 @@ from finebatch.facts import formula
 from finebatch.store.models import BakeRow, OvenWatchRow, SessionRow
 from finebatch.workflow.dough.doughs import Dough, get_dough
 from finebatch.workflow.dough.study import Bench, get_bench
-from finebatch.workflow.tray.trying import Remedy, question_tried
+from finebatch.workflow.tray.what_ifs import Remedy, question_if
 
 MOST_SHOWN = 5
 
@@ -92,8 +92,8 @@ def _is_scraps(session: Session, bake: BakeRow) -> bool:
 def _remedy(suspect: Suspect, dough: Dough, bench: Bench, before: TrayQuestion) -> Remedy | None:
     """The first change for a cause that would change anything here."""
     for key in suspect.cause.tries:
-        tried = formula.tries()[key]
-        asked = question_tried(dough, dough.tray, [tried], bench)
+        tried = formula.what_ifs()[key]
+        asked = question_if(dough, dough.tray, [tried], bench)
         if asked == before:
             continue
         try:
@@ -113,7 +113,7 @@ def diagnose(session: Session, dough_id: int, trouble: str, bake_id: int | None)
     bake = session.get(BakeRow, bake_id) if bake_id is not None else None
     if bake is not None and bake.dough_id != dough_id:
         raise refuse("bake_id", "That bake is of another dough.")
-    asked = question_tried(dough, dough.tray, [], bench)
+    asked = question_if(dough, dough.tray, [], bench)
     found = asked.foresee(bench.ground(dough_id))
     scene = _scene(session, dough, bake, asked, found, bench)
     ranked = suspects(scene, [c for c in formula.causes() if c.trouble == trouble])[:MOST_SHOWN]

@@ -11,7 +11,7 @@ from finebatch.core.care.keeping import (
     DAY_MS,
     SOON_DAYS,
     KeptAs,
-    Place,
+    KeptIn,
     keeping_key,
     thawed_use_by,
     use_by,
@@ -46,7 +46,7 @@ class Put(FromOutside):
     dough_id: Id
     form: KeptAs
     pieces: Annotated[int, Interval(ge=1, le=MOST_PIECES)]
-    place: Place
+    place: KeptIn
     since: Moment | None = None
     note: Annotated[Text, MaxLen(MOST_NOTE)] = ""
 
@@ -63,7 +63,7 @@ def _filled(card: Card) -> bool:
     return any(part.kind == "filling" for part in card.parts)
 
 
-def _key(session: Session, dough_id: int | None, form: KeptAs, place: Place, fallback: str) -> str:
+def _key(session: Session, dough_id: int | None, form: KeptAs, place: KeptIn, fallback: str) -> str:
     """The row of the keeping table; a dough that was thrown away keeps as it did."""
     row = session.get(DoughRow, dough_id) if dough_id is not None else None
     if row is None:
@@ -105,7 +105,7 @@ def put_away(session: Session, put: Put, now: int) -> ColdRow:
         note=put.note.strip()[:MOST_NOTE],
     )
     if put.place == "freezer":
-        fresh: Place = "fridge" if put.form != "baked" or _filled(dough.card) else "tin"
+        fresh: KeptIn = "fridge" if put.form != "baked" or _filled(dough.card) else "tin"
         before = _key(session, put.dough_id, put.form, fresh, key)
         row.due_before, row.frozen_at = use_by(since, formula.keepings()[before]), since
     session.add(row)
@@ -134,7 +134,7 @@ def take_out(session: Session, item_id: int, pieces: int, now: int, why: str = "
     return row
 
 
-def move(session: Session, item_id: int, place: Place, now: int) -> ColdRow:
+def move(session: Session, item_id: int, place: KeptIn, now: int) -> ColdRow:
     """Move it to another place; its days go on from what it has left."""
     row = find(session, item_id)
     if place == row.place:

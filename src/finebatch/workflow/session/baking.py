@@ -10,7 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
-from finebatch.core.plan.keys import JobKey, Kind
+from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.progress import (
     Extra,
@@ -41,7 +41,7 @@ SKIPPED = ("turn", "finish", "freeze")
 
 
 @dataclass(frozen=True, slots=True)
-class Deed(FromOutside):
+class BakeEvent(FromOutside):
     """What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
 
     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
@@ -125,38 +125,38 @@ def done_or_seen(row: SessionRow) -> dict[JobKey, int]:
     return seen | done
 
 
-def _check(row: SessionRow, deed: Deed) -> None:
+def _check(row: SessionRow, told: BakeEvent) -> None:
     if row.state != "running":
         raise Conflict("This session is not being baked. Start it on the Plan screen.")
-    if deed.kind in ("away", "slow"):
+    if told.kind in ("away", "slow"):
         return
-    if deed.kind == "weighed":
-        weighing.check(row, deed.job, deed.what, deed.grams)
+    if told.kind == "weighed":
+        weighing.check(row, told.job, told.what, told.grams)
         return
-    if deed.kind == "dropped":
-        _check_dropped(row, deed.activity)
+    if told.kind == "dropped":
+        _check_dropped(row, told.activity)
         return
-    _check_job(row, deed)
+    _check_job(row, told)
 
 
-def _check_job(row: SessionRow, deed: Deed) -> None:
+def _check_job(row: SessionRow, told: BakeEvent) -> None:
     """What is said of one step of the plan."""
     done = done_at(row)
-    job = next((a for a in row.plan.activities if a.id == deed.job), None)
+    job = next((a for a in row.plan.activities if a.id == told.job), None)
     if job is None:
         raise Missing("This step of the plan")
-    if deed.kind == "skip" and job.kind not in SKIPPED:
+    if told.kind == "skip" and job.kind not in SKIPPED:
         raise Conflict("This step cannot be left out: what follows needs it.")
-    if deed.kind == "more":
+    if told.kind == "more":
         if job.kind != "bake" or job.id.to("load") not in done or job.id.to("out") in done:
             raise Conflict("More minutes are for a tray that is in the oven now.")
         return
-    if job.kind == "heat" and deed.kind == "done":
+    if job.kind == "heat" and told.kind == "done":
         return
     if job.kind not in HAND_JOBS:
         raise Conflict("This step needs no hands; it ends by itself.")
-    if deed.kind == "felt":
-        _check_felt(job, deed, done)
+    if told.kind == "felt":
+        _check_felt(job, told, done)
         return
     missing = [key for key in order_of(row.work, job.id) if key not in done]
     if missing:
@@ -172,8 +172,8 @@ def _check_job(row: SessionRow, deed: Deed) -> None:
             raise Conflict(f"The oven is full. Take {inside[0].whose} out first.")
 
 
-def _check_felt(job: Placed, deed: Deed, done: Mapping[JobKey, int]) -> None:
-    if deed.what not in get_args(Firmness):
+def _check_felt(job: Placed, told: BakeEvent, done: Mapping[JobKey, int]) -> None:
+    if told.what not in get_args(Firmness):
         raise refuse("what", "Say whether the dough is soft, right or hard.")
     if job.kind != "portion" or job.id in done:
         raise Conflict("A dough is felt before it is portioned.")
@@ -189,19 +189,19 @@ def _check_dropped(row: SessionRow, tray: str) -> None:
         raise Conflict("This tray is on the rack already; its pieces are counted in the book.")
 
 
-def note(row: SessionRow, deed: Deed, now: int) -> EventRow | None:
+def note(row: SessionRow, told: BakeEvent, now: int) -> EventRow | None:
     """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
     there is nothing new."""
-    if deed.kind in ("done", "skip") and deed.job in done_or_seen(row):
+    if told.kind in ("done", "skip") and told.job in done_or_seen(row):
         return None
-    _check(row, deed)
+    _check(row, told)
     event = EventRow(
         at=now,
-        kind=deed.kind,
-        activity=deed.activity,
-        minutes=deed.minutes,
-        grams=deed.grams,
-        what=deed.what,
+        kind=told.kind,
+        activity=told.activity,
+        minutes=told.minutes,
+        grams=told.grams,
+        what=told.what,
     )
     row.events.append(event)
     touch(row, now)
@@ -259,7 +259,7 @@ def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
     on = {
         a.tray: a.sheet for a in row.plan.activities if a.kind == "portion" and a.sheet is not None
     }
-    moves: Mapping[Kind, SheetState] = {
+    moves: Mapping[JobKind, SheetState] = {
         "portion": "filled",
         "load": "oven",
         "out": "cooling",

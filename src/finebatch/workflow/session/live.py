@@ -26,7 +26,7 @@ from finebatch.store.database import Database
 from finebatch.store.models import EventRow, SessionRow
 from finebatch.workflow.errors import Conflict
 from finebatch.workflow.session.baking import (
-    Deed,
+    BakeEvent,
     current,
     done_at,
     held_until,
@@ -154,7 +154,7 @@ def _go_on(session: Session, row: SessionRow, now: int) -> None:
     touch(row, now)
 
 
-def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -> None:
+def say(database: Database, session_id: int, told: BakeEvent, now: int, tell: Tell) -> None:
     """Keep what the baker did, tell every screen at once, and again once the rest is planned.
 
     `Refusal` where the rest cannot be planned; then what was said is taken back.
@@ -162,7 +162,7 @@ def say(database: Database, session_id: int, deed: Deed, now: int, tell: Tell) -
     with database.writing() as session:
         row = find_session(session, session_id)
         before = plan_before(row)
-        event = note(row, deed, now)
+        event = note(row, told, now)
         session.flush()
         if event is not None and moves(event):
             event.before = before

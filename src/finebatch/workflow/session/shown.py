@@ -13,8 +13,8 @@ from finebatch.core.heat.oven import STEADY, HotSide
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.plan.explain import HoldUp, door_openings, heat_changes
 from finebatch.core.plan.habits import Planning
-from finebatch.core.plan.keys import JobKey, Kind
-from finebatch.core.plan.placed import Cold, Place, Placed
+from finebatch.core.plan.keys import JobKey, JobKind
+from finebatch.core.plan.placed import Cold, Placed, Station
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Work
@@ -41,11 +41,11 @@ class ShownJob:
     """
 
     key: JobKey
-    kind: Kind
+    kind: JobKind
     round: int
     dough: str | None
     tray: str | None
-    place: Place
+    place: Station
     hands: bool
     start_at: int
     end_at: int

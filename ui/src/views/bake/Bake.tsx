@@ -5,7 +5,7 @@ import { useLastDough } from "../../app/lastDough";
 import { Notice } from "../../parts/Notice";
 import { pendingJobs } from "./jobs";
 import { Live } from "./Live";
-import { useCurrentSession, useDeeds } from "./session";
+import { useCurrentSession, useEvents } from "./session";
 
 export function Bake() {
   const current = useCurrentSession(2000);
@@ -40,7 +40,7 @@ export function Bake() {
 
 /** A session that was ended before its time: it can be taken up again, or left behind. */
 function GivenUp({ session }: { session: BakingSession }) {
-  const { undo } = useDeeds(session);
+  const { undo } = useEvents(session);
   return (
     <section className="flex max-w-2xl flex-col items-start gap-4 p-8 max-sm:p-4">
       <h1 className="text-5xl font-bold">Given up.</h1>
@@ -65,7 +65,7 @@ function GivenUp({ session }: { session: BakingSession }) {
 }
 
 function AllDone({ session }: { session: BakingSession }) {
-  const { undo } = useDeeds(session);
+  const { undo } = useEvents(session);
   return (
     <div className="grid content-start gap-x-12 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <section className="flex max-w-2xl flex-col items-start gap-4 p-8 max-sm:p-4">

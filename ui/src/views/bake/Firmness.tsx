@@ -1,5 +1,5 @@
 import type { Activity, BakingSession } from "../../api/client";
-import { type Deed, KeyCap } from "./Happenings";
+import { type BakeEvent, KeyCap } from "./Happenings";
 
 type Firm = NonNullable<BakingSession["doughs"][number]["felt"]>;
 
@@ -7,7 +7,7 @@ interface FirmnessProps {
   session: BakingSession;
   job: Activity;
   busy: boolean;
-  onDeed: (deed: Deed) => void;
+  onEvent: (event: BakeEvent) => void;
 }
 
 const COLDER_MIN = 15;
@@ -31,13 +31,13 @@ export function feltDough(session: BakingSession, job: Activity) {
 }
 
 /** That a dough feels so; too soft or too hard it waits, and the rest is planned around it. */
-export const felt = (session: BakingSession, job: Activity, firm: Firm): Deed | null =>
+export const felt = (session: BakingSession, job: Activity, firm: Firm): BakeEvent | null =>
   feltDough(session, job)
     ? { kind: "felt", activity: job.key, what: firm, minutes: WAITS[firm] }
     : null;
 
 /** How firm the dough is that is to be portioned: noted, learnt from, and waited for. */
-export function Firmness({ session, job, busy, onDeed }: FirmnessProps) {
+export function Firmness({ session, job, busy, onEvent }: FirmnessProps) {
   const dough = feltDough(session, job);
   if (!dough) return null;
   return (
@@ -54,8 +54,8 @@ export function Firmness({ session, job, busy, onDeed }: FirmnessProps) {
           aria-pressed={dough.felt === firm}
           disabled={busy}
           onClick={() => {
-            const deed = felt(session, job, firm);
-            if (deed) onDeed(deed);
+            const event = felt(session, job, firm);
+            if (event) onEvent(event);
           }}
         >
           {words} <KeyCap>{key}</KeyCap>

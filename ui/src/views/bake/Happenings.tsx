@@ -3,29 +3,29 @@ import type { Activity, BakingSession, Schemas } from "../../api/client";
 import { fromField, toField } from "../../app/format";
 import { stepOf } from "./jobs";
 
-export type Deed = Schemas["Deed"];
+export type BakeEvent = Schemas["BakeEvent"];
 
 interface HappeningsProps {
   session: BakingSession;
   job: Activity;
   now: number;
   busy: boolean;
-  onDeed: (deed: Deed) => void;
+  onEvent: (event: BakeEvent) => void;
 }
 
 const CAN_BE_LEFT: ReadonlySet<Activity["kind"]> = new Set(["turn", "finish", "freeze"]);
 const MINUTE = 60_000;
 
 /** What two more minutes, or leaving a job out, would be said as; null where it cannot be. */
-export function notYet(job: Activity, session: BakingSession): Deed | null {
+export function notYet(job: Activity, session: BakingSession): BakeEvent | null {
   const bake = job.kind === "out" ? stepOf(session, job, "bake") : undefined;
   return bake ? { kind: "more", activity: bake.key, minutes: 2 } : null;
 }
 
-export const leaveOut = (job: Activity): Deed | null =>
+export const leaveOut = (job: Activity): BakeEvent | null =>
   CAN_BE_LEFT.has(job.kind) ? { kind: "skip", activity: job.key } : null;
 
-export const ovenSlow: Deed = { kind: "slow", activity: "", minutes: 5 };
+export const ovenSlow: BakeEvent = { kind: "slow", activity: "", minutes: 5 };
 
 /** A key that does the same as the press it stands on. */
 export function KeyCap({ children }: { children: string }) {
@@ -40,7 +40,7 @@ export function KeyCap({ children }: { children: string }) {
 }
 
 /** What comes up in a kitchen beside "done": each is one press, and the rest is planned again. */
-export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps) {
+export function Happenings({ session, job, now, busy, onEvent }: HappeningsProps) {
   const later = notYet(job, session);
   const left = leaveOut(job);
   return (
@@ -50,7 +50,7 @@ export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps)
           type="button"
           className="press min-h-12 text-lg"
           disabled={busy}
-          onClick={() => onDeed(later)}
+          onClick={() => onEvent(later)}
         >
           Not yet: 2 more minutes <KeyCap>2</KeyCap>
         </button>
@@ -60,7 +60,7 @@ export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps)
           type="button"
           className="press min-h-12 text-lg"
           disabled={busy}
-          onClick={() => onDeed(left)}
+          onClick={() => onEvent(left)}
         >
           Leave this out <KeyCap>3</KeyCap>
         </button>
@@ -69,18 +69,18 @@ export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps)
         type="button"
         className="press min-h-12"
         disabled={busy}
-        onClick={() => onDeed(ovenSlow)}
+        onClick={() => onEvent(ovenSlow)}
       >
         Oven slow: 5 min more <KeyCap>5</KeyCap>
       </button>
-      <Back now={now} busy={busy} onDeed={onDeed} />
+      <Back now={now} busy={busy} onEvent={onEvent} />
       <label className="flex flex-col text-[0.9375rem] text-soft">
         A tray was dropped
         <select
           className="min-h-12 text-ink"
           value=""
           disabled={busy}
-          onChange={(event) => onDeed({ kind: "dropped", activity: event.target.value })}
+          onChange={(event) => onEvent({ kind: "dropped", activity: event.target.value })}
         >
           <option value="" disabled>
             none
@@ -99,11 +99,11 @@ export function Happenings({ session, job, now, busy, onDeed }: HappeningsProps)
 interface BackProps {
   now: number;
   busy: boolean;
-  onDeed: (deed: Deed) => void;
+  onEvent: (event: BakeEvent) => void;
 }
 
 /** Away for a while, and back by the clock. */
-function Back({ now, busy, onDeed }: BackProps) {
+function Back({ now, busy, onEvent }: BackProps) {
   const [text, setText] = useState<string | null>(null);
   const usual = toField(now + 15 * MINUTE).slice(11);
   const wanted = fromField(`${toField(now).slice(0, 10)}T${text ?? usual}`);
@@ -115,7 +115,7 @@ function Back({ now, busy, onDeed }: BackProps) {
       className="flex items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        onDeed({ kind: "away", activity: "", minutes });
+        onEvent({ kind: "away", activity: "", minutes });
         setText(null);
       }}
     >

@@ -9,11 +9,11 @@ import { OvenProbe } from "../devices/OvenProbe";
 import { DayDrawing } from "../plan/DayDrawing";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
 import { Firmness, felt } from "./Firmness";
-import { type Deed, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
+import { type BakeEvent, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
 import { inOven, jobNow, pendingJobs, wordsOf } from "./jobs";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
-import { useDeeds, useNow } from "./session";
+import { useEvents, useNow } from "./session";
 import { WeighAlong } from "./WeighAlong";
 
 const LISTED = 5;
@@ -21,7 +21,7 @@ const LISTED = 5;
 /** The companion while something is baked: the job for now, what is next, the oven as it is. */
 export function Live({ session, lost }: { session: BakingSession; lost: Error | null }) {
   const now = useNow(session);
-  const { deed, undo, giveUp, busy } = useDeeds(session);
+  const { telling, undo, giveUp, busy } = useEvents(session);
   const [twice, noteDone] = useTwice();
   const [picked, setPicked] = useState<string | null>(null);
   const [manner, setManner] = useManner();
@@ -41,8 +41,8 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   useAlarm(first, first ? wordsOf(first).title : "", now, manner);
   useAwake(first !== undefined);
 
-  const tell = (what: Deed | null) => {
-    if (what && !busy) deed.mutate(what, { onSuccess: () => setPicked(null) });
+  const tell = (what: BakeEvent | null) => {
+    if (what && !busy) telling.mutate(what, { onSuccess: () => setPicked(null) });
   };
   const done = () => {
     if (!job || busy || twice) return;
@@ -105,10 +105,15 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             Take back <KeyCap>0</KeyCap>
           </button>
         </div>
-        <WeighAlong session={session} job={job} busy={busy} onDeed={(what) => deed.mutate(what)} />
-        <Firmness session={session} job={job} busy={busy} onDeed={tell} />
-        <Happenings session={session} job={job} now={now} busy={busy} onDeed={tell} />
-        <Notice problem={deed.error ?? undo.error ?? giveUp.error ?? lost} />
+        <WeighAlong
+          session={session}
+          job={job}
+          busy={busy}
+          onEvent={(what) => telling.mutate(what)}
+        />
+        <Firmness session={session} job={job} busy={busy} onEvent={tell} />
+        <Happenings session={session} job={job} now={now} busy={busy} onEvent={tell} />
+        <Notice problem={telling.error ?? undo.error ?? giveUp.error ?? lost} />
         <p role="status" className="min-h-7 text-lg">
           {session.said ? (
             <>

@@ -7,7 +7,7 @@ import type { ScaleShows } from "../../app/stream";
 import { parse } from "../../parts/NumberField";
 import { useScale, useTare } from "../devices/queries";
 import { useKeys } from "./companion";
-import { type Deed, KeyCap } from "./Happenings";
+import { type BakeEvent, KeyCap } from "./Happenings";
 
 type Along = Schemas["AlongOut"];
 
@@ -15,11 +15,11 @@ interface WeighAlongProps {
   session: BakingSession;
   job: Activity;
   busy: boolean;
-  onDeed: (deed: Deed) => void;
+  onEvent: (event: BakeEvent) => void;
 }
 
 /** The next thing to weigh, with its target, beside a job in which something is weighed. */
-export function WeighAlong({ session, job, busy, onDeed }: WeighAlongProps) {
+export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
   const kinds = useKinds();
   const kind = session.doughs.find((dough) => dough.letter === job.dough)?.kind;
   const weighed = kindOf(kinds.data, kind)?.says.unweighed === "";
@@ -52,7 +52,7 @@ export function WeighAlong({ session, job, busy, onDeed }: WeighAlongProps) {
           along={along.data}
           busy={busy}
           onWeighed={(mass, what) =>
-            onDeed({ kind: "weighed", activity: job.key, grams: mass, what })
+            onEvent({ kind: "weighed", activity: job.key, grams: mass, what })
           }
         />
       )}

@@ -53,11 +53,11 @@ export function useNow(session: BakingSession | null | undefined): number {
 
 /** Say what happened; the answer is the session with its rest planned again. What happened is kept
  * and told before that: `busy` is only until then. */
-export function useDeeds(session: BakingSession) {
+export function useEvents(session: BakingSession) {
   const queries = useQueryClient();
   const [mark, setMark] = useState(-1);
   const params = { params: { path: { session_id: session.id } } };
-  // A look at the session that was asked before the deed must not be shown after it.
+  // A look at the session that was asked before the event must not be shown after it.
   const onMutate = () => {
     setMark(session.happened);
     return queries.cancelQueries({ queryKey: KEY });
@@ -68,8 +68,8 @@ export function useDeeds(session: BakingSession) {
     const shown = queries.getQueryData<BakingSession | null>(KEY);
     if (!shown || !isOlder(after, shown)) queries.setQueryData(KEY, after);
   };
-  const deed = useMutation({
-    mutationFn: (what: Schemas["Deed"]) =>
+  const telling = useMutation({
+    mutationFn: (what: Schemas["BakeEvent"]) =>
       body(api.POST("/api/sessions/{session_id}/events", { ...params, body: what })),
     onMutate,
     onSuccess,
@@ -84,8 +84,8 @@ export function useDeeds(session: BakingSession) {
     onMutate,
     onSuccess,
   });
-  const busy = (deed.isPending || undo.isPending) && session.happened === mark;
-  return { deed, undo, giveUp, busy };
+  const busy = (telling.isPending || undo.isPending) && session.happened === mark;
+  return { telling, undo, giveUp, busy };
 }
 
 /** One tray of a dough that is ready, at once and without a plan. */

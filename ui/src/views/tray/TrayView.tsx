@@ -28,9 +28,9 @@ import { SettingRow, SheetFields } from "./SettingRow";
 import { SheetDrawing } from "./SheetDrawing";
 import { SizesPanel } from "./SizesPanel";
 import { TraySentence } from "./TraySentence";
-import { TryBanner } from "./TryBanner";
 import { useKept } from "./useKept";
 import { useScaleDough } from "./useScaleDough";
+import { WhatIfBanner } from "./WhatIfBanner";
 
 export default function TrayView({ doughId }: { doughId: number }) {
   const dough = useDough(doughId);
@@ -141,7 +141,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
           onKitchen={setKitchen}
         />
         <Notice problem={problem} />
-        <TryBanner
+        <WhatIfBanner
           tries={tries}
           saving={keepTried.isPending}
           onKeep={() => keepTried.mutate()}

@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar
 
 from annotated_types import Interval
 
-from finebatch.core.heat.chilling import Job, Shape, slab_shape
+from finebatch.core.heat.chilling import Purpose, Shape, slab_shape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import HotWork, Laid, Made, Making, Portioning
 from finebatch.core.piece.kinds.says import Ask, Note, Says, Way, When
@@ -130,7 +130,7 @@ class InPan(PanBox, Portioning):
         room = Footprint(*self.box_mm, is_round=False)
         return Laid(room, self.pieces, (self.pieces,) * made.pieces)
 
-    def chilled(self, lot: Lot) -> tuple[Shape, Job]:
+    def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         return slab_shape(self.deep_mm(lot)), "slice"
 
     @property

@@ -12,7 +12,7 @@ from typing import Annotated, Any, ClassVar, Literal, Self
 from annotated_types import Interval
 
 from finebatch.core.care.keeping import KeptAs
-from finebatch.core.heat.chilling import Job, Shape, ball_shape
+from finebatch.core.heat.chilling import Purpose, Shape, ball_shape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.says import Along, Ask, Handle, Says
 from finebatch.core.piece.layout import Layout, share_out
@@ -177,7 +177,7 @@ class Portioning(FromOutside, ABC):
         del found, logs, sheet, still_c
         return None
 
-    def chilled(self, lot: Lot) -> tuple[Shape, Job]:
+    def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         """The shape in which it is best chilled, and what for."""
         across = 10 * (6 * self.raw(lot).volume_cm3 / math.pi) ** (1 / 3)
         return ball_shape(across), "scoop"

@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.heat.chilling import Job, Shape, disc_across_mm, disc_shape
+from finebatch.core.heat.chilling import Purpose, Shape, disc_across_mm, disc_shape
 from finebatch.core.piece.cutter import OWN_SHARE, Cutter, CutterShape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, Thickness, moved
@@ -183,7 +183,7 @@ class Rolled(Portioning):
         fills = self.cutter.area_mm2 / (across * down)
         return replace(lies, outline=OUTLINES[self.cutter.shape], fills=fills)
 
-    def chilled(self, lot: Lot) -> tuple[Shape, Job]:
+    def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         part = lot.total_g / lot.density_g_cm3 / self.parts
         return disc_shape(disc_across_mm(part, DISC_MM), DISC_MM), "roll"
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.heat.chilling import Job, Shape, log_shape
+from finebatch.core.heat.chilling import Purpose, Shape, log_shape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, Thickness, moved
 from finebatch.core.piece.kinds.says import Ask, Handle, Says
@@ -89,7 +89,7 @@ class Sliced(Portioning):
         logs = self.cut(lot.usable_g, lot.density_g_cm3)
         return Made(logs.pieces, logs.rest_g + logs.ends_g, logs)
 
-    def chilled(self, lot: Lot) -> tuple[Shape, Job]:
+    def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         logs = self.cut(lot.total_g, lot.density_g_cm3)
         return log_shape(self.log_diameter_mm, logs.lengths_mm[0]), "slice"
 

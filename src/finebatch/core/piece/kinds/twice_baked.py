@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.heat.chilling import Job, Shape, log_shape
+from finebatch.core.heat.chilling import Purpose, Shape, log_shape
 from finebatch.core.heat.minutes import second_bake_minutes
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import (
@@ -156,5 +156,5 @@ class TwiceBaked(Portioning):
         minutes = second_bake_minutes(self.slice_mm, still_c)
         return SecondBake(pieces, minutes, slices.dried_g, foot, shared.trays, shared.layouts)
 
-    def chilled(self, lot: Lot) -> tuple[Shape, Job]:
+    def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         return log_shape(self.width_mm, self.length_mm), "scoop"

@@ -8,7 +8,7 @@ from pydantic import TypeAdapter, ValidationError
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.dough import Card
-from finebatch.core.formula.tries import Try, said, try_on_card
+from finebatch.core.formula.what_if import WhatIf, card_if, said
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
 from finebatch.core.piece.lot import Lot
 from finebatch.core.refusal import Refusal, refuse
@@ -35,15 +35,15 @@ class Remedy:
 
 
 @dataclass(frozen=True, slots=True)
-class TriedOffer(Remedy):
+class WhatIfOffer(Remedy):
     """A change that can be tried for an effect, with the height (mm) that it would lead to."""
 
     height_mm: float
 
 
-def find_tries(keys: Sequence[str]) -> list[Try]:
-    """The named tries in order; `Refusal` for one that there is not."""
-    known = formula.tries()
+def find_what_ifs(keys: Sequence[str]) -> list[WhatIf]:
+    """The named what_ifs in order; `Refusal` for one that there is not."""
+    known = formula.what_ifs()
     strange = [key for key in keys if key not in known]
     if strange:
         raise refuse("tried", f"There is no change called “{strange[0]}” to try.")
@@ -56,7 +56,7 @@ def _step(doneness: Doneness, by: int) -> Doneness:
     return steps[min(max(steps.index(doneness) + by, 0), len(steps) - 1)]
 
 
-def _on_setting(setting: TraySetting, tried: Try, lot: Lot, usual: Doneness) -> TraySetting:
+def _on_setting(setting: TraySetting, tried: WhatIf, lot: Lot, usual: Doneness) -> TraySetting:
     changed: dict[str, Any] = {}
     for name, told in tried.setting.items():
         if name == "oven_c_by":
@@ -77,38 +77,38 @@ def _on_setting(setting: TraySetting, tried: Try, lot: Lot, usual: Doneness) -> 
         raise refusal_of(error.errors()) from error
 
 
-def tried_on(
-    card: Card, setting: TraySetting, tries: Sequence[Try], bench: Bench
+def as_if(
+    card: Card, setting: TraySetting, what_ifs: Sequence[WhatIf], bench: Bench
 ) -> tuple[Card, TraySetting]:
     """The card and its tray with every change made."""
     larder = bench.reader.larder
-    for tried in tries:
-        card = try_on_card(card, tried, larder)
+    for tried in what_ifs:
+        card = card_if(card, tried, larder)
         if tried.setting:
             asked = question(card, bench.weigh(card), setting, bench.kitchen)
             setting = _on_setting(setting, tried, asked.lot(larder), USUAL_DONENESS[card.family])
     return card, setting
 
 
-def question_tried(
-    dough: Dough, setting: TraySetting, tries: Sequence[Try], bench: Bench
+def question_if(
+    dough: Dough, setting: TraySetting, what_ifs: Sequence[WhatIf], bench: Bench
 ) -> TrayQuestion:
     """The tray question of a dough with changes tried; `Refusal` while a line is faulty."""
-    card, changed = tried_on(dough.card, setting, tries, bench)
+    card, changed = as_if(dough.card, setting, what_ifs, bench)
     weighed = dough.weighed if card is dough.card else bench.weigh(card)
     return question(card, weighed, changed, bench.kitchen)
 
 
 def offers(
-    dough: Dough, setting: TraySetting, already: Sequence[Try], effect: str, bench: Bench
-) -> list[TriedOffer]:
+    dough: Dough, setting: TraySetting, already: Sequence[WhatIf], effect: str, bench: Bench
+) -> list[WhatIfOffer]:
     """Every change for that effect that would move something, on top of what is tried already."""
-    before = question_tried(dough, setting, already, bench)
+    before = question_if(dough, setting, already, bench)
     found = []
-    for tried in formula.tries().values():
+    for tried in formula.what_ifs().values():
         if tried.effect != effect or tried in already:
             continue
-        asked = question_tried(dough, setting, [*already, tried], bench)
+        asked = question_if(dough, setting, [*already, tried], bench)
         if asked == before:
             continue
         try:
@@ -116,7 +116,7 @@ def offers(
         except Refusal:
             continue
         found.append(
-            TriedOffer(
+            WhatIfOffer(
                 tried.key,
                 tried.label,
                 piece.width.middle_mm,
@@ -131,12 +131,12 @@ def keep_tried(
     session: Session,
     dough: Dough,
     setting: TraySetting,
-    tries: Sequence[Try],
+    what_ifs: Sequence[WhatIf],
     bench: Bench,
     now: int,
 ) -> Dough:
     """Make what was tried a version of the dough, and its tray's setting with it."""
-    card, changed = tried_on(dough.card, setting, tries, bench)
+    card, changed = as_if(dough.card, setting, what_ifs, bench)
     if card != dough.card:
-        doughs.change_dough(session, dough.id, dough.revision, card, now, said(tries))
+        doughs.change_dough(session, dough.id, dough.revision, card, now, said(what_ifs))
     return doughs.change_tray(session, dough.id, changed)

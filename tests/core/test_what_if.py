@@ -3,9 +3,9 @@
 import pytest
 
 from finebatch.core.formula.dough import Card, Line
-from finebatch.core.formula.tries import said, try_on_card
+from finebatch.core.formula.what_if import card_if, said
 from finebatch.facts import formula, tables
-from finebatch.workflow.tray.trying import find_tries
+from finebatch.workflow.tray.what_ifs import find_what_ifs
 
 CARD = Card(
     name="Rounds",
@@ -21,13 +21,13 @@ CARD = Card(
         Line("", "g", None),
     ),
 )
-ON_LINES = [t for t in formula.tries().values() if t.factor != 1]
+ON_LINES = [t for t in formula.what_ifs().values() if t.factor != 1]
 
 
 @pytest.mark.parametrize("key", [t.key for t in ON_LINES])
 def test_a_try_changes_only_the_lines_it_means(key: str) -> None:
-    tried, larder = formula.tries()[key], tables.larder()
-    after = try_on_card(CARD, tried, larder)
+    tried, larder = formula.what_ifs()[key], tables.larder()
+    after = card_if(CARD, tried, larder)
     for before, line in zip(CARD.lines, after.lines, strict=True):
         ingredient = larder[before.ingredient] if before.ingredient else None
         meant = ingredient is not None and (
@@ -38,24 +38,26 @@ def test_a_try_changes_only_the_lines_it_means(key: str) -> None:
 
 
 def test_amounts_are_scaled_as_they_were_written() -> None:
-    less = try_on_card(CARD, formula.tries()["less_sugar"], tables.larder())
+    less = card_if(CARD, formula.what_ifs()["less_sugar"], tables.larder())
     assert less.lines[2].amount == "0.9"
-    half = try_on_card(CARD, formula.tries()["half_soda"], tables.larder())
+    half = card_if(CARD, formula.what_ifs()["half_soda"], tables.larder())
     assert half.lines[4].amount == "3/4"
 
 
 def test_another_way_of_mixing_is_a_try() -> None:
-    melted = try_on_card(CARD, formula.tries()["melted"], tables.larder())
+    melted = card_if(CARD, formula.what_ifs()["melted"], tables.larder())
     assert (melted.mixing, melted.lines) == ("melted", CARD.lines)
-    assert try_on_card(CARD, formula.tries()["creamed"], tables.larder()) is CARD
+    assert card_if(CARD, formula.what_ifs()["creamed"], tables.larder()) is CARD
 
 
 def test_every_try_is_of_an_effect_or_a_surface() -> None:
     known = {effect.key for effect in tables.effects()}
-    for tried in formula.tries().values():
+    for tried in formula.what_ifs().values():
         assert tried.effect in known or tried.effect in ("surface", "baked", "portioned")
         assert tried.factor != 1 or tried.mixing or tried.setting
 
 
 def test_what_was_tried_is_said_in_order() -> None:
-    assert said(find_tries(["cooler", "less_sugar"])) == "Tried: oven 10 °C cooler, 10 % less sugar"
+    assert (
+        said(find_what_ifs(["cooler", "less_sugar"])) == "Tried: oven 10 °C cooler, 10 % less sugar"
+    )

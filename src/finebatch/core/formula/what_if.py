@@ -13,7 +13,7 @@ from finebatch.core.larder.ingredient import Ingredient, Larder
 
 
 @dataclass(frozen=True, slots=True)
-class Try:
+class WhatIf:
     """One change to try for one effect.
 
     Lines of an ingredient with one of the `roles` or `traits` are taken times `factor`; `mixing`
@@ -31,14 +31,14 @@ class Try:
     setting: Mapping[str, str]
 
 
-def _meant(line: Line, tried: Try, larder: Larder) -> bool:
+def _meant(line: Line, tried: WhatIf, larder: Larder) -> bool:
     ingredient: Ingredient | None = larder.get(line.ingredient) if line.ingredient else None
     if ingredient is None:
         return False
     return ingredient.role in tried.roles or bool(ingredient.traits & set(tried.traits))
 
 
-def try_on_card(card: Card, tried: Try, larder: Larder) -> Card:
+def card_if(card: Card, tried: WhatIf, larder: Larder) -> Card:
     """The card as it would be; itself when the change has nothing to take hold of."""
     factor = Fraction(tried.factor).limit_denominator(100)
     lines = tuple(
@@ -50,6 +50,6 @@ def try_on_card(card: Card, tried: Try, larder: Larder) -> Card:
     return replace(card, lines=lines, mixing=tried.mixing or card.mixing)
 
 
-def said(tries: Sequence[Try]) -> str:
+def said(what_ifs: Sequence[WhatIf]) -> str:
     """What was tried, as the reason of a version."""
-    return "Tried: " + ", ".join(tried.label[0].lower() + tried.label[1:] for tried in tries)
+    return "Tried: " + ", ".join(tried.label[0].lower() + tried.label[1:] for tried in what_ifs)

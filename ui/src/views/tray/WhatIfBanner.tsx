@@ -1,4 +1,4 @@
-interface TryBannerProps {
+interface WhatIfBannerProps {
   tries: { key: string; label: string }[];
   saving: boolean;
   onKeep: () => void;
@@ -6,7 +6,7 @@ interface TryBannerProps {
 }
 
 /** What is being tried, on top of the dough as it is kept; keep it as a version, or leave it. */
-export function TryBanner({ tries, saving, onKeep, onLeave }: TryBannerProps) {
+export function WhatIfBanner({ tries, saving, onKeep, onLeave }: WhatIfBannerProps) {
   if (tries.length === 0) return null;
   return (
     <section
