@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finebatch.core.formula.names import Name, Names, split_words
+from finebatch.core.formula.names import IngredientName, Names, split_words
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.measures.units import MASS_UNITS, VOLUME_UNITS, cups_in, grams_in
 from finebatch.core.refusal import Refusal
@@ -64,9 +64,9 @@ def test_every_ingredient_is_found_by_each_of_its_names() -> None:
 
 NAMES = Names(
     [
-        Name(("brown", "sugar"), "brown", None),
-        Name(("sugar",), "white", None),
-        Name(("cornflour",), "starch", "Starch or maize?"),
+        IngredientName(("brown", "sugar"), "brown", None),
+        IngredientName(("sugar",), "white", None),
+        IngredientName(("cornflour",), "starch", "Starch or maize?"),
     ],
     ["fine", "chopped"],
 )

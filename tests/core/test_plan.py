@@ -12,7 +12,7 @@ from finebatch.core.plan.by_hand import plain_method, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.explain import critical_chain, hold_ups
 from finebatch.core.plan.placed import Plan
-from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
+from finebatch.core.plan.progress import MoreMinutes, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import times_of
@@ -310,7 +310,7 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
         done[job.id] = clock
         extra = extras[step % len(extras)]
         if job.kind == "load" and extra:
-            given_extras.append(Extra(job.id.to("bake"), extra))
+            given_extras.append(MoreMinutes(job.id.to("bake"), extra))
         now_work = with_extras(work, given_extras)
         happened = happened_by(now_work, plan, done, round(clock + 0.5))
         before = plan
@@ -361,7 +361,7 @@ def test_three_more_minutes_move_the_rest_by_no_more() -> None:
     work = drops(4)
     plan = best_plan(work)
     done = {key("A.mix"): 15.0, key("A1.portion"): 49.0, key("A1.load"): 50.0}
-    longer = with_extras(work, [Extra(key("A1.bake"), 3)])
+    longer = with_extras(work, [MoreMinutes(key("A1.bake"), 3)])
     again = replan(longer, happened_by(longer, plan, done, 52), times_of(plan.activities))
     out = next(a for a in again.activities if a.id == key("A1.out"))
     assert out.start == 50 + 12 + 3

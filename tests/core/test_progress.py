@@ -6,7 +6,7 @@ from finebatch.core.formula.dough import Step
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.explain import critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.prepare import bake_of, makes
-from finebatch.core.plan.progress import Extra, happened_by, order_of, with_extras
+from finebatch.core.plan.progress import MoreMinutes, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import place, times_of
@@ -38,7 +38,11 @@ def test_a_twice_baked_tray_goes_round_twice() -> None:
 def test_minutes_more_add_up_on_their_own_bake() -> None:
     work = with_extras(
         twice_baked(2, 2, 1),
-        [Extra(key("A1.bake"), 3), Extra(key("A1.bake"), 2), Extra(key("A2.bake2"), 4)],
+        [
+            MoreMinutes(key("A1.bake"), 3),
+            MoreMinutes(key("A1.bake"), 2),
+            MoreMinutes(key("A2.bake2"), 4),
+        ],
     )
     lengths = [[bake.length for bake in tray.bakes] for tray in work.trays]
     assert lengths == [[32, 18], [27, 22]]

@@ -5,12 +5,12 @@ from typing import Any
 
 import pytest
 
-from finebatch.core.book.trouble import Scene, Suspect, evidence, suspects
+from finebatch.core.book.trouble import Circumstances, Suspect, evidence, suspects
 from finebatch.core.formula.balance import Standing
 from finebatch.core.heat.oven import OvenNature
 from finebatch.facts import formula
 
-PLAIN = Scene(
+PLAIN = Circumstances(
     dough_temp_c=13,
     standings={},
     flour_pct=38,
@@ -28,7 +28,7 @@ PLAIN = Scene(
 )
 
 
-def ranked(scene: Scene, trouble: str) -> list[Suspect]:
+def ranked(scene: Circumstances, trouble: str) -> list[Suspect]:
     return suspects(scene, [c for c in formula.causes() if c.trouble == trouble])
 
 
@@ -57,7 +57,9 @@ def ranked(scene: Scene, trouble: str) -> list[Suspect]:
         ),
     ],
 )
-def test_what_is_recorded_puts_its_cause_first(trouble: str, scene: Scene, first: str) -> None:
+def test_what_is_recorded_puts_its_cause_first(
+    trouble: str, scene: Circumstances, first: str
+) -> None:
     found = ranked(scene, trouble)
     assert first in found[0].cause.words
     assert found[0].speaks_for

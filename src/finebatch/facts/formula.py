@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from finebatch.core.book.trouble import Cause
+from finebatch.core.book.trouble import TroubleCause
 from finebatch.core.care.keeping import Keeping
 from finebatch.core.formula.balance import Band
 from finebatch.core.formula.checks.amounts import Dose
@@ -15,7 +15,7 @@ from finebatch.core.formula.swaps import Swap
 from finebatch.core.formula.what_if import WhatIf
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
-from finebatch.core.piece.character import Weight
+from finebatch.core.piece.character import Influence
 from finebatch.facts.rows import Row, checked, values
 from finebatch.facts.tables import effects, larder
 
@@ -88,9 +88,9 @@ def swaps() -> tuple[Swap, ...]:
 
 
 @cache
-def character_weights() -> tuple[Weight, ...]:
+def character_weights() -> tuple[Influence, ...]:
     """How the effects of a dough show in the mouth, in colour and in the tin (`character.csv`)."""
-    found = values(Weight, "character.csv")
+    found = values(Influence, "character.csv")
     known = {effect.key for effect in effects()}
     strange = [row.effect for row in found if row.effect not in known]
     if strange:
@@ -128,9 +128,9 @@ def troubles() -> dict[str, str]:
 
 
 @cache
-def causes() -> tuple[Cause, ...]:
+def causes() -> tuple[TroubleCause, ...]:
     """Why it goes wrong (`trouble_causes.csv`)."""
-    found = values(Cause, "trouble_causes.csv")
+    found = values(TroubleCause, "trouble_causes.csv")
     strange = {row.trouble for row in found} ^ set(troubles())
     strange |= {key for row in found for key in row.tries} - set(what_ifs())
     if strange:

@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import BeforeValidator, Field, model_validator
 
 from finebatch.core.formula.dough import Family, PartKind
-from finebatch.core.formula.names import Name, Names, split_words
+from finebatch.core.formula.names import IngredientName, Names, split_words
 from finebatch.core.formula.reading import Reader
 from finebatch.core.heat.minutes import HeatModel
 from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Role
@@ -139,14 +139,16 @@ def name_rows() -> tuple[NameRow, ...]:
 
 
 @cache
-def names() -> tuple[Name, ...]:
+def names() -> tuple[IngredientName, ...]:
     """What the shipped ingredients are called."""
     rows = [row for row in name_rows() if row.key]
     unknown = [row.key for row in rows if row.key not in larder()]
     if unknown:
         raise ValueError(f"names.csv names what the larder lacks: {unknown}")
     return tuple(
-        Name(tuple(split_words(name)), row.key, row.ask) for row in rows for name in row.names
+        IngredientName(tuple(split_words(name)), row.key, row.ask)
+        for row in rows
+        for name in row.names
     )
 
 

@@ -44,7 +44,7 @@ _GOES_ON = re.compile(r"^(?:RRULE|RDATE|DURATION)\b", re.MULTILINE | re.IGNORECA
 
 
 @dataclass(frozen=True, slots=True)
-class Busy:
+class BusyTime:
     """A time that a calendar says is taken."""
 
     start: datetime
@@ -56,7 +56,7 @@ class Busy:
 class BusyTimes:
     """The busy times of a calendar, soonest first, and how many entries are no such times."""
 
-    times: tuple[Busy, ...]
+    times: tuple[BusyTime, ...]
     left_out: int
 
 
@@ -70,7 +70,7 @@ def read_calendar(text: str, now: datetime, until: datetime) -> BusyTimes:
     try:
         near, left = _near(text, now, until)
         calendar = Calendar.from_ical(near)
-        found: list[Busy] = []
+        found: list[BusyTime] = []
         for event in calendar.walk("VEVENT"):
             spans = list(_spans(event, now, until))
             found += spans
@@ -109,7 +109,7 @@ def _near(text: str, now: datetime, until: datetime) -> tuple[str, int]:
     return _ENTRY.sub(kept, text), far
 
 
-def _spans(event: Component, now: datetime, until: datetime) -> Iterator[Busy]:
+def _spans(event: Component, now: datetime, until: datetime) -> Iterator[BusyTime]:
     free = str(event.get("TRANSP", "")).upper() == "TRANSPARENT"
     gone = str(event.get("STATUS", "")).upper() == "CANCELLED"
     start = event.decoded("DTSTART", None)
@@ -119,7 +119,7 @@ def _spans(event: Component, now: datetime, until: datetime) -> Iterator[Busy]:
     for begin in _repeats(event, start, now - length, until):
         end = begin + length
         if end > now and begin < until and length > timedelta(0):
-            yield Busy(begin, end, str(event.get("SUMMARY", "")))
+            yield BusyTime(begin, end, str(event.get("SUMMARY", "")))
 
 
 def _aware(moment: datetime) -> datetime:
@@ -202,7 +202,7 @@ def read_apart(text: str, now: datetime, until: datetime) -> BusyTimes:
     if "refused" in found:
         raise refuse("text", found["refused"])
     times = (
-        Busy(datetime.fromisoformat(start), datetime.fromisoformat(end), what)
+        BusyTime(datetime.fromisoformat(start), datetime.fromisoformat(end), what)
         for start, end, what in found["times"]
     )
     return BusyTimes(tuple(times), found["left_out"])

@@ -14,7 +14,7 @@ from finebatch.formats.card_csv import safe_cell
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class RunSheetJob:
     """One job of the run sheet, in words. Times carry their zone."""
 
     key: str
@@ -29,12 +29,12 @@ class Told:
 
 def tell(
     activities: Sequence[Placed], work: Work, names: Mapping[str, str], at: Mapping[int, datetime]
-) -> list[Told]:
+) -> list[RunSheetJob]:
     """The jobs of the hands, and when to turn the oven's dial, in order. `names` are the doughs' by
     letter, `at` moments by minute."""
     workers = work.kitchen.workers
     return [
-        Told(
+        RunSheetJob(
             f"{job.id}",
             job.kind,
             at[job.start],
@@ -49,7 +49,7 @@ def tell(
     ]
 
 
-def write_csv(told: Sequence[Told]) -> str:
+def write_csv(told: Sequence[RunSheetJob]) -> str:
     """The run sheet as a table; no cell is a formula to a spreadsheet."""
     out = io.StringIO()
     table = csv.writer(out, lineterminator="\r\n")
@@ -67,7 +67,7 @@ def write_csv(told: Sequence[Told]) -> str:
     return out.getvalue()
 
 
-def write_markdown(name: str, told: Sequence[Told]) -> str:
+def write_markdown(name: str, told: Sequence[RunSheetJob]) -> str:
     """The run sheet for a notebook or the fridge door."""
     lines = [
         f"# {_plain(name)}",

@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 
 from icalendar import Alarm, Calendar, Event
 
-from finebatch.formats.run_sheet import Told
+from finebatch.formats.run_sheet import RunSheetJob
 
 ALARM_BEFORE = timedelta(minutes=1)
 LONG_AHEAD = timedelta(minutes=5)
@@ -13,7 +13,7 @@ LONG_AHEAD = timedelta(minutes=5)
 OVEN_JOBS = frozenset({"load", "turn", "out", "shape"})
 
 
-def write_calendar(name: str, told: Sequence[Told], uid: str, stamp: datetime) -> bytes:
+def write_calendar(name: str, told: Sequence[RunSheetJob], uid: str, stamp: datetime) -> bytes:
     """The jobs of the hands as events, each with an alarm. `uid` makes their names unique."""
     calendar = Calendar()
     calendar.add("prodid", "-//Fine Batch//Run sheet//EN")

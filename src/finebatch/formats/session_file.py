@@ -37,7 +37,7 @@ from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.core.values import part_of, refusal_of, values_of
 
 MOST_LETTERS = 1_000_000
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+LongName = Annotated[str, Field(min_length=1, max_length=120)]
 HandJob = Literal[
     "mix",
     "take",
@@ -61,7 +61,7 @@ def _in_our_time(moment: datetime) -> datetime:
     return moment
 
 
-Moment = Annotated[datetime, AfterValidator(_in_our_time)]
+FileMoment = Annotated[datetime, AfterValidator(_in_our_time)]
 
 
 class _Part(BaseModel):
@@ -104,7 +104,7 @@ class FileDough(DoughWork):
     tray. One that is `ready` lies mixed and chilled before the session begins.
     """
 
-    name: Name = "Dough"
+    name: LongName = "Dough"
     pieces: Pieces | None = None
     joins: Joins = "fresh"
     form: KeptAs | None = None
@@ -147,15 +147,15 @@ class FileOven(Oven):
 class FileAway(_Part):
     """A time at which somebody is away."""
 
-    start: Moment
-    end: Moment
+    start: FileMoment
+    end: FileMoment
 
 
 class FileWorker(_Part):
     """A pair of hands. A child takes no hot or sharp job; `jobs` are those taken (all, when none
     is named)."""
 
-    name: Name
+    name: LongName
     child: bool = False
     jobs: Annotated[list[HandJob], Field(max_length=20)] = []
     away: Annotated[list[FileAway], Field(max_length=40)] = []
@@ -191,7 +191,7 @@ class FilePin(_Part):
     """A job that starts at a moment."""
 
     job: Annotated[str, Field(max_length=40)]
-    start: Moment
+    start: FileMoment
 
 
 class FileActivity(_Part):
@@ -231,9 +231,9 @@ class SessionFile(_Part):
 
     finebatch: Literal["session"]
     version: Literal[1] = 1
-    name: Name = "Session"
-    start: Moment | None = None
-    ready_by: Moment | None = None
+    name: LongName = "Session"
+    start: FileMoment | None = None
+    ready_by: FileMoment | None = None
     kitchen: FileKitchen
     doughs: Annotated[list[FileDough], Field(min_length=1, max_length=MOST_DOUGHS)]
     pins: Annotated[list[FilePin], Field(max_length=40)] = []

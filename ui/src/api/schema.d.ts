@@ -1437,6 +1437,19 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Advice
+         * @description A sentence beside the fields; a caution stands out.
+         */
+        Advice: {
+            /** Text */
+            text: string;
+            /**
+             * Caution
+             * @default false
+             */
+            caution: boolean;
+        };
+        /**
          * Allergen
          * @description One allergen and what brings it: ingredient names, and the part that they are in.
          */
@@ -1445,16 +1458,6 @@ export interface components {
             name: string;
             /** Brought By */
             brought_by: string[];
-        };
-        /**
-         * Along
-         * @description A field that changes in proportion, with the power of the factor.
-         */
-        Along: {
-            /** Field */
-            field: string;
-            /** Power */
-            power: number;
         };
         /**
          * AlongOut
@@ -1552,10 +1555,10 @@ export interface components {
             share: number;
         };
         /**
-         * Asked
+         * AskShown
          * @description Something that is set of a piece; of what is counted, the least and the most.
          */
-        Asked: {
+        AskShown: {
             ask: components["schemas"]["Ask"];
             /** Least */
             least: number | null;
@@ -2234,6 +2237,16 @@ export interface components {
             weighed: components["schemas"]["WeighedDough"];
         };
         /**
+         * DoughFileBody
+         * @description A file's name and its text.
+         */
+        DoughFileBody: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * DoughLessonOut
          * @description What was learnt of one dough beside the kitchen's: percent of width, its 80 % band, and
          *     percent of minutes in all; from how many bakes.
@@ -2571,7 +2584,7 @@ export interface components {
              * Along
              * @default []
              */
-            along: components["schemas"]["Along"][];
+            along: components["schemas"]["InProportion"][];
             /**
              * Clears
              * @default []
@@ -2640,6 +2653,16 @@ export interface components {
             first_c: number | null;
         };
         /**
+         * InProportion
+         * @description A field that changes in proportion, with the power of the factor.
+         */
+        InProportion: {
+            /** Field */
+            field: string;
+            /** Power */
+            power: number;
+        };
+        /**
          * IngredientOut
          * @description An ingredient that a line may name.
          */
@@ -2692,7 +2715,7 @@ export interface components {
             /** Handles */
             handles: components["schemas"]["Handle"][];
             /** Asks */
-            asks: components["schemas"]["Asked"][];
+            asks: components["schemas"]["AskShown"][];
             /** One Size */
             one_size: boolean;
             /**
@@ -2962,11 +2985,11 @@ export interface components {
             learns: boolean;
         };
         /**
-         * Learnt
+         * LearntFrom
          * @description From how many bakes its minutes in the oven, from how many jobs those of the hands, and from
          *     how many doughs that were felt those in the cold are reckoned.
          */
-        Learnt: {
+        LearntFrom: {
             /** Bakes */
             bakes: number;
             /** Jobs */
@@ -3303,19 +3326,6 @@ export interface components {
             own: string;
             /** Letters */
             letters: string[];
-        };
-        /**
-         * Note
-         * @description A sentence beside the fields; a caution stands out.
-         */
-        Note: {
-            /** Text */
-            text: string;
-            /**
-             * Caution
-             * @default false
-             */
-            caution: boolean;
         };
         /**
          * OffPortion
@@ -4357,7 +4367,7 @@ export interface components {
              * Notes
              * @default []
              */
-            notes: components["schemas"]["Note"][];
+            notes: components["schemas"]["Advice"][];
         };
         /**
          * ScaleBody
@@ -4543,6 +4553,14 @@ export interface components {
             troubles: string[];
             /** Version */
             version?: number | null;
+        };
+        /**
+         * SessionFileBody
+         * @description A file as text, at most 1 MB.
+         */
+        SessionFileBody: {
+            /** Text */
+            text: string;
         };
         /**
          * SharedOutBody
@@ -4812,7 +4830,7 @@ export interface components {
             /** Hold Ups */
             hold_ups: components["schemas"]["HoldUp"][];
             wish: components["schemas"]["Wish"] | null;
-            learnt: components["schemas"]["Learnt"];
+            learnt: components["schemas"]["LearntFrom"];
         };
         /**
          * ShownSheet
@@ -5778,24 +5796,6 @@ export interface components {
             most_on_sheet: number;
             /** Trays */
             trays: number[];
-        };
-        /**
-         * FileBody
-         * @description A file's name and its text.
-         */
-        finebatch__web__routers__exchange__FileBody: {
-            /** Name */
-            name: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * FileBody
-         * @description A file as text, at most 1 MB.
-         */
-        finebatch__web__routers__session_files__FileBody: {
-            /** Text */
-            text: string;
         };
     };
     responses: never;
@@ -8314,7 +8314,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["finebatch__web__routers__exchange__FileBody"];
+                "application/json": components["schemas"]["DoughFileBody"];
             };
         };
         responses: {
@@ -8428,7 +8428,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["finebatch__web__routers__exchange__FileBody"];
+                "application/json": components["schemas"]["DoughFileBody"];
             };
         };
         responses: {
@@ -12042,7 +12042,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["finebatch__web__routers__session_files__FileBody"];
+                "application/json": components["schemas"]["SessionFileBody"];
             };
         };
         responses: {
@@ -12156,7 +12156,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["finebatch__web__routers__session_files__FileBody"];
+                "application/json": components["schemas"]["SessionFileBody"];
             };
         };
         responses: {

@@ -28,7 +28,7 @@ tenths of the published home formulas)."""
 
 
 @dataclass(frozen=True, slots=True)
-class Scene:
+class Circumstances:
     """All that is known of a bake: °C, mm, minutes, g; None where it was not recorded.
 
     `oven` is None while nobody has put a thermometer in; `standings` are the dough's figures
@@ -52,7 +52,7 @@ class Scene:
 
 
 @dataclass(frozen=True, slots=True)
-class Cause:
+class TroubleCause:
     """One cause of a trouble: how common, what to ask of the scene, and changes that may help."""
 
     trouble: str
@@ -74,7 +74,7 @@ class Evidence:
 class Suspect:
     """A cause with what speaks for or against it; `known` is False where nothing recorded does."""
 
-    cause: Cause
+    cause: TroubleCause
     likelihood: float
     evidence: str
     known: bool
@@ -85,14 +85,14 @@ class Suspect:
         return self.known and self.likelihood >= SPEAKS * self.cause.weight
 
 
-def _dough_temp(scene: Scene, *, warm: bool) -> Evidence:
+def _dough_temp(scene: Circumstances, *, warm: bool) -> Evidence:
     temp = scene.dough_temp_c
     words = f"The dough went in at {temp:.0f} °C."
     is_so = temp >= WARM_C if warm else temp <= COLD_C
     return Evidence(LIKELIER if is_so else LESS_LIKELY, words)
 
 
-def _long(scene: Scene, *, long: bool) -> Evidence | None:
+def _long(scene: Circumstances, *, long: bool) -> Evidence | None:
     if scene.minutes is None:
         return None
     share = scene.minutes / scene.foreseen_minutes
@@ -102,7 +102,7 @@ def _long(scene: Scene, *, long: bool) -> Evidence | None:
     return Evidence(MUCH_LIKELIER if is_so else LESS_LIKELY if against else 1.0, words)
 
 
-def _oven(scene: Scene, *, hot: bool) -> Evidence | None:
+def _oven(scene: Circumstances, *, hot: bool) -> Evidence | None:
     if scene.oven is None:
         return None
     off = scene.oven.offset_c
@@ -112,7 +112,7 @@ def _oven(scene: Scene, *, hot: bool) -> Evidence | None:
     return Evidence(LIKELIER if is_so else LESS_LIKELY, words)
 
 
-def _standing(scene: Scene, figure: str, *, much: bool) -> Evidence | None:
+def _standing(scene: Circumstances, figure: str, *, much: bool) -> Evidence | None:
     if figure == "flour":
         percent = scene.flour_pct
         words = f"Flour is {percent:.0f} % of the dough."
@@ -130,7 +130,7 @@ def _standing(scene: Scene, figure: str, *, much: bool) -> Evidence | None:
     return Evidence(MUCH_LIKELIER if place > 1 else 1.4 if place > 0.75 else LESS_LIKELY, words)
 
 
-def _wider(scene: Scene) -> Evidence | None:
+def _wider(scene: Circumstances) -> Evidence | None:
     if scene.measured_mm is None:
         return None
     over = scene.measured_mm - scene.foreseen_mm
@@ -141,7 +141,7 @@ def _wider(scene: Scene) -> Evidence | None:
     return Evidence(MUCH_LIKELIER if over >= scene.gap_mm / 2 else LESS_LIKELY, words)
 
 
-def _hot_side(scene: Scene) -> Evidence | None:
+def _hot_side(scene: Circumstances) -> Evidence | None:
     if scene.oven is None:
         return None
     if scene.oven.hot_side == "even":
@@ -149,17 +149,17 @@ def _hot_side(scene: Scene) -> Evidence | None:
     return Evidence(MUCH_LIKELIER, f"This oven browns first at the {scene.oven.hot_side}.")
 
 
-def _uneven(scene: Scene) -> Evidence:
+def _uneven(scene: Circumstances) -> Evidence:
     words = f"Portions differ by about {100 * scene.portion_cv:.0f} %."
     return Evidence(LIKELIER if scene.portion_cv >= UNEVEN_CV else LESS_LIKELY, words)
 
 
-def _large(scene: Scene) -> Evidence:
+def _large(scene: Circumstances) -> Evidence:
     words = f"A piece is {scene.piece_g:.0f} g."
     return Evidence(LIKELIER if scene.piece_g >= LARGE_G else 0.6, words)
 
 
-_PLAIN: Mapping[str, Callable[[Scene], Evidence | None]] = {
+_PLAIN: Mapping[str, Callable[[Circumstances], Evidence | None]] = {
     "warm_dough": lambda s: _dough_temp(s, warm=True),
     "cold_dough": lambda s: _dough_temp(s, warm=False),
     "long_bake": lambda s: _long(s, long=True),
@@ -175,7 +175,7 @@ _PLAIN: Mapping[str, Callable[[Scene], Evidence | None]] = {
 }
 
 
-def evidence(scene: Scene, asks: str) -> Evidence | None:
+def evidence(scene: Circumstances, asks: str) -> Evidence | None:
     """What the scene says to a question; None when it does not know. `ValueError` for a question
     that there is not."""
     what, _, detail = asks.partition(":")
@@ -192,7 +192,7 @@ def evidence(scene: Scene, asks: str) -> Evidence | None:
     return _PLAIN[what](scene)
 
 
-def suspects(scene: Scene, causes: Sequence[Cause]) -> list[Suspect]:
+def suspects(scene: Circumstances, causes: Sequence[TroubleCause]) -> list[Suspect]:
     """The causes of one trouble, likeliest first."""
     found = []
     for cause in causes:

@@ -24,10 +24,10 @@ MOST_PART_LINES = 50
 MOST_CHECK = 700
 """The most letters of a check that was dismissed."""
 
-Amount = Annotated[Text, MaxLen(40)]
+AmountText = Annotated[Text, MaxLen(40)]
 Egg = Annotated[Text, MaxLen(30)]
 Written = Annotated[Text, MaxLen(500)]
-Told = Annotated[Text, MaxLen(300)]
+Saying = Annotated[Text, MaxLen(300)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,11 +38,11 @@ class Line(FromOutside):
     range. `cup` and `egg` are what this line assumes where the dough assumes something else.
     """
 
-    amount: Amount
+    amount: AmountText
     unit: Unit
     ingredient: Annotated[Text, MaxLen(60)] | None
     text: Written = ""
-    chosen: Amount = ""
+    chosen: AmountText = ""
     cup: CupHabit | None = None
     egg: Egg | None = None
 
@@ -54,8 +54,8 @@ class Step(FromOutside):
     text: Annotated[Text, MaxLen(1000)]
     hands_min: Annotated[int, Interval(ge=0, le=240)] = 0
     wait_min: Annotated[int, Interval(ge=0, le=2880)] = 0
-    cue: Told = ""
-    caution: Told = ""
+    cue: Saying = ""
+    caution: Saying = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from annotated_types import Interval, MaxLen
 
 from finebatch.core.formula.reading import Reader, ReadLine
 
-Verdict = Literal["right", "wrong", "asked"]
+LineVerdict = Literal["right", "wrong", "asked"]
 
 
 Positive = Annotated[float, Interval(gt=0, le=1e6)]
@@ -32,7 +32,7 @@ class JudgedLine:
     """A line as read, and whether that is right; wrong ones that are asked about count as asked."""
 
     read: ReadLine
-    verdict: Verdict
+    verdict: LineVerdict
 
 
 def _near(found: float | None, wanted: float, tolerance_pct: float) -> bool:

@@ -22,7 +22,7 @@ _WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*|\d+(?=x\b)x?|\b(?:00|405|55)
 
 
 @dataclass(frozen=True, slots=True)
-class Name:
+class IngredientName:
     """One way to call an ingredient; `ask` is what to ask the baker when it is ambiguous."""
 
     words: tuple[str, ...]
@@ -50,7 +50,7 @@ def _singular(word: str) -> str:
 class Names:
     """All names of all ingredients, and the words that say how an ingredient is, not which."""
 
-    def __init__(self, names: Iterable[Name], describing: Iterable[str]) -> None:
+    def __init__(self, names: Iterable[IngredientName], describing: Iterable[str]) -> None:
         self._describing = frozenset(_singular(word.casefold()) for word in describing)
         self._by_words = {tuple(map(_singular, name.words)): name for name in names}
         self._longest = max(map(len, self._by_words))
@@ -106,7 +106,7 @@ class Names:
                 start += 1
         return found
 
-    def _nearest(self, words: list[str]) -> tuple[Name, str] | None:
+    def _nearest(self, words: list[str]) -> tuple[IngredientName, str] | None:
         """The name that is spelt most like these words, and the words that were compared."""
         wanted = " ".join(word for word in words if word not in self._describing)
         if len(wanted) < 4:
@@ -117,5 +117,5 @@ class Names:
         return self._spelt[found[0]], wanted
 
 
-def _spelt_as(name: Name, written: str) -> Named:
+def _spelt_as(name: IngredientName, written: str) -> Named:
     return Named(name.key, f"“{written}” is read as {' '.join(name.words)}: is this right?")

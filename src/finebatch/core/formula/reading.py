@@ -11,7 +11,7 @@ from fractions import Fraction
 
 from finebatch.core.formula.dough import Line
 from finebatch.core.formula.names import Named, Names
-from finebatch.core.formula.said import UNKNOWN_EGG, Said, Scales, left_over
+from finebatch.core.formula.said import UNKNOWN_EGG, Scales, WrittenAmount, left_over
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.amounts import write_amount
@@ -115,12 +115,14 @@ class Reader:
         understood = replace(understood, conflict=conflict)
         return self._as_liked(understood, written, chosen) if written.liked else understood
 
-    def amounts(self, text: str, key: str) -> list[Said]:
+    def amounts(self, text: str, key: str) -> list[WrittenAmount]:
         """All that a written line says of the amount of one ingredient."""
         plain = plain_text(text[:MOST_LETTERS])
         return self._scales(key).all_said(plain, find_quantities(plain))
 
-    def disagreeing(self, chosen: Said, said: list[Said], key: str) -> list[Said]:
+    def disagreeing(
+        self, chosen: WrittenAmount, said: list[WrittenAmount], key: str
+    ) -> list[WrittenAmount]:
         """Those amounts of an ingredient that contradict the one that is used."""
         scales = self._scales(key)
         return [one for one in said if one is not chosen and not scales.agree(chosen, one)]
@@ -128,7 +130,7 @@ class Reader:
     def _scales(self, key: str) -> Scales:
         return Scales(self.larder[key], self.measuring)
 
-    def _line(self, key: str, chosen: Said) -> Line:
+    def _line(self, key: str, chosen: WrittenAmount) -> Line:
         """The line as a dough keeps it: in the unit written where that says as much, else in g."""
         ingredient, quantity = self.larder[key], chosen.quantity
         unit = next((u for u in ingredient.units if u == quantity.unit), None)
@@ -143,7 +145,7 @@ class Reader:
         low, high = (f"{g:.3g}" if g < 100 else f"{g:.0f}" for g in (chosen.low_g, chosen.high_g))
         return Line(f"{low}–{high}" if quantity.is_range else low, "g", key)
 
-    def _as_liked(self, read: ReadLine, written: _Written, chosen: Said) -> ReadLine:
+    def _as_liked(self, read: ReadLine, written: _Written, chosen: WrittenAmount) -> ReadLine:
         """A range with what the baker likes of it chosen, or a question where that is outside."""
         if written.liked is None or not chosen.quantity.is_range:
             return read
@@ -153,7 +155,9 @@ class Reader:
         line = replace(read.line, chosen=self._as_chosen(wish, read.line))
         return replace(read, grams=wish, line=line)
 
-    def _liked_g(self, liked: re.Match[str], text: str, chosen: Said, key: str) -> float | None:
+    def _liked_g(
+        self, liked: re.Match[str], text: str, chosen: WrittenAmount, key: str
+    ) -> float | None:
         """Grams of what the baker likes within a range; none when it is outside."""
         said = text[chosen.quantity.start : chosen.quantity.end]
         unit = liked["unit"] or re.sub(r"^.*\d", "", said)
@@ -203,7 +207,7 @@ def _read(
     written: _Written,
     asks: list[str],
     kept: Line,
-    chosen: Said | None = None,
+    chosen: WrittenAmount | None = None,
     name: str = "",
 ) -> ReadLine:
     ranged = chosen is not None and chosen.quantity.is_range
@@ -220,7 +224,7 @@ def _read(
     )
 
 
-def _doubts(written: _Written, chosen: Said, *, conflict: bool) -> Iterator[str]:
+def _doubts(written: _Written, chosen: WrittenAmount, *, conflict: bool) -> Iterator[str]:
     """What to ask about an amount that was understood."""
     if chosen.egg == UNKNOWN_EGG:
         yield "No egg of that size is known here: the kitchen's usual one is taken."

@@ -27,7 +27,7 @@ _SIZES = {
 
 
 @dataclass(frozen=True, slots=True)
-class Said:
+class WrittenAmount:
     """One amount of a line: what it weighs, in grams, and the habit or egg it rests on."""
 
     quantity: Quantity
@@ -48,7 +48,7 @@ class Said:
             return 0 if self.quantity.unit == "g" else 1
         return 2 if self.quantity.dimension == "volume" else 3
 
-    def plus(self, more: "Said") -> "Said":
+    def plus(self, more: "WrittenAmount") -> "WrittenAmount":
         """The same with another amount on top."""
         return replace(self, low_g=self.low_g + more.low_g, high_g=self.high_g + more.high_g)
 
@@ -60,7 +60,7 @@ class Scales:
     ingredient: Ingredient
     measuring: Measuring
 
-    def all_said(self, text: str, groups: Sequence[Sequence[Quantity]]) -> list[Said]:
+    def all_said(self, text: str, groups: Sequence[Sequence[Quantity]]) -> list[WrittenAmount]:
         """Each amount of the line, with what is added on top of it."""
         said = self._weigh_all(_amounts(groups, text), text)
         for group in _added(groups):
@@ -69,19 +69,19 @@ class Scales:
                 said = [one.plus(more) for one in said]
         return said
 
-    def _weigh_all(self, quantities: Sequence[Quantity], text: str) -> list[Said]:
+    def _weigh_all(self, quantities: Sequence[Quantity], text: str) -> list[WrittenAmount]:
         weighed = (self.weigh(quantity, text) for quantity in quantities)
         return [one for one in weighed if one is not None]
 
-    def weigh(self, q: Quantity, text: str) -> Said | None:
+    def weigh(self, q: Quantity, text: str) -> WrittenAmount | None:
         """What one quantity of the line weighs; none for a count that the ingredient has not."""
         match q.dimension:
             case "mass":
-                return Said(q, q.low, q.high)
+                return WrittenAmount(q, q.low, q.high)
             case "volume":
                 cup = self._sifted(text, q)
                 each = self.ingredient.cup_g(cup or self.measuring.cup)
-                return Said(q, q.low * each, q.high * each, cup=cup)
+                return WrittenAmount(q, q.low * each, q.high * each, cup=cup)
             case _:
                 return self._counted(q, text)
 
@@ -90,7 +90,7 @@ class Scales:
         before = re.search(r"\bsifted\b", text[q.end :].split(",", maxsplit=1)[0])
         return "sifted" if before and self.ingredient.g_per_cup_sifted is not None else None
 
-    def _counted(self, q: Quantity, text: str) -> Said | None:
+    def _counted(self, q: Quantity, text: str) -> WrittenAmount | None:
         """Eggs, sticks and whatever else an ingredient is counted in; sticks are never “each”."""
         natural = self.ingredient.natural_unit
         if natural is None or q.unit != ("stick" if natural.unit == "stick" else "each"):
@@ -98,9 +98,9 @@ class Scales:
         egg = egg_named(text, self.measuring) if self.ingredient.role == "egg" else None
         known = None if egg == UNKNOWN_EGG else egg
         each = self.ingredient.grams(1, natural.unit, self.measuring.where(None, known))
-        return Said(q, q.low * each, q.high * each, egg=egg)
+        return WrittenAmount(q, q.low * each, q.high * each, egg=egg)
 
-    def agree(self, used: Said, other: Said) -> bool:
+    def agree(self, used: WrittenAmount, other: WrittenAmount) -> bool:
         """Whether two amounts can be the same, measured one way or another."""
         low, high = other.low_g, other.high_g
         margin = OUNCES_MARGIN if other.quantity.dimension == "mass" else COUNT_MARGIN

@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-Scale = Literal["C", "F", "gas"]
+TemperatureScale = Literal["C", "F", "gas"]
 
 FAN_LOWER_C = 20.0
 """A fan oven is set about 20 °C lower for the same bake (household tables)."""
@@ -30,7 +30,7 @@ class Temperature:
     """An oven temperature as written; `start` and `end` are its place in the text."""
 
     value: float
-    scale: Scale
+    scale: TemperatureScale
     fan: bool
     start: int
     end: int
@@ -76,7 +76,7 @@ def _gas_value(mark: str) -> float:
     return float(mark)
 
 
-def _scale(match: re.Match[str]) -> Scale | None:
+def _scale(match: re.Match[str]) -> TemperatureScale | None:
     """The scale as written; a bare number with a degree sign or a fan goes by its size."""
     if match["scale"]:
         return "F" if match["scale"][0] in "fF" else "C"

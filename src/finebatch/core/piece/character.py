@@ -11,7 +11,7 @@ LITTLE, CLEAR, MUCH = 0.06, 0.2, 0.6
 
 
 @dataclass(frozen=True, slots=True)
-class Weight:
+class Influence:
     """How far one effect of the dough moves a quality; 1 is a difference that anyone notices."""
 
     quality: Quality
@@ -19,7 +19,7 @@ class Weight:
     weight: float
 
 
-def score(quality: Quality, effects: Mapping[str, float], weights: Sequence[Weight]) -> float:
+def score(quality: Quality, effects: Mapping[str, float], weights: Sequence[Influence]) -> float:
     """A quality of a dough by its effects; only differences between doughs mean anything."""
     return sum(w.weight * effects.get(w.effect, 0.0) for w in weights if w.quality == quality)
 

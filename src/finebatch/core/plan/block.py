@@ -1,17 +1,17 @@
 """The jobs of one tray from its portioning to the rack, placed as one: what follows the oven does
 not wait."""
 
-from finebatch.core.plan.diary import FARTHEST, Diary, Stay
+from finebatch.core.plan.diary import FARTHEST, Diary, OvenStay
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.network import TURN_SLACK
 from finebatch.core.plan.placed import JobTime
 from finebatch.core.plan.work import TrayWork
 
 
-def stay_of(tray: TrayWork, number: int, jobs: dict[JobKey, JobTime]) -> Stay:
+def stay_of(tray: TrayWork, number: int, jobs: dict[JobKey, JobTime]) -> OvenStay:
     """A tray's stay in the oven, by its loading and its taking out."""
     load, out = (jobs[JobKey(tray.name, kind, number)] for kind in ("load", "out"))
-    return Stay(load.start, load.end, out.end, tray.bakes[number].oven_c)
+    return OvenStay(load.start, load.end, out.end, tray.bakes[number].oven_c)
 
 
 def earliest_block(diary: Diary, tray: TrayWork, portion: JobTime) -> dict[JobKey, JobTime]:
@@ -91,7 +91,7 @@ class _Block:
         k, bake = self.k, self.tray.bakes[number]
         loaded = start + k.load_min
         done = loaded + bake.length
-        _, lack = self.diary.fits(Stay(start, loaded, done + k.out_min, bake.oven_c))
+        _, lack = self.diary.fits(OvenStay(start, loaded, done + k.out_min, bake.oven_c))
         lack = lack or self._put("load", start, k.load_min, number)
         if not lack and bake.turn_after is not None:
             half = loaded + max(bake.turn_after - TURN_SLACK, 0)

@@ -18,7 +18,7 @@ A_LOAD = 3
 """Trays that go in within so many minutes are one load."""
 
 
-class Stay(NamedTuple):
+class OvenStay(NamedTuple):
     """A tray in an oven: from the opened door to when it is out, shut in at `loaded`."""
 
     start: int
@@ -38,7 +38,7 @@ class Diary:
         self.k, self.together = kitchen, together
         self.away = kitchen.unattended
         self.hands = [Busy(worker.away) for worker in kitchen.workers]
-        self.inside: list[list[Stay]] = [[] for _ in kitchen.ovens]
+        self.inside: list[list[OvenStay]] = [[] for _ in kitchen.ovens]
         self.sheets = [Busy() for _ in kitchen.pools]
         self.racks, self.mixers, self.bowls, self.fridge = Busy(), Busy(), Busy(), Busy()
         self.jobs: dict[JobKey, JobTime] = {}
@@ -97,13 +97,13 @@ class Diary:
         self.jobs[key] = time
         return time
 
-    def bake(self, key: JobKey, stay: Stay) -> None:
+    def bake(self, key: JobKey, stay: OvenStay) -> None:
         """Put a bake down in the first oven that it fits."""
         oven = max(self.fits(stay)[0], 0)
         self.ovens[key] = oven
         self.inside[oven].append(stay)
 
-    def fits(self, stay: Stay) -> tuple[int, int]:
+    def fits(self, stay: OvenStay) -> tuple[int, int]:
         """The first oven with a shelf and the right heat for that stay; −1 and the minutes after
         which it is worth another look when there is none."""
         wait = FARTHEST
@@ -119,7 +119,7 @@ class Diary:
             wait = min(wait, later)
         return -1, wait
 
-    def _later(self, stay: Stay, number: int) -> int:
+    def _later(self, stay: OvenStay, number: int) -> int:
         """Minutes by which a stay has to wait for a shelf or another heat; 0 when it has not."""
         oven, beside, wait = self.k.ovens[number], [], 0
         for other in self.inside[number]:
@@ -139,6 +139,6 @@ class Diary:
         full = Busy(beside).count(stay.start, stay.end) >= oven.shelves
         return max(min(end for _, end in beside) - stay.start, 1) if full else 0
 
-    def _another_load(self, other: Stay, stay: Stay) -> bool:
+    def _another_load(self, other: OvenStay, stay: OvenStay) -> bool:
         apart = abs(other.start - stay.start) > A_LOAD
         return self.together and apart and other.end > stay.start

@@ -9,7 +9,7 @@ from typing import Literal
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
 
-Cause = Literal[
+HoldUpCause = Literal[
     "mixing",
     "chilling",
     "heating",
@@ -24,7 +24,7 @@ Cause = Literal[
     "waiting",
 ]
 
-_CAUSE_OF: dict[JobKind, Cause] = {
+_CAUSE_OF: dict[JobKind, HoldUpCause] = {
     "mix": "mixing",
     "take": "hands",
     "wait": "mixing",
@@ -53,7 +53,7 @@ _CAUSE_OF: dict[JobKind, Cause] = {
 class HoldUp:
     """Minutes of the chain that have one cause, with the trays or doughs concerned in order."""
 
-    cause: Cause
+    cause: HoldUpCause
     minutes: int
     trays: tuple[str, ...]
 
@@ -153,8 +153,8 @@ def mark_critical(plan: Plan) -> Plan:
 
 def hold_ups(chain: Sequence[Placed]) -> tuple[HoldUp, ...]:
     """The chain summed up by cause, in the order in which the causes first come."""
-    minutes: dict[Cause, int] = {}
-    names: dict[Cause, list[str]] = {}
+    minutes: dict[HoldUpCause, int] = {}
+    names: dict[HoldUpCause, list[str]] = {}
     for before, a in zip((None, *chain), chain, strict=False):
         gap = a.start - before.end if before else a.start
         if gap > 0:

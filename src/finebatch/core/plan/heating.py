@@ -10,16 +10,16 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.network import Stay
+from finebatch.core.plan.network import BakeStay
 from finebatch.core.plan.placed import JobTime
 from finebatch.core.plan.work import Kitchen, Oven
 
 
 @dataclass(frozen=True, slots=True)
-class Busy:
+class Inside:
     """When a tray is loaded, and taken out."""
 
-    stay: Stay
+    stay: BakeStay
     load: JobTime
     out: JobTime
 
@@ -38,7 +38,7 @@ class _Run:
     """Trays between which an oven is neither heated nor cools down, and how it got to them."""
 
     heated: DialTurn
-    trays: list[Busy]
+    trays: list[Inside]
 
     def drifts(self, tolerance_c: int) -> bool:
         """Whether its settings are not all near each other."""
@@ -47,18 +47,18 @@ class _Run:
 
 
 def in_oven(
-    stays: Sequence[Stay],
+    stays: Sequence[BakeStay],
     jobs: Mapping[JobKey, JobTime],
     ovens: Mapping[JobKey, int],
     oven: int,
-) -> list[Busy]:
+) -> list[Inside]:
     """The trays of one oven (counted from 0) in the order in which they go in."""
     own = (stay for stay in stays if ovens[stay.key] == oven)
-    busy = [Busy(stay, jobs[stay.load], jobs[stay.out]) for stay in own]
+    busy = [Inside(stay, jobs[stay.load], jobs[stay.out]) for stay in own]
     return sorted(busy, key=lambda tray: (tray.load.end, tray.stay.key))
 
 
-def dial_turns(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> Iterator[DialTurn]:
+def dial_turns(oven: Oven, trays: Sequence[Inside], kitchen: Kitchen) -> Iterator[DialTurn]:
     """Each turn of an oven's dial, in order."""
     for run in _runs(oven, trays, kitchen):
         yield run.heated
@@ -68,7 +68,7 @@ def dial_turns(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> Iterator[
                     yield DialTurn(tray.load.start, tray.load.end, tray.stay.oven_c)
 
 
-def _runs(oven: Oven, trays: Sequence[Busy], kitchen: Kitchen) -> list[_Run]:
+def _runs(oven: Oven, trays: Sequence[Inside], kitchen: Kitchen) -> list[_Run]:
     runs: list[_Run] = []
     emptied = 0
     for before, tray in pairwise((None, *trays)):

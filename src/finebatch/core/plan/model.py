@@ -8,7 +8,7 @@ from ortools.sat.python import cp_model
 from finebatch.core.plan.bound import plain_bound, ready_min
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
-from finebatch.core.plan.network import Stay, after_last, last_of, made, mixed
+from finebatch.core.plan.network import BakeStay, after_last, last_of, made, mixed
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import Happened, Oven, TrayWork, Work
 
@@ -32,7 +32,7 @@ class Model(JobModel):
         size = self._new(name, 0, LATEST)
         return self.model.new_interval_var(start, size, end, name + ":")
 
-    def _inside(self, stay: Stay) -> bool:
+    def _inside(self, stay: BakeStay) -> bool:
         return stay.load in self.happened.done and stay.out not in self.happened.done
 
     def _ovens(self) -> None:
@@ -64,7 +64,7 @@ class Model(JobModel):
         for number, oven in enumerate(k.ovens):
             self._temperatures(pending, number, oven)
 
-    def _unattended(self, pending: list[Stay]) -> None:
+    def _unattended(self, pending: list[BakeStay]) -> None:
         """While nobody is there for long the oven is off and empty, and is heated anew after."""
         k, h = self.work.kitchen, self.happened
         loaded = [h.done[s.load] for s in self.net.stays if s.load in h.done]
@@ -84,7 +84,7 @@ class Model(JobModel):
                     rule.only_enforce_if([after, *self._in_oven(stay, number)])
 
     def _slots(
-        self, pending: list[Stay], spans: dict[JobKey, tuple[Expr, Var]], inside: int
+        self, pending: list[BakeStay], spans: dict[JobKey, tuple[Expr, Var]], inside: int
     ) -> None:
         """Each stay on one shelf of one oven."""
         k = self.work.kitchen
@@ -111,7 +111,7 @@ class Model(JobModel):
         for stays in on_slot.values():
             self.model.add_no_overlap(stays)
 
-    def _in_oven(self, stay: Stay, number: int) -> list[Var]:
+    def _in_oven(self, stay: BakeStay, number: int) -> list[Var]:
         """Literals that all hold when the stay is in that oven: none when there is only one."""
         if len(self.work.kitchen.ovens) == 1:
             return []
@@ -123,7 +123,7 @@ class Model(JobModel):
             chosen[key] = literal
         return [chosen[key]]
 
-    def _temperatures(self, pending: list[Stay], number: int, oven: Oven) -> None:
+    def _temperatures(self, pending: list[BakeStay], number: int, oven: Oven) -> None:
         tolerance, h = self.work.kitchen.tolerance_c, self.happened
         for a, b in combinations(pending, 2):
             there = oven.change_min(a.oven_c, b.oven_c, tolerance)

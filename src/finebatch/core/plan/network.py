@@ -40,7 +40,7 @@ class Link:
 
 
 @dataclass(frozen=True, slots=True)
-class Stay:
+class BakeStay:
     """One bake of a tray: from loading to taking out, at a temperature."""
 
     tray: TrayWork
@@ -73,7 +73,7 @@ class Network:
 
     jobs: Mapping[JobKey, Job]
     links: tuple[Link, ...]
-    stays: tuple[Stay, ...]
+    stays: tuple[BakeStay, ...]
 
 
 def made(dough: DoughWork) -> list[JobKey]:
@@ -101,7 +101,7 @@ class _Builder:
         self.work = work
         self.jobs: dict[JobKey, Job] = {}
         self.links: list[Link] = []
-        self.stays: list[Stay] = []
+        self.stays: list[BakeStay] = []
         for dough in work.doughs:
             self._dough(dough)
             for tray in work.trays_of(dough.letter):
@@ -151,7 +151,7 @@ class _Builder:
                 here = cut
             load, out = job("load", k.load_min, n), job("out", k.out_min, n)
             self._link(here, load, 0, k.raw_wait_min)
-            self._bake(Stay(tray, n), load, out)
+            self._bake(BakeStay(tray, n), load, out)
             here = out
         start = mixed(dough)
         if start is not None and dough.bake_within is not None:
@@ -184,7 +184,7 @@ class _Builder:
             if part.wanted == wanted:
                 self._link(JobKey(dough.letter, "part", n), job, 0)
 
-    def _bake(self, stay: Stay, load: JobKey, out: JobKey) -> None:
+    def _bake(self, stay: BakeStay, load: JobKey, out: JobKey) -> None:
         k, bake = self.work.kitchen, stay.tray.bakes[stay.number]
         self._link(load, out, bake.length, bake.length)
         self.stays.append(stay)

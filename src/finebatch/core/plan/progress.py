@@ -14,14 +14,14 @@ LONG_JOBS = ("mix", "part", "freeze", "portion", "slice", "finish")
 
 
 @dataclass(frozen=True, slots=True)
-class Extra:
+class MoreMinutes:
     """Minutes added to the bake of that id."""
 
     bake: JobKey
     minutes: int
 
 
-def with_extras(work: Work, extras: Iterable[Extra]) -> Work:
+def with_extras(work: Work, extras: Iterable[MoreMinutes]) -> Work:
     """The work with minutes added to some bakes."""
     added: dict[JobKey, int] = {}
     for extra in extras:

@@ -4,9 +4,9 @@ from collections.abc import Iterable, Mapping
 
 from finebatch.core.plan.heating import dial_turns, in_oven
 from finebatch.core.plan.keys import JobKey, JobKind, oven_key
-from finebatch.core.plan.network import Network, Stay, after_last, last_of, mixed, network
+from finebatch.core.plan.network import BakeStay, Network, after_last, last_of, mixed, network
 from finebatch.core.plan.placed import Cold, JobTime, Placed, Plan, Station, Times
-from finebatch.core.plan.shelves import Held, Swap, colour, give_shelves
+from finebatch.core.plan.shelves import Held, ShelfSwap, colour, give_shelves
 from finebatch.core.plan.work import (
     HAND_JOBS,
     WARM_MOST_MIN,
@@ -60,7 +60,7 @@ class _Placing:
         self.found: list[Placed] = []
         self.sheet_of = self._sheets()
         self.shelf_of: dict[JobKey, int] = {}
-        self.swap_of: dict[JobKey, Swap] = {}
+        self.swap_of: dict[JobKey, ShelfSwap] = {}
         for number, oven in enumerate(work.kitchen.ovens):
             self._shelves(number, oven)
 
@@ -100,7 +100,7 @@ class _Placing:
         self.shelf_of |= {key: shelf + 1 for key, shelf in given.items()}
         self.swap_of |= {swap.turn: swap for swap in swaps}
 
-    def _turned(self, stay: Stay) -> int | None:
+    def _turned(self, stay: BakeStay) -> int | None:
         turn = self.times.jobs.get(JobKey(stay.tray.name, "turn", stay.number))
         return None if turn is None else turn.start
 

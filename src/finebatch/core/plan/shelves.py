@@ -35,7 +35,7 @@ class Held:
 
 
 @dataclass(frozen=True, slots=True)
-class Swap:
+class ShelfSwap:
     """A turn at which a tray goes to the other's shelf, counted from 0."""
 
     turn: JobKey
@@ -45,7 +45,7 @@ class Swap:
 
 def give_shelves(
     held: Sequence[Held], shelves: int, together: int | None
-) -> tuple[Mapping[JobKey, int], tuple[Swap, ...]]:
+) -> tuple[Mapping[JobKey, int], tuple[ShelfSwap, ...]]:
     """The shelf (from 0) on which each stay begins, and which trays swap at half time.
 
     Two trays swap when their turns begin within `together` minutes of each other; none do where it
@@ -80,7 +80,7 @@ def _pairs(held: Sequence[Held], together: int) -> list[tuple[Held, Held]]:
 
 def _swapping(
     held: Sequence[Held], shelves: int, pairs: Sequence[tuple[Held, Held]]
-) -> tuple[Mapping[JobKey, int], tuple[Swap, ...]]:
+) -> tuple[Mapping[JobKey, int], tuple[ShelfSwap, ...]]:
     """Shelves given out in the order of what happens: out, swap, in."""
     out, swap, into = 0, 1, 2
     happens: list[tuple[int, int, JobKey, tuple[Held, ...]]] = [
@@ -90,7 +90,7 @@ def _swapping(
     happens += [(min(a.turned or 0, b.turned or 0), swap, a.key, (a, b)) for a, b in pairs]
     on: dict[JobKey, int] = {}
     begins: dict[JobKey, int] = {}
-    swaps: list[Swap] = []
+    swaps: list[ShelfSwap] = []
     for _, what, _, who in sorted(happens, key=lambda event: event[:3]):
         if what == into:
             free = [shelf for shelf in range(shelves) if shelf not in on.values()]
@@ -102,5 +102,5 @@ def _swapping(
             a, b = who
             on[a.key], on[b.key] = on[b.key], on[a.key]
             for one, other in ((a, b), (b, a)):
-                swaps.append(Swap(one.key.to("turn"), other.key, on[one.key]))
+                swaps.append(ShelfSwap(one.key.to("turn"), other.key, on[one.key]))
     return begins, tuple(swaps)

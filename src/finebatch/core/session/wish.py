@@ -23,7 +23,7 @@ def _is_key(text: str) -> bool:
     return _KEY.fullmatch(text) is not None
 
 
-Key = Annotated[str, MaxLen(40), Predicate(_is_key)]
+JobText = Annotated[str, MaxLen(40), Predicate(_is_key)]
 """The key of a job, or the name of a tray."""
 LETTERS = "ABCDEFGHIJKL"
 
@@ -54,7 +54,7 @@ class TimedPin(FromOutside):
 class ShelfPin(FromOutside):
     """A tray that the baker wants on a shelf, counted from the top."""
 
-    tray: Key
+    tray: JobText
     shelf: Annotated[int, Interval(ge=1, le=8)]
 
 

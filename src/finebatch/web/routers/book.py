@@ -37,7 +37,6 @@ from finebatch.workflow.kitchen.lessons import book_rows, lessons
 router = APIRouter(prefix="/api", tags=["book"])
 
 Taste = Annotated[Text, Field(min_length=1, max_length=30)]
-Measured = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class BakeOut(Out):

@@ -40,7 +40,7 @@ def give_out(dough_id: Id, form: exchange.Format, data: Data) -> Response:
     return Response(text, headers=headers, media_type=exchange.MEDIA[form])
 
 
-class FileBody(Body):
+class DoughFileBody(Body):
     """A file's name and its text."""
 
     name: Annotated[Text, Field(max_length=300)]
@@ -66,7 +66,7 @@ class LookOut(Out):
 
 
 @router.post("/bring-in/look")
-def look(body: FileBody, data: Data) -> LookOut:
+def look(body: DoughFileBody, data: Data) -> LookOut:
     """What a file holds; keeps nothing."""
     with data.reading() as session:
         found = exchange.look(session, body.name, body.text)
@@ -87,7 +87,7 @@ def look(body: FileBody, data: Data) -> LookOut:
 
 
 @router.post("/bring-in", status_code=201)
-def bring_in(body: FileBody, data: Data, now: Now) -> list[Dough]:
+def bring_in(body: DoughFileBody, data: Data, now: Now) -> list[Dough]:
     """Keep every dough of a file, or none when one of them cannot be kept."""
     with data.writing() as session:
         return list(exchange.bring_in(session, body.name, body.text, now))

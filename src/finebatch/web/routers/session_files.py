@@ -18,7 +18,7 @@ from finebatch.workflow.session.shown import ShownSession
 router = APIRouter(prefix="/api", tags=["plan"])
 
 
-class FileBody(Body):
+class SessionFileBody(Body):
     """A file as text, at most 1 MB."""
 
     text: Annotated[Text, Field(min_length=1, max_length=1_000_000)]
@@ -50,7 +50,7 @@ def give_out_session(session_id: Id, data: Data, now: Now, form: FileForm = "jso
 
 
 @router.post("/plan/bring-in")
-def bring_in_session(body: FileBody, data: Data, now: Now, planner: Planner) -> ShownSession:
+def bring_in_session(body: SessionFileBody, data: Data, now: Now, planner: Planner) -> ShownSession:
     """Plan what a session file asks for; its doughs are found by name. All of it, or nothing."""
     with data.reading() as session:
         wish = session_files.wish_of(session, body.text)
@@ -58,7 +58,7 @@ def bring_in_session(body: FileBody, data: Data, now: Now, planner: Planner) -> 
 
 
 @router.post("/plan/calendar")
-def read_calendar(body: FileBody, now: Now) -> BusyTimesOut:
+def read_calendar(body: SessionFileBody, now: Now) -> BusyTimesOut:
     """The busy times of an iCalendar file; nothing is kept."""
     if "BEGIN:VCALENDAR" not in body.text.upper():
         raise refuse("text", "That is no calendar: an iCalendar file (.ics) is wanted.")

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.trouble import Scene, Suspect, suspects
+from finebatch.core.book.trouble import Circumstances, Suspect, suspects
 from finebatch.core.formula.balance import balance
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.tray import PORTION_CV
@@ -56,7 +56,7 @@ def _scene(
     asked: TrayQuestion,
     found: Foreseen,
     bench: Bench,
-) -> Scene:
+) -> Circumstances:
     larder = bench.reader.larder
     stands = balance(
         asked.formula_g, dough.card.family, larder, formula.bands(), formula.soda_per_g()
@@ -65,7 +65,7 @@ def _scene(
     watched = session.query(OvenWatchRow.id).filter(OvenWatchRow.mean_c.is_not(None)).first()
     known = watched is not None or nature.offset_c != 0 or nature.hot_side != "even"
     widths = bake.widths_mm if bake else []
-    return Scene(
+    return Circumstances(
         dough_temp_c=asked.setting.dough_temp_c,
         standings={s.figure: s for s in stands},
         flour_pct=_flour_pct(asked, bench),

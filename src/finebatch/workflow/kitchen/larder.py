@@ -9,7 +9,7 @@ from functools import lru_cache
 from sqlalchemy import String, delete, select, type_coerce
 from sqlalchemy.orm import Session
 
-from finebatch.core.formula.names import Name, Names, split_words
+from finebatch.core.formula.names import IngredientName, Names, split_words
 from finebatch.core.formula.reading import Reader
 from finebatch.core.larder.check import check_ingredient
 from finebatch.core.larder.ingredient import Ingredient, Larder
@@ -58,7 +58,7 @@ def get_pantry(session: Session) -> Pantry:
 @lru_cache(maxsize=8)
 def _names(own: tuple[tuple[str, str], ...]) -> Names:
     # Later names win: what the baker said goes over what is shipped.
-    learnt = (Name(tuple(words.split()), key, None) for words, key in own)
+    learnt = (IngredientName(tuple(words.split()), key, None) for words, key in own)
     return Names((*tables.names(), *learnt), tables.describing_words())
 
 

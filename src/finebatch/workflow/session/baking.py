@@ -13,7 +13,7 @@ from finebatch.core.book.firmness import Firmness
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.progress import (
-    Extra,
+    MoreMinutes,
     order_of,
     with_break,
     with_extras,
@@ -21,7 +21,7 @@ from finebatch.core.plan.progress import (
 )
 from finebatch.core.plan.work import HAND_JOBS, Work
 from finebatch.core.refusal import refuse
-from finebatch.core.session.wish import MINUTE, Key
+from finebatch.core.session.wish import MINUTE, JobText
 from finebatch.core.values import FromOutside, Text
 from finebatch.store.models import EventRow, ProbeRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
@@ -49,7 +49,7 @@ class BakeEvent(FromOutside):
     """
 
     kind: EventKind
-    activity: Key = ""
+    activity: JobText = ""
     minutes: Annotated[int, Interval(ge=1, le=MOST_AWAY)] | None = None
     grams: Annotated[float, Interval(ge=-1e6, le=1e6)] | None = None
     what: Annotated[Text, MaxLen(80)] | None = None
@@ -88,7 +88,7 @@ def dropped(row: SessionRow) -> set[str]:
 
 def work_now(row: SessionRow) -> Work:
     """The session's work with what came up while baking: minutes more, breaks, trays dropped."""
-    extras = [Extra(e.job, e.minutes or 0) for e in row.events if e.kind == "more" and e.job]
+    extras = [MoreMinutes(e.job, e.minutes or 0) for e in row.events if e.kind == "more" and e.job]
     work = without(with_extras(row.work, extras), dropped(row))
     for event in row.events:
         if event.kind == "away":

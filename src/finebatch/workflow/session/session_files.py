@@ -45,7 +45,7 @@ def _moment(ms: int) -> datetime:
     return datetime.fromtimestamp(ms / 1000, UTC).astimezone()
 
 
-def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.Told]:
+def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.RunSheetJob]:
     plan, work = row.plan, row.work
     minutes = {m for a in plan.activities for m in (a.start, a.end)}
     at = {m: _moment(row.start_at + m * MINUTE) for m in minutes}

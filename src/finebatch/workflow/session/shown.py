@@ -112,7 +112,7 @@ class ShownSheet:
 
 
 @dataclass(frozen=True, slots=True)
-class Learnt:
+class LearntFrom:
     """From how many bakes its minutes in the oven, from how many jobs those of the hands, and from
     how many doughs that were felt those in the cold are reckoned."""
 
@@ -159,7 +159,7 @@ class ShownSession:
     activities: tuple[ShownJob, ...]
     hold_ups: tuple[HoldUp, ...]
     wish: Wish | None
-    learnt: Learnt
+    learnt: LearntFrom
 
 
 def _there(session: Session, snapshot: Snapshot) -> set[int]:
@@ -341,7 +341,7 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
         activities=_jobs(row, work, _scene(row, doughs, trays, names, work)),
         hold_ups=plans.explain(plan),
         wish=snapshot.wish,
-        learnt=Learnt(
+        learnt=LearntFrom(
             bakes=sum(asked.timed for asked in snapshot.items),
             jobs=snapshot.hands.portion.jobs + snapshot.hands.mix.jobs,
             felt=snapshot.cold.jobs,

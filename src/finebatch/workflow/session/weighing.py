@@ -36,7 +36,7 @@ class ToWeigh:
 
 
 @dataclass(frozen=True, slots=True)
-class Along:
+class WeighingAlong:
     """What can be weighed for a job: ingredients to mix, or portions of a tray.
 
     `width` is what a piece of the mean mass comes out at, `planned` one of the target's.
@@ -85,7 +85,7 @@ def portions_g(row: SessionRow, tray: str) -> list[float]:
     ]
 
 
-def along(session: Session, session_id: int, activity: JobKey) -> Along:
+def along(session: Session, session_id: int, activity: JobKey) -> WeighingAlong:
     """What can be weighed for a job, with what was weighed so far."""
     row = find_session(session, session_id)
     job = _job(row, activity)
@@ -93,7 +93,7 @@ def along(session: Session, session_id: int, activity: JobKey) -> Along:
     larder = get_larder(session)
     if job.kind == "mix":
         into = {e.what: e.grams for e in weighed_events(row, asked.letter)}
-        return Along(
+        return WeighingAlong(
             activity,
             tuple(
                 ToWeigh(key, larder[key].name if key in larder else key, grams, into.get(key))
@@ -114,7 +114,7 @@ def along(session: Session, session_id: int, activity: JobKey) -> Along:
         if judged.mean_g is not None:
             real = with_portions(asked.question, judged.weighed_g, lot)
             width = real.foresee(ground).width
-    return Along(activity, (), judged, tray.pieces if tray else 0, width, planned)
+    return WeighingAlong(activity, (), judged, tray.pieces if tray else 0, width, planned)
 
 
 def with_portions(question: TrayQuestion, weighed_g: Sequence[float], lot: Lot) -> TrayQuestion:

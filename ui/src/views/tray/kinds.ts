@@ -3,7 +3,7 @@ import type { Schemas, TraySetting } from "../../api/client";
 export type Piece = TraySetting["piece"];
 export type Kind = Piece["kind"];
 export type PieceOf<K extends Kind> = Extract<Piece, { kind: K }>;
-export type Ask = Schemas["Asked"];
+export type Ask = Schemas["AskShown"];
 type Handle = Schemas["Handle"];
 
 /** What stands at a field of a piece, or at one within one of its fields. */

@@ -11,7 +11,7 @@ from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.method import short_name
 from finebatch.core.formula.reading import Reader
-from finebatch.core.formula.said import Said
+from finebatch.core.formula.said import WrittenAmount
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.measures.amounts import scale_amount
 from finebatch.core.measures.units import MASS_UNITS, VOLUME_UNITS, cups_in, grams_in
@@ -37,13 +37,13 @@ class Dose:
         return self.figure in (ingredient.key, ingredient.role) or self.figure in ingredient.traits
 
 
-def _words(said: Said, text_amount: str) -> str:
+def _words(said: WrittenAmount, text_amount: str) -> str:
     if said.low_g == said.high_g:
         return f"{text_amount} ({said.low_g:.0f} g)"
     return f"{text_amount} ({said.low_g:.0f} to {said.high_g:.0f} g)"
 
 
-def _written(said: Said) -> str:
+def _written(said: WrittenAmount) -> str:
     unit = said.quantity.unit
     each = cups_in(unit) if unit in VOLUME_UNITS else grams_in(unit) if unit in MASS_UNITS else 1
     value = said.quantity.low / each

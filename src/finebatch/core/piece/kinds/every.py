@@ -44,7 +44,7 @@ def over_usual(told: Mapping[str, Any]) -> dict[str, Any]:
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class AskShown:
     """Something that is set of a piece; of what is counted, the least and the most."""
 
     ask: Ask
@@ -60,7 +60,7 @@ class KindShown:
     says: Says
     usual: AnyKind
     handles: tuple[Handle, ...]
-    asks: tuple[Asked, ...]
+    asks: tuple[AskShown, ...]
     one_size: bool
     kept_as: KeptAs
 
@@ -82,7 +82,7 @@ def offered() -> tuple[KindShown, ...]:
     )
 
 
-def _asked(kind: type[Portioning], ask: Ask) -> Asked:
+def _asked(kind: type[Portioning], ask: Ask) -> AskShown:
     limits = limits_of(kind).get(ask.field, {})
     least, most = limits.get(Ge), limits.get(Le)
-    return Asked(ask, least.ge if least else None, most.le if most else None)
+    return AskShown(ask, least.ge if least else None, most.le if most else None)

@@ -10,7 +10,7 @@ from annotated_types import Interval
 from finebatch.core.heat.chilling import Purpose, Shape, slab_shape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import HotWork, Laid, Made, Making, Portioning
-from finebatch.core.piece.kinds.says import Ask, Note, Says, Way, When
+from finebatch.core.piece.kinds.says import Advice, Ask, Says, Way, When
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.pans import PanBox
@@ -49,11 +49,11 @@ def pan_says(label: str, *advice: str) -> Says:
         portioned="{grams} g in the pan, scored in {pieces}",
         unweighed="A pan is filled in one; nothing is portioned here.",
         notes=(
-            Note(
+            Advice(
                 "Dock it, score it before it bakes, press the rim level, and re-cut along the "
                 "scores within two minutes of taking it out; later it shatters."
             ),
-            *(Note(text) for text in advice),
+            *(Advice(text) for text in advice),
         ),
     )
 

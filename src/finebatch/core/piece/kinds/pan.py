@@ -5,7 +5,7 @@ from typing import Literal
 
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.in_pan import PAN_ASKS, InPan, PanScored, pan_says
-from finebatch.core.piece.kinds.portioning import Made, Thickness, moved, whole_pieces
+from finebatch.core.piece.kinds.portioning import Made, ThicknessMm, moved, whole_pieces
 from finebatch.core.piece.kinds.says import Handle
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.tools import Tools
@@ -31,7 +31,7 @@ class Pan(InPan):
     ASKS = PAN_ASKS
     MAKING = PansFilled
 
-    thickness_mm: Thickness = 12.0
+    thickness_mm: ThicknessMm = 12.0
     kind: Literal["pan"] = "pan"
 
     def deep_mm(self, lot: Lot) -> float:

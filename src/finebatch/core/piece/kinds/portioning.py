@@ -14,7 +14,7 @@ from annotated_types import Interval
 from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.chilling import Purpose, Shape, ball_shape
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.says import Along, Ask, Handle, Says
+from finebatch.core.piece.kinds.says import Ask, Handle, InProportion, Says
 from finebatch.core.piece.layout import Layout, share_out
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies
@@ -27,7 +27,7 @@ from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside
 
 Grams = Annotated[float, Interval(gt=0, le=5000)]
-Thickness = Annotated[float, Interval(ge=1, le=60)]
+ThicknessMm = Annotated[float, Interval(ge=1, le=60)]
 
 
 class Making:
@@ -240,7 +240,7 @@ def put(piece: Any, path: str, value: object) -> Any:
 
 def moved(piece: Any, handle: Handle, by: float) -> Any:
     """The piece with a handle moved by a factor, and what goes along with it."""
-    for along in (Along(handle.field, 1), *handle.along):
+    for along in (InProportion(handle.field, 1), *handle.along):
         figure = at(piece, along.field)
         if figure is not None:
             piece = put(piece, along.field, figure * by**along.power)

@@ -15,8 +15,8 @@ from annotated_types import Interval
 from finebatch.core.heat.chilling import Purpose, Shape, disc_across_mm, disc_shape
 from finebatch.core.piece.cutter import OWN_SHARE, Cutter, CutterShape
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, Thickness, moved
-from finebatch.core.piece.kinds.says import Along, Ask, Handle, Says, Way
+from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, ThicknessMm, moved
+from finebatch.core.piece.kinds.says import Ask, Handle, InProportion, Says, Way
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies, Outline
 from finebatch.core.piece.paper import Mark, PaperOutline, Template
@@ -54,7 +54,7 @@ CUTTER = Handle(
     "mm",
     (20, 120),
     1,
-    along=(Along("cutter.down_mm", 1), Along("cutter.area_cm2", 2)),
+    along=(InProportion("cutter.down_mm", 1), InProportion("cutter.area_cm2", 2)),
 )
 THICK = Handle("thickness_mm", "Thickness on the ruler", "Thickness", "mm", (2, 20), 0.5)
 
@@ -149,7 +149,7 @@ class Rolled(Portioning):
     )
     KEPT_AS = "disc"
 
-    thickness_mm: Thickness = 5.0
+    thickness_mm: ThicknessMm = 5.0
     cutter: Cutter = field(default_factory=Cutter)
     web_mm: Annotated[float, Interval(ge=0, le=30)] = 3.0
     parts: Annotated[int, Interval(ge=1, le=8)] = 2

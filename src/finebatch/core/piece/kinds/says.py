@@ -12,7 +12,7 @@ Value = bool | str
 
 
 @dataclass(frozen=True, slots=True)
-class Along:
+class InProportion:
     """A field that changes in proportion, with the power of the factor."""
 
     field: str
@@ -42,7 +42,7 @@ class Handle:
     unit: str
     range: Range
     step: float
-    along: tuple[Along, ...] = ()
+    along: tuple[InProportion, ...] = ()
     clears: tuple[str, ...] = ()
 
 
@@ -74,7 +74,7 @@ class Ask:
 
 
 @dataclass(frozen=True, slots=True)
-class Note:
+class Advice:
     """A sentence beside the fields; a caution stands out."""
 
     text: str
@@ -104,4 +104,4 @@ class Says:
     slab: bool = False
     portioned: str = ""
     unweighed: str = ""
-    notes: tuple[Note, ...] = ()
+    notes: tuple[Advice, ...] = ()

@@ -8,7 +8,7 @@ from annotated_types import Interval
 
 from finebatch.core.heat.chilling import Purpose, Shape, log_shape
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, Thickness, moved
+from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, ThicknessMm, moved
 from finebatch.core.piece.kinds.says import Ask, Handle, Says
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.portion import LogSlice, disc_volume_cm3
@@ -48,7 +48,7 @@ class Sliced(Portioning):
     KNIFE = True
 
     log_diameter_mm: Annotated[float, Interval(ge=10, le=150)] = 50.0
-    thickness_mm: Thickness = 7.0
+    thickness_mm: ThicknessMm = 7.0
     ends_mm: Annotated[float, Interval(ge=0, le=50)] = 4.0
     longest_mm: Annotated[float, Interval(ge=80, le=600)] = 300.0
     kind: Literal["sliced"] = "sliced"

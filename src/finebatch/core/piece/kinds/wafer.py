@@ -15,7 +15,7 @@ from finebatch.core.piece.kinds.portioning import (
     moved,
     whole_pieces,
 )
-from finebatch.core.piece.kinds.says import Along, Ask, Handle, Note, Says
+from finebatch.core.piece.kinds.says import Advice, Ask, Handle, InProportion, Says
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.portion import MassPortion
 from finebatch.core.piece.tools import Tools
@@ -23,7 +23,7 @@ from finebatch.core.refusal import refuse
 
 SPREADS_MM = (50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
 WIDE = Handle("spread_mm", "Spread on the ruler", "Spread to", "mm", (40, 140), 1)
-AS_THIN = replace(WIDE, along=(Along("grams", 2),))
+AS_THIN = replace(WIDE, along=(InProportion("grams", 2),))
 """Wider and as thin as before takes dough by the square."""
 
 
@@ -52,7 +52,7 @@ class Wafer(Portioning):
         after="Shape them at once, the first out first; half a minute in the oven softens them "
         "again.",
         notes=(
-            Note(
+            Advice(
                 "Hot wafers burn: curve them with a cloth, and keep children to the cool jobs.",
                 caution=True,
             ),
