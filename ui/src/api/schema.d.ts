@@ -2707,8 +2707,11 @@ export interface components {
          * @description A kind as it is offered: its words, what it starts with, its handles, what else it asks.
          */
         KindShown: {
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "drop" | "rolled" | "sliced" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
             says: components["schemas"]["Says"];
             /** Usual */
             usual: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
@@ -4658,8 +4661,11 @@ export interface components {
             letter: string;
             /** Name */
             name: string;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "drop" | "rolled" | "sliced" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
             /** Grams */
             grams: number;
             /** Oven C */

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
-from finebatch.core.piece.kinds.every import KINDS
+from finebatch.core.piece.kinds.every import KINDS, PieceKind
 from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
@@ -38,7 +38,7 @@ class DoughSaid:
 
     letter: str
     name: str
-    kind: str
+    kind: PieceKind
     grams: float
     oven_c: float
     cues: Cues

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from functools import cache
-from typing import TYPE_CHECKING, Annotated, Any, get_args
+from typing import TYPE_CHECKING, Annotated, Any, Literal, get_args
 
 from annotated_types import Ge, Le
 
@@ -37,6 +37,12 @@ def _kind_of(piece: Any) -> str:
 
 KINDS: Mapping[str, type[Portioning]] = {_kind_of(piece): piece for piece in get_args(_Pieces)}
 
+if TYPE_CHECKING:
+    PieceKind = str
+else:
+    PieceKind = Literal[tuple(KINDS)]
+    """The name of one."""
+
 
 def over_usual(told: Mapping[str, Any]) -> dict[str, Any]:
     """The usual settings of a kind with those that are told in their place."""
@@ -56,7 +62,7 @@ class AskShown:
 class KindShown:
     """A kind as it is offered: its words, what it starts with, its handles, what else it asks."""
 
-    kind: str
+    kind: PieceKind
     says: Says
     usual: AnyKind
     handles: tuple[Handle, ...]

@@ -1,0 +1,74 @@
+"""The house is counted: what makes it heavy turns the check red, and nothing else does."""
+
+import importlib.util
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from types import ModuleType
+
+import pytest
+
+ROOT = Path(__file__).parent.parent
+MIRRORED = "class {name}:\n    one: int\n    two: int\n    three: int\n    four: int\n"
+Plant = Callable[[str, str], None]
+
+
+@pytest.fixture
+def house(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> ModuleType:
+    spec = importlib.util.spec_from_file_location("house", ROOT / "scripts" / "house.py")
+    assert spec is not None and spec.loader is not None
+    made = importlib.util.module_from_spec(spec)
+    monkeypatch.setitem(sys.modules, "house", made)
+    spec.loader.exec_module(made)
+    monkeypatch.setattr(made, "ROOT", tmp_path)
+    monkeypatch.setattr(made, "SOURCE", tmp_path / "src" / "finebatch")
+    monkeypatch.setattr(sys, "argv", ["house", "--check"])
+    return made
+
+
+@pytest.fixture
+def plant(tmp_path: Path) -> Plant:
+    def planted(place: str, text: str) -> None:
+        file = tmp_path / place
+        file.parent.mkdir(parents=True, exist_ok=True)
+        file.write_text(text)
+
+    planted("src/finebatch/core/plan/keys.py", 'whose, step = text.split(".")\n' * 40)
+    planted("src/finebatch/core/piece/kinds/drop.py", 'kind == "drop"\n')
+    planted("ui/src/views/tray/MakingPanel.tsx", 'piece.kind === "pan"\n')
+    return planted
+
+
+def test_a_kept_house_passes(house: ModuleType, plant: Plant) -> None:
+    plant("src/finebatch/workflow/session/shown.py", "key = job.id\n")
+    assert house.main() == 0
+
+
+@pytest.mark.parametrize(
+    ("place", "text"),
+    [
+        ("src/finebatch/workflow/session/shown.py", 'tray = key.split(".")[0]\n'),
+        ("src/finebatch/formats/run_sheet.py", 'key = f"{tray}.load"\n'),
+        ("ui/src/views/bake/jobs.ts", 'const tray = job.key.split(".")[0];\n'),
+        ("ui/src/views/bake/jobs.ts", 'if (next.title.startsWith("Turn")) turn();\n'),
+        ("src/finebatch/core/plan/prepare.py", 'batter = piece.kind == "wafer"\n'),
+        (
+            "src/finebatch/core/plan/prepare.py",
+            "from finebatch.core.piece.kinds.wafer import Wafer\n",
+        ),
+        ("ui/src/views/tray/Figures.tsx", 'if (making.kind === "rope") rows();\n'),
+        ("src/finebatch/web/routers/tray.py", "x = 1\n" * 20),
+        ("src/finebatch/core/heat/oven.py", "x = (1,  2)  # fmt: skip\n" * 20),
+    ],
+)
+def test_what_makes_it_heavy_is_found(
+    house: ModuleType, plant: Plant, place: str, text: str
+) -> None:
+    plant(place, text)
+    assert house.main() == 1
+
+
+def test_too_many_concepts_declared_twice_are_found(house: ModuleType, plant: Plant) -> None:
+    for n in range(8):  # 28 pairs of eight that are alike
+        plant(f"src/finebatch/core/room{n}/thing.py", MIRRORED.format(name=f"Thing{n}"))
+    assert house.main() == 1
