@@ -8,6 +8,7 @@ from statistics import median
 from bench_plans import holiday, supper, two_doughs
 from bench_rows import row
 
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.replan import replan
@@ -50,7 +51,7 @@ def late_at(work: Work, plan: Plan, job: Placed) -> Outcome:
     done = {a.id: float(a.end) for a in plan.activities if a.hands and a.end <= job.start}
     done[job.id] = float(now)
     for a in plan.activities:
-        inside = a.tray is not None and f"{a.tray}.load" in done and a.kind in AT_THE_OVEN
+        inside = a.tray is not None and JobKey(a.tray, "load") in done and a.kind in AT_THE_OVEN
         if inside and a.end <= now and a.id not in done and a.who == job.who:
             done[a.id] = float(a.end)
     open_jobs = [a for a in plan.activities if a.hands and a.id not in done]

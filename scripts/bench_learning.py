@@ -10,7 +10,6 @@ reading that is absurd. Nothing of the truth is told to it.
 
 import math
 import statistics
-import sys
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -22,7 +21,7 @@ from finebatch.core.book.learn import BAKE_SD, KITCHEN_SD, MeasuredBake, learn
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen, foresee
-from finebatch.core.piece.spread import RULER_SD, baked_width_mm
+from finebatch.core.piece.spread import MOUND_POWER, RULER_SD, baked_width_mm
 from finebatch.facts import tables
 from finebatch.formats.cases import read_cases
 
@@ -51,7 +50,7 @@ class Truth:
         effects = measure_effects(case.composition(larder), raw, how)
         flow = float(model.row(effects, raw) @ self.effects) + self.flow + self.natures[case.id]
         middle, _ = baked_width_mm(raw, flow)
-        return middle * (1 + self.heavy) ** (0.4 if not raw.flat else 0.0)
+        return float(middle * (1 + self.heavy) ** (0.4 if not raw.flat else 0.0))
 
 
 def _kitchen(rng: np.random.Generator, cases: Sequence[Case], rows: dict[str, np.ndarray]) -> Truth:
@@ -68,7 +67,8 @@ def _kitchen(rng: np.random.Generator, cases: Sequence[Case], rows: dict[str, np
 
 def _measure(rng: np.random.Generator, truth_mm: float, found: Foreseen) -> tuple[float, ...]:
     """Four pieces of one bake by a ruler. Uneven discs differ in height, and less in width."""
-    sensitivity = found.width.sensitivity
+    grown = (found.width.middle_mm / found.raw.width_mm) ** MOUND_POWER - 1
+    sensitivity = grown / (1 + grown)
     baked = truth_mm * math.exp(rng.normal(0, sensitivity * BAKE_SD))
     each = math.hypot(RULER_SD, 0.4 * CV * (sensitivity if found.raw.flat else 1.0))
     return tuple(float(baked * math.exp(rng.normal(0, each))) for _ in range(PIECES))
@@ -215,4 +215,4 @@ def measure_a_wrong_first_bake() -> None:
 
 if __name__ == "__main__":
     measure_learning()
-    sys.exit(measure_a_wrong_first_bake())
+    measure_a_wrong_first_bake()

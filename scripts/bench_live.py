@@ -6,7 +6,6 @@ python scripts/bench_live.py
 import asyncio
 import json
 import statistics
-import sys
 import tempfile
 import threading
 import time
@@ -166,4 +165,4 @@ def measure_day() -> None:
 
 
 if __name__ == "__main__":
-    sys.exit(measure_day())
+    measure_day()

@@ -12,6 +12,7 @@ from dataclasses import replace
 from bench_rows import row
 
 from finebatch.core.plan.by_hand import plain_method, sensible_method
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.quick import quick_plan
@@ -155,7 +156,7 @@ def measure_replanning(work: Work, plan: Plan) -> None:
     done = {a.id: float(a.end) for a in plan.activities if a.hands and a.end <= half}
     trays = tuple(
         replace(t, bakes=tuple(replace(b, extra=3) for b in t.bakes))
-        if f"{t.name}.load" in done and f"{t.name}.out" not in done
+        if JobKey(t.name, "load") in done and JobKey(t.name, "out") not in done
         else t
         for t in work.trays
     )

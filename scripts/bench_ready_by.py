@@ -109,7 +109,11 @@ def chain(chance: random.Random) -> Work:
         for letter in letters
     )
     doughs = tuple(DoughWork(letter, (Make("Mix", 2),)) for letter in letters)
-    oven = Oven(chance.randint(1, 2), chance.choice((4.0, 8.0, 30.0)), chance.choice((1.0, 5.0)))
+    oven = Oven(
+        chance.randint(1, 2),
+        rise_c_min=chance.choice((4.0, 8.0, 30.0)),
+        fall_c_min=chance.choice((1.0, 5.0)),
+    )
     return Work(doughs, trays, Kitchen(4, (oven,), tolerance_c=chance.choice((0, 5, 10))))
 
 
