@@ -81,7 +81,7 @@ def chains(draw: st.DrawFn) -> Work:
     wanted = [low + draw(st.integers(0, 6)) * step for _ in range(count)]
     oven = Oven(
         draw(st.integers(1, 2)),
-        draw(st.sampled_from([4.0, 8.0, 30.0])),
+        rise_c_min=draw(st.sampled_from([4.0, 8.0, 30.0])),
         fall_c_min=draw(st.sampled_from([1.0, 5.0, 20.0])),
     )
     return chain(
