@@ -4948,8 +4948,9 @@ export interface components {
          * SlicesDried
          * @description A baked log cut into slices, laid on their cut faces for the second bake.
          *
-         *     `face_mm` is how long a slice is, `high_mm` how high; `step_mm` what each takes of the log;
-         *     `lost_g` the two ends of one log; grams are before and after drying.
+         *     `face_mm` is how long a slice is, `high_mm` how high; `step_mm` what each takes of the log, from
+         *     `first_mm` on, each cut `slant_mm` farther along at its other end; `lost_g` are the two ends of
+         *     one log; grams are before and after drying.
          */
         SlicesDried: {
             /** Log Mm */
@@ -4960,6 +4961,10 @@ export interface components {
             high_mm: number;
             /** Step Mm */
             step_mm: number;
+            /** First Mm */
+            first_mm: number;
+            /** Slant Mm */
+            slant_mm: number;
             /** Per Log */
             per_log: number;
             /** Lost G */

@@ -15,10 +15,7 @@ export function SlicesDrawing({
 }) {
   const { log_mm: long } = making;
   const wide = tray.width.middle_mm;
-  const lean = ((piece.lean_deg ?? 0) * Math.PI) / 180;
-  const slant = wide * Math.tan(lean);
-  const cut = making.per_log * making.step_mm;
-  const start = (long - cut - slant) / 2;
+  const { first_mm: first, slant_mm: slant } = making;
   const said = `Cut each log, ${cm(long)} by ${cm(wide)} cm baked, into ${making.per_log} slices of ${piece.slice_mm} mm${piece.lean_deg ? `, leaning ${piece.lean_deg}°` : ", straight across"}: each ${cm(making.face_mm)} cm long, ${grams(making.slice_g)} g before it dries. The two ends, ${grams(making.lost_g)} g, are the baker's.`;
   return (
     <figure className="min-w-0">
@@ -37,7 +34,7 @@ export function SlicesDrawing({
           className="fill-blond stroke-amber"
           strokeWidth={1.2}
         />
-        {Array.from({ length: making.per_log + 1 }, (_, n) => start + n * making.step_mm).map(
+        {Array.from({ length: making.per_log + 1 }, (_, n) => first + n * making.step_mm).map(
           (x) => (
             <line
               key={x}

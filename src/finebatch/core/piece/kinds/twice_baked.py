@@ -41,14 +41,17 @@ SLICES_DRIED_MM = (9.0, 11.0, 13.0, 15.0, 18.0, 22.0)
 class SlicesDried(Making):
     """A baked log cut into slices, laid on their cut faces for the second bake.
 
-    `face_mm` is how long a slice is, `high_mm` how high; `step_mm` what each takes of the log;
-    `lost_g` the two ends of one log; grams are before and after drying.
+    `face_mm` is how long a slice is, `high_mm` how high; `step_mm` what each takes of the log, from
+    `first_mm` on, each cut `slant_mm` farther along at its other end; `lost_g` are the two ends of
+    one log; grams are before and after drying.
     """
 
     log_mm: float
     face_mm: float
     high_mm: float
     step_mm: float
+    first_mm: float
+    slant_mm: float
     per_log: int
     lost_g: float
     slice_g: float
@@ -122,7 +125,8 @@ class TwiceBaked(Portioning):
         lean = math.radians(self.lean_deg)
         length = self.lies(raw, width_mm).baked_mm[0]
         step = self.slice_mm / math.cos(lean)
-        usable = length - 2 * HEEL_MM - width_mm * math.tan(lean)
+        slant = width_mm * math.tan(lean)
+        usable = length - 2 * HEEL_MM - slant
         per_log = int(usable / step + 1e-9) if usable > 0 else 0
         if per_log < 1:
             raise refuse(
@@ -136,6 +140,8 @@ class TwiceBaked(Portioning):
             face_mm=width_mm / math.cos(lean),
             high_mm=height_mm,
             step_mm=step,
+            first_mm=(length - per_log * step - slant) / 2,
+            slant_mm=slant,
             per_log=per_log,
             lost_g=baked_g - per_log * slice_g,
             slice_g=slice_g,
