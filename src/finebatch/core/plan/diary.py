@@ -122,23 +122,19 @@ class Diary:
     def _later(self, stay: OvenStay, number: int) -> int:
         """Minutes by which a stay has to wait for a shelf or another heat; 0 when it has not."""
         oven, beside, wait = self.k.ovens[number], [], 0
-        for other in self.inside[number]:
-            change = 0
-            if other.oven_c != stay.oven_c:
-                change = oven.change_min(other.oven_c, stay.oven_c, self.k.tolerance_c)
+        start, loaded, end, oven_c = stay
+        tolerance_c = self.k.tolerance_c
+        for begun, shut, out, other_c in self.inside[number]:
+            change = oven.change_min(other_c, oven_c, tolerance_c) if other_c != oven_c else 0
             if change:
-                back = oven.change_min(stay.oven_c, other.oven_c, self.k.tolerance_c)
-                if stay.loaded < other.end + change and other.loaded < stay.end + back:
-                    wait = max(wait, other.end + change - stay.loaded)
-            elif self._another_load(other, stay):
-                wait = max(wait, other.end - stay.start)
-            elif other.start < stay.end and other.end > stay.start:
-                beside.append((other.start, other.end))
+                back = oven.change_min(oven_c, other_c, tolerance_c)
+                if loaded < out + change and shut < end + back:
+                    wait = max(wait, out + change - loaded)
+            elif self.together and out > start and abs(begun - start) > A_LOAD:
+                wait = max(wait, out - start)
+            elif begun < end and out > start:
+                beside.append((begun, out))
         if wait or len(beside) < oven.shelves:
             return wait
-        full = Busy(beside).count(stay.start, stay.end) >= oven.shelves
-        return max(min(end for _, end in beside) - stay.start, 1) if full else 0
-
-    def _another_load(self, other: OvenStay, stay: OvenStay) -> bool:
-        apart = abs(other.start - stay.start) > A_LOAD
-        return self.together and apart and other.end > stay.start
+        full = Busy(beside).count(start, end) >= oven.shelves
+        return max(min(out for _, out in beside) - start, 1) if full else 0

@@ -3,6 +3,7 @@
 All times are whole minutes after the session's start.
 """
 
+import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field
 from functools import reduce
@@ -182,18 +183,14 @@ class Oven(OvenAir):
 
     def heat_min(self, oven_c: float) -> int:
         """Minutes from cold to `oven_c`."""
-        return _up((oven_c - self.room_c) / self.rise_c_min)
+        return math.ceil((oven_c - self.room_c) / self.rise_c_min)
 
     def change_min(self, before_c: int, after_c: int, tolerance_c: int) -> int:
         """Minutes from one setting to another; none within the baker's tolerance."""
         step = after_c - before_c
-        if abs(step) <= tolerance_c:
+        if -tolerance_c <= step <= tolerance_c:
             return 0
-        return _up(step / self.rise_c_min if step > 0 else -step / self.fall_c_min)
-
-
-def _up(minutes: float) -> int:
-    return int(-(-minutes // 1))
+        return math.ceil(step / self.rise_c_min if step > 0 else -step / self.fall_c_min)
 
 
 Span = tuple[int, int]
