@@ -10,6 +10,8 @@ interface SizesPanelProps {
   doughId: number;
   setting: TraySetting;
   tried: string[];
+  /** Whether a piece has a width of its own: a pan gives it, and then the height tells. */
+  wide: boolean;
   onPiece: (piece: Piece) => void;
   onScale: (factor: number, piece: Piece, said: string) => void;
   problem: Error | null;
@@ -27,7 +29,15 @@ export function SizesPanel(props: SizesPanelProps) {
 
 type Asked = { width_mm?: number; pieces?: number; no_leftover?: boolean };
 
-function TurnedAround({ doughId, setting, tried, onPiece, onScale, problem }: SizesPanelProps) {
+function TurnedAround({
+  doughId,
+  setting,
+  tried,
+  wide: hasWidth,
+  onPiece,
+  onScale,
+  problem,
+}: SizesPanelProps) {
   const [wide, setWide] = useState(7);
   const [many, setMany] = useState(48);
   const ask = useMutation({
@@ -81,6 +91,7 @@ function TurnedAround({ doughId, setting, tried, onPiece, onScale, problem }: Si
           <Answer
             key={`${answer.grams} ${answer.pieces}`}
             answer={answer}
+            hasWidth={hasWidth}
             onPiece={onPiece}
             onScale={onScale}
           />
@@ -92,14 +103,15 @@ function TurnedAround({ doughId, setting, tried, onPiece, onScale, problem }: Si
 
 interface AnswerProps {
   answer: Schemas["Turned"];
+  hasWidth: boolean;
   onPiece: SizesPanelProps["onPiece"];
   onScale: SizesPanelProps["onScale"];
 }
 
-function Answer({ answer, onPiece, onScale }: AnswerProps) {
+function Answer({ answer, hasWidth, onPiece, onScale }: AnswerProps) {
   const scaled = Math.abs(answer.factor - 1) > 0.002;
   const thick = answer.said ? `, ${answer.said}` : "";
-  const said = `${answer.pieces} pieces of ${grams(answer.grams)} g${thick}, ${cm(answer.width_mm)} cm baked`;
+  const said = `${answer.pieces} pieces of ${grams(answer.grams)} g${thick}${hasWidth ? `, ${cm(answer.width_mm)} cm baked` : ""}`;
   return (
     <li className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line pt-2">
       <span className="text-lg">
@@ -126,7 +138,7 @@ function Answer({ answer, onPiece, onScale }: AnswerProps) {
   );
 }
 
-function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
+function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
   const ladder = useQuery({
     queryKey: ["ladder", doughId, setting, tried],
     queryFn: ({ signal }) =>
@@ -141,7 +153,8 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
     gcTime: 10_000,
   });
   const rungs = ladder.data ?? [];
-  const most = Math.max(1, ...rungs.map((r) => r.width_mm ?? 0));
+  const figure = (rung: Schemas["RungFigures"]) => (wide ? rung.width_mm : rung.height_mm) ?? 0;
+  const most = Math.max(1, ...rungs.map(figure));
   return (
     <section aria-label="Sizes side by side">
       <h2 className="heading">Sizes side by side</h2>
@@ -150,10 +163,12 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
         <thead>
           <tr className="border-b border-ink text-left text-[0.9375rem] text-soft">
             <th className="font-normal">size</th>
-            <th className="px-2 text-right font-normal">each</th>
-            <th className="px-2 text-right font-normal">pieces</th>
-            <th className="px-2 text-right font-normal">trays</th>
-            <th className="w-1/3 pl-4 font-normal">baked across</th>
+            <th className="px-2 max-sm:px-1 text-right font-normal">each</th>
+            <th className="px-2 max-sm:px-1 text-right font-normal">pieces</th>
+            <th className="px-2 text-right font-normal max-sm:hidden">trays</th>
+            <th className="w-1/4 pl-4 font-normal max-sm:w-auto max-sm:pl-1">
+              {wide ? "baked across" : "baked thick"}
+            </th>
             <th className="text-right font-normal">bake</th>
             <th>
               <span className="sr-only">take it</span>
@@ -163,7 +178,7 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
         <tbody>
           {rungs.map((rung) => (
             <tr key={rung.name} className="border-b border-line">
-              <th scope="row" className="py-1 text-left font-semibold">
+              <th scope="row" className="py-1 text-left font-semibold sm:whitespace-nowrap">
                 {rung.name}
               </th>
               {rung.fault ? (
@@ -172,31 +187,37 @@ function Ladder({ doughId, setting, tried, onPiece }: SizesPanelProps) {
                 </td>
               ) : (
                 <>
-                  <td className="px-2 text-right whitespace-nowrap">{grams(rung.grams ?? 0)} g</td>
-                  <td className="px-2 text-right font-bold">{rung.pieces}</td>
-                  <td className="px-2 text-right">{rung.trays}</td>
-                  <td className="pl-4">
+                  <td className="px-2 max-sm:px-1 text-right whitespace-nowrap">
+                    {grams(rung.grams ?? 0)} g
+                  </td>
+                  <td className="px-2 max-sm:px-1 text-right font-bold">{rung.pieces}</td>
+                  <td className="px-2 text-right max-sm:hidden">{rung.trays}</td>
+                  <td className="pl-4 max-sm:pl-1">
                     <span className="flex items-center gap-2">
                       <svg
                         aria-hidden="true"
                         viewBox={`0 0 ${most} 8`}
                         preserveAspectRatio="none"
-                        className="h-3 min-w-0 flex-1"
+                        className="h-3 min-w-0 flex-1 max-sm:hidden"
                       >
                         <rect
-                          width={rung.width_mm ?? 0}
+                          width={figure(rung)}
                           height={8}
                           className="fill-blond stroke-amber"
                           vectorEffect="non-scaling-stroke"
                         />
                       </svg>
-                      <span className="w-14 text-right">{cm(rung.width_mm ?? 0)} cm</span>
+                      <span className="w-16 text-right whitespace-nowrap max-sm:w-auto">
+                        {wide ? `${cm(figure(rung))} cm` : `${figure(rung).toFixed(1)} mm`}
+                      </span>
                     </span>
                   </td>
-                  <td className="pl-3 text-right whitespace-nowrap">{rung.whole_minutes} min</td>
+                  <td className="pl-3 text-right whitespace-nowrap max-sm:pl-1">
+                    {rung.whole_minutes} min
+                  </td>
                 </>
               )}
-              <td className="py-1 pl-3 text-right">
+              <td className="py-1 pl-3 text-right max-sm:pl-1">
                 {!rung.fault && (
                   <button
                     type="button"

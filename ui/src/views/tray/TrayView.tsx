@@ -168,6 +168,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
                     doughId={dough.id}
                     setting={setting}
                     tried={tried}
+                    wide={says?.across !== ""}
                     onPiece={(piece) => setPiece(() => piece)}
                     onScale={(factor, piece, said) => {
                       setPiece(() => piece);
