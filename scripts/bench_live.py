@@ -19,6 +19,7 @@ from bench_rows import row
 
 from finebatch.devices.stand_in_oven import OvenKnobs
 from finebatch.devices.stand_in_scale import OnTheScale
+from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.wire import Wire
@@ -119,7 +120,7 @@ async def _day(folder: Path) -> tuple[float, float, int]:
     """MB after one hour and after eight of two devices on three screens, one of them asleep."""
     at = [1_800_000_000_000]
     database, wire = Database(folder / "day.sqlite3"), Wire()
-    devices = LiveDevices(database, wire, lambda: at[0])
+    devices = LiveDevices(database, wire, lambda: at[0], Settings())
     devices.on = True
     devices.stand_in_oven.play(OvenKnobs(dial_c=180))
     with database.writing() as session:

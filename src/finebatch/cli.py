@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import socket
 from collections import Counter
+from importlib.metadata import version
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -31,6 +32,24 @@ if TYPE_CHECKING:
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
 
+def _say_version(wanted: bool) -> None:
+    if wanted:
+        typer.echo(version("finebatch"))
+        raise typer.Exit
+
+
+@app.callback()
+def about(
+    _version: Annotated[
+        bool,
+        typer.Option(
+            "--version", help="Say which version this is.", callback=_say_version, is_eager=True
+        ),
+    ] = False,
+) -> None:
+    """Formulate, portion, schedule, bake and learn: a workbench for home cookie bakers."""
+
+
 def _check_port(port: int, command: str) -> None:
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
@@ -45,6 +64,7 @@ def _check_port(port: int, command: str) -> None:
 
 def _serve(settings: Settings, *, demo: bool) -> None:
     from finebatch.demo.load import load
+    from finebatch.devices.chosen import UnknownDevice
     from finebatch.store.database import UnusableFile
     from finebatch.web.app import STATIC, create_app
     from finebatch.web.clock import system_clock
@@ -57,6 +77,8 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         served = create_app(settings)
     except UnusableFile as error:
         raise stop(unusable(error, settings.data_file)) from error
+    except UnknownDevice as error:
+        raise stop(str(error)) from error
     if demo:
         load(served.state.database, system_clock())
     typer.echo(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")

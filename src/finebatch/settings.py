@@ -5,12 +5,19 @@ from pathlib import Path
 from pydantic import Field
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
+from finebatch.devices.chosen import STAND_IN
+
 
 class Settings(BaseSettings):
-    """Where the data file is and on which port of this machine the app listens."""
+    """Where the data file is, on which port of this machine the app listens, and what it reads.
+
+    `scale` and `thermometer` are names of drivers (see `devices/chosen`).
+    """
 
     model_config = SettingsConfigDict(env_prefix="FINEBATCH_")
 
     data_file: Path = Path.home() / ".local" / "share" / "finebatch" / "finebatch.sqlite3"
     port: int = Field(default=8765, ge=1, le=65535)
+    scale: str = STAND_IN
+    thermometer: str = STAND_IN
     plan_seconds: float = Field(default=5.0, gt=0, le=300)

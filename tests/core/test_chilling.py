@@ -14,6 +14,7 @@ from finebatch.core.heat.chilling import (
     follow,
     log_shape,
     slab_shape,
+    time_constant_min,
 )
 from finebatch.core.refusal import Refusal
 
@@ -71,3 +72,9 @@ def test_ready_best_and_hard_come_in_that_order_and_tempering_leads_back() -> No
 def test_a_place_that_is_not_cold_enough_says_so() -> None:
     with pytest.raises(Refusal, match="Use a colder place"):
         chill(disc_shape(150, 25), "slice", "fridge", start_c=23, air_c=9, room_c=21)
+
+
+def test_the_heat_has_to_come_out_of_the_middle_too() -> None:
+    thin, thick = (time_constant_min(slab_shape(mm), "fridge") for mm in (15, 60))
+    # By its surface alone it would be four times as long; dough leads heat badly.
+    assert 4 * 1.15 < thick / thin < 4 * 1.4

@@ -1,4 +1,5 @@
 import json
+import math
 import subprocess
 import sys
 from dataclasses import replace
@@ -14,6 +15,7 @@ from finebatch.core.piece.cases import Case, judge, summarise
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Models, foresee
 from finebatch.core.piece.portion import CutDisc, LogSlice, MassPortion, Portion
+from finebatch.core.piece.spread import EDGE_SD, EIGHT_IN_TEN, RULER_SD
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 from tests.conftest import CASES
@@ -236,3 +238,11 @@ def test_evaluate_says_which_case_cannot_be_foreseen_and_goes_on(tmp_path: Path)
     assert "a batter" in told["cases"][1]["refused"]
     assert told["summary"]["n"] == len(whole["cases"]) - 1
     assert "a batter" in run_evaluate(str(file)).stdout
+
+
+def test_a_cut_edge_that_does_not_flow_is_not_known_for_certain() -> None:
+    stiff = {"flour_ap": 320.0, "butter_unsalted": 150.0, "sugar_icing": 90.0, "egg_whole": 25.0}
+    found = look(stiff, CutDisc(60, 5), replace(ROOM, dough_temp_c=8), cv=0.0).width
+    half = math.log(found.high_mm / found.low_mm) / 2 / EIGHT_IN_TEN
+    known = math.hypot(found.formula_sd, found.oven_sd, found.hands_sd, RULER_SD)
+    assert math.sqrt(half**2 - known**2) == pytest.approx(EDGE_SD, rel=0.35)

@@ -12,6 +12,8 @@ from typer.testing import CliRunner
 
 from finebatch.cli import app
 
+ROOT = Path(__file__).parent.parent.parent
+
 
 def finebatch(*args: str, **environment: str) -> Result:
     """The command in this process, which is much quicker than one of its own."""
@@ -155,3 +157,8 @@ def test_a_backup_never_takes_the_place_of_a_file(tmp_path: Path) -> None:
         assert "was not copied" in ran.stderr
     assert there.read_text() == "older"
     assert sorted(file.name for file in tmp_path.glob("*.zip")) == ["there.zip"]
+
+
+def test_the_version_is_the_one_of_the_package() -> None:
+    said = finebatch("--version").output.strip()
+    assert f'version = "{said}"' in (ROOT / "pyproject.toml").read_text(encoding="utf-8")

@@ -1,11 +1,17 @@
 """The devices over HTTP: played by hand, an oven watched and its record kept, masses that count."""
 
+from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
+from finebatch.devices import chosen
+from finebatch.devices.chosen import Clock
+from finebatch.devices.readings import Weight
+from finebatch.settings import Settings
+from finebatch.web.app import create_app
 from tests.conftest import HandClock
 from tests.plans import plan
 
@@ -224,3 +230,32 @@ def test_the_oven_s_reading_is_filled_in_from_the_bake(
     assert tray["oven_c"] == pytest.approx(171, abs=4)
     other = next(t for t in after["trays"] if t["name"] == "A2")
     assert (other["took_min"], other["oven_c"]) == (None, None)
+
+
+class Steady:
+    """A scale of another make, which always shows a pound."""
+
+    def __init__(self, clock: Clock) -> None:
+        self.tared = 0
+
+    def read(self) -> Weight:
+        return Weight(453.6 - self.tared, steady=True)
+
+    def tare(self) -> None:
+        self.tared = 100
+
+
+def test_the_scale_that_the_settings_name_is_read(
+    tmp_path: Path, clock: HandClock, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(chosen, "SCALES", {**chosen.SCALES, "steady": Steady})
+    settings = Settings(data_file=tmp_path / "steady.sqlite3", scale="steady")
+    with TestClient(create_app(settings, clock), base_url="http://127.0.0.1") as client:
+        assert play(client, scale={"load_g": 20})["scale"]["grams"] == 453.6
+        assert client.post("/api/devices/scale/tare").json()["scale"]["grams"] == 353.6
+
+
+def test_a_device_that_there_is_not_is_named_with_those_that_there_are(tmp_path: Path) -> None:
+    settings = Settings(data_file=tmp_path / "none.sqlite3", thermometer="probe")
+    with pytest.raises(chosen.UnknownDevice, match="no oven thermometer called “probe”"):
+        create_app(settings)

@@ -1,3 +1,4 @@
+from importlib.metadata import version
 from itertools import pairwise
 from typing import Any
 
@@ -270,3 +271,7 @@ def test_two_sizes_lie_on_trays_of_their_own(demo: TestClient) -> None:
     usual = [t for t in made["trays"] if not t["size"]]
     assert sum(t["pieces"] for t in usual) == found["yields"]["pieces"]
     assert {t["bakes"][0] for t in usual} == {found["whole_minutes"]}
+
+
+def test_the_version_is_told(client: TestClient) -> None:
+    assert client.get("/api/about").json() == {"version": version("finebatch")}

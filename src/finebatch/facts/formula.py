@@ -7,6 +7,7 @@ from pydantic import Field
 
 from finebatch.core.book.trouble import TroubleCause
 from finebatch.core.care.keeping import Keeping
+from finebatch.core.care.warm import KEEP_COLD, NOT_WARM
 from finebatch.core.formula.balance import Band
 from finebatch.core.formula.checks.amounts import Dose
 from finebatch.core.formula.dough import Family, Mixing
@@ -107,7 +108,7 @@ class _Caution(Row):
 def caution_texts() -> dict[str, str]:
     """The usual cautions by what calls for them (`cautions.csv`)."""
     found = checked(_Caution, "cautions.csv")
-    return {row.trigger: row.text for row in found}
+    return {row.trigger: row.text.format(warm=NOT_WARM, cold=KEEP_COLD) for row in found}
 
 
 @cache

@@ -79,7 +79,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     searches = Searches(database, settings.plan_seconds)
 
     wire = Wire()
-    live = LiveDevices(database, wire, clock)
+    live = LiveDevices(database, wire, clock, settings)
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:

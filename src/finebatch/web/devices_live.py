@@ -7,15 +7,11 @@ from dataclasses import dataclass
 
 from sqlalchemy.exc import SQLAlchemyError
 
-from finebatch.devices.readings import (
-    DeviceFault,
-    Scale,
-    Thermometer,
-    temperature_of,
-    weight_of,
-)
+from finebatch.devices.chosen import scale_named, thermometer_named
+from finebatch.devices.readings import DeviceFault, temperature_of, weight_of
 from finebatch.devices.stand_in_oven import StandInOven
 from finebatch.devices.stand_in_scale import StandInScale
+from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.wire import Wire
 from finebatch.workflow.devices import oven_watch
@@ -45,17 +41,23 @@ class OvenShows:
 
 
 class LiveDevices:
-    """A scale and an oven thermometer. Until something else is plugged in, the stand-ins; they are
-    off until they are asked for.
+    """A scale and an oven thermometer, those that the settings name; off until they are asked for.
 
-    `clock` gives UTC milliseconds.
+    The stand-ins can be played with where they are the ones that are read. `clock` gives UTC
+    milliseconds.
     """
 
-    def __init__(self, database: Database, wire: Wire, clock: Callable[[], int]) -> None:
+    def __init__(
+        self, database: Database, wire: Wire, clock: Callable[[], int], settings: Settings
+    ) -> None:
         self._database, self._wire, self._clock = database, wire, clock
-        self.stand_in_scale, self.stand_in_oven = StandInScale(clock), StandInOven(clock)
-        self.scale: Scale = self.stand_in_scale
-        self.thermometer: Thermometer = self.stand_in_oven
+        self.scale = scale_named(settings.scale, clock)
+        self.thermometer = thermometer_named(settings.thermometer, clock)
+        own_scale, own_oven = self.scale, self.thermometer
+        self.stand_in_scale = (
+            own_scale if isinstance(own_scale, StandInScale) else StandInScale(clock)
+        )
+        self.stand_in_oven = own_oven if isinstance(own_oven, StandInOven) else StandInOven(clock)
         self.on = False
         self._told: dict[str, ScaleShows | OvenShows] = {}
         self._noted_at = 0

@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.refusal import refuse
 
 Air = Literal["fridge", "freezer", "room"]
@@ -34,10 +35,9 @@ WORKING_C: Mapping[Purpose, tuple[float, float]] = {
 """Between which temperatures a dough is rolled, sliced or scooped (household practice)."""
 LONGEST_MIN = 1440
 STEP_MIN = 0.5
-BENCH_THAW_MOST_MIN = 60
+BENCH_THAW_MOST_MIN = WARM_MOST_MIN // 2
 """What would thaw for longer than this on the bench thaws in the fridge first: a dough with egg or
-dairy is not over two hours in the warm in all, and has to be portioned yet (usual food-safety
-guidance)."""
+dairy may not be warm for long in all, and has to be portioned yet."""
 THAWED_BELOW_K = 2.0
 """So far below the fridge's air a dough counts as thawed: the rest takes longer than it matters."""
 NEAR_K = 0.3

@@ -6,12 +6,12 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, MaxLen
 
+from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.heat.oven import STEADY, OvenAir, OvenMode, OvenNature, SecondOven
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.work import (
     COOL_JOBS,
     HAND_JOBS,
-    WARM_MOST_MIN,
     Bowls,
     Kitchen,
     Means,

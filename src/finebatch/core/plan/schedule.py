@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Mapping
 
+from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.plan.heating import dial_turns, in_oven
 from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.network import BakeStay, Network, after_last, last_of, mixed, network
@@ -9,7 +10,6 @@ from finebatch.core.plan.placed import Cold, JobTime, Placed, Plan, Station, Tim
 from finebatch.core.plan.shelves import Held, ShelfSwap, colour, give_shelves
 from finebatch.core.plan.work import (
     HAND_JOBS,
-    WARM_MOST_MIN,
     DoughWork,
     Make,
     Oven,

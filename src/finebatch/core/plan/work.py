@@ -24,8 +24,6 @@ A_DAY = 24 * 60
 LONGEST = 14 * 24 * 60
 """No session is planned over more than a fortnight."""
 
-WARM_MOST_MIN = 120
-"""How long a dough with egg or dairy may be warm in all (usual food-safety guidance)."""
 PLAIN_MIX = "Mix the dough"
 """The words of a mixing that has none of its own."""
 BREAK_MOST_MIN = 4

@@ -6,6 +6,7 @@ No other place puts a job into words.
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 
+from finebatch.core.care.warm import NOT_WARM
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
 from finebatch.core.piece.kinds.every import KINDS, PieceKind
@@ -160,7 +161,7 @@ def _take(job: Placed, scene: Scene) -> Said:
         cue="Wrapped, on a plate: it thaws there while other things go on."
         if job.cold == "thaws"
         else "Wrapped until it is worked, so that no water settles on it.",
-        caution="With egg or dairy: no longer than two hours in the warm in all.",
+        caution=f"With egg or dairy: {NOT_WARM}.",
     )
 
 

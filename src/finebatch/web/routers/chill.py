@@ -7,6 +7,8 @@ from annotated_types import Interval
 from fastapi import APIRouter
 
 from finebatch.core.book.hands import Pace
+from finebatch.core.care.cautions import DEFER
+from finebatch.core.care.warm import KEEP_DOUGH
 from finebatch.core.heat.chilling import Air, Chill, Curve, Purpose
 from finebatch.core.tray import question as trays
 from finebatch.core.tray.setting import TraySetting
@@ -56,6 +58,7 @@ class ChillOut(Out):
     temper_min: float | None
     slower: float
     felt: int
+    caution: str
     cooling: CurveOut
     warming: CurveOut
 
@@ -81,6 +84,7 @@ def _chill_out(found: Chill, pace: Pace) -> ChillOut:
         shape=found.shape.words,
         slower=pace.times,
         felt=pace.jobs,
+        caution=f"{KEEP_DOUGH} {DEFER}",
         low_c=found.to_c[0],
         high_c=found.to_c[1],
         cooling=_curve_out(found.cooling, found.cooling.step_min),

@@ -1,6 +1,7 @@
 """The kitchen: what there is to bake with."""
 
 from dataclasses import dataclass, field
+from importlib.metadata import version
 from typing import Annotated
 
 from annotated_types import MaxLen
@@ -24,6 +25,18 @@ class KitchenBody(KitchenSetting):
 
     scoops: Annotated[tuple[Scoop, ...], MaxLen(40)] = field(default_factory=tables.scoops)
     cutters: Annotated[tuple[NamedCutter, ...], MaxLen(40)] = field(default_factory=tables.cutters)
+
+
+class AboutOut(Out):
+    """What this is."""
+
+    version: str
+
+
+@router.get("/about")
+def about() -> AboutOut:
+    """The version of the app."""
+    return AboutOut(version=version("finebatch"))
 
 
 @router.get("/sheets")

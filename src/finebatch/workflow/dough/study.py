@@ -21,9 +21,9 @@ from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.heat.minutes import Doneness
-from finebatch.core.heat.oven import OvenMode, setting_c
+from finebatch.core.heat.oven import OvenMode, conventional_c, setting_c
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.measures.temperatures import FAN_LOWER_C, find_temperatures
+from finebatch.core.measures.temperatures import find_temperatures
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.portion import RawPiece
@@ -182,7 +182,7 @@ def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
         return []
     still = [t for t in groups[0] if not t.fan] or groups[0]
     in_c = next((t for t in still if t.scale == "C"), still[0])
-    still_c = in_c.celsius + (FAN_LOWER_C if in_c.fan else 0.0)
+    still_c = conventional_c(in_c.celsius, "fan" if in_c.fan else "conventional")
     stated = 5 * round(setting_c(still_c, mode) / 5)
     if abs(stated - tray.oven_c) <= SAME_OVEN_C or not 60 <= stated <= 300:
         return []

@@ -4,6 +4,7 @@ import { api, body, type Kitchen, ProblemError } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 import { Notice } from "../../parts/Notice";
 import { useKitchen } from "../tray/queries";
+import { About } from "./About";
 import { Habits } from "./Habits";
 import { Hands } from "./Hands";
 import { KitchenDrawing } from "./KitchenDrawing";
@@ -77,6 +78,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <p role="status" className="text-soft">
           {keep.isPending ? "Keeping…" : keep.isSuccess ? "Kept." : ""}
         </p>
+        <About />
       </div>
     </div>
   );

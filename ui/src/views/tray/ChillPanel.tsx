@@ -102,9 +102,7 @@ export function ChillPanel({ doughId, setting, kitchen, onKitchen, onMinutes }: 
             )}
           </p>
           <p className="text-[0.9375rem] text-soft">
-            Wrapped, in still air; a full fridge takes longer. Keep dough with egg or dairy no
-            longer than two hours in all at room temperature, the fridge at 4 °C or below, and
-            follow your local food authority.
+            Wrapped, in still air; a full fridge takes longer. {chill.data.caution}
           </p>
         </>
       )}

@@ -1,0 +1,7 @@
+"""How long a dough with egg or dairy may be warm: said and counted in this one place."""
+
+WARM_MOST_MIN = 120
+"""Minutes in all between mixing and the oven or the cold (usual food-safety guidance)."""
+NOT_WARM = "not over two hours at room temperature in all"
+KEEP_COLD = "in the fridge at or below 4 °C"
+KEEP_DOUGH = f"Keep dough with egg or dairy {NOT_WARM}, else {KEEP_COLD}."
