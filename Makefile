@@ -49,6 +49,7 @@ chromium:
 	@scripts/chromium.sh $(CHROMIUM)
 
 test: setup-dev chromium check ## Every check and every test
+	@cd ui && npm test --silent -- --reporter=dot
 	@$(BIN)/pytest -n 2
 
 check: setup-dev ## Style, types, layers, and that generated files are fresh

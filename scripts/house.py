@@ -52,6 +52,19 @@ KIND_NAMED = (
 KIND_NAMED_IN_THE_INTERFACE = (rf"\.kind [!=]== \"(?:{KIND})\"",)
 DRAWINGS = "MakingPanel.tsx"
 
+MOST_CROSSINGS = 9
+"""Hooks and drawings that two views share; each move of one lowers it."""
+MAY_ASK = {
+    "api": {"api"},
+    "logic": {"api", "logic"},
+    "parts": {"api", "logic", "parts"},
+    "views": {"api", "logic", "parts", "app"},
+    "app": {"api", "logic", "parts", "app"},
+}
+"""Which rooms of the interface each room may import; a view may import what is in its own folder,
+and the one file with the routes all views."""
+ROUTES = "app/App.tsx"
+
 
 @dataclass(frozen=True)
 class Shape:
@@ -138,16 +151,37 @@ def kinds_named() -> list[str]:
     return found
 
 
+def crossings() -> list[str]:
+    """Imports of the interface that go from one room to another that it may not know."""
+    source = ROOT / "ui" / "src"
+    found = []
+    for path in sorted(source.rglob("*.ts*")):
+        here = path.relative_to(source).parts
+        for spec in re.findall(r"(?:from|import\()\s*\"([^\"]+)\"", path.read_text()):
+            if spec == "react" and here[0] == "logic":
+                found.append(f"{'/'.join(here)} -> react")
+            if not spec.startswith(".") or len(here) < 2:
+                continue
+            there = (path.parent / spec).resolve().relative_to(source.resolve()).parts
+            own_view = there[0] == here[0] == "views" and there[1] == here[1]
+            routes = "/".join(here) == ROUTES and there[0] == "views"
+            if there[0] not in MAY_ASK.get(here[0], set()) and not own_view and not routes:
+                found.append(f"{'/'.join(here)} -> {'/'.join(there)}")
+    return found
+
+
 def main() -> int:
     share, pairs, overruled, cut = web_share(), mirrors(), skips(), cuts()
-    named = kinds_named()
+    named, crossed = kinds_named(), crossings()
     print(f"web/ is {100 * share:.1f} % of the Python source (at most {100 * WEB_SHARE:.0f} %)")
     print(f"{len(pairs)} pairs of mirror classes (at most {MOST_PAIRS})")
     print(f"{len(overruled)} times the formatter is overruled (at most {MOST_SKIPS})")
     print(f"{len(cut)} places cut a job's key or compare its words (none)")
     print(f"{len(named)} places tell kinds of portioning apart outside their room (none)")
+    print(f"{len(crossed)} imports cross the rooms of the interface (at most {MOST_CROSSINGS})")
     wrong = [f"{a.file} {a.name} ~ {b.file} {b.name}" for a, b in pairs] * (len(pairs) > MOST_PAIRS)
     wrong += overruled * (len(overruled) > MOST_SKIPS) + cut + named
+    wrong += crossed * (len(crossed) > MOST_CROSSINGS)
     print(*wrong, sep="\n", end="\n" if wrong else "")
     return int("--check" in sys.argv and bool(wrong or share > WEB_SHARE))
 

@@ -1,8 +1,9 @@
+import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
+import { doughQuery, isGone } from "../logic/queries";
 import { Bake } from "../views/bake/Bake";
 import { DoughView } from "../views/dough/DoughView";
-import { isGone, useDough } from "../views/dough/queries";
 import { forgetDough, rememberDough, useLastDough } from "./lastDough";
 import { Screens } from "./Screens";
 import { Shell } from "./Shell";
@@ -15,8 +16,8 @@ const LarderView = lazy(() => import("../views/larder/LarderView"));
 const KitchenView = lazy(() => import("../views/kitchen/KitchenView"));
 const ColdView = lazy(() => import("../views/cold/ColdView"));
 const DevicesView = lazy(() => import("../views/devices/DevicesView"));
-const PrintCard = lazy(() => import("../views/print/PrintCard"));
-const PrintTray = lazy(() => import("../views/print/PrintTray"));
+const PrintCard = lazy(() => import("../views/dough/PrintCard"));
+const PrintTray = lazy(() => import("../views/tray/PrintTray"));
 
 /** The dough that the address names; a screen for it, or the Dough screen to choose one. */
 function ForDough({ screen: Screen }: { screen: React.ComponentType<{ doughId: number }> }) {
@@ -36,7 +37,7 @@ function Known({
   id: number;
   screen: React.ComponentType<{ doughId: number }>;
 }) {
-  const { error } = useDough(id);
+  const { error } = useQuery(doughQuery(id));
   const gone = isGone(error);
   useEffect(() => {
     if (gone) forgetDough();

@@ -1,9 +1,9 @@
 import { Link, NavLink } from "react-router";
-import { jobNow, wordsOf } from "../views/bake/jobs";
+import { daysLeft } from "../logic/daysLeft";
+import { when } from "../logic/format";
+import { jobNow, wordsOf } from "../logic/jobs";
 import { useCurrentSession, useNow } from "../views/bake/session";
-import { daysLeft } from "../views/cold/daysLeft";
 import { useColdStore } from "../views/cold/queries";
-import { when } from "./format";
 import { useLastDough } from "./lastDough";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";

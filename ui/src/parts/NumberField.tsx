@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { parse } from "../logic/numbers";
 import { Field } from "./Field";
 
 interface NumberFieldProps {
@@ -55,6 +56,3 @@ export function NumberField({
     </Field>
   );
 }
-
-export const parse = (text: string): number =>
-  text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", ".").replace("−", "-"));

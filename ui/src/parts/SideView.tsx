@@ -1,5 +1,5 @@
 import type { Tray } from "../api/client";
-import { cm } from "../app/format";
+import { cm } from "../logic/format";
 import { Dimension } from "./Ruler";
 
 /** One piece from the side, raw and baked, standing on a ruler. */

@@ -1,9 +1,9 @@
 import { Link } from "react-router";
 import type { BakingSession } from "../../api/client";
-import { clock } from "../../app/format";
 import { useLastDough } from "../../app/lastDough";
+import { clock } from "../../logic/format";
+import { pendingJobs } from "../../logic/jobs";
 import { Notice } from "../../parts/Notice";
-import { pendingJobs } from "./jobs";
 import { Live } from "./Live";
 import { useCurrentSession, useEvents } from "./session";
 

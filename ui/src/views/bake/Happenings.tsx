@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Activity, BakingSession, Schemas } from "../../api/client";
-import { fromField, toField } from "../../app/format";
-import { stepOf } from "./jobs";
+import { fromField, toField } from "../../logic/format";
+import { stepOf } from "../../logic/jobs";
 
 export type BakeEvent = Schemas["BakeEvent"];
 

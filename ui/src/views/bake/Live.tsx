@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
-import { clock, countdown, when } from "../../app/format";
 import { useLost } from "../../app/stream";
+import { clock, countdown, when } from "../../logic/format";
+import { inOven, jobNow, pendingJobs, wordsOf } from "../../logic/jobs";
 import { ColourToSee } from "../../parts/ColourStrip";
 import { Notice } from "../../parts/Notice";
 import { useBookWords } from "../book/queries";
@@ -10,7 +11,6 @@ import { DayDrawing } from "../plan/DayDrawing";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
 import { Firmness, felt } from "./Firmness";
 import { type BakeEvent, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
-import { inOven, jobNow, pendingJobs, wordsOf } from "./jobs";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
 import { useEvents, useNow } from "./session";

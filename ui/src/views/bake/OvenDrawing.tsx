@@ -1,7 +1,7 @@
 import type { BakingSession } from "../../api/client";
-import { clock, countdown } from "../../app/format";
-import { shelfName } from "../plan/day";
-import { type InOven, stepOf } from "./jobs";
+import { shelfName } from "../../logic/day";
+import { clock, countdown } from "../../logic/format";
+import { type InOven, stepOf } from "../../logic/jobs";
 
 interface OvenProps {
   session: BakingSession;

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Activity, api, type BakingSession, body, type Schemas } from "../../api/client";
-import { kindOf, useKinds } from "../../api/kinds";
-import { cm, grams, percent } from "../../app/format";
 import type { ScaleShows } from "../../app/stream";
-import { parse } from "../../parts/NumberField";
+import { cm, grams, percent } from "../../logic/format";
+import { parse } from "../../logic/numbers";
+import { kindOf, kindsQuery } from "../../logic/queries";
 import { useScale, useTare } from "../devices/queries";
 import { useKeys } from "./companion";
 import { type BakeEvent, KeyCap } from "./Happenings";
@@ -20,7 +20,7 @@ interface WeighAlongProps {
 
 /** The next thing to weigh, with its target, beside a job in which something is weighed. */
 export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
-  const kinds = useKinds();
+  const kinds = useQuery(kindsQuery);
   const kind = session.doughs.find((dough) => dough.letter === job.dough)?.kind;
   const weighed = kindOf(kinds.data, kind)?.says.unweighed === "";
   const wanted = job.kind === "mix" || (job.kind === "portion" && weighed);

@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { cm, signed } from "../../app/format";
+import { cm, signed } from "../../logic/format";
 import { ColourPatch } from "../../parts/ColourStrip";
 import type { BookWords } from "./queries";
 import { VERDICTS } from "./SeenFields";

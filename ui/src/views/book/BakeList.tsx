@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Bake } from "../../api/client";
-import { date } from "../../app/format";
+import { date } from "../../logic/format";
 import { Cross } from "../../parts/Cross";
 import { Notice } from "../../parts/Notice";
 import { BakeFigures } from "./BakeFigures";

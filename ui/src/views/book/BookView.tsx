@@ -3,10 +3,9 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, type BakingSession, body, type Dough } from "../../api/client";
-import { cm, signed } from "../../app/format";
+import { cm, signed } from "../../logic/format";
+import { doughQuery, foreseenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
-import { useDough } from "../dough/queries";
-import { useForeseen } from "../tray/queries";
 import { BakeList } from "./BakeList";
 import { Lessons } from "./Lessons";
 import { MeasuredPlot } from "./MeasuredPlot";
@@ -18,7 +17,7 @@ import { usePair } from "./usePair";
 
 export default function BookView({ doughId }: { doughId: number }) {
   const [params] = useSearchParams();
-  const dough = useDough(doughId);
+  const dough = useQuery(doughQuery(doughId));
   const words = useBookWords();
   const session = useBakedSession(doughId, Number(params.get("session")) || null);
   const problem = dough.error ?? session.error ?? words.error;
@@ -67,7 +66,7 @@ interface BookPageProps {
 function BookPage({ dough, session, words }: BookPageProps) {
   const bakes = useBakes(dough.id);
   const ready = dough.card.lines.length > 0;
-  const foreseen = useForeseen(dough.id, dough.tray, [], ready);
+  const foreseen = useQuery(foreseenQuery(dough.id, dough.tray, [], ready));
   const width = foreseen.data?.width;
   const [page, setPage] = useState<string>("bakes");
   const [trouble, setTrouble] = useState<string | null>(null);

@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { date, signed } from "../../app/format";
+import { date, signed } from "../../logic/format";
 import { useWidth } from "../../parts/useWidth";
 
 const HEIGHT = 220;

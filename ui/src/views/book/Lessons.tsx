@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { length, signed } from "../../app/format";
+import { length, signed } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 import { DriftPlot } from "./DriftPlot";
 import { useBakes, useLearning, useLessons } from "./queries";

@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { cm, date } from "../../app/format";
+import { cm, date } from "../../logic/format";
 import { useWidth } from "../../parts/useWidth";
 
 const HEIGHT = 250;

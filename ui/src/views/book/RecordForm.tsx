@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { type BakingSession, type Dough, ProblemError } from "../../api/client";
+import { parse } from "../../logic/numbers";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
-import { parse } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { type BookWords, type Seen, useRecord } from "./queries";
 import { SeenFields, WentWrong } from "./SeenFields";

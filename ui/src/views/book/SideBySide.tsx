@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { cm, date, signed } from "../../app/format";
+import { cm, date, signed } from "../../logic/format";
 import type { BookWords } from "./queries";
 import { VERDICTS } from "./SeenFields";
 

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Bake, Dough, Schemas } from "../../api/client";
-import { cm, date, signed } from "../../app/format";
+import { cm, date, signed } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { type BookWords, useDiagnosis, useRemedy } from "./queries";

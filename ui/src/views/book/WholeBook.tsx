@@ -1,9 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { Bake } from "../../api/client";
+import { doughsQuery } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
-import { useDoughs } from "../dough/queries";
 import { BakeList } from "./BakeList";
 import { type BookWords, useBakes, useBookWords, useBringBook } from "./queries";
 import { VERDICTS } from "./SeenFields";
@@ -17,7 +18,7 @@ const MOST_SHOWN = 100;
 export default function WholeBook() {
   const bakes = useBakes(null);
   const words = useBookWords();
-  const doughs = useDoughs("", MOST_DOUGHS);
+  const doughs = useQuery(doughsQuery("", MOST_DOUGHS));
   const [search, setSearch] = useState("");
   const [verdict, setVerdict] = useState("");
   const [trouble, setTrouble] = useState("");

@@ -1,5 +1,5 @@
 import { useSearchParams } from "react-router";
-import { date } from "../../app/format";
+import { date } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 import { Kept } from "./Kept";
 import { PutAway } from "./PutAway";

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { date } from "../../app/format";
+import { DAY, daysLeft } from "../../logic/daysLeft";
+import { date } from "../../logic/format";
+import { parse } from "../../logic/numbers";
 import { Notice } from "../../parts/Notice";
-import { parse } from "../../parts/NumberField";
-import { DAY, daysLeft } from "./daysLeft";
 import { type ColdItem, type Place, useBakeIt, useChangeStore } from "./queries";
 
 const OTHERS: Record<Place, readonly Place[]> = {

@@ -1,13 +1,14 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ProblemError } from "../../api/client";
-import { fromField, toField } from "../../app/format";
+import { fromField, toField } from "../../logic/format";
+import { FORMS } from "../../logic/keptAs";
+import { parse } from "../../logic/numbers";
+import { doughsQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
-import { parse } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import { useDoughs } from "../dough/queries";
-import { FORMS } from "./forms";
 import { type Form, type Place, useChangeStore } from "./queries";
 
 const MOST_LISTED = 200;
@@ -26,7 +27,7 @@ interface PutAwayProps {
 
 /** Put dough or pieces away for another day. */
 export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
-  const doughs = useDoughs("", MOST_LISTED);
+  const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const change = useChangeStore();
   const [dough, setDough] = useState(doughId ? String(doughId) : "");
   const [form, setForm] = useState<Form>("portions");

@@ -3,7 +3,7 @@ import { api, body, type Schemas } from "../../api/client";
 
 export type ColdItem = Schemas["ColdOut"];
 export type Place = ColdItem["place"];
-export type Form = ColdItem["form"];
+export type { Form } from "../../logic/keptAs";
 
 const KEY = ["cold"];
 

@@ -1,6 +1,7 @@
-import { date } from "../../app/format";
+import { useQuery } from "@tanstack/react-query";
+import { date } from "../../logic/format";
+import { kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
-import { useKitchen } from "../tray/queries";
 import { OvenWatch } from "./OvenWatch";
 import { PlayOven } from "./PlayOven";
 import { PlayScale } from "./PlayScale";
@@ -9,7 +10,7 @@ import { useDevices, useOvenRecords, usePlay } from "./queries";
 /** The scale and the oven thermometer: what they show, and the stand-ins to play by hand. */
 export default function DevicesView() {
   const devices = useDevices();
-  const kitchen = useKitchen();
+  const kitchen = useQuery(kitchenQuery);
   const records = useOvenRecords();
   const play = usePlay();
   if (devices.error) {

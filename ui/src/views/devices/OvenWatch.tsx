@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { length, signed } from "../../app/format";
+import { length, signed } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { OvenTrace } from "./OvenTrace";

@@ -1,5 +1,5 @@
 import type { Study } from "../../api/client";
-import { grams, percent } from "../../app/format";
+import { grams, percent } from "../../logic/format";
 
 type Balanced = NonNullable<Study["balance"]>;
 

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, body, type Schemas } from "../../api/client";
-import { grams } from "../../app/format";
+import { grams } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 
 type Brought = Schemas["BroughtOut"];

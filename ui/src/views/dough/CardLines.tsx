@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
+import type { DraftLine, LineChange } from "../../logic/draft";
 import { Notice } from "../../parts/Notice";
-import type { DraftLine, LineChange } from "./draft";
 import { Line } from "./Line";
 import { PasteCard } from "./PasteCard";
 

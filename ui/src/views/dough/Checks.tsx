@@ -1,5 +1,5 @@
 import type { Study } from "../../api/client";
-import type { Card, Change } from "./draft";
+import type { Card, Change } from "../../logic/draft";
 
 type Check = Study["checks"][number];
 

@@ -1,5 +1,5 @@
 import type { Schemas, Words } from "../../api/client";
-import { cm, grams, percent, signed } from "../../app/format";
+import { cm, grams, percent, signed } from "../../logic/format";
 
 export type Differing = Schemas["Difference"];
 

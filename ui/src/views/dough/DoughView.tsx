@@ -1,6 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
+import { doughQuery, wordsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Drawer } from "./Drawer";
-import { useDough, useWords } from "./queries";
 import { Workbench } from "./Workbench";
 
 export function DoughView({ doughId }: { doughId?: number }) {
@@ -8,8 +9,8 @@ export function DoughView({ doughId }: { doughId?: number }) {
 }
 
 function OneDough({ id }: { id: number }) {
-  const dough = useDough(id);
-  const words = useWords();
+  const dough = useQuery(doughQuery(id));
+  const words = useQuery(wordsQuery);
   const problem = dough.error ?? words.error;
   // What is being typed stays there, whatever a later look brings.
   if (problem && !(dough.data && words.data)) {

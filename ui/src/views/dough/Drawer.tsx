@@ -1,13 +1,13 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { api, body } from "../../api/client";
-import { date, grams } from "../../app/format";
+import { NEW_DOUGH } from "../../logic/draft";
+import { date, grams } from "../../logic/format";
+import { doughsQuery, wordsQuery } from "../../logic/queries";
+import { FirstStart } from "../../parts/FirstStart";
 import { Notice } from "../../parts/Notice";
-import { FirstStart } from "../kitchen/FirstStart";
 import { BringIn } from "./BringIn";
-import { NEW_DOUGH } from "./draft";
-import { useDoughs, useWords } from "./queries";
 
 const PAGE = 60;
 
@@ -16,8 +16,8 @@ export function Drawer() {
   const [search, setSearch] = useState("");
   const [most, setMost] = useState(PAGE);
   const [bringing, setBringing] = useState(false);
-  const doughs = useDoughs(search, most);
-  const words = useWords();
+  const doughs = useQuery(doughsQuery(search, most));
+  const words = useQuery(wordsQuery);
   const queries = useQueryClient();
   const navigate = useNavigate();
   const gone = useLocation().state?.gone === true;

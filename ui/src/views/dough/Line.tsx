@@ -9,11 +9,11 @@ import {
   type Weighed,
   type Words,
 } from "../../api/client";
-import { grams, percent } from "../../app/format";
+import type { DraftLine, LineChange } from "../../logic/draft";
+import { grams, percent } from "../../logic/format";
+import { PLAIN_UNITS, unitWord } from "../../logic/units";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { RowButtons } from "../../parts/RowButtons";
-import type { DraftLine, LineChange } from "./draft";
-import { PLAIN_UNITS, unitWord } from "./units";
 
 interface LineProps {
   line: DraftLine;

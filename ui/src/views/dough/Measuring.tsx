@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, body, type Kitchen, type Words } from "../../api/client";
+import type { Card, Change } from "../../logic/draft";
+import { kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
-import { useKitchen } from "../tray/queries";
-import type { Card, Change } from "./draft";
 
 export const CUP_WORDS = {
   spooned: "spooned and levelled",
@@ -27,7 +27,7 @@ interface MeasuringProps {
 
 /** What is assumed of cups and eggs: for this dough, and for the whole kitchen. */
 export function Measuring({ card, words, change }: MeasuringProps) {
-  const kitchen = useKitchen();
+  const kitchen = useQuery(kitchenQuery);
   const queries = useQueryClient();
   const keep = useMutation({
     mutationFn: (part: Partial<Kitchen>) =>

@@ -1,7 +1,7 @@
 import type { Study, Words } from "../../api/client";
-import { length } from "../../app/format";
+import type { Card, Change, Step } from "../../logic/draft";
+import { length } from "../../logic/format";
 import { RowButtons } from "../../parts/RowButtons";
-import type { Card, Change, Step } from "./draft";
 
 interface MethodProps {
   card: Card;

@@ -1,10 +1,10 @@
 import { useState } from "react";
 import type { Study, Words } from "../../api/client";
-import { grams } from "../../app/format";
+import type { Card, Change, DraftPart, PartKind } from "../../logic/draft";
+import { grams } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { CardLines } from "./CardLines";
-import type { Card, Change, DraftPart, PartKind } from "./draft";
 
 export const PART_KINDS: Record<PartKind, string> = {
   wash: "Wash",

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Schemas, type Words } from "../../api/client";
-import { grams } from "../../app/format";
+import { grams } from "../../logic/format";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 

@@ -1,14 +1,14 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
-import { grams } from "../../app/format";
+import { BLANK, type Change } from "../../logic/draft";
+import { grams } from "../../logic/format";
+import { unitWord } from "../../logic/units";
 import { Choice } from "../../parts/Choice";
 import { Cross } from "../../parts/Cross";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
-import { BLANK, type Change } from "./draft";
-import { unitWord } from "./units";
 
 type Scaling = Schemas["ScalingOut"];
 type By = "factor" | "pieces" | "total" | "have";

@@ -1,11 +1,12 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Dough, Study, TraySetting } from "../../api/client";
-import { cm, grams, percent } from "../../app/format";
+import type { Card, Change } from "../../logic/draft";
+import { cm, grams, percent } from "../../logic/format";
+import { studyQuery, versionQuery, versionsQuery } from "../../logic/queries";
 import { SideView } from "../../parts/SideView";
 import { Balance, Consequences } from "./Balance";
 import { Checks } from "./Checks";
-import type { Card, Change } from "./draft";
-import { useStudy, useVersion, useVersions } from "./queries";
 import { RemoveDough } from "./RemoveDough";
 
 interface StudyPanelProps {
@@ -57,10 +58,10 @@ export function StudyPanel(props: StudyPanelProps) {
 
 /** The balance of the version before the one that is being made. */
 function useBefore(doughId: number, tray: TraySetting) {
-  const versions = useVersions(doughId);
+  const versions = useQuery(versionsQuery(doughId));
   const number = versions.data?.[1]?.number;
-  const version = useVersion(doughId, number);
-  const study = useStudy(version.data?.card, tray, null);
+  const version = useQuery(versionQuery(doughId, number));
+  const study = useQuery(studyQuery(version.data?.card, tray, null));
   return number === undefined ? null : study.data?.balance;
 }
 

@@ -8,11 +8,11 @@ import {
   type TraySetting,
   type Words,
 } from "../../api/client";
-import { clock, cm, date } from "../../app/format";
+import { clock, cm, date } from "../../logic/format";
+import { versionQuery, versionsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { SideBySide } from "./Difference";
-import { useVersion, useVersions } from "./queries";
 
 type Version = Schemas["VersionShown"];
 
@@ -26,7 +26,7 @@ interface VersionsPanelProps {
 
 /** What this dough was: any two versions beside each other, and the way back to one. */
 export function VersionsPanel({ doughId, card, tray, words, onBack }: VersionsPanelProps) {
-  const versions = useVersions(doughId);
+  const versions = useQuery(versionsQuery(doughId));
   const all = versions.data ?? [];
   const newest = all[0]?.number ?? 1;
   const [left, setLeft] = useState<number | null>(null);
@@ -145,8 +145,8 @@ interface PairProps {
 }
 
 function Pair({ doughId, left, right, card, tray, words }: PairProps) {
-  const one = useVersion(doughId, left);
-  const other = useVersion(doughId, right || undefined);
+  const one = useQuery(versionQuery(doughId, left));
+  const other = useQuery(versionQuery(doughId, right || undefined));
   const before = one.data?.card;
   const after = right ? other.data?.card : card;
   const found = useQuery({
@@ -166,7 +166,7 @@ function Pair({ doughId, left, right, card, tray, words }: PairProps) {
     gcTime: 10_000,
     enabled: before !== undefined && after !== undefined,
   });
-  const versions = useVersions(doughId).data ?? [];
+  const versions = useQuery(versionsQuery(doughId)).data ?? [];
   const baked = [left, right].map((n) => versions.find((v) => v.number === n)?.baked);
   const names: [string, string] = [`version ${left}`, right ? `version ${right}` : "as it is now"];
   return (

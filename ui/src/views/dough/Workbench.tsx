@@ -1,18 +1,18 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, type Words } from "../../api/client";
+import { type Card, plainCard } from "../../logic/draft";
+import { studyQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { CardLines } from "./CardLines";
-import { type Card, plainCard } from "./draft";
 import { GiveOut } from "./GiveOut";
 import { Measuring } from "./Measuring";
 import { Method } from "./Method";
 import { Parts } from "./Parts";
-import { useStudy } from "./queries";
 import { ScalePanel } from "./ScalePanel";
 import { StudyPanel } from "./StudyPanel";
 import { SwapPanel } from "./SwapPanel";
@@ -56,7 +56,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
   const [tray, setTray] = useState(dough.tray);
   const [panel, setPanel] = useState<Panel>("lines");
   const plain = useMemo(() => plainCard(card), [card]);
-  const study = useStudy(plain, tray, dough.id);
+  const study = useQuery(studyQuery(plain, tray, dough.id));
   useHistoryKeys(change);
 
   const setOven = async (oven_c: number) => {

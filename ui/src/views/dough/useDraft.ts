@@ -3,7 +3,7 @@ import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, ProblemError } from "../../api/client";
 import { untilKept } from "../../api/untilKept";
-import { type Card, type Draft, draftOf, plainCard, reduce } from "./draft";
+import { type Card, type Draft, draftOf, plainCard, reduce } from "../../logic/draft";
 
 const PAUSE_MS = 350;
 const CONFLICT = 409;

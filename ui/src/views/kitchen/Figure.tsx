@@ -1,6 +1,6 @@
 import { useState } from "react";
+import { parse } from "../../logic/numbers";
 import { Field } from "../../parts/Field";
-import { parse } from "../../parts/NumberField";
 
 interface FigureProps {
   label: string;

@@ -1,5 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
+import { wordsQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
-import { useWords } from "../dough/queries";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
 
@@ -24,7 +25,7 @@ function Tick({ checked, onChange, children }: TickProps) {
 
 /** How this baker works, measures and reads. */
 export function Habits({ kitchen, set, plan, fault }: KitchenPart) {
-  const words = useWords();
+  const words = useQuery(wordsQuery);
   const p = kitchen.planning;
   return (
     <section aria-label="Habits" className="flex flex-col gap-2">

@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, body, type Kitchen, ProblemError } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
+import { kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
-import { useKitchen } from "../tray/queries";
 import { About } from "./About";
 import { Habits } from "./Habits";
 import { Hands } from "./Hands";
@@ -16,7 +16,7 @@ import { Tools } from "./Tools";
 
 /** All that there is to bake with: ovens, sheets, room, hands and habits. Each change is kept. */
 export default function KitchenView() {
-  const kitchen = useKitchen();
+  const kitchen = useQuery(kitchenQuery);
   if (kitchen.error && !kitchen.data)
     return (
       <div className="p-6">

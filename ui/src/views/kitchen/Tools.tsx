@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Kitchen } from "../../api/client";
+import { parse } from "../../logic/numbers";
 import { Field } from "../../parts/Field";
-import { parse } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import type { KitchenPart } from "./setting";
 

@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
-import { grams } from "../../app/format";
+import { grams } from "../../logic/format";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Schemas } from "../../api/client";
-import { percent } from "../../app/format";
+import { percent } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 import { IngredientForm } from "./IngredientForm";
 

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { fromField, toField, when } from "../../app/format";
+import { fromField, toField, when } from "../../logic/format";
 import { Field } from "../../parts/Field";
 import type { Wish } from "./queries";
 

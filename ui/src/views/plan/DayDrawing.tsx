@@ -1,10 +1,10 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
-import { clock, length } from "../../app/format";
+import { Axis, type Day, layDay } from "../../logic/day";
+import { clock, length } from "../../logic/format";
 import { Hatches } from "../../parts/DoughMark";
 import { Block, wide } from "./Block";
 import { LEFT, PlaceRow, RIGHT, TimeAxis, WIDTH } from "./DayFrame";
-import { Axis, type Day, layDay } from "./day";
 import { Picked } from "./Picked";
 import { TrayRibbon } from "./TrayRibbon";
 

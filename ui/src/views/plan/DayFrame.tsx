@@ -1,5 +1,5 @@
-import { clock, length, when } from "../../app/format";
-import type { Axis, Day, Row } from "./day";
+import type { Axis, Day, Row } from "../../logic/day";
+import { clock, length, when } from "../../logic/format";
 
 export const WIDTH = 900;
 export const LEFT = 116;

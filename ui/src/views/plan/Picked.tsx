@@ -1,7 +1,7 @@
 import type { Activity, BakingSession } from "../../api/client";
-import { clock, length } from "../../app/format";
-import { isJob, wordsOf } from "../bake/jobs";
-import { type Row, rowsOf } from "./day";
+import { type Row, rowsOf } from "../../logic/day";
+import { clock, length } from "../../logic/format";
+import { isJob, wordsOf } from "../../logic/jobs";
 
 interface PickedProps {
   session: BakingSession;

@@ -1,7 +1,7 @@
 import type { BakingSession } from "../../api/client";
-import { when } from "../../app/format";
-import { wordsOf } from "../bake/jobs";
-import { shelfName } from "./day";
+import { shelfName } from "../../logic/day";
+import { when } from "../../logic/format";
+import { wordsOf } from "../../logic/jobs";
 import type { Wish } from "./queries";
 
 interface PinsProps {

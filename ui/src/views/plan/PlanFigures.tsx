@@ -1,5 +1,5 @@
 import type { BakingSession, Schemas } from "../../api/client";
-import { length, when } from "../../app/format";
+import { length, when } from "../../logic/format";
 import { nextQuarter } from "./WishRow";
 
 interface PlanFiguresProps {

@@ -1,9 +1,9 @@
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
+import { doughQuery, isGone, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
-import { isGone, useDough } from "../dough/queries";
-import { useKitchen } from "../tray/queries";
 import { AwayTimes } from "./AwayTimes";
 import { DayDrawing } from "./DayDrawing";
 import { Helps } from "./Helps";
@@ -27,8 +27,8 @@ export default function PlanView() {
 
 function Planning({ joining }: { joining: number | null }) {
   const plan = usePlan();
-  const kitchen = useKitchen();
-  const dough = useDough(joining);
+  const kitchen = useQuery(kitchenQuery);
+  const dough = useQuery(doughQuery(joining));
   if (isGone(dough.error)) return <Navigate to="/dough" replace state={{ gone: true }} />;
   const problem = plan.error ?? kitchen.error;
   if (problem && plan.data === undefined) {

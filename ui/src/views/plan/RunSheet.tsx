@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
-import { clock, fromField, toField, when } from "../../app/format";
+import { clock, fromField, toField, when } from "../../logic/format";
+import { isJob, wordsOf } from "../../logic/jobs";
 import { DoughMark } from "../../parts/DoughMark";
-import { isJob, wordsOf } from "../bake/jobs";
 import type { OnPin } from "./DayDrawing";
 import { windowWords } from "./Picked";
 import type { Wish } from "./queries";

@@ -1,12 +1,12 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
-import { kindOf, useKinds } from "../../api/kinds";
+import { FORMS } from "../../logic/keptAs";
+import { parse } from "../../logic/numbers";
+import { doughsQuery, kindOf, kindsQuery } from "../../logic/queries";
 import { DoughMark } from "../../parts/DoughMark";
-import { parse } from "../../parts/NumberField";
-import { FORMS } from "../cold/forms";
 import type { Form } from "../cold/queries";
-import { useDoughs } from "../dough/queries";
 
 type Item = Schemas["Wish"]["items"][number];
 type Joins = Item["joins"];
@@ -27,8 +27,8 @@ interface SessionDoughsProps {
 
 /** The doughs of the session, each with how many of its pieces, and where it comes from. */
 export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProps) {
-  const kinds = useKinds();
-  const doughs = useDoughs("", MOST_LISTED);
+  const kinds = useQuery(kindsQuery);
+  const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const listed = doughs.data?.doughs ?? [];
   const others = listed.filter((d) => !items.some((i) => i.dough_id === d.id));
   const cold = items.some((item) => (item.joins ?? "fresh") !== "fresh");

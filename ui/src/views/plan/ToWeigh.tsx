@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type BakingSession, body } from "../../api/client";
-import { grams, when } from "../../app/format";
+import { grams, when } from "../../logic/format";
 
 /** What the whole session needs, summed over its doughs and parts; what leaves the cold, and when. */
 export function ToWeigh({ plan }: { plan: BakingSession }) {

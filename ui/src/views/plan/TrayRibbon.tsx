@@ -1,8 +1,8 @@
 import { memo } from "react";
 import type { Activity, BakingSession } from "../../api/client";
+import type { Day } from "../../logic/day";
 import { hatchOf, hueOf } from "../../parts/DoughMark";
 import { Block } from "./Block";
-import type { Day } from "./day";
 
 interface RibbonProps {
   tray: string;

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { LIMITS } from "../../api/limits";
-import { fromField, toField } from "../../app/format";
+import { fromField, toField } from "../../logic/format";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
 import { Stepper } from "../../parts/Stepper";

@@ -1,5 +1,5 @@
 import type { Tray, TraySetting } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { cm, grams } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
 
 type Also = NonNullable<TraySetting["also"]>;

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Kitchen, type Schemas, type TraySetting } from "../../api/client";
-import { length } from "../../app/format";
+import { length } from "../../logic/format";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";

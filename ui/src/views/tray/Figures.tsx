@@ -1,5 +1,5 @@
 import type { Tray } from "../../api/client";
-import { cm, grams, signed } from "../../app/format";
+import { cm, grams, signed } from "../../logic/format";
 
 /** All that follows from the portion: the yield, the baked piece, its minutes. */
 export function Figures({ tray }: { tray: Tray }) {

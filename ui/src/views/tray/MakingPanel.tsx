@@ -1,6 +1,6 @@
 import type { Tray } from "../../api/client";
-import { grams } from "../../app/format";
-import type { Piece } from "./kinds";
+import { grams } from "../../logic/format";
+import type { Piece } from "../../logic/pieces";
 import { LogsDrawing } from "./LogsDrawing";
 import { OtherPans, PanDrawing } from "./PanDrawing";
 import { RopeDrawing } from "./RopeDrawing";

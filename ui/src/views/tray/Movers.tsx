@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Tray, type TraySetting } from "../../api/client";
-import { signed } from "../../app/format";
+import { signed } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 
 const MOST_SHOWN = 8;

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, body, type Schemas, type Tray } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { cm, grams } from "../../logic/format";
+import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
-import type { PieceOf } from "./kinds";
 
 type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
 

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, body, type Schemas } from "../../api/client";
+import type { PieceOf } from "../../logic/pieces";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import type { PieceOf } from "./kinds";
 import { ways } from "./PortionFields";
 
 interface PanFieldsProps {

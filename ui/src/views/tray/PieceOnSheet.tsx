@@ -1,5 +1,5 @@
 import type { Tray } from "../../api/client";
-import { cm } from "../../app/format";
+import { cm } from "../../logic/format";
 import { Outline } from "./Outline";
 import type { Placed, PlacedPoint } from "./usePlaced";
 

@@ -1,9 +1,9 @@
 import type { Kitchen, Schemas, Tray, TraySetting } from "../../api/client";
+import { type Ask, at, isAsked, type Piece, type PieceOf } from "../../logic/pieces";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { Stepper } from "../../parts/Stepper";
 import { CutterFields } from "./CutterFields";
-import { type Ask, at, isAsked, type Piece, type PieceOf } from "./kinds";
 import { PanFields } from "./PanFields";
 import { ScoopFields } from "./ScoopFields";
 import { SharedOut } from "./SharedOut";

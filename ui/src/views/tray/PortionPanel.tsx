@@ -1,11 +1,11 @@
 import type { Dough, Kitchen, Schemas, Tray, TraySetting } from "../../api/client";
-import { kindOf } from "../../api/kinds";
-import { grams as gramsText } from "../../app/format";
+import { grams as gramsText } from "../../logic/format";
+import { figureAt, moved, type Piece } from "../../logic/pieces";
+import { kindOf } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
 import { AlsoFields } from "./AlsoFields";
-import { figureAt, moved, type Piece } from "./kinds";
 import { PortionFields } from "./PortionFields";
 
 type Handle = Schemas["Handle"];

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
-import { cm } from "../../app/format";
+import { cm } from "../../logic/format";
+import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
-import type { PieceOf } from "./kinds";
 
 /** The rope to roll, and the piece that it makes, baked, both to scale. */
 export function RopeDrawing({

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
+import type { PieceOf } from "../../logic/pieces";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import type { PieceOf } from "./kinds";
 import { OwnTool } from "./OwnTool";
 import type { FieldsProps } from "./PortionFields";
 

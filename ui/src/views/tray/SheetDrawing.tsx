@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { Tray } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { distances } from "../../logic/distances";
+import { cm, grams } from "../../logic/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
-import { distances } from "./distances";
 import { PieceOnSheet } from "./PieceOnSheet";
 import { type Placed, usePlaced } from "./usePlaced";
 

@@ -1,10 +1,10 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Schemas, type TraySetting } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { cm, grams } from "../../logic/format";
+import type { Piece } from "../../logic/pieces";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
-import type { Piece } from "./kinds";
 
 interface SizesPanelProps {
   doughId: number;

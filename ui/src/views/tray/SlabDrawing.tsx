@@ -1,7 +1,7 @@
 import type { Schemas, Tray } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { cm, grams } from "../../logic/format";
+import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
-import type { PieceOf } from "./kinds";
 import { Outline } from "./Outline";
 
 type RolledOut = Schemas["RolledOut"];

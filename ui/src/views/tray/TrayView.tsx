@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { askAgain } from "../../api/askAgain";
@@ -11,19 +11,17 @@ import {
   type Schemas,
   type TraySetting,
 } from "../../api/client";
-import { kindOf, useKinds } from "../../api/kinds";
+import type { Piece } from "../../logic/pieces";
+import { doughQuery, foreseenQuery, kindOf, kindsQuery, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
-import { useDough } from "../dough/queries";
 import { BandMakeUp } from "./BandMakeUp";
 import { ChillPanel } from "./ChillPanel";
 import { Figures } from "./Figures";
-import type { Piece } from "./kinds";
 import { MakingPanel } from "./MakingPanel";
 import { Movers } from "./Movers";
 import { PortionPanel } from "./PortionPanel";
 import { PrintPanel } from "./PrintPanel";
-import { useForeseen, useKitchen } from "./queries";
 import { SettingRow, SheetFields } from "./SettingRow";
 import { SheetDrawing } from "./SheetDrawing";
 import { SizesPanel } from "./SizesPanel";
@@ -33,9 +31,9 @@ import { useScaleDough } from "./useScaleDough";
 import { WhatIfBanner } from "./WhatIfBanner";
 
 export default function TrayView({ doughId }: { doughId: number }) {
-  const dough = useDough(doughId);
-  const kitchen = useKitchen();
-  const kinds = useKinds();
+  const dough = useQuery(doughQuery(doughId));
+  const kitchen = useQuery(kitchenQuery);
+  const kinds = useQuery(kindsQuery);
   const problem = dough.error ?? kitchen.error ?? kinds.error;
   if (problem && !(dough.data && kitchen.data && kinds.data)) {
     return (
@@ -74,7 +72,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
   });
   const [tries, setTries] = useState<{ key: string; label: string }[]>([]);
   const tried = tries.map(({ key }) => key);
-  const foreseen = useForeseen(dough.id, setting, tried);
+  const foreseen = useQuery(foreseenQuery(dough.id, setting, tried));
   const tray = foreseen.data;
   const keepTried = useMutation({
     mutationFn: () =>

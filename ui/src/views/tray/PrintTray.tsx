@@ -1,19 +1,19 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Dough, Tray } from "../../api/client";
-import { cm, grams } from "../../app/format";
+import { cm, grams } from "../../logic/format";
+import { doughQuery, foreseenQuery } from "../../logic/queries";
+import { trayInWords } from "../../logic/trayWords";
 import { Notice } from "../../parts/Notice";
-import { useDough } from "../dough/queries";
-import { Figures } from "../tray/Figures";
-import { MakingPanel } from "../tray/MakingPanel";
-import { useForeseen } from "../tray/queries";
-import { SheetDrawing } from "../tray/SheetDrawing";
-import { trayInWords } from "../tray/TraySentence";
+import { Figures } from "./Figures";
+import { MakingPanel } from "./MakingPanel";
+import { SheetDrawing } from "./SheetDrawing";
 
 /** The tray card: how to portion and lay out, on one page for the bench. */
 export default function PrintTray({ doughId }: { doughId: number }) {
-  const dough = useDough(doughId);
+  const dough = useQuery(doughQuery(doughId));
   const setting = dough.data?.tray;
-  const foreseen = useForeseen(doughId, setting as Dough["tray"], [], Boolean(setting));
+  const foreseen = useQuery(foreseenQuery(doughId, setting as Dough["tray"], [], Boolean(setting)));
   const problem = dough.error ?? foreseen.error;
   if (problem) {
     return (

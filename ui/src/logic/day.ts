@@ -1,4 +1,4 @@
-import type { Activity, BakingSession } from "../../api/client";
+import type { Activity, BakingSession } from "../api/client";
 
 /** A row of the day: a place, or one of several like places. */
 export interface Row {

@@ -1,4 +1,4 @@
-import type { Schemas, TraySetting } from "../../api/client";
+import type { Schemas, TraySetting } from "../api/client";
 
 export type Piece = TraySetting["piece"];
 export type Kind = Piece["kind"];

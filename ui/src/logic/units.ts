@@ -1,4 +1,4 @@
-import type { Unit } from "../../api/client";
+import type { Unit } from "../api/client";
 
 const WORDS: Partial<Record<Unit, string>> = {
   of_eggs: "× eggs",

@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, type Kitchen } from "../../api/client";
-import { LIMITS } from "../../api/limits";
-import { Choice } from "../../parts/Choice";
-import { Notice } from "../../parts/Notice";
-import { Select } from "../../parts/Select";
-import { Stepper } from "../../parts/Stepper";
-import { useKitchen } from "../tray/queries";
+import { api, body, type Kitchen } from "../api/client";
+import { LIMITS } from "../api/limits";
+import { kitchenQuery } from "../logic/queries";
+import { Choice } from "./Choice";
+import { Notice } from "./Notice";
+import { Select } from "./Select";
+import { Stepper } from "./Stepper";
 
 /** What a first start asks for: oven, shelves and sheets. The rest has usual values. */
 export function FirstStart() {
@@ -14,7 +14,7 @@ export function FirstStart() {
     queryKey: ["kitchen", "known"],
     queryFn: () => body(api.GET("/api/kitchen/known")),
   });
-  const kitchen = useKitchen();
+  const kitchen = useQuery(kitchenQuery);
   if (!known.data || known.data.described || !kitchen.data) return null;
   return <Asks kitchen={kitchen.data} />;
 }

@@ -1,5 +1,7 @@
-import { date } from "../../app/format";
-import type { ColdItem } from "./queries";
+import type { Schemas } from "../api/client";
+import { date } from "./format";
+
+type ColdItem = Schemas["ColdOut"];
 
 export const DAY = 86_400_000;
 

@@ -1,4 +1,4 @@
-import type { Tray } from "../../api/client";
+import type { Tray } from "../api/client";
 
 type Point = Tray["layouts"][number]["centres"][number];
 

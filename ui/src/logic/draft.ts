@@ -1,4 +1,4 @@
-import type { Dough, Line, Schemas } from "../../api/client";
+import type { Dough, Line, Schemas } from "../api/client";
 
 type CardBody = Schemas["Card"];
 export type Step = Schemas["Step"];

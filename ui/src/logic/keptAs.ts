@@ -1,4 +1,6 @@
-import type { Form } from "./queries";
+import type { Schemas } from "../api/client";
+
+export type Form = Schemas["ColdOut"]["form"];
 
 /** In what shape dough and pieces are kept cold. */
 export const FORMS: readonly (readonly [Form, string])[] = [

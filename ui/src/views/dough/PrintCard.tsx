@@ -1,16 +1,19 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Dough, Study, Words } from "../../api/client";
-import { cm, grams, length, percent } from "../../app/format";
+import { cm, grams, length, percent } from "../../logic/format";
+import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
+import { unitWord } from "../../logic/units";
 import { Notice } from "../../parts/Notice";
-import { useDough, useStudy, useWords } from "../dough/queries";
-import { unitWord } from "../dough/units";
 
 /** The dough card for the kitchen wall: one page, nothing on it but what is needed there. */
 export default function PrintCard({ doughId }: { doughId: number }) {
-  const dough = useDough(doughId);
-  const words = useWords();
+  const dough = useQuery(doughQuery(doughId));
+  const words = useQuery(wordsQuery);
   const tray = dough.data?.tray;
-  const study = useStudy(tray ? dough.data?.card : undefined, tray as Dough["tray"], doughId);
+  const study = useQuery(
+    studyQuery(tray ? dough.data?.card : undefined, tray as Dough["tray"], doughId),
+  );
   const problem = dough.error ?? words.error ?? study.error;
   if (problem) {
     return (

@@ -1,4 +1,4 @@
-import type { Activity, BakingSession } from "../../api/client";
+import type { Activity, BakingSession } from "../api/client";
 
 /** What somebody has to do: the jobs for the hands, and turning the oven's dial. */
 export const isJob = (a: Activity): boolean => a.hands || a.kind === "heat";
