@@ -4,7 +4,7 @@ Limits are plain metadata of the fields. Whatever reads such a value (a request,
 of the data file, the command line) reads the limits off them, and takes nothing but its fields.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Container, Iterator, Mapping, Sequence
 from dataclasses import fields
 from types import UnionType
 from typing import (
@@ -147,16 +147,18 @@ def _flat(hint: Any) -> Iterator[Any]:
             yield from _flat(of)
 
 
-def values_of(kind: type["DataclassInstance"], whole: "DataclassInstance") -> dict[str, Any]:
-    """What a value says in the fields of that kind."""
-    return {field.name: getattr(whole, field.name) for field in fields(kind) if field.init}
+def values_of(
+    kind: type["DataclassInstance"], whole: "DataclassInstance", but: Container[str] = ()
+) -> dict[str, Any]:
+    """What a value says in the fields of that kind, but those that are named."""
+    names = (field.name for field in fields(kind) if field.init)
+    return {name: getattr(whole, name) for name in names if name not in but}
 
 
 def part_of(kind: type[V], whole: "DataclassInstance", **other: Any) -> V:
     """The value alone of one that says more beside it (a request with a setting, a card), with
     what is `other` there."""
-    said = {f.name: getattr(whole, f.name) for f in fields(kind) if f.init and f.name not in other}
-    return kind(**said, **other)
+    return kind(**values_of(kind, whole, but=other), **other)
 
 
 def can_be_kept(text: str) -> bool:

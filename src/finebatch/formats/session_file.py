@@ -24,6 +24,7 @@ from finebatch.core.plan.work import (
     Bake,
     DoughWork,
     Kitchen,
+    Label,
     Makes,
     Oven,
     Pieces,
@@ -37,7 +38,6 @@ from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.core.values import part_of, refusal_of, values_of
 
 MOST_LETTERS = 1_000_000
-LongName = Annotated[str, Field(min_length=1, max_length=120)]
 HandJob = Literal[
     "mix",
     "take",
@@ -104,7 +104,7 @@ class FileDough(DoughWork):
     tray. One that is `ready` lies mixed and chilled before the session begins.
     """
 
-    name: LongName = "Dough"
+    name: Label = "Dough"
     pieces: Pieces | None = None
     joins: Joins = "fresh"
     form: KeptAs | None = None
@@ -155,7 +155,7 @@ class FileWorker(_Part):
     """A pair of hands. A child takes no hot or sharp job; `jobs` are those taken (all, when none
     is named)."""
 
-    name: LongName
+    name: Label
     child: bool = False
     jobs: Annotated[list[HandJob], Field(max_length=20)] = []
     away: Annotated[list[FileAway], Field(max_length=40)] = []
@@ -231,7 +231,7 @@ class SessionFile(_Part):
 
     finebatch: Literal["session"]
     version: Literal[1] = 1
-    name: LongName = "Session"
+    name: Label = "Session"
     start: FileMoment | None = None
     ready_by: FileMoment | None = None
     kitchen: FileKitchen

@@ -36,6 +36,10 @@ export function moved(piece: Piece, handle: Handle, value: number): Piece {
   return after;
 }
 
+/** The ways of what is chosen, as a select has them. */
+export const ways = (ask: Schemas["Ask"]) =>
+  ask.ways.map(({ value, label }) => [String(value), label] as const);
+
 /** Whether something is asked of a piece as it is set. */
 export const isAsked = (piece: Piece, { ask }: Ask): boolean =>
   ask.when?.values.includes(at(piece, ask.when.field) as string | boolean) ?? true;

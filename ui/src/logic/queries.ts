@@ -99,6 +99,18 @@ export const kitchenQuery = queryOptions({
   queryFn: () => body(api.GET("/api/kitchen")),
 });
 
+/** Sheets that bakers have. */
+export const sheetsQuery = queryOptions({
+  queryKey: ["sheets"],
+  queryFn: () => body(api.GET("/api/sheets")),
+});
+
+/** Pans that bakers have. */
+export const pansQuery = queryOptions({
+  queryKey: ["pans"],
+  queryFn: () => body(api.GET("/api/pans")),
+});
+
 export const kindsQuery = queryOptions({
   queryKey: ["kinds"],
   queryFn: () => body(api.GET("/api/kinds")),

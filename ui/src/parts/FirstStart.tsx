@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Kitchen } from "../api/client";
 import { LIMITS } from "../api/limits";
-import { kitchenQuery } from "../logic/queries";
+import { kitchenQuery, sheetsQuery } from "../logic/queries";
 import { Choice } from "./Choice";
 import { Notice } from "./Notice";
 import { Select } from "./Select";
@@ -23,7 +23,7 @@ function Asks({ kitchen: usual }: { kitchen: Kitchen }) {
   const queries = useQueryClient();
   const [kitchen, setKitchen] = useState(usual);
   const set = (part: Partial<Kitchen>) => setKitchen((before) => ({ ...before, ...part }));
-  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => body(api.GET("/api/sheets")) });
+  const sheets = useQuery(sheetsQuery);
   const keep = useMutation({
     mutationFn: () => body(api.PUT("/api/kitchen", { body: kitchen })),
     onSuccess: (kept) => {

@@ -107,13 +107,13 @@ class Reader:
         asks = [named.ask] if named.ask else []
         if chosen is None:
             return _read(line, written, [*asks, HOW_MUCH], Line("", "g", named.key), name=name)
-        conflict = any(not scales.agree(chosen, one) for one in said if one is not chosen)
+        conflict = bool(scales.disagreeing(chosen, said))
         asks += _doubts(written, chosen, conflict=conflict)
         if chosen.egg == UNKNOWN_EGG:
             chosen = replace(chosen, egg=None)
-        understood = _read(line, written, asks, self._line(named.key, chosen), chosen, name)
-        understood = replace(understood, conflict=conflict)
-        return self._as_liked(understood, written, chosen) if written.liked else understood
+        kept = self._line(named.key, chosen)
+        understood = _read(line, written, asks, kept, chosen, name, conflict=conflict)
+        return self._as_liked(understood, written, chosen)
 
     def amounts(self, text: str, key: str) -> list[WrittenAmount]:
         """All that a written line says of the amount of one ingredient."""
@@ -124,8 +124,7 @@ class Reader:
         self, chosen: WrittenAmount, said: list[WrittenAmount], key: str
     ) -> list[WrittenAmount]:
         """Those amounts of an ingredient that contradict the one that is used."""
-        scales = self._scales(key)
-        return [one for one in said if one is not chosen and not scales.agree(chosen, one)]
+        return self._scales(key).disagreeing(chosen, said)
 
     def _scales(self, key: str) -> Scales:
         return Scales(self.larder[key], self.measuring)
@@ -209,6 +208,8 @@ def _read(
     kept: Line,
     chosen: WrittenAmount | None = None,
     name: str = "",
+    *,
+    conflict: bool = False,
 ) -> ReadLine:
     ranged = chosen is not None and chosen.quantity.is_range
     return ReadLine(
@@ -216,7 +217,7 @@ def _read(
         ingredient=kept.ingredient,
         grams=chosen.grams if chosen else None,
         range_g=(chosen.low_g, chosen.high_g) if chosen and ranged else None,
-        conflict=False,
+        conflict=conflict,
         state=next((s for s in _STATES if s in written.text.casefold()), None),
         asks=tuple(asks),
         line=replace(kept, text=line.strip()[:MOST_LETTERS]),

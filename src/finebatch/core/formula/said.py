@@ -100,7 +100,13 @@ class Scales:
         each = self.ingredient.grams(1, natural.unit, self.measuring.where(None, known))
         return WrittenAmount(q, q.low * each, q.high * each, egg=egg)
 
-    def agree(self, used: WrittenAmount, other: WrittenAmount) -> bool:
+    def disagreeing(
+        self, used: WrittenAmount, said: Sequence[WrittenAmount]
+    ) -> list[WrittenAmount]:
+        """Those amounts that contradict the one that is used."""
+        return [one for one in said if one is not used and not self._agree(used, one)]
+
+    def _agree(self, used: WrittenAmount, other: WrittenAmount) -> bool:
         """Whether two amounts can be the same, measured one way or another."""
         low, high = other.low_g, other.high_g
         margin = OUNCES_MARGIN if other.quantity.dimension == "mass" else COUNT_MARGIN

@@ -1,10 +1,21 @@
 """A paper template: a drawing at 1 : 1, to cut along or to slide under the paper. In mm."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from finebatch.core.piece.lying import Outline
+
 TemplateOf = Literal["sheet", "slab"]
 PaperOutline = Literal["round", "box", "hexagon"]
+ON_PAPER: Mapping[Outline, PaperOutline] = {
+    "round": "round",
+    "ring": "round",
+    "hexagon": "hexagon",
+    "box": "box",
+    "own": "box",
+    "log": "box",
+}
 
 
 @dataclass(frozen=True, slots=True)

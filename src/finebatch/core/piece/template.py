@@ -1,21 +1,9 @@
 """A paper template of a tray at 1 : 1: where each piece lies, raw and baked; in mm."""
 
-from collections.abc import Mapping
-
 from finebatch.core.piece.kinds.portioning import Portioning
-from finebatch.core.piece.lying import Outline
-from finebatch.core.piece.paper import Mark, PaperOutline, Template
+from finebatch.core.piece.paper import ON_PAPER, Mark, Template
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.refusal import refuse
-
-ON_PAPER: Mapping[Outline, PaperOutline] = {
-    "round": "round",
-    "ring": "round",
-    "hexagon": "hexagon",
-    "box": "box",
-    "own": "box",
-    "log": "box",
-}
 
 
 def sheet_template(

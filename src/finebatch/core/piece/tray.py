@@ -138,5 +138,5 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     second = piece.second(found, made.pieces, basis.sheet, still_c)
     bowl = basis.lot.total_g - basis.lot.usable_g
     yields = Yield(sum(laid.trays), made.left_g, bowl, laid.most_on_sheet, laid.trays)
-    each_g = piece.each_g(found, made.making)
+    each_g = piece.each_g(found)
     return TrayAnswer(found, each_g, yields, laid.room, laid.layouts, made.making, second)

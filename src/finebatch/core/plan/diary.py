@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from finebatch.core.plan.busy import Busy
 from finebatch.core.plan.keys import JobKey, JobKind
-from finebatch.core.plan.placed import JobTime, Times
+from finebatch.core.plan.placed import JobTime
 from finebatch.core.plan.work import Kitchen
 
 FARTHEST = 6 * 24 * 60
@@ -55,11 +55,6 @@ class Diary:
         other.bowls, other.fridge = Busy(self.bowls.spans), Busy(self.fridge.spans)
         other.jobs, other.ovens = dict(self.jobs), dict(self.ovens)
         return other
-
-    @property
-    def times(self) -> Times:
-        """What was placed so far."""
-        return Times(self.jobs, self.ovens, {})
 
     def whose(
         self, kind: JobKind, start: int, end: int, beside: Iterable[JobTime] = ()

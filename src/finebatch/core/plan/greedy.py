@@ -27,7 +27,7 @@ class Greedy:
     @property
     def times(self) -> Times:
         """What was placed so far."""
-        return self.diary.times
+        return Times(self.diary.jobs, self.diary.ovens, {})
 
     def _do(self, key: JobKey, start: int, minutes: int) -> JobTime:
         return self.diary.take(key, self.diary.earliest(key.step, start, minutes))

@@ -39,6 +39,7 @@ JobMinutes = Annotated[int, Interval(ge=1, le=A_DAY)]
 Letter = Annotated[str, Matching("^[A-Z]$")]
 TrayName = Annotated[str, Matching("^[A-Z][A-Za-z0-9]{0,8}$")]
 Bowls = Annotated[int, Interval(ge=1, le=60)]
+Label = Annotated[str, Len(1, 120)]
 Pieces = Annotated[int, Interval(ge=1, le=2000)]
 MOST_MAKES = 5000
 """As many as a card has steps, for each bowl that its dough fills."""
@@ -72,7 +73,7 @@ class Make(FromOutside):
 
     NEEDED = ("hands_min",)
 
-    label: Annotated[str, Len(1, 120)] = PLAIN_MIX
+    label: Label = PLAIN_MIX
     hands_min: JobMinutes = 15
     wait_min: Minutes = 0
     kind: Literal["mix", "take"] = "mix"
@@ -85,7 +86,7 @@ Makes = Annotated[tuple[Make, ...], MaxLen(MOST_MAKES)]
 class PartWork(FromOutside):
     """A wash, filling or icing: made in `hands_min`, in time for portioning or for finishing."""
 
-    label: Annotated[str, Len(1, 120)]
+    label: Label
     hands_min: JobMinutes
     wanted: Literal["portion", "finish"] = "finish"
 

@@ -1,10 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
 import type { Dough, Study, Words } from "../../api/client";
 import { cm, grams, length, percent } from "../../logic/format";
 import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
-import { Notice } from "../../parts/Notice";
+import { PrintPage } from "../../parts/PrintPage";
 
 /** The dough card for the kitchen wall: one page, nothing on it but what is needed there. */
 export default function PrintCard({ doughId }: { doughId: number }) {
@@ -15,27 +14,12 @@ export default function PrintCard({ doughId }: { doughId: number }) {
     studyQuery(tray ? dough.data?.card : undefined, tray as Dough["tray"], doughId),
   );
   const problem = dough.error ?? words.error ?? study.error;
-  if (problem) {
-    return (
-      <div className="p-8">
-        <Notice problem={problem} />
-      </div>
-    );
-  }
-  if (!dough.data || !words.data || !study.data)
-    return <p className="p-8 text-soft">One moment…</p>;
   return (
-    <div className="mx-auto w-full max-w-3xl p-6 print:max-w-none print:p-0">
-      <div className="mb-4 flex gap-3 print:hidden">
-        <button type="button" className="press press-main" onClick={() => window.print()}>
-          Print this page
-        </button>
-        <Link className="press" to={`/dough/${doughId}`}>
-          Back to the dough
-        </Link>
-      </div>
-      <Sheet dough={dough.data} words={words.data} study={study.data} />
-    </div>
+    <PrintPage problem={problem} back="Back to the dough" to={`/dough/${doughId}`}>
+      {dough.data && words.data && study.data && (
+        <Sheet dough={dough.data} words={words.data} study={study.data} />
+      )}
+    </PrintPage>
   );
 }
 

@@ -1,9 +1,8 @@
 import type { Kitchen, Schemas } from "../../api/client";
-import type { PieceOf } from "../../logic/pieces";
+import { type PieceOf, ways } from "../../logic/pieces";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { OwnTool } from "./OwnTool";
-import { ways } from "./PortionFields";
 
 type Cutter = PieceOf<"rolled">["cutter"];
 

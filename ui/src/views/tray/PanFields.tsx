@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, body, type Schemas } from "../../api/client";
-import type { PieceOf } from "../../logic/pieces";
+import type { Schemas } from "../../api/client";
+import { type PieceOf, ways } from "../../logic/pieces";
+import { pansQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import { ways } from "./PortionFields";
 
 interface PanFieldsProps {
   /** Of a kind that is baked in a pan. */
@@ -15,7 +15,7 @@ interface PanFieldsProps {
 
 /** The pan: one that bakers have, or any by its shape and size. */
 export function PanFields({ piece, ask, fault, set }: PanFieldsProps) {
-  const pans = useQuery({ queryKey: ["pans"], queryFn: () => body(api.GET("/api/pans")) });
+  const pans = useQuery(pansQuery);
   const named = pans.data?.find(
     ({ pan }) =>
       pan.shape === piece.shape &&

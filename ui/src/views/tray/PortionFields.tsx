@@ -1,25 +1,13 @@
-import type { Kitchen, Schemas, Tray, TraySetting } from "../../api/client";
-import { type Ask, at, isAsked, type Piece, type PieceOf } from "../../logic/pieces";
+import type { TraySetting } from "../../api/client";
+import { type Ask, at, isAsked, type Piece, type PieceOf, ways } from "../../logic/pieces";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { Stepper } from "../../parts/Stepper";
 import { CutterFields } from "./CutterFields";
+import type { FieldsProps } from "./fields";
 import { PanFields } from "./PanFields";
 import { ScoopFields } from "./ScoopFields";
 import { SharedOut } from "./SharedOut";
-
-export interface FieldsProps {
-  kind: Schemas["KindShown"];
-  doughId: number;
-  piece: Piece;
-  setting: TraySetting;
-  tray: Tray | undefined;
-  kitchen: Kitchen;
-  fault: (field: string) => string | undefined;
-  onPiece: (change: (before: Piece) => Piece) => void;
-  onEvenness: (evenness: TraySetting["evenness"]) => void;
-  onKitchen: (change: (before: Kitchen) => Kitchen) => void;
-}
 
 /** What else is set for a kind, beside its handles. */
 export function PortionFields(props: FieldsProps) {
@@ -54,9 +42,6 @@ export function PortionFields(props: FieldsProps) {
     </div>
   );
 }
-
-export const ways = (ask: Schemas["Ask"]) =>
-  ask.ways.map(({ value, label }) => [String(value), label] as const);
 
 function AskField(props: FieldsProps & { asked: Ask }) {
   const { piece, fault, onPiece } = props;

@@ -1,10 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
 import type { Dough, Tray } from "../../api/client";
 import { cm, grams } from "../../logic/format";
 import { doughQuery, foreseenQuery } from "../../logic/queries";
 import { trayInWords } from "../../logic/trayWords";
-import { Notice } from "../../parts/Notice";
+import { PrintPage } from "../../parts/PrintPage";
 import { Figures } from "./Figures";
 import { MakingPanel } from "./MakingPanel";
 import { SheetDrawing } from "./SheetDrawing";
@@ -15,26 +14,10 @@ export default function PrintTray({ doughId }: { doughId: number }) {
   const setting = dough.data?.tray;
   const foreseen = useQuery(foreseenQuery(doughId, setting as Dough["tray"], [], Boolean(setting)));
   const problem = dough.error ?? foreseen.error;
-  if (problem) {
-    return (
-      <div className="p-8">
-        <Notice problem={problem} />
-      </div>
-    );
-  }
-  if (!dough.data || !foreseen.data) return <p className="p-8 text-soft">One moment…</p>;
   return (
-    <div className="mx-auto w-full max-w-3xl p-6 print:max-w-none print:p-0">
-      <div className="mb-4 flex gap-3 print:hidden">
-        <button type="button" className="press press-main" onClick={() => window.print()}>
-          Print this page
-        </button>
-        <Link className="press" to={`/tray/${doughId}`}>
-          Back to the tray
-        </Link>
-      </div>
-      <Card dough={dough.data} tray={foreseen.data} />
-    </div>
+    <PrintPage problem={problem} back="Back to the tray" to={`/tray/${doughId}`}>
+      {dough.data && foreseen.data && <Card dough={dough.data} tray={foreseen.data} />}
+    </PrintPage>
   );
 }
 

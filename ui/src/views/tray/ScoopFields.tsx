@@ -2,8 +2,8 @@ import type { Schemas } from "../../api/client";
 import type { PieceOf } from "../../logic/pieces";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
+import type { FieldsProps } from "./fields";
 import { OwnTool } from "./OwnTool";
-import type { FieldsProps } from "./PortionFields";
 
 interface ScoopFieldsProps extends FieldsProps {
   piece: PieceOf<"drop">;

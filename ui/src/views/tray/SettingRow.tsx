@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, body, type Kitchen, type Tray, type TraySetting } from "../../api/client";
+import type { Kitchen, Tray, TraySetting } from "../../api/client";
+import { sheetsQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
@@ -126,7 +127,7 @@ interface SheetFieldsProps {
 export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: SheetFieldsProps) {
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
   const field = "w-[4.25rem] font-semibold";
-  const sheets = useQuery({ queryKey: ["sheets"], queryFn: () => body(api.GET("/api/sheets")) });
+  const sheets = useQuery(sheetsQuery);
   const named = sheets.data?.find(
     (s) => s.width_mm === kitchen.sheet_width_mm && s.depth_mm === kitchen.sheet_depth_mm,
   );

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { Stepper } from "../../parts/Stepper";
-import type { FieldsProps } from "./PortionFields";
+import type { FieldsProps } from "./fields";
 
 /** All of the dough in so many pieces of one mass. */
 export function SharedOut({

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from finebatch.core.piece.kinds.portioning import Extra, Grams, Portioning, moved
-from finebatch.core.piece.kinds.says import Ask, Handle, Says, Way, When
+from finebatch.core.piece.kinds.says import MASS, Ask, Says, Way, When
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.portion import MassPortion, disc_diameter_mm
 from finebatch.core.piece.tools import Tools
@@ -20,8 +20,7 @@ HEAPED = 1.2
 """A rounded scoop holds about a fifth more than a level one (household trials)."""
 TAPPED, DENTED = 1.15, 1.25
 """A tapped ball is about this many times as wide as the ball, a dented one as this."""
-MASS = Handle("grams", "Mass of a piece", "A piece weighs", "g", (10, 90), 1, clears=("scoop_ml",))
-SCOOP = Handle("scoop_ml", "Size of the scoop", "Scoop holds", "ml", (5, 120), 0.5)
+WEIGHED = replace(MASS, clears=("scoop_ml",))
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +32,7 @@ class Drop(Portioning):
 
     NEEDED = ("kind", "grams")
     SAYS = Says("dropped")
-    HANDLES = (MASS,)
+    HANDLES = (WEIGHED,)
     ASKS = (
         Ask("scoop_ml", "By", "scoop", "ml", 0.5),
         Ask(
@@ -102,8 +101,9 @@ class Drop(Portioning):
         return replace(self, grams=grams, scoop_ml=None)
 
     def wider(self, by: float) -> "Drop":
-        piece: Drop = moved(self, MASS if self.scoop_ml is None else SCOOP, by)
-        return piece
+        if self.scoop_ml is None:
+            return moved(self, WEIGHED, by)
+        return replace(self, scoop_ml=self.scoop_ml * by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Drop"]]:
         by_ml = sorted(tools.scoops, key=lambda scoop: scoop.ml)

@@ -2,6 +2,7 @@
 wedges."""
 
 import math
+from abc import abstractmethod
 from dataclasses import dataclass
 from typing import Annotated, ClassVar
 
@@ -88,9 +89,9 @@ class InPan(PanBox, Portioning):
     scored_down: Annotated[int, Interval(ge=1, le=30)] = 5
     wedges: Annotated[int, Interval(ge=2, le=32)] = 8
 
+    @abstractmethod
     def deep_mm(self, lot: Lot) -> float:
-        """How deep one pan is filled."""
-        raise NotImplementedError
+        """How deep one pan is filled; `Refusal` where it cannot be."""
 
     @property
     def pieces(self) -> int:
@@ -119,7 +120,7 @@ class InPan(PanBox, Portioning):
             raise refuse(where, f"Pieces would be {min(wide, long):.0f} mm wide. Score fewer.")
         return self.MAKING(pans, full_g, self.pieces, wide, long, full_g / self.pieces, deep_mm)
 
-    def each_g(self, found: Foreseen, making: Making | None) -> float:
+    def each_g(self, found: Foreseen) -> float:
         return found.raw.grams / self.pieces
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:

@@ -6,12 +6,12 @@ from typing import Literal
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.in_pan import PAN_ASKS, InPan, PanScored, pan_says
 from finebatch.core.piece.kinds.portioning import Made, ThicknessMm, moved, whole_pieces
-from finebatch.core.piece.kinds.says import Handle
+from finebatch.core.piece.kinds.says import THICKNESS
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
 
-THICK = Handle("thickness_mm", "Thickness on the ruler", "Thickness", "mm", (5, 35), 0.5)
+FILLED = replace(THICKNESS, range=(5, 35))
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ class Pan(InPan):
 
     NEEDED = ("kind", "shape", "across_mm", "down_mm", "wall_mm", "thickness_mm")
     SAYS = pan_says("pressed in a pan")
-    HANDLES = (THICK,)
+    HANDLES = (FILLED,)
     ASKS = PAN_ASKS
     MAKING = PansFilled
 
@@ -44,8 +44,7 @@ class Pan(InPan):
         return self.thickness_mm
 
     def weighing(self, grams: float, lot: Lot) -> "Pan":
-        piece: Pan = moved(self, THICK, grams / self.raw(lot).grams)
-        return piece
+        return moved(self, FILLED, grams / self.raw(lot).grams)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Pan"]]:
         return [(p.name, replace(self, **asdict(p.pan))) for p in tools.pans]

@@ -7,7 +7,7 @@ and told. Lengths in mm, masses in g, the way they are kept and sent.
 import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, replace
-from typing import Annotated, Any, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self, TypeVar
 
 from annotated_types import Interval
 
@@ -153,11 +153,15 @@ class Portioning(FromOutside, ABC):
 
     def make(self, lot: Lot, found: Foreseen) -> Made:
         """What the dough gives; `Refusal` where it gives nothing."""
-        return Made(*whole_pieces(lot, found.raw.grams))
+        return Made(*whole_pieces(lot, found.raw.grams), self.making(found))
 
-    def each_g(self, found: Foreseen, making: Making | None) -> float:
+    def making(self, found: Foreseen) -> Making | None:
+        """What is asked of the baker beyond weighing such pieces; `Refusal` where it fails."""
+        del found
+        return None
+
+    def each_g(self, found: Foreseen) -> float:
         """Raw dough in g of one piece as a baker counts it."""
-        del making
         return found.raw.grams
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
@@ -225,6 +229,9 @@ class Portioning(FromOutside, ABC):
         return None
 
 
+P = TypeVar("P", bound=Portioning)
+
+
 def at(piece: Any, path: str) -> Any:
     """What stands at a field of a piece, or at one of its cutter's (``cutter.across_mm``)."""
     for name in path.split("."):
@@ -238,7 +245,7 @@ def put(piece: Any, path: str, value: object) -> Any:
     return replace(piece, **{name: put(getattr(piece, name), rest, value) if rest else value})
 
 
-def moved(piece: Any, handle: Handle, by: float) -> Any:
+def moved(piece: P, handle: Handle, by: float) -> P:
     """The piece with a handle moved by a factor, and what goes along with it."""
     for along in (InProportion(handle.field, 1), *handle.along):
         figure = at(piece, along.field)

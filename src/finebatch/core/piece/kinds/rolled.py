@@ -16,10 +16,10 @@ from finebatch.core.heat.chilling import Purpose, Shape, disc_across_mm, disc_sh
 from finebatch.core.piece.cutter import OWN_SHARE, Cutter, CutterShape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, ThicknessMm, moved
-from finebatch.core.piece.kinds.says import Ask, Handle, InProportion, Says, Way
+from finebatch.core.piece.kinds.says import THICKNESS, Ask, Handle, InProportion, Says, Way
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies, Outline
-from finebatch.core.piece.paper import Mark, PaperOutline, Template
+from finebatch.core.piece.paper import ON_PAPER, Mark, Template
 from finebatch.core.piece.portion import Cut, CutDisc, RawPiece
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import Refusal, refuse
@@ -56,7 +56,6 @@ CUTTER = Handle(
     1,
     along=(InProportion("cutter.down_mm", 1), InProportion("cutter.area_cm2", 2)),
 )
-THICK = Handle("thickness_mm", "Thickness on the ruler", "Thickness", "mm", (2, 20), 0.5)
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,7 +114,7 @@ class Rolled(Portioning):
         slab=True,
         unweighed="Cut pieces are not weighed one by one: their mass follows the thickness.",
     )
-    HANDLES = (CUTTER, THICK)
+    HANDLES = (CUTTER, THICKNESS)
     ASKS = (
         Ask(
             "cutter",
@@ -168,8 +167,7 @@ class Rolled(Portioning):
         return self.wider(math.sqrt(grams / now))
 
     def wider(self, by: float) -> "Rolled":
-        piece: Rolled = moved(self, CUTTER, by)
-        return piece
+        return moved(self, CUTTER, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Rolled"]]:
         return [(c.name, replace(self, cutter=c.cutter)) for c in tools.cutters]
@@ -206,9 +204,7 @@ class Rolled(Portioning):
         if not isinstance(making, RolledOut):
             raise TypeError("rolled dough is rolled out")
         slab, cutter = making.passes[0].slab, self.cutter
-        outline: PaperOutline = "box"
-        if cutter.shape in ("round", "hexagon"):
-            outline = "round" if cutter.shape == "round" else "hexagon"
+        outline = ON_PAPER[OUTLINES[cutter.shape]]
         marks = tuple(Mark(x, y, *cutter.box_mm, outline, "cut") for x, y in slab.cuts)
         said = f"Roll to this edge, {self.thickness_mm:g} mm thick: {len(slab.cuts)} pieces."
         return Template(title, said, slab.across_mm, slab.down_mm, marks)

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.portioning import Grams, Made, Making, Portioning, whole_pieces
-from finebatch.core.piece.kinds.says import Ask, Handle, Says, Way
+from finebatch.core.piece.kinds.portioning import Grams, Making, Portioning
+from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says, Way
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.portion import RawPiece, Rope
@@ -39,7 +39,7 @@ class Roped(Portioning):
     NEEDED = ("kind", "grams", "length_mm")
     SAYS = Says("ropes and rings", tab="Rope", across="rope baked", whole="piece")
     HANDLES = (
-        Handle("grams", "Mass of a piece", "A piece weighs", "g", (10, 60), 1),
+        replace(MASS, range=(10, 60)),
         Handle("length_mm", "Length on the ruler", "Length of the rope", "mm", (60, 300), 5),
     )
     ASKS = (
@@ -69,9 +69,8 @@ class Roped(Portioning):
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Roped"]]:
         return [(f"{g:g} g", replace(self, grams=g)) for g in ROPES_G]
 
-    def make(self, lot: Lot, found: Foreseen) -> Made:
-        closed = self.close(found.raw, found.width.middle_mm)
-        return Made(*whole_pieces(lot, found.raw.grams), closed)
+    def making(self, found: Foreseen) -> RopeBaked:
+        return self.close(found.raw, found.width.middle_mm)
 
     def _piece(self, rope_mm: float, grows_mm: float) -> tuple[float, float]:
         """Across and down of the piece that a rope so thick makes, grown so much in width."""

@@ -46,6 +46,11 @@ class Handle:
     clears: tuple[str, ...] = ()
 
 
+MASS = Handle("grams", "Mass of a piece", "A piece weighs", "g", (10, 90), 1)
+THICKNESS = Handle("thickness_mm", "Thickness on the ruler", "Thickness", "mm", (2, 20), 0.5)
+"""What several kinds have in common; the range of the ruler is that of most."""
+
+
 @dataclass(frozen=True, slots=True)
 class Way:
     """One of some ways: its value, and what it is called."""

@@ -9,14 +9,13 @@ from annotated_types import Interval
 from finebatch.core.heat.chilling import Purpose, Shape, log_shape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, ThicknessMm, moved
-from finebatch.core.piece.kinds.says import Ask, Handle, Says
+from finebatch.core.piece.kinds.says import THICKNESS, Ask, Handle, Says
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.portion import LogSlice, disc_volume_cm3
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
 
 SLICES_MM = (4.0, 5.0, 6.0, 7.0, 8.0, 10.0, 12.0)
-THICK = Handle("thickness_mm", "Thickness on the ruler", "Thickness", "mm", (2, 20), 0.5)
 ACROSS = Handle("log_diameter_mm", "Size of the log", "Log across", "mm", (25, 85), 1)
 
 
@@ -42,7 +41,7 @@ class Sliced(Portioning):
 
     NEEDED = ("kind", "log_diameter_mm", "thickness_mm")
     SAYS = Says("sliced from a log", tab="Logs")
-    HANDLES = (THICK, ACROSS)
+    HANDLES = (THICKNESS, ACROSS)
     ASKS = (Ask("ends_mm", "Trimmed each end"), Ask("longest_mm", "Shelf takes", step=10))
     KEPT_AS = "log"
     KNIFE = True
@@ -57,12 +56,10 @@ class Sliced(Portioning):
         return LogSlice(self.log_diameter_mm, self.thickness_mm)
 
     def weighing(self, grams: float, lot: Lot) -> "Sliced":
-        thicker: Sliced = moved(self, THICK, grams / self.raw(lot).grams)
-        return thicker
+        return moved(self, THICKNESS, grams / self.raw(lot).grams)
 
     def wider(self, by: float) -> "Sliced":
-        piece: Sliced = moved(self, ACROSS, by)
-        return piece
+        return moved(self, ACROSS, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Sliced"]]:
         return [(f"{t:g} mm thick", replace(self, thickness_mm=t)) for t in SLICES_MM]

@@ -11,13 +11,11 @@ from finebatch.core.heat.minutes import second_bake_minutes
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import (
     Grams,
-    Made,
     Making,
     Portioning,
     SecondBake,
-    whole_pieces,
 )
-from finebatch.core.piece.kinds.says import Ask, Handle, Says
+from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says
 from finebatch.core.piece.layout import share_out
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies
@@ -70,7 +68,7 @@ class TwiceBaked(Portioning):
     NEEDED = ("kind", "grams", "length_mm", "width_mm")
     SAYS = Says("twice-baked logs", tab="Slices", counted="logs", across="baked wide")
     HANDLES = (
-        Handle("grams", "Mass of a log", "A log weighs", "g", (100, 700), 5),
+        replace(MASS, label="Mass of a log", typed="A log weighs", range=(100, 700), step=5),
         Handle("slice_mm", "Slice on the ruler", "Thickness of a slice", "mm", (6, 26), 0.5),
     )
     ASKS = (
@@ -102,11 +100,7 @@ class TwiceBaked(Portioning):
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "TwiceBaked"]]:
         return [(f"{t:g} mm slices", replace(self, slice_mm=t)) for t in SLICES_DRIED_MM]
 
-    def make(self, lot: Lot, found: Foreseen) -> Made:
-        return Made(*whole_pieces(lot, found.raw.grams), self.dried(found))
-
-    def dried(self, found: Foreseen) -> SlicesDried:
-        """Slices of one log as it is foreseen."""
+    def making(self, found: Foreseen) -> SlicesDried:
         baked = found.thickness
         return self.dry(found.raw, found.width.middle_mm, baked.height_mm, baked.baked_g)
 
@@ -154,7 +148,7 @@ class TwiceBaked(Portioning):
         return Lies("log", (long, raw.width_mm), (grown, width_mm))
 
     def second(self, found: Foreseen, logs: int, sheet: Sheet, still_c: float) -> SecondBake:
-        slices = self.dried(found)
+        slices = self.making(found)
         foot = Footprint(slices.face_mm, slices.high_mm, is_round=False)
         close = Sheet(sheet.width_mm, sheet.depth_mm, sheet.margin_mm, SLICE_GAP_MM)
         pieces = logs * slices.per_log

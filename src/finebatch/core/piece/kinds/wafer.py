@@ -9,13 +9,11 @@ from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import (
     Grams,
     HotWork,
-    Made,
     Making,
     Portioning,
     moved,
-    whole_pieces,
 )
-from finebatch.core.piece.kinds.says import Advice, Ask, Handle, InProportion, Says
+from finebatch.core.piece.kinds.says import MASS, Advice, Ask, Handle, InProportion, Says
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.portion import MassPortion
 from finebatch.core.piece.tools import Tools
@@ -58,7 +56,7 @@ class Wafer(Portioning):
             ),
         ),
     )
-    HANDLES = (Handle("grams", "Mass of a piece", "A piece weighs", "g", (3, 25), 0.5), WIDE)
+    HANDLES = (replace(MASS, range=(3, 25), step=0.5), WIDE)
     ASKS = (
         Ask("soft_s", "Soft for", unit="s", step=5),
         Ask("shape_s", "Shaping one", unit="s"),
@@ -80,8 +78,7 @@ class Wafer(Portioning):
         return replace(self, grams=grams)
 
     def wider(self, by: float) -> "Wafer":
-        piece: Wafer = moved(self, AS_THIN, by)
-        return piece
+        return moved(self, AS_THIN, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Wafer"]]:
         return [(f"spread to {w / 10:g} cm", self.wider(w / self.spread_mm)) for w in SPREADS_MM]
@@ -97,8 +94,8 @@ class Wafer(Portioning):
             )
         return WaferLimit(by_hand, self.soft_s, self.shape_s)
 
-    def make(self, lot: Lot, found: Foreseen) -> Made:
-        return Made(*whole_pieces(lot, found.raw.grams), self.in_time())
+    def making(self, found: Foreseen) -> WaferLimit:
+        return self.in_time()
 
     @property
     def hot_work(self) -> HotWork:
