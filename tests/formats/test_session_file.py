@@ -116,6 +116,13 @@ def test_a_file_that_is_no_session_says_why(text: str, words: str) -> None:
     assert words in " ".join(f"{f.field} {f.message}" for f in refused.value.faults)
 
 
+def test_a_list_whose_items_are_wrong_is_not_called_too_short() -> None:
+    kitchen = {**SESSION["kitchen"], "ovens": [{"shelves": 1, "room_c": 5}]}
+    with pytest.raises(Refusal) as refused:
+        read_session(changed(kitchen=kitchen))
+    assert [fault.field for fault in refused.value.faults] == ["kitchen.ovens.0.room_c"]
+
+
 @given(
     st.recursive(
         st.none() | st.integers() | st.text(),

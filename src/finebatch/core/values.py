@@ -196,8 +196,9 @@ def words_of(error: Mapping[str, Any]) -> str:
             return f"Give at most {limits['le']:g}."
         case "string_too_long" | "too_long" if isinstance(error.get("input"), str):
             return f"Write at most {limits['max_length']} letters."
-        case "too_short" if isinstance(error.get("input"), str):
-            return "Write something here."
+        case "too_short":
+            of_these = f"Give at least {limits['min_length']} of these."
+            return "Write something here." if isinstance(error.get("input"), str) else of_these
         case "too_long":
             return f"At most {limits['max_length']} of these, please."
         case "finite_number" | "float_parsing" | "int_parsing" | "float_type" | "int_type":
@@ -208,8 +209,25 @@ def words_of(error: Mapping[str, Any]) -> str:
             return _PLAIN_WORDS.get(other, str(error["msg"]).removeprefix("Value error, "))
 
 
+def _short_of_items_that_are_wrong(error: Mapping[str, Any]) -> bool:
+    """Whether a list is called too short only because its items could not be read: those are said
+    already."""
+    if error["type"] != "too_short" or not isinstance(error.get("input"), list | tuple):
+        return False
+    return len(error["input"]) >= int(error["ctx"]["min_length"])
+
+
+def faults_in(errors: Sequence[Mapping[str, Any]], within: int = 0) -> list[Fault]:
+    """What a reader found wrong (pydantic's errors), each with its field; so many parts of its
+    place say only where all of it was read from."""
+    told = [error for error in errors if not _short_of_items_that_are_wrong(error)]
+    return [Fault(_field(error["loc"], within), words_of(error)) for error in told[:20]]
+
+
+def _field(place: Sequence[object], within: int) -> str:
+    return ".".join(map(str, place[within:])) or ".".join(map(str, place[:within]))
+
+
 def refusal_of(errors: Sequence[Mapping[str, Any]]) -> Refusal:
-    """What a reader found wrong (pydantic's errors) as a refusal, each with its field."""
-    return Refusal(
-        *(Fault(".".join(str(part) for part in e["loc"]), words_of(e)) for e in errors[:20])
-    )
+    """The same as a refusal."""
+    return Refusal(*faults_in(errors))

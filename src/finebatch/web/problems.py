@@ -12,7 +12,7 @@ from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
 from finebatch.core.refusal import Fault, Refusal
-from finebatch.core.values import words_of
+from finebatch.core.values import faults_in
 from finebatch.workflow.errors import Conflict, Missing
 
 
@@ -50,10 +50,7 @@ def problem(
 
 def _invalid(_request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
-    faults = [
-        Fault(".".join(str(part) for part in e["loc"][1:]) or str(e["loc"][0]), words_of(e))
-        for e in error.errors()[:20]
-    ]
+    faults = faults_in(error.errors(), within=1)
     return problem(
         422, faults[0].message if len(faults) == 1 else "Some fields are not right.", faults
     )
