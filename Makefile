@@ -71,7 +71,7 @@ bench: setup-dev ## Measure predictions, plans, start-up and size
 fit: setup-dev ## Fit the models to the cases again
 	@$(BIN)/python scripts/fit_models.py
 
-api: setup-dev ## Write the OpenAPI document and the interface's types again
+api: $(STAMPS)/dev $(STAMPS)/npm ## Write the OpenAPI document and the interface's types again
 	@scripts/api.sh
 
 shots: setup-dev chromium ## Take the pictures of the main views again

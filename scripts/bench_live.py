@@ -122,7 +122,9 @@ async def _day(folder: Path) -> tuple[float, float, int]:
     database, wire = Database(folder / "day.sqlite3"), Wire()
     devices = LiveDevices(database, wire, lambda: at[0], Settings())
     devices.on = True
-    devices.stand_in_oven.play(OvenKnobs(dial_c=180))
+    scale, oven = devices.stand_in_scale, devices.stand_in_oven
+    assert scale is not None and oven is not None
+    oven.play(OvenKnobs(dial_c=180))
     with database.writing() as session:
         oven_watch.begin(session, 1, 180, at[0])
     got = [0]
@@ -140,7 +142,7 @@ async def _day(folder: Path) -> tuple[float, float, int]:
     for n in range(HOURS * 3_600_000 // TICK_MS):
         at[0] += TICK_MS
         if n % 25 == 0:
-            devices.stand_in_scale.play(OnTheScale(load_g=float(n % 400)))
+            scale.play(OnTheScale(load_g=float(n % 400)))
         devices.tick()
         if n % 5 == 0:
             await asyncio.sleep(0)

@@ -10,6 +10,7 @@ import re
 import sys
 from collections.abc import Iterator
 from dataclasses import dataclass
+from graphlib import CycleError, TopologicalSorter
 from itertools import combinations
 from pathlib import Path
 
@@ -52,18 +53,20 @@ KIND_NAMED = (
 KIND_NAMED_IN_THE_INTERFACE = (rf"\.kind [!=]== \"(?:{KIND})\"",)
 DRAWINGS = "MakingPanel.tsx"
 
-MOST_CROSSINGS = 9
-"""Hooks and drawings that two views share; each move of one lowers it."""
 MAY_ASK = {
     "api": {"api"},
     "logic": {"api", "logic"},
     "parts": {"api", "logic", "parts"},
-    "views": {"api", "logic", "parts", "app"},
+    "views": {"api", "logic", "parts"},
     "app": {"api", "logic", "parts", "app"},
 }
 """Which rooms of the interface each room may import; a view may import what is in its own folder,
 and the one file with the routes all views."""
 ROUTES = "app/App.tsx"
+WITHOUT_REACT = ("react", "react-dom", "react-router", "radix-ui")
+MODULES = (".ts", ".tsx", "/index.ts")
+QUERIES = "logic/queries/"
+LITERAL_KEY = (r"queryKey: \[\s*\"", r"QueryData(?:<[^>]*>)?\(\s*\[\s*\"")
 
 
 @dataclass(frozen=True)
@@ -133,9 +136,8 @@ def cuts() -> list[str]:
         place = str(path.relative_to(SOURCE))
         if place not in (KEYS, WORDS) and place.startswith(OF_JOBS):
             found += _matches(path, CUT_IN_PYTHON)
-    for path in sorted((ROOT / "ui" / "src").rglob("*.ts*")):
-        if path.name != "schema.d.ts":
-            found += _matches(path, CUT_IN_THE_INTERFACE)
+    for path in interface_files():
+        found += _matches(path, CUT_IN_THE_INTERFACE)
     return found
 
 
@@ -145,21 +147,31 @@ def kinds_named() -> list[str]:
     for path in python_files():
         if not str(path.relative_to(SOURCE)).startswith(KINDS_ROOM):
             found += _matches(path, KIND_NAMED)
-    for path in sorted((ROOT / "ui" / "src").rglob("*.ts*")):
-        if path.name not in ("schema.d.ts", DRAWINGS):
+    for path in interface_files():
+        if path.name != DRAWINGS:
             found += _matches(path, KIND_NAMED_IN_THE_INTERFACE)
     return found
+
+
+def interface_files() -> list[Path]:
+    found = sorted((ROOT / "ui" / "src").rglob("*.ts*"))
+    return [path for path in found if path.name != "schema.d.ts"]
+
+
+def _asked(path: Path) -> Iterator[str]:
+    """The modules that a file of the interface imports, as it writes them."""
+    return iter(re.findall(r"(?:from|import\()\s*\"([^\"]+)\"", path.read_text()))
 
 
 def crossings() -> list[str]:
     """Imports of the interface that go from one room to another that it may not know."""
     source = ROOT / "ui" / "src"
     found = []
-    for path in sorted(source.rglob("*.ts*")):
+    for path in interface_files():
         here = path.relative_to(source).parts
-        for spec in re.findall(r"(?:from|import\()\s*\"([^\"]+)\"", path.read_text()):
-            if spec == "react" and here[0] == "logic":
-                found.append(f"{'/'.join(here)} -> react")
+        for spec in _asked(path):
+            if here[0] == "logic" and spec in WITHOUT_REACT:
+                found.append(f"{'/'.join(here)} -> {spec}")
             if not spec.startswith(".") or len(here) < 2:
                 continue
             there = (path.parent / spec).resolve().relative_to(source.resolve()).parts
@@ -170,18 +182,48 @@ def crossings() -> list[str]:
     return found
 
 
+def circles() -> list[str]:
+    """Modules of the interface that import themselves by way of others."""
+    source = ROOT / "ui" / "src"
+    asks: dict[Path, set[Path]] = {}
+    for path in interface_files():
+        bases = ((path.parent / spec).resolve() for spec in _asked(path) if spec.startswith("."))
+        tried = (Path(f"{base}{end}") for base in bases for end in MODULES)
+        asks[path.resolve()] = {module for module in tried if module.is_file()}
+    try:
+        list(TopologicalSorter(asks).static_order())
+    except CycleError as circle:
+        return [" -> ".join(str(path.relative_to(source.resolve())) for path in circle.args[1])]
+    return []
+
+
+def literal_keys() -> list[str]:
+    """Where a query's key is written out beside the one place that knows them all."""
+    found: list[str] = []
+    for path in interface_files():
+        if QUERIES not in path.as_posix():
+            text = path.read_text()
+            for pattern in LITERAL_KEY:
+                for at in re.finditer(pattern, text):
+                    line = text.count("\n", 0, at.start()) + 1
+                    found.append(f"{path.relative_to(ROOT)}:{line}: {at[0]}")
+    return found
+
+
 def main() -> int:
     share, pairs, overruled, cut = web_share(), mirrors(), skips(), cuts()
-    named, crossed = kinds_named(), crossings()
+    named, crossed = kinds_named(), crossings() + circles()
+    keys = literal_keys()
     print(f"web/ is {100 * share:.1f} % of the Python source (at most {100 * WEB_SHARE:.0f} %)")
     print(f"{len(pairs)} pairs of mirror classes (at most {MOST_PAIRS})")
     print(f"{len(overruled)} times the formatter is overruled (at most {MOST_SKIPS})")
     print(f"{len(cut)} places cut a job's key or compare its words (none)")
     print(f"{len(named)} places tell kinds of portioning apart outside their room (none)")
-    print(f"{len(crossed)} imports cross the rooms of the interface (at most {MOST_CROSSINGS})")
+    print(f"{len(crossed)} imports cross the rooms of the interface, or go in a circle (none)")
+    print(f"{len(keys)} keys of queries are written out beside `{QUERIES}` (none)")
     wrong = [f"{a.file} {a.name} ~ {b.file} {b.name}" for a, b in pairs] * (len(pairs) > MOST_PAIRS)
     wrong += overruled * (len(overruled) > MOST_SKIPS) + cut + named
-    wrong += crossed * (len(crossed) > MOST_CROSSINGS)
+    wrong += crossed + keys
     print(*wrong, sep="\n", end="\n" if wrong else "")
     return int("--check" in sys.argv and bool(wrong or share > WEB_SHARE))
 

@@ -68,6 +68,44 @@ def test_what_makes_it_heavy_is_found(
     assert house.main() == 1
 
 
+@pytest.mark.parametrize(
+    ("place", "text"),
+    [
+        ("views/plan/Day.tsx", 'import { Live } from "../bake/Live";\n'),
+        ("views/plan/Day.tsx", 'import { Shell } from "../../app/Shell";\n'),
+        ("parts/Ruler.tsx", 'import type { Wish } from "../views/plan/changes";\n'),
+        ("app/Shell.tsx", 'const Larder = lazy(() => import("../views/larder/LarderView"));\n'),
+        ("logic/jobs.ts", 'import { Ruler } from "../parts/Ruler";\n'),
+        ("logic/jobs.ts", 'import { useState } from "react";\n'),
+        ("api/client.ts", 'export { wordsOf } from "../logic/jobs";\n'),
+        ("views/larder/Form.tsx", 'queries.setQueryData(["larder"], kept);\n'),
+        ("parts/Ruler.tsx", 'useQuery({\n  queryKey: [\n    "larder"],\n});\n'),
+    ],
+)
+def test_an_interface_that_knows_what_it_may_not_is_found(
+    house: ModuleType, plant: Plant, place: str, text: str
+) -> None:
+    plant(f"ui/src/{place}", text)
+    assert house.main() == 1
+
+
+def test_an_interface_that_goes_down_only_passes(house: ModuleType, plant: Plant) -> None:
+    plant("ui/src/app/App.tsx", 'const Plan = lazy(() => import("../views/plan/Day"));\n')
+    plant("ui/src/views/plan/Day.tsx", 'import { Ruler } from "../../parts/Ruler";\n')
+    plant("ui/src/parts/Ruler.tsx", 'import { cm } from "../logic/format";\n')
+    plant("ui/src/logic/format.ts", 'import type { Dough } from "../api/client";\n')
+    plant("ui/src/logic/queries/doughs.ts", 'const query = { queryKey: ["doughs"] };\n')
+    assert house.main() == 0
+
+
+def test_a_circle_in_the_interface_is_found(house: ModuleType, plant: Plant) -> None:
+    plant("ui/src/logic/day.ts", 'import { jobs } from "./jobs";\n')
+    plant("ui/src/logic/jobs/index.ts", 'export * from "./order";\n')
+    assert house.main() == 0
+    plant("ui/src/logic/jobs/order.ts", 'import { layDay } from "../day";\n')
+    assert house.main() == 1
+
+
 def test_too_many_concepts_declared_twice_are_found(house: ModuleType, plant: Plant) -> None:
     for n in range(8):  # 28 pairs of eight that are alike
         plant(f"src/finebatch/core/room{n}/thing.py", MIRRORED.format(name=f"Thing{n}"))

@@ -193,7 +193,7 @@ def wait_for_a_reading(page: Page, served: Served) -> None:
 
 def test_devices_are_played_and_an_oven_is_watched(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/devices")
-    page.get_by_role("button", name="Switch the stand-ins on").click()
+    page.get_by_role("button", name="Switch them on").click()
     expect(page.get_by_role("button", name="Switch them off")).to_be_visible()
     with page.expect_response(lambda r: "100" in (r.request.post_data or "")):
         page.get_by_role("button", name="100 g more").click()

@@ -135,7 +135,7 @@ def test_ovens_sheets_pans_and_tools_are_listed_and_drawn(page: Page, served: Se
     second.get_by_role("radio", name="left").click()
     second.get_by_label("Hotter than its dial").fill("-6")
     page.keyboard.press("Enter")
-    expect(second.get_by_text("For 175 °C set its dial to")).to_contain_text("181 °C")
+    expect(second.get_by_text("Its dial is set")).to_contain_text("6 °C higher than what is wanted")
     page.get_by_role("button", name="Another kind of sheet").click()
     page.get_by_label("Called").fill("tiny sheet")
     page.keyboard.press("Tab")

@@ -251,7 +251,11 @@ def test_the_scale_that_the_settings_name_is_read(
     monkeypatch.setattr(chosen, "SCALES", {**chosen.SCALES, "steady": Steady})
     settings = Settings(data_file=tmp_path / "steady.sqlite3", scale="steady")
     with TestClient(create_app(settings, clock), base_url="http://127.0.0.1") as client:
-        assert play(client, scale={"load_g": 20})["scale"]["grams"] == 453.6
+        shown = play(client, scale={"load_g": 20})
+        assert shown["scale"]["grams"] == 453.6
+        # It cannot be played by hand; the thermometer, still a stand-in, can.
+        assert shown["stand_ins"]["scale"] is None
+        assert shown["stand_ins"]["oven"]["dial_c"] == 0
         assert client.post("/api/devices/scale/tare").json()["scale"]["grams"] == 353.6
 
 

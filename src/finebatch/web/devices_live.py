@@ -43,7 +43,7 @@ class OvenShows:
 class LiveDevices:
     """A scale and an oven thermometer, those that the settings name; off until they are asked for.
 
-    The stand-ins can be played with where they are the ones that are read. `clock` gives UTC
+    `stand_in_scale` and `stand_in_oven` are None where a real one is read. `clock` gives UTC
     milliseconds.
     """
 
@@ -53,11 +53,9 @@ class LiveDevices:
         self._database, self._wire, self._clock = database, wire, clock
         self.scale = scale_named(settings.scale, clock)
         self.thermometer = thermometer_named(settings.thermometer, clock)
-        own_scale, own_oven = self.scale, self.thermometer
-        self.stand_in_scale = (
-            own_scale if isinstance(own_scale, StandInScale) else StandInScale(clock)
-        )
-        self.stand_in_oven = own_oven if isinstance(own_oven, StandInOven) else StandInOven(clock)
+        scale, oven = self.scale, self.thermometer
+        self.stand_in_scale = scale if isinstance(scale, StandInScale) else None
+        self.stand_in_oven = oven if isinstance(oven, StandInOven) else None
         self.on = False
         self._told: dict[str, ScaleShows | OvenShows] = {}
         self._noted_at = 0

@@ -32,3 +32,8 @@ export const LIMITS = {
     shelves: [1, 4],
   },
 } satisfies Record<string, Record<string, [number, number]>>;
+
+/** What is taken where nothing is said, as the API has it. */
+export const USUAL = {
+  ChillBody: { start_c: 23 },
+};

@@ -5011,31 +5011,14 @@ export interface components {
         };
         /**
          * StandInsBody
-         * @description Both stand-ins, and whether they are switched on.
+         * @description Whether the devices are switched on, and how each stand-in is played: null for a device that
+         *     is a real one, and for one that is left as it is.
          */
         StandInsBody: {
             /** On */
             on: boolean;
-            /**
-             * @default {
-             *       "load_g": 0,
-             *       "drift_g_min": 0,
-             *       "trouble": "none"
-             *     }
-             */
-            scale: components["schemas"]["OnTheScale"];
-            /**
-             * @default {
-             *       "dial_c": 0,
-             *       "offset_c": 8,
-             *       "swing_c": 18,
-             *       "rise_c_min": 9,
-             *       "fall_c_min": 4,
-             *       "door_open": false,
-             *       "trouble": "none"
-             *     }
-             */
-            oven: components["schemas"]["OvenKnobs"];
+            scale?: components["schemas"]["OnTheScale"] | null;
+            oven?: components["schemas"]["OvenKnobs"] | null;
         };
         /**
          * Standing

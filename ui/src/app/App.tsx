@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
+import { forgetDough, rememberDough } from "../logic/lastDough";
 import { doughQuery, isGone } from "../logic/queries";
+import { useLastDough } from "../parts/useLastDough";
 import { Bake } from "../views/bake/Bake";
 import { DoughView } from "../views/dough/DoughView";
-import { forgetDough, rememberDough, useLastDough } from "./lastDough";
 import { Screens } from "./Screens";
 import { Shell } from "./Shell";
 

@@ -1,10 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router";
 import { daysLeft } from "../logic/daysLeft";
 import { when } from "../logic/format";
 import { jobNow, wordsOf } from "../logic/jobs";
-import { useCurrentSession, useNow } from "../views/bake/session";
-import { useColdStore } from "../views/cold/queries";
-import { useLastDough } from "./lastDough";
+import { coldQuery, currentSessionQuery } from "../logic/queries";
+import { useLastDough } from "../parts/useLastDough";
+import { useNow } from "../parts/useNow";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";
 
@@ -93,7 +94,7 @@ const SAYING =
 
 /** Which session is on, and what comes next in it. */
 function SessionLine() {
-  const { data: session } = useCurrentSession();
+  const { data: session } = useQuery(currentSessionQuery);
   const now = useNow(session);
   if (!session) return <DueSoon />;
   if (session.state === "given_up") return <DueSoon />;
@@ -124,7 +125,7 @@ function SessionLine() {
 
 /** What in the cold store is due soon; else that nothing is on. */
 function DueSoon() {
-  const store = useColdStore();
+  const store = useQuery(coldQuery);
   const soon = (store.data?.kept ?? []).filter((item) => item.soon);
   const first = soon[0];
   if (!first || !store.data) return <p className="text-right text-soft">Nothing in the oven.</p>;

@@ -1,21 +1,13 @@
-import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { Schemas } from "../api/client";
-import { showSession } from "../views/bake/session";
-
-export type ScaleShows = Schemas["ScaleShows"];
-export type OvenShows = Schemas["OvenShows"];
-type Wire = "on" | "lost" | "shut";
+import { hearSession, KEYS, TOLD, type Wire, wireQuery } from "../logic/queries";
 
 const SILENT_MS = 12_000;
 
-/** Where the newest of each event lies. */
-const AT = { wire: ["wire"], scale: ["scale"], oven: ["oven"] } as const;
-
 /** What is asked again when an event comes. */
-const ASK_AGAIN: Record<string, string[]> = {
-  session: ["weighing"],
-  devices: ["devices"],
+const ASK_AGAIN: Record<string, QueryKey[]> = {
+  session: [KEYS.weighing],
+  devices: [KEYS.devices],
 };
 
 /** Whether this tab is looked at. */
@@ -54,7 +46,7 @@ export function useStream(): void {
     const watch = setInterval(() => {
       const closed = source.readyState === EventSource.CLOSED;
       if (!closed && Date.now() - heard < SILENT_MS) return;
-      queries.setQueryData<Wire>(AT.wire, "lost");
+      queries.setQueryData<Wire>(wireQuery.queryKey, "lost");
       source.close();
       source = open(queries);
       hear();
@@ -64,7 +56,7 @@ export function useStream(): void {
       clearInterval(watch);
       source.close();
       // What happens until it is opened again is asked for then.
-      queries.setQueryData<Wire>(AT.wire, "shut");
+      queries.setQueryData<Wire>(wireQuery.queryKey, "shut");
     };
   }, [queries, visible]);
 }
@@ -72,48 +64,31 @@ export function useStream(): void {
 function open(queries: QueryClient): EventSource {
   const source = new EventSource("/api/stream");
   source.addEventListener("open", () => {
-    const was = queries.getQueryData<Wire>(AT.wire);
-    queries.setQueryData<Wire>(AT.wire, "on");
+    const was = queries.getQueryData(wireQuery.queryKey);
+    queries.setQueryData<Wire>(wireQuery.queryKey, "on");
     if (was !== "lost" && was !== "shut") return;
     // Whatever happened while the stream was lost, and what could not be answered meanwhile.
-    for (const key of ["session", ...Object.values(ASK_AGAIN).flat()]) ask(queries, key);
+    for (const key of [KEYS.session, ...Object.values(ASK_AGAIN).flat()]) ask(queries, key);
     queries.invalidateQueries({ predicate: (query) => query.state.status === "error" });
   });
-  source.addEventListener("error", () => queries.setQueryData<Wire>(AT.wire, "lost"));
+  source.addEventListener("error", () => queries.setQueryData<Wire>(wireQuery.queryKey, "lost"));
   for (const [event, keys] of Object.entries(ASK_AGAIN)) {
     source.addEventListener(event, () => {
       for (const key of keys) ask(queries, key);
     });
   }
   source.addEventListener("session", (message) =>
-    showSession(queries, JSON.parse((message as MessageEvent<string>).data)),
+    hearSession(queries, JSON.parse((message as MessageEvent<string>).data)),
   );
   for (const device of ["scale", "oven"] as const) {
     source.addEventListener(device, (message) =>
-      queries.setQueryData(AT[device], JSON.parse((message as MessageEvent<string>).data)),
+      queries.setQueryData(
+        TOLD[device].queryKey,
+        JSON.parse((message as MessageEvent<string>).data),
+      ),
     );
   }
   return source;
 }
 
-const ask = (queries: QueryClient, key: string) => queries.invalidateQueries({ queryKey: [key] });
-
-function useTold<T>(key: readonly string[]): T | null {
-  const told = useQuery<T | null>({
-    queryKey: key,
-    queryFn: () => null,
-    enabled: false,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: Number.POSITIVE_INFINITY,
-  });
-  return told.data ?? null;
-}
-
-/** Whether the stream is cut just now. */
-export const useLost = (): boolean => useTold<Wire>(AT.wire) === "lost";
-
-/** What the scale shows, as it is told; null until it has been. */
-export const useScaleTold = () => useTold<ScaleShows>(AT.scale);
-
-/** What the oven's thermometer shows, as it is told; null until it has been. */
-export const useOvenTold = () => useTold<OvenShows>(AT.oven);
+const ask = (queries: QueryClient, queryKey: QueryKey) => queries.invalidateQueries({ queryKey });

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Kitchen } from "../api/client";
 import { LIMITS } from "../api/limits";
-import { kitchenQuery, sheetsQuery } from "../logic/queries";
+import { KEYS, kitchenQuery, knownQuery, sheetsQuery } from "../logic/queries";
 import { Choice } from "./Choice";
 import { Notice } from "./Notice";
 import { Select } from "./Select";
@@ -10,10 +10,7 @@ import { Stepper } from "./Stepper";
 
 /** What a first start asks for: oven, shelves and sheets. The rest has usual values. */
 export function FirstStart() {
-  const known = useQuery({
-    queryKey: ["kitchen", "known"],
-    queryFn: () => body(api.GET("/api/kitchen/known")),
-  });
+  const known = useQuery(knownQuery());
   const kitchen = useQuery(kitchenQuery);
   if (!known.data || known.data.described || !kitchen.data) return null;
   return <Asks kitchen={kitchen.data} />;
@@ -27,8 +24,8 @@ function Asks({ kitchen: usual }: { kitchen: Kitchen }) {
   const keep = useMutation({
     mutationFn: () => body(api.PUT("/api/kitchen", { body: kitchen })),
     onSuccess: (kept) => {
-      queries.setQueryData(["kitchen"], kept);
-      queries.invalidateQueries({ queryKey: ["kitchen", "known"] });
+      queries.setQueryData(kitchenQuery.queryKey, kept);
+      queries.invalidateQueries({ queryKey: KEYS.known });
     },
   });
   const size = (s: { width_mm: number; depth_mm: number }) => `${s.width_mm}x${s.depth_mm}`;

@@ -10,25 +10,7 @@ VolumeUnit = Literal["cup", "tbsp", "tsp", "ml", "dl", "pinch"]
 CountUnit = Literal["egg", "yolk", "white", "stick", "zest", "each"]
 RatioUnit = Literal["of_eggs"]
 """A share of what the dough's eggs weigh, for doughs that are written as ratios of their eggs."""
-Unit = Literal[
-    "g",
-    "kg",
-    "oz",
-    "lb",
-    "cup",
-    "tbsp",
-    "tsp",
-    "ml",
-    "dl",
-    "pinch",
-    "egg",
-    "yolk",
-    "white",
-    "stick",
-    "zest",
-    "each",
-    "of_eggs",
-]
+Unit = Literal[MassUnit, VolumeUnit, CountUnit, RatioUnit]
 
 MASS_UNITS: tuple[MassUnit, ...] = get_args(MassUnit)
 VOLUME_UNITS: tuple[VolumeUnit, ...] = get_args(VolumeUnit)

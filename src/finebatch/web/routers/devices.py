@@ -22,11 +22,12 @@ router = APIRouter(prefix="/api", tags=["devices"])
 
 
 class StandInsBody(ValueBody):
-    """Both stand-ins, and whether they are switched on."""
+    """Whether the devices are switched on, and how each stand-in is played: null for a device that
+    is a real one, and for one that is left as it is."""
 
     on: bool
-    scale: OnTheScale = OnTheScale()
-    oven: OvenKnobs = OvenKnobs()
+    scale: OnTheScale | None = None
+    oven: OvenKnobs | None = None
 
 
 class DevicesOut(Out):
@@ -90,8 +91,8 @@ async def stream(screens: Screens) -> Any:
 def _devices_out(devices: Devices) -> DevicesOut:
     stand_ins = StandInsBody(
         on=devices.on,
-        scale=devices.stand_in_scale.on_it,
-        oven=devices.stand_in_oven.knobs,
+        scale=devices.stand_in_scale and devices.stand_in_scale.on_it,
+        oven=devices.stand_in_oven and devices.stand_in_oven.knobs,
     )
     if not devices.on:
         return DevicesOut(scale=None, oven=None, stand_ins=stand_ins)
@@ -112,8 +113,10 @@ def get_devices(devices: Devices) -> DevicesOut:
 def play(body: StandInsBody, devices: Devices, screens: Screens) -> DevicesOut:
     """Play the stand-ins by hand."""
     devices.on = body.on
-    devices.stand_in_scale.play(body.scale)
-    devices.stand_in_oven.play(body.oven)
+    if devices.stand_in_scale and body.scale:
+        devices.stand_in_scale.play(body.scale)
+    if devices.stand_in_oven and body.oven:
+        devices.stand_in_oven.play(body.oven)
     screens.tell("devices", {"on": body.on})
     return _devices_out(devices)
 

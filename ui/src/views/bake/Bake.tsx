@@ -1,14 +1,18 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { BakingSession } from "../../api/client";
-import { useLastDough } from "../../app/lastDough";
 import { clock } from "../../logic/format";
 import { pendingJobs } from "../../logic/jobs";
+import { currentSessionQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { useLastDough } from "../../parts/useLastDough";
 import { Live } from "./Live";
-import { useCurrentSession, useEvents } from "./session";
+import { useEvents } from "./useEvents";
+
+const LOOK_AGAIN_MS = 2000;
 
 export function Bake() {
-  const current = useCurrentSession(2000);
+  const current = useQuery({ ...currentSessionQuery, refetchInterval: LOOK_AGAIN_MS });
   const dough = useLastDough();
   if (current.error && !current.data) {
     return (

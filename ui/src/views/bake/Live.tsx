@@ -1,19 +1,21 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
-import { useLost } from "../../app/stream";
 import { clock, countdown, when } from "../../logic/format";
 import { inOven, jobNow, pendingJobs, wordsOf } from "../../logic/jobs";
+import { bookWordsQuery } from "../../logic/queries";
 import { ColourToSee } from "../../parts/ColourStrip";
+import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
-import { useBookWords } from "../book/queries";
-import { OvenProbe } from "../devices/OvenProbe";
-import { DayDrawing } from "../plan/DayDrawing";
+import { OvenProbe } from "../../parts/oven/OvenProbe";
+import { useLost } from "../../parts/useDevices";
+import { useNow } from "../../parts/useNow";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
 import { Firmness, felt } from "./Firmness";
 import { type BakeEvent, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
-import { useEvents, useNow } from "./session";
+import { useEvents } from "./useEvents";
 import { WeighAlong } from "./WeighAlong";
 
 const LISTED = 5;
@@ -27,7 +29,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   const [manner, setManner] = useManner();
   const [whole, turnWhole] = useWholeScreen();
   const cut = useLost();
-  const words = useBookWords();
+  const words = useQuery(bookWordsQuery);
   const jobs = pendingJobs(session);
   const first = jobNow(session, now);
   const order = first ? [first, ...jobs.filter((next) => next !== first)] : jobs;

@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { type Activity, api, type BakingSession, body, type Schemas } from "../../api/client";
-import type { ScaleShows } from "../../app/stream";
+import type { Activity, BakingSession, Schemas } from "../../api/client";
 import { cm, grams, percent } from "../../logic/format";
 import { parse } from "../../logic/numbers";
-import { kindOf, kindsQuery } from "../../logic/queries";
-import { useScale, useTare } from "../devices/queries";
+import { kindOf, kindsQuery, weighingQuery } from "../../logic/queries";
+import { type ScaleShows, useScale, useTare } from "../../parts/useDevices";
 import { useKeys } from "./companion";
 import { type BakeEvent, KeyCap } from "./Happenings";
 
@@ -25,16 +24,7 @@ export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
   const weighed = kindOf(kinds.data, kind)?.says.unweighed === "";
   const wanted = job.kind === "mix" || (job.kind === "portion" && weighed);
   const [open, setOpen] = useState(false);
-  const along = useQuery({
-    queryKey: ["weighing", session.id, job.key],
-    queryFn: () =>
-      body(
-        api.GET("/api/sessions/{session_id}/weighing/{activity}", {
-          params: { path: { session_id: session.id, activity: job.key } },
-        }),
-      ),
-    enabled: wanted && open,
-  });
+  const along = useQuery(weighingQuery(session.id, job.key, wanted && open));
   if (!wanted) return null;
   return (
     <section aria-label="Weigh along" className="relative border-y border-line py-2">

@@ -1,7 +1,7 @@
 import type { Bake } from "../../api/client";
 import { cm, signed } from "../../logic/format";
 import { ColourPatch } from "../../parts/ColourStrip";
-import type { BookWords } from "./queries";
+import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
 
 const mean = (all: readonly number[]) => all.reduce((sum, x) => sum + x, 0) / all.length;

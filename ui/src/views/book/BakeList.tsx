@@ -4,7 +4,7 @@ import { date } from "../../logic/format";
 import { Cross } from "../../parts/Cross";
 import { Notice } from "../../parts/Notice";
 import { BakeFigures } from "./BakeFigures";
-import { type BookWords, useCounts, usePhoto, useTakeOut } from "./queries";
+import { type BookWords, useCounts, usePhoto, useTakeOut } from "./changes";
 
 interface BakeListProps {
   bakes: Bake[];

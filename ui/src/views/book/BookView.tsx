@@ -2,14 +2,20 @@ import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { api, type BakingSession, body, type Dough } from "../../api/client";
+import type { BakingSession, Dough } from "../../api/client";
 import { cm, signed } from "../../logic/format";
-import { doughQuery, foreseenQuery } from "../../logic/queries";
+import {
+  bakedSessionQuery,
+  bakesQuery,
+  bookWordsQuery,
+  doughQuery,
+  foreseenQuery,
+} from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { BakeList } from "./BakeList";
+import type { BookWords } from "./changes";
 import { Lessons } from "./Lessons";
 import { MeasuredPlot } from "./MeasuredPlot";
-import { type BookWords, useBakes, useBookWords } from "./queries";
 import { RecordForm } from "./RecordForm";
 import { SideBySide } from "./SideBySide";
 import { TroubleFinder } from "./TroubleFinder";
@@ -18,8 +24,8 @@ import { usePair } from "./usePair";
 export default function BookView({ doughId }: { doughId: number }) {
   const [params] = useSearchParams();
   const dough = useQuery(doughQuery(doughId));
-  const words = useBookWords();
-  const session = useBakedSession(doughId, Number(params.get("session")) || null);
+  const words = useQuery(bookWordsQuery);
+  const session = useQuery(bakedSessionQuery(doughId, Number(params.get("session")) || null));
   const problem = dough.error ?? session.error ?? words.error;
   if (problem && !(dough.data && words.data && session.data !== undefined)) {
     return (
@@ -32,21 +38,6 @@ export default function BookView({ doughId }: { doughId: number }) {
     return <p className="p-6 text-soft">One moment…</p>;
   return <BookPage dough={dough.data} session={session.data} words={words.data} />;
 }
-
-/** The session that a bake is recorded for, when it was of this dough. */
-const useBakedSession = (doughId: number, id: number | null) =>
-  useQuery({
-    queryKey: ["session", id],
-    queryFn: async () => {
-      if (id === null) return null;
-      const found = await body(
-        api.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } } }),
-      );
-      const own = found.doughs.find((d) => d.dough_id === doughId);
-      if (!own) return null;
-      return { ...found, trays: found.trays.filter((t) => t.dough === own.letter) };
-    },
-  });
 
 const PAGES = [
   ["bakes", "Bakes"],
@@ -64,7 +55,7 @@ interface BookPageProps {
 }
 
 function BookPage({ dough, session, words }: BookPageProps) {
-  const bakes = useBakes(dough.id);
+  const bakes = useQuery(bakesQuery(dough.id));
   const ready = dough.card.lines.length > 0;
   const foreseen = useQuery(foreseenQuery(dough.id, dough.tray, [], ready));
   const width = foreseen.data?.width;

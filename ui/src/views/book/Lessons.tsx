@@ -1,16 +1,18 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { length, signed } from "../../logic/format";
+import { bakesQuery, lessonsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { useLearning } from "./changes";
 import { DriftPlot } from "./DriftPlot";
-import { useBakes, useLearning, useLessons } from "./queries";
 
 const further = (pct: number, more: string, less: string) =>
   `${Math.abs(pct).toFixed(1)} % ${pct < 0 ? less : more}`;
 
 /** What the book has taught, to be read and switched off. */
 export function Lessons() {
-  const bakes = useBakes(null);
-  const lessons = useLessons();
+  const bakes = useQuery(bakesQuery(null));
+  const lessons = useQuery(lessonsQuery);
   const learning = useLearning();
   if (lessons.error) return <Notice problem={lessons.error} />;
   const told = lessons.data;

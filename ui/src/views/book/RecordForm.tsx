@@ -5,7 +5,7 @@ import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
-import { type BookWords, type Seen, useRecord } from "./queries";
+import { type BookWords, type Seen, useRecord } from "./changes";
 import { SeenFields, WentWrong } from "./SeenFields";
 
 /** What is known of a tray from the bake: minutes in the oven, and °C by its thermometer. */

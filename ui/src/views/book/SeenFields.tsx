@@ -1,6 +1,6 @@
 import { ToggleGroup } from "radix-ui";
 import { useId, useState } from "react";
-import type { BookWords, Seen } from "./queries";
+import type { BookWords, Seen } from "./changes";
 
 interface WordsProps {
   label: string;

@@ -1,6 +1,6 @@
 import type { Bake } from "../../api/client";
 import { cm, date, signed } from "../../logic/format";
-import type { BookWords } from "./queries";
+import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
 
 type Row = readonly [string, (bake: Bake) => string];

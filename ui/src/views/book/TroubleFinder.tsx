@@ -1,9 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Bake, Dough, Schemas } from "../../api/client";
 import { cm, date, signed } from "../../logic/format";
+import { diagnosisQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
-import { type BookWords, useDiagnosis, useRemedy } from "./queries";
+import { type BookWords, useRemedy } from "./changes";
 
 type Diagnosis = Schemas["Diagnosis"];
 type Remedy = NonNullable<Diagnosis["causes"][number]["remedy"]>;
@@ -20,7 +22,7 @@ interface TroubleFinderProps {
 /** Why a bake went wrong, by what is recorded, and the one change to try. */
 export function TroubleFinder({ dough, bakes, words, ...props }: TroubleFinderProps) {
   const { trouble, bakeId, onTrouble } = props;
-  const found = useDiagnosis(dough.id, trouble, bakeId);
+  const found = useQuery(diagnosisQuery(dough.id, trouble, bakeId));
   const remedy = useRemedy(dough.id);
   const make = (key: string) => remedy.mutate(key);
   return (

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { Bake } from "../../api/client";
-import { doughsQuery } from "../../logic/queries";
+import { bakesQuery, bookWordsQuery, doughsQuery } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { BakeList } from "./BakeList";
-import { type BookWords, useBakes, useBookWords, useBringBook } from "./queries";
+import { type BookWords, useBringBook } from "./changes";
 import { VERDICTS } from "./SeenFields";
 import { SideBySide } from "./SideBySide";
 import { usePair } from "./usePair";
@@ -16,8 +16,8 @@ const MOST_SHOWN = 100;
 
 /** Every bake of every dough: searched, filtered, given out and brought in. */
 export default function WholeBook() {
-  const bakes = useBakes(null);
-  const words = useBookWords();
+  const bakes = useQuery(bakesQuery(null));
+  const words = useQuery(bookWordsQuery);
   const doughs = useQuery(doughsQuery("", MOST_DOUGHS));
   const [search, setSearch] = useState("");
   const [verdict, setVerdict] = useState("");

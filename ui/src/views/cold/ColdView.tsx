@@ -1,9 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { date } from "../../logic/format";
+import { coldQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import type { Place } from "./changes";
 import { Kept } from "./Kept";
 import { PutAway } from "./PutAway";
-import { type Place, useColdStore } from "./queries";
 
 const PLACES: readonly (readonly [Place, string, string])[] = [
   ["fridge", "Fridge", "at or below 4 °C"],
@@ -14,7 +16,7 @@ const PLACES: readonly (readonly [Place, string, string])[] = [
 /** What is kept for another day, place by place, and what is due soon. */
 export default function ColdView() {
   const [params] = useSearchParams();
-  const store = useColdStore();
+  const store = useQuery(coldQuery);
   if (store.error && !store.data) {
     return (
       <div className="p-6">

@@ -4,7 +4,7 @@ import { DAY, daysLeft } from "../../logic/daysLeft";
 import { date } from "../../logic/format";
 import { parse } from "../../logic/numbers";
 import { Notice } from "../../parts/Notice";
-import { type ColdItem, type Place, useBakeIt, useChangeStore } from "./queries";
+import { type ColdItem, type Place, useBakeIt, useChangeStore } from "./changes";
 
 const OTHERS: Record<Place, readonly Place[]> = {
   fridge: ["freezer"],

@@ -2,14 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ProblemError } from "../../api/client";
 import { fromField, toField } from "../../logic/format";
-import { FORMS } from "../../logic/keptAs";
+import { FORMS, type Form } from "../../logic/keptAs";
 import { parse } from "../../logic/numbers";
 import { doughsQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
-import { type Form, type Place, useChangeStore } from "./queries";
+import { type Place, useChangeStore } from "./changes";
 
 const MOST_LISTED = 200;
 const PLACES: readonly (readonly [Place, string])[] = [

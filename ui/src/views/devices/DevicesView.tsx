@@ -1,17 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
 import { date } from "../../logic/format";
-import { kitchenQuery } from "../../logic/queries";
+import { devicesQuery, kitchenQuery, recordsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
-import { OvenWatch } from "./OvenWatch";
+import { OvenWatch } from "../../parts/oven/OvenWatch";
+import { usePlay } from "./changes";
 import { PlayOven } from "./PlayOven";
-import { PlayScale } from "./PlayScale";
-import { useDevices, useOvenRecords, usePlay } from "./queries";
+import { PlayScale, ScaleShown } from "./PlayScale";
+
+/** Where the field for its dial begins while the oven is off. */
+const USUAL_DIAL_C = 175;
 
 /** The scale and the oven thermometer: what they show, and the stand-ins to play by hand. */
 export default function DevicesView() {
-  const devices = useDevices();
+  const devices = useQuery(devicesQuery);
   const kitchen = useQuery(kitchenQuery);
-  const records = useOvenRecords();
+  const records = useQuery(recordsQuery);
   const play = usePlay();
   if (devices.error) {
     return (
@@ -22,7 +25,9 @@ export default function DevicesView() {
   }
   if (!devices.data || !kitchen.data) return <p className="p-6 text-soft">One moment…</p>;
   const standIns = devices.data.stand_ins;
-  const dial = standIns.oven.dial_c >= 50 ? standIns.oven.dial_c : 175;
+  const { scale, oven } = standIns;
+  const dial = oven?.dial_c || USUAL_DIAL_C;
+  const played = [scale && "the scale", oven && "the oven thermometer"].filter(Boolean);
   return (
     <div className="flex flex-1 flex-col gap-5 p-5 max-sm:p-3">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -32,19 +37,29 @@ export default function DevicesView() {
           className={`press ${standIns.on ? "" : "press-main"}`}
           onClick={() => play.mutate({ ...standIns, on: !standIns.on })}
         >
-          {standIns.on ? "Switch them off" : "Switch the stand-ins on"}
+          {standIns.on ? "Switch them off" : "Switch them on"}
         </button>
-        <p className="max-w-2xl text-soft">
-          No real device is plugged in: these are stand-ins that behave like a household scale and a
-          thermometer in a household oven, to be played by hand.
-        </p>
+        {played.length > 0 && (
+          <p className="max-w-2xl text-soft">
+            No real device is set for {played.join(" and ")}: what is read is a stand-in that
+            behaves like one in a household, to be played by hand.
+          </p>
+        )}
       </div>
       <Notice problem={play.error} />
       {standIns.on && (
         <div className="grid gap-x-8 gap-y-6 lg:grid-cols-2">
-          <PlayScale standIns={standIns} onPlay={(next) => play.mutate(next)} />
+          <section aria-label="Kitchen scale" className="flex flex-col gap-3">
+            <h2 className="heading">Kitchen scale</h2>
+            <ScaleShown />
+            {scale && (
+              <PlayScale on={scale} onPlay={(next) => play.mutate({ ...standIns, scale: next })} />
+            )}
+          </section>
           <div className="flex flex-col gap-4">
-            <PlayOven standIns={standIns} onPlay={(next) => play.mutate(next)} />
+            {oven && (
+              <PlayOven oven={oven} onPlay={(next) => play.mutate({ ...standIns, oven: next })} />
+            )}
             <OvenWatch
               key={dial}
               wantedC={dial}

@@ -1,6 +1,7 @@
 import { Choice } from "../../parts/Choice";
 import { NumberField } from "../../parts/NumberField";
-import { type PlayProps, TROUBLES } from "./PlayScale";
+import type { OvenKnobs } from "./changes";
+import { TROUBLES } from "./PlayScale";
 
 const FIGURES = [
   ["dial_c", "Dial", "°C"],
@@ -8,10 +9,14 @@ const FIGURES = [
   ["swing_c", "Swings by", "°C"],
 ] as const;
 
+interface PlayOvenProps {
+  oven: OvenKnobs;
+  onPlay: (next: OvenKnobs) => void;
+}
+
 /** The stand-in oven: its dial, its door, and how it lies. */
-export function PlayOven({ standIns, onPlay }: PlayProps) {
-  const oven = standIns.oven;
-  const set = (part: Partial<typeof oven>) => onPlay({ ...standIns, oven: { ...oven, ...part } });
+export function PlayOven({ oven, onPlay }: PlayOvenProps) {
+  const set = (part: Partial<OvenKnobs>) => onPlay({ ...oven, ...part });
   return (
     <section aria-label="Oven" className="flex flex-col gap-3">
       <h2 className="heading">Oven</h2>

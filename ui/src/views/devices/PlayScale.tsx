@@ -1,12 +1,13 @@
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
-import { type StandIns, useScale, useTare } from "./queries";
+import { useScale, useTare } from "../../parts/useDevices";
+import type { OnTheScale } from "./changes";
 import { ScaleFigure } from "./ScaleFigure";
 
-export interface PlayProps {
-  standIns: StandIns;
-  onPlay: (next: StandIns) => void;
+interface PlayScaleProps {
+  on: OnTheScale;
+  onPlay: (next: OnTheScale) => void;
 }
 
 export const TROUBLES = [
@@ -17,21 +18,28 @@ export const TROUBLES = [
 
 const PUT_ON = [1, 5, 25, 100, 500];
 
-/** The stand-in scale: what a hand puts on it. */
-export function PlayScale({ standIns, onPlay }: PlayProps) {
+/** A scale of the kitchen: what it shows, and its tare. */
+export function ScaleShown() {
   const shows = useScale();
   const tare = useTare();
-  const on = standIns.scale;
-  const set = (part: Partial<typeof on>) => onPlay({ ...standIns, scale: { ...on, ...part } });
+  return (
+    <>
+      {shows && <ScaleFigure shows={shows} />}
+      <button type="button" className="press self-start" onClick={() => tare.mutate()}>
+        Tare
+      </button>
+      <Notice problem={tare.error} />
+    </>
+  );
+}
+
+/** The stand-in scale: what a hand puts on it. */
+export function PlayScale({ on, onPlay }: PlayScaleProps) {
+  const set = (part: Partial<OnTheScale>) => onPlay({ ...on, ...part });
   const more = (grams: number) => set({ load_g: Math.max((on.load_g ?? 0) + grams, 0) });
   return (
-    <section aria-label="Kitchen scale" className="flex flex-col gap-3">
-      <h2 className="heading">Kitchen scale</h2>
-      {shows && <ScaleFigure shows={shows} />}
+    <>
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="press" onClick={() => tare.mutate()}>
-          Tare
-        </button>
         {PUT_ON.map((grams) => (
           <button key={grams} type="button" className="press" onClick={() => more(grams)}>
             {grams} g more
@@ -61,7 +69,6 @@ export function PlayScale({ standIns, onPlay }: PlayProps) {
           onChange={(trouble) => set({ trouble })}
         />
       </div>
-      <Notice problem={tare.error} />
-    </section>
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import type { ScaleShows as Shows } from "../../app/stream";
+import type { ScaleShows as Shows } from "../../parts/useDevices";
 
 /** A scale's figure as it stands there. */
 export function ScaleFigure({ shows }: { shows: Shows }) {

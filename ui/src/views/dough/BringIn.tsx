@@ -3,6 +3,7 @@ import { useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, body, type Schemas } from "../../api/client";
 import { grams } from "../../logic/format";
+import { KEYS } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 
 type Brought = Schemas["BroughtOut"];
@@ -26,7 +27,7 @@ export function BringIn({ onClose }: { onClose: () => void }) {
   const keep = useMutation({
     mutationFn: (file: Chosen) => body(api.POST("/api/bring-in", { body: file })),
     onSuccess: async (kept) => {
-      await queries.invalidateQueries({ queryKey: ["doughs"] });
+      await queries.invalidateQueries({ queryKey: KEYS.doughs });
       if (kept.length === 1 && kept[0]) navigate(`/dough/${kept[0].id}`);
       else onClose();
     },

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
 import type { DraftLine, LineChange } from "../../logic/draft";
+import { KEYS } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Line } from "./Line";
 import { PasteCard } from "./PasteCard";
@@ -119,7 +120,7 @@ function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
     onError: (_, line) => setText((typed) => typed || line),
     onSuccess: (card) => {
       onAdd(card.lines.map((line) => line.line));
-      queries.invalidateQueries({ queryKey: ["read"] });
+      queries.invalidateQueries({ queryKey: KEYS.read });
     },
   });
   return (

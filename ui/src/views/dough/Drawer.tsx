@@ -4,7 +4,7 @@ import { Link, useLocation, useNavigate } from "react-router";
 import { api, body } from "../../api/client";
 import { NEW_DOUGH } from "../../logic/draft";
 import { date, grams } from "../../logic/format";
-import { doughsQuery, wordsQuery } from "../../logic/queries";
+import { doughsQuery, KEYS, wordsQuery } from "../../logic/queries";
 import { FirstStart } from "../../parts/FirstStart";
 import { Notice } from "../../parts/Notice";
 import { BringIn } from "./BringIn";
@@ -24,7 +24,7 @@ export function Drawer() {
   const start = useMutation({
     mutationFn: () => body(api.POST("/api/doughs", { body: NEW_DOUGH })),
     onSuccess: async (dough) => {
-      await queries.invalidateQueries({ queryKey: ["doughs"] });
+      await queries.invalidateQueries({ queryKey: KEYS.doughs });
       navigate(`/dough/${dough.id}`);
     },
   });

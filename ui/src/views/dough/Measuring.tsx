@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, body, type Kitchen, type Words } from "../../api/client";
 import type { Card, Change } from "../../logic/draft";
-import { kitchenQuery } from "../../logic/queries";
+import { KEYS, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 
@@ -33,9 +33,9 @@ export function Measuring({ card, words, change }: MeasuringProps) {
     mutationFn: (part: Partial<Kitchen>) =>
       body(api.PUT("/api/kitchen", { body: { ...(kitchen.data as Kitchen), ...part } })),
     onSuccess: (after) => {
-      queries.setQueryData(["kitchen"], after);
-      queries.invalidateQueries({ queryKey: ["study"] });
-      queries.invalidateQueries({ queryKey: ["doughs"] });
+      queries.setQueryData(kitchenQuery.queryKey, after);
+      queries.invalidateQueries({ queryKey: KEYS.study });
+      queries.invalidateQueries({ queryKey: KEYS.doughs });
     },
   });
   // Its room is kept while it loads, so that nothing moves under a finger.

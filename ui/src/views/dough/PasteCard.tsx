@@ -1,23 +1,13 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Schemas, type Words } from "../../api/client";
 import { grams } from "../../logic/format";
+import { KEYS, readQuery } from "../../logic/queries";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 
 type ReadCard = Schemas["ReadCard"];
 type ReadLine = Schemas["ReadLine"];
-
-/** A card in grams and questions while it is typed or pasted. */
-const useReadCard = (text: string) =>
-  useQuery({
-    queryKey: ["read", text],
-    queryFn: ({ signal }) => body(api.POST("/api/read", { body: { text }, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 10_000,
-    enabled: text.trim() !== "",
-  });
 
 const taken = (read: ReadCard): Partial<CardBody> => ({
   name: read.title.slice(0, 80),
@@ -45,7 +35,7 @@ interface PasteCardProps {
 export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
   const id = useId();
   const [text, setText] = useState(initial);
-  const read = useReadCard(text);
+  const read = useQuery(readQuery(text));
   const card = text.trim() === "" ? undefined : read.data;
   const count = card?.lines.length ?? 0;
   const empty = !card || (count === 0 && card.steps.length === 0 && card.parts.length === 0);
@@ -170,9 +160,9 @@ function UnderstoodLine({ line, words }: { line: ReadLine; words: Words }) {
 function Teach({ name, words }: { name: string; words: Words }) {
   const queries = useQueryClient();
   const again = async () => {
-    queries.invalidateQueries({ queryKey: ["larder"] });
-    await queries.invalidateQueries({ queryKey: ["words"] });
-    await queries.invalidateQueries({ queryKey: ["read"] });
+    queries.invalidateQueries({ queryKey: KEYS.larder });
+    await queries.invalidateQueries({ queryKey: KEYS.words });
+    await queries.invalidateQueries({ queryKey: KEYS.read });
   };
   const teach = useMutation({
     mutationFn: (ingredient: string) =>

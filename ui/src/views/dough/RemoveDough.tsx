@@ -2,7 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useRef } from "react";
 import { useNavigate } from "react-router";
 import { api, body } from "../../api/client";
-import { forgetDough } from "../../app/lastDough";
+import { forgetDough } from "../../logic/lastDough";
+import { KEYS } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 
 /** Throwing a dough away cannot be undone, so it asks first. */
@@ -16,7 +17,7 @@ export function RemoveDough({ id, name }: { id: number; name: string }) {
       body(api.DELETE("/api/doughs/{dough_id}", { params: { path: { dough_id: id } } })),
     onSuccess: async () => {
       forgetDough();
-      await queries.invalidateQueries({ queryKey: ["doughs"] });
+      await queries.invalidateQueries({ queryKey: KEYS.doughs });
       navigate("/dough");
     },
   });

@@ -1,8 +1,9 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
+import type { CardBody, Line, Schemas, Words } from "../../api/client";
 import { BLANK, type Change } from "../../logic/draft";
 import { grams } from "../../logic/format";
+import { scalingQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
 import { Choice } from "../../parts/Choice";
 import { Cross } from "../../parts/Cross";
@@ -49,13 +50,7 @@ export function ScalePanel({ card, words, pieceG, change }: ScalePanelProps) {
     rounded,
   };
   const ready = by !== "have" || stock.length > 0;
-  const scaling = useQuery({
-    queryKey: ["scale", card, wish],
-    queryFn: ({ signal }) => body(api.POST("/api/scale", { body: { card, ...wish }, signal })),
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-    enabled: ready,
-  });
+  const scaling = useQuery(scalingQuery(card, wish, ready));
   const found = ready && !scaling.error ? scaling.data : undefined;
 
   return (

@@ -1,13 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import {
-  api,
-  body,
-  type CardBody,
-  type Schemas,
-  type TraySetting,
-  type Words,
-} from "../../api/client";
+import type { CardBody, Schemas, TraySetting, Words } from "../../api/client";
+import { swapsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { DifferenceWords, SideBySide } from "./Difference";
 
@@ -24,12 +18,7 @@ interface SwapPanelProps {
 /** Swaps that apply to this dough, each with what it would change, before it is taken. */
 export function SwapPanel({ card, tray, doughId, words, onTake }: SwapPanelProps) {
   const [open, setOpen] = useState<string | null>(null);
-  const swaps = useQuery({
-    queryKey: ["swaps", card, tray, doughId],
-    queryFn: ({ signal }) =>
-      body(api.POST("/api/swaps", { body: { card, tray, dough_id: doughId }, signal })),
-    gcTime: 10_000,
-  });
+  const swaps = useQuery(swapsQuery(card, tray, doughId));
   const found = swaps.data ?? [];
   const groups = [...new Set(found.map((s) => s.line))];
   return (

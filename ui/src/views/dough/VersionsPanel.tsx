@@ -9,7 +9,7 @@ import {
   type Words,
 } from "../../api/client";
 import { clock, cm, date } from "../../logic/format";
-import { versionQuery, versionsQuery } from "../../logic/queries";
+import { compareQuery, versionQuery, versionsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { SideBySide } from "./Difference";
@@ -88,7 +88,8 @@ function VersionRow({ doughId, version, newest, onBack }: VersionRowProps) {
       body(
         api.PUT("/api/doughs/{dough_id}/versions/{number}", { params: { path }, body: { reason } }),
       ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["versions", doughId], exact: true }),
+    onSuccess: () =>
+      queries.invalidateQueries({ queryKey: versionsQuery(doughId).queryKey, exact: true }),
   });
   const back = useMutation({
     mutationFn: () =>
@@ -149,23 +150,7 @@ function Pair({ doughId, left, right, card, tray, words }: PairProps) {
   const other = useQuery(versionQuery(doughId, right || undefined));
   const before = one.data?.card;
   const after = right ? other.data?.card : card;
-  const found = useQuery({
-    queryKey: ["compare", before, after, tray],
-    queryFn: ({ signal }) =>
-      body(
-        api.POST("/api/compare", {
-          body: {
-            before: before as CardBody,
-            after: after as CardBody,
-            tray,
-            dough_id: doughId,
-          },
-          signal,
-        }),
-      ),
-    gcTime: 10_000,
-    enabled: before !== undefined && after !== undefined,
-  });
+  const found = useQuery(compareQuery(before, after, tray, doughId));
   const versions = useQuery(versionsQuery(doughId)).data ?? [];
   const baked = [left, right].map((n) => versions.find((v) => v.number === n)?.baked);
   const names: [string, string] = [`version ${left}`, right ? `version ${right}` : "as it is now"];

@@ -2,10 +2,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
-import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, type Words } from "../../api/client";
+import { askAgain } from "../../logic/askAgain";
 import { type Card, plainCard } from "../../logic/draft";
-import { studyQuery } from "../../logic/queries";
+import { doughQuery, KEYS, studyQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { CardLines } from "./CardLines";
@@ -68,8 +68,8 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
     );
     setTray(after.tray);
     // The tray's own screen begins with what is kept, not with what it last saw.
-    queries.setQueryData(["dough", dough.id], after);
-    await askAgain(queries, ["foresee", dough.id], ["ladder", dough.id]);
+    queries.setQueryData(doughQuery(dough.id).queryKey, after);
+    await askAgain(queries, [...KEYS.foreseen, dough.id], [...KEYS.ladder, dough.id]);
   };
 
   return (

@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
-import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough, ProblemError } from "../../api/client";
 import { untilKept } from "../../api/untilKept";
+import { askAgain } from "../../logic/askAgain";
 import { type Card, type Draft, draftOf, plainCard, reduce } from "../../logic/draft";
+import { doughQuery, KEYS, versionsQuery } from "../../logic/queries";
 
 const PAUSE_MS = 350;
 const CONFLICT = 409;
@@ -36,10 +37,10 @@ export function useDraft(dough: Dough) {
           revision.current = after.revision;
           setKept(card);
           setProblem(null);
-          queries.setQueryData(["dough", dough.id], after);
-          queries.invalidateQueries({ queryKey: ["doughs"] });
-          queries.invalidateQueries({ queryKey: ["versions", dough.id] });
-          void askAgain(queries, ["foresee", dough.id]);
+          queries.setQueryData(doughQuery(dough.id).queryKey, after);
+          queries.invalidateQueries({ queryKey: KEYS.doughs });
+          queries.invalidateQueries({ queryKey: versionsQuery(dough.id).queryKey });
+          void askAgain(queries, [...KEYS.foreseen, dough.id]);
         },
         (error: Error) => setProblem(error),
       );

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { knownQuery } from "../../logic/queries";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
@@ -122,10 +123,7 @@ const times = (pace: number): string => `${pace.toFixed(2).replace(/0$/, "")} ti
 
 function Minutes({ kitchen, plan, fault }: KitchenPart) {
   const p = kitchen.planning;
-  const known = useQuery({
-    queryKey: ["kitchen", "known", p.pace, p.learns_hands],
-    queryFn: () => body(api.GET("/api/kitchen/known")),
-  });
+  const known = useQuery(knownQuery(p.pace, p.learns_hands));
   const learnt = known.data?.portion.jobs ?? 0;
   return (
     <>

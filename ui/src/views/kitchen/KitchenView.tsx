@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, body, type Kitchen, ProblemError } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
-import { kitchenQuery } from "../../logic/queries";
+import { KEYS, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { About } from "./About";
 import { Habits } from "./Habits";
@@ -41,11 +41,11 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
     // What cannot be goes back, and says why.
     onError: () => setAsked(null),
     onSuccess: async (answer, changed) => {
-      await queries.cancelQueries({ queryKey: ["kitchen"], exact: true });
-      queries.setQueryData(["kitchen"], answer);
+      await queries.cancelQueries({ queryKey: kitchenQuery.queryKey, exact: true });
+      queries.setQueryData(kitchenQuery.queryKey, answer);
       setAsked((now) => (now === changed ? null : now));
-      queries.invalidateQueries({ queryKey: ["plan"] });
-      queries.invalidateQueries({ queryKey: ["kitchen", "known"] });
+      queries.invalidateQueries({ queryKey: KEYS.plan });
+      queries.invalidateQueries({ queryKey: KEYS.known });
     },
   });
   const set = (change: Partial<Kitchen>) => {

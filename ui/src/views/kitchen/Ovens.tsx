@@ -99,8 +99,9 @@ function Oven({ name, shelves, mode, nature, fault, onNature, ...props }: OvenPr
       </div>
       {nature.offset_c !== 0 && (
         <p className="text-[0.9375rem]">
-          For 175 °C set its dial to <strong>{Math.round(175 - nature.offset_c)} °C</strong>: the
-          Tray, the Plan and Bake say so.
+          Its dial is set <strong>{Math.abs(nature.offset_c)} °C</strong>{" "}
+          {nature.offset_c > 0 ? "lower" : "higher"} than what is wanted: the Tray, the Plan and
+          Bake say so.
         </p>
       )}
     </fieldset>

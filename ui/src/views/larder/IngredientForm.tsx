@@ -1,13 +1,14 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
 import { grams } from "../../logic/format";
+import { effectsQuery, RESTS_ON_LARDER } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import { type Facts, MadeOf, type Shelf } from "./LarderView";
+import { type Facts, MadeOf } from "./MadeOf";
 
 const ROLES: Record<Facts["role"], string> = {
   flour: "flour",
@@ -37,6 +38,8 @@ const ROLES: Record<Facts["role"], string> = {
   decoration: "decoration",
 };
 
+type Shelf = Schemas["ShelfOut"];
+
 interface IngredientFormProps {
   /** Absent for a new one. */
   shelf: Shelf | undefined;
@@ -55,11 +58,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
   const queries = useQueryClient();
   const write = (part: Partial<Facts>) => setFacts({ ...facts, ...part });
   const refresh = () =>
-    Promise.all(
-      ["larder", "words", "study", "doughs", "foresee"].map((key) =>
-        queries.invalidateQueries({ queryKey: [key] }),
-      ),
-    );
+    Promise.all(RESTS_ON_LARDER.map((queryKey) => queries.invalidateQueries({ queryKey })));
   const keep = useMutation({
     mutationFn: () =>
       shelf
@@ -80,21 +79,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
     },
   });
   const changed = facts !== initial;
-  const effects = useQuery({
-    queryKey: ["effects", shelf?.key, facts],
-    queryFn: ({ signal }) =>
-      body(
-        api.POST("/api/larder/{key}/effects", {
-          params: { path: { key: shelf?.key ?? "" } },
-          body: facts,
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-    enabled: shelf !== undefined && shelf.doughs > 0,
-    retry: false,
-  });
+  const effects = useQuery(effectsQuery(shelf, facts));
   const problem = keep.error ?? (changed ? effects.error : null);
   const fault = (field: string) =>
     problem instanceof ProblemError ? problem.at(field) : undefined;

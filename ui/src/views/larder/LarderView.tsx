@@ -1,15 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, type Schemas } from "../../api/client";
 import { percent } from "../../logic/format";
+import { larderQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { IngredientForm } from "./IngredientForm";
-
-export type Shelf = Schemas["ShelfOut"];
-export type Facts = Schemas["FactsBody"];
-
-export const useShelves = () =>
-  useQuery({ queryKey: ["larder"], queryFn: () => body(api.GET("/api/larder")) });
+import { type Facts, MadeOf } from "./MadeOf";
 
 const NEW: Facts = {
   name: "",
@@ -31,7 +26,7 @@ const NEW: Facts = {
 
 /** Every ingredient: what it is made of, how it fills a cup, which doughs use it. */
 export default function LarderView() {
-  const shelves = useShelves();
+  const shelves = useQuery(larderQuery);
   const [search, setSearch] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
   const wanted = search.trim().toLowerCase();
@@ -109,41 +104,5 @@ export default function LarderView() {
         )}
       </section>
     </div>
-  );
-}
-
-/** Composition as one bar: water, fat, sugars, and the rest; each by its own hatch. */
-export function MadeOf({ facts }: { facts: Facts }) {
-  const parts = [
-    ["water", facts.water_pct, "fill-cold"],
-    ["fat", facts.fat_pct, "fill-soft"],
-    ["sugars", facts.sugar_pct, "fill-sheet"],
-    ["rest", facts.other_solids_pct, "fill-wash"],
-  ] as const;
-  let at = 0;
-  return (
-    <svg
-      role="img"
-      aria-label={parts.map(([name, value]) => `${name} ${percent(value)} %`).join(", ")}
-      viewBox="0 0 100 10"
-      preserveAspectRatio="none"
-      className="h-4 w-full max-sm:hidden"
-    >
-      {parts.map(([name, value, fill]) => {
-        const x = at;
-        at += value;
-        return (
-          <rect
-            key={name}
-            x={x}
-            width={Math.max(value, 0)}
-            height={10}
-            className={`${fill} stroke-ink`}
-            strokeWidth={0.8}
-            vectorEffect="non-scaling-stroke"
-          />
-        );
-      })}
-    </svg>
   );
 }

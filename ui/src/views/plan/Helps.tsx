@@ -1,7 +1,8 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type BakingSession, body, type Kitchen, type Schemas } from "../../api/client";
-import { useIdeas, useTried, type Wish } from "./queries";
+import { ideasQuery, kitchenQuery, triedQuery } from "../../logic/queries";
+import type { Wish } from "./changes";
 
 type Idea = Schemas["IdeaOut"];
 
@@ -15,7 +16,7 @@ interface HelpsProps {
 /** What would help: each really planned again, with the minutes saved; one press takes it. */
 export function Helps({ plan, wish, kitchen, onWish }: HelpsProps) {
   const [open, setOpen] = useState(false);
-  const ideas = useIdeas(plan);
+  const ideas = useQuery(ideasQuery(plan));
   const queries = useQueryClient();
   const help = useMutation({
     mutationFn: () =>
@@ -34,7 +35,7 @@ export function Helps({ plan, wish, kitchen, onWish }: HelpsProps) {
         }),
       ),
     onSuccess: (kept) => {
-      queries.setQueryData(["kitchen"], kept);
+      queries.setQueryData(kitchenQuery.queryKey, kept);
       onWish(wish);
     },
   });
@@ -103,7 +104,7 @@ const words = (idea: Idea, plan: BakingSession): string => {
 };
 
 function Tried({ plan, idea, onTake }: { plan: BakingSession; idea: Idea; onTake: () => void }) {
-  const tried = useTried(plan, idea.number, !plan.searching);
+  const tried = useQuery(triedQuery(plan, idea.number, !plan.searching));
   const saves = tried.data?.saves_min;
   return (
     <li className="flex items-center justify-between gap-2 border-b border-line py-1.5">

@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { api, type BakingSession, body, ProblemError } from "../../api/client";
+import { showPlan } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
-import type { Wish } from "./queries";
+import type { Wish } from "./changes";
 
 const FORMS = [
   ["ics", "Calendar", "the run sheet with an alarm for each job (iCalendar)"],
@@ -30,7 +31,7 @@ export function PlanFiles({ plan, wish, onWish }: PlanFilesProps) {
   const bring = useMutation({
     mutationFn: async (file: File) =>
       body(api.POST("/api/plan/bring-in", { body: { text: await textOf(file) } })),
-    onSuccess: (found) => queries.setQueryData(["plan"], found),
+    onSuccess: (found) => showPlan(queries, found),
   });
   const calendar = useMutation({
     mutationFn: async (file: File) =>

@@ -2,15 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
-import { doughQuery, isGone, kitchenQuery } from "../../logic/queries";
+import { doughQuery, isGone, kitchenQuery, planQuery } from "../../logic/queries";
+import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
-import { DayDrawing } from "./DayDrawing";
+import { useDropPlan, useMakePlan, useStart, useStopSearch, type Wish } from "./changes";
 import { Helps } from "./Helps";
 import { Pins } from "./Pins";
 import { PlanFigures } from "./PlanFigures";
 import { PlanFiles } from "./PlanFiles";
-import { useDropPlan, useMakePlan, usePlan, useStart, useStopSearch, type Wish } from "./queries";
 import { RunSheet } from "./RunSheet";
 import { SessionDoughs } from "./SessionDoughs";
 import { ToWeigh } from "./ToWeigh";
@@ -26,7 +26,7 @@ export default function PlanView() {
 }
 
 function Planning({ joining }: { joining: number | null }) {
-  const plan = usePlan();
+  const plan = useQuery(planQuery);
   const kitchen = useQuery(kitchenQuery);
   const dough = useQuery(doughQuery(joining));
   if (isGone(dough.error)) return <Navigate to="/dough" replace state={{ gone: true }} />;

@@ -3,9 +3,9 @@ import type { BakingSession } from "../../api/client";
 import { clock, fromField, toField, when } from "../../logic/format";
 import { isJob, wordsOf } from "../../logic/jobs";
 import { DoughMark } from "../../parts/DoughMark";
-import type { OnPin } from "./DayDrawing";
-import { windowWords } from "./Picked";
-import type { Wish } from "./queries";
+import type { OnPin } from "../../parts/day/DayDrawing";
+import { windowWords } from "../../parts/day/Picked";
+import type { Wish } from "./changes";
 
 interface RunSheetProps {
   session: BakingSession;

@@ -2,11 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
-import { FORMS } from "../../logic/keptAs";
+import { FORMS, type Form } from "../../logic/keptAs";
 import { parse } from "../../logic/numbers";
 import { doughsQuery, kindOf, kindsQuery } from "../../logic/queries";
 import { DoughMark } from "../../parts/DoughMark";
-import type { Form } from "../cold/queries";
 
 type Item = Schemas["Wish"]["items"][number];
 type Joins = Item["joins"];

@@ -1,16 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type BakingSession, body } from "../../api/client";
+import type { BakingSession } from "../../api/client";
 import { grams, when } from "../../logic/format";
+import { shelfQuery } from "../../logic/queries";
 
 /** What the whole session needs, summed over its doughs and parts; what leaves the cold, and when. */
 export function ToWeigh({ plan }: { plan: BakingSession }) {
-  const shelf = useQuery({
-    queryKey: ["shelf", plan.id, plan.start_at, plan.doughs],
-    queryFn: () =>
-      body(
-        api.GET("/api/sessions/{session_id}/shelf", { params: { path: { session_id: plan.id } } }),
-      ),
-  });
+  const shelf = useQuery(shelfQuery(plan));
   if (!shelf.data) return <p className="text-soft">One moment…</p>;
   const { needed, take_out } = shelf.data;
   return (

@@ -4,7 +4,7 @@ import { fromField, toField } from "../../logic/format";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
 import { Stepper } from "../../parts/Stepper";
-import type { Wish } from "./queries";
+import type { Wish } from "./changes";
 
 type Anchor = "now" | "start" | "ready";
 

@@ -1,7 +1,9 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, type Kitchen, type Schemas, type TraySetting } from "../../api/client";
+import type { Kitchen, Schemas, TraySetting } from "../../api/client";
+import { USUAL } from "../../api/limits";
 import { length } from "../../logic/format";
+import { chillQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
@@ -28,19 +30,8 @@ const JOBS: Record<Schemas["ChillOut"]["job"], string> = {
 /** How long this dough's shape takes in the cold, the curve, and when to take it out. */
 export function ChillPanel({ doughId, setting, kitchen, onKitchen, onMinutes }: ChillPanelProps) {
   const [place, setPlace] = useState<"fridge" | "freezer">("fridge");
-  const [start, setStart] = useState(23);
-  const chill = useQuery({
-    queryKey: ["chill", doughId, setting, place, start, kitchen],
-    queryFn: () =>
-      body(
-        api.POST("/api/doughs/{dough_id}/chill", {
-          params: { path: { dough_id: doughId } },
-          body: { ...setting, place, start_c: start },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-  });
+  const [start, setStart] = useState(USUAL.ChillBody.start_c);
+  const chill = useQuery(chillQuery(doughId, setting, kitchen, place, start));
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
   const field = "w-16 font-semibold";
   return (

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, body, type Schemas, type Tray } from "../../api/client";
+import type { Schemas, Tray } from "../../api/client";
 import { cm, grams } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
+import { otherPansQuery } from "../../logic/queries";
 import { Dimension, Ruler } from "../../parts/Ruler";
 
 type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
@@ -79,18 +80,7 @@ function Wedges({ piece }: { piece: InPan }) {
 
 /** How much dough other pans take to the same depth. */
 export function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
-  const others = useQuery({
-    queryKey: ["other-pans", piece],
-    queryFn: async () => {
-      const pans = await body(api.GET("/api/pans"));
-      return Promise.all(
-        pans.map(async ({ name, pan }) => ({
-          name,
-          ...(await body(api.POST("/api/same-depth", { body: { pan: piece, other: pan } }))),
-        })),
-      );
-    },
-  });
+  const others = useQuery(otherPansQuery(piece));
   if (!others.data) return null;
   return (
     <>

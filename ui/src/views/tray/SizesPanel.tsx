@@ -1,8 +1,9 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Schemas, type TraySetting } from "../../api/client";
 import { cm, grams } from "../../logic/format";
 import type { Piece } from "../../logic/pieces";
+import { ladderQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 
@@ -139,19 +140,7 @@ function Answer({ answer, hasWidth, onPiece, onScale }: AnswerProps) {
 }
 
 function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
-  const ladder = useQuery({
-    queryKey: ["ladder", doughId, setting, tried],
-    queryFn: ({ signal }) =>
-      body(
-        api.POST("/api/doughs/{dough_id}/ladder", {
-          params: { path: { dough_id: doughId } },
-          body: { ...setting, tried },
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    gcTime: 10_000,
-  });
+  const ladder = useQuery(ladderQuery(doughId, setting, tried));
   const rungs = ladder.data ?? [];
   const figure = (rung: Schemas["RungFigures"]) => (wide ? rung.width_mm : rung.height_mm) ?? 0;
   const most = Math.max(1, ...rungs.map(figure));

@@ -1,7 +1,7 @@
 import { Link, useNavigate } from "react-router";
 import type { Tray } from "../../api/client";
 import { trayInWords, word } from "../../logic/trayWords";
-import { useBakeNow } from "../bake/session";
+import { useBakeNow } from "../../parts/useBakeNow";
 
 /** How to lay the fullest sheet out, in words, and the next step. */
 export function TraySentence({ doughId, tray }: { doughId: number; tray: Tray }) {

@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import { askAgain } from "../../api/askAgain";
 import {
   api,
   body,
@@ -11,8 +10,18 @@ import {
   type Schemas,
   type TraySetting,
 } from "../../api/client";
+import { askAgain } from "../../logic/askAgain";
 import type { Piece } from "../../logic/pieces";
-import { doughQuery, foreseenQuery, kindOf, kindsQuery, kitchenQuery } from "../../logic/queries";
+import {
+  doughQuery,
+  foreseenQuery,
+  KEYS,
+  kindOf,
+  kindsQuery,
+  kitchenQuery,
+  RESTS_ON_KITCHEN,
+  restsOnDough,
+} from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
 import { BandMakeUp } from "./BandMakeUp";
@@ -57,18 +66,21 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
   const queries = useQueryClient();
   const [setting, setSetting, settingProblem] = useKept<TraySetting>(dough.tray, async (tray) => {
     // Whoever comes back to this screen before the answer finds what was set, not what was.
-    queries.setQueryData<Dough>(["dough", dough.id], (before) => before && { ...before, tray });
+    queries.setQueryData(doughQuery(dough.id).queryKey, (before) => before && { ...before, tray });
     const after = await body(
       api.PUT("/api/doughs/{dough_id}/tray", {
         params: { path: { dough_id: dough.id } },
         body: tray,
       }),
     );
-    queries.setQueryData(["dough", dough.id], after);
+    queries.setQueryData(doughQuery(dough.id).queryKey, after);
   });
   const [kitchen, setKitchen, kitchenProblem] = useKept<Kitchen>(atFirst, async (changed) => {
-    queries.setQueryData(["kitchen"], await body(api.PUT("/api/kitchen", { body: changed })));
-    await askAgain(queries, ["foresee"], ["ladder"], ["chill"]);
+    queries.setQueryData(
+      kitchenQuery.queryKey,
+      await body(api.PUT("/api/kitchen", { body: changed })),
+    );
+    await askAgain(queries, ...RESTS_ON_KITCHEN);
   });
   const [tries, setTries] = useState<{ key: string; label: string }[]>([]);
   const tried = tries.map(({ key }) => key);
@@ -83,11 +95,10 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
         }),
       ),
     onSuccess: (after) => {
-      queries.setQueryData(["dough", dough.id], after);
+      queries.setQueryData(doughQuery(dough.id).queryKey, after);
       setSetting(after.tray);
       setTries([]);
-      const keys = ["versions", "foresee", "ladder"].map((key) => [key, dough.id]);
-      return askAgain(queries, ...keys, ["doughs"]);
+      return askAgain(queries, ...restsOnDough(dough.id), KEYS.doughs);
     },
   });
   const scaling = useScaleDough(dough);

@@ -1,6 +1,7 @@
-import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, body, type Schemas, type Tray } from "../../api/client";
+import type { Schemas, Tray } from "../../api/client";
+import { sheetCheckQuery } from "../../logic/queries";
 
 type Layout = Tray["layouts"][number];
 
@@ -49,13 +50,7 @@ export function usePlaced(tray: Tray | undefined, layout: Layout | undefined): P
     turned: layout?.turned ?? false,
     centres: all.map(({ x, y }) => ({ x, y })),
   };
-  const check = useQuery({
-    queryKey: ["sheet-check", asked],
-    queryFn: asked ? () => body(api.POST("/api/sheet-check", { body: asked })) : skipToken,
-    enabled: moving && moved,
-    placeholderData: keepPreviousData,
-    gcTime: 5000,
-  });
+  const check = useQuery(sheetCheckQuery(asked, moving && moved));
   const found = moved ? check.data : undefined;
   const meeting = new Set(found?.meetings.flatMap(({ one, other }) => [one, other]));
   const off = new Set(found?.off_sheet);

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { askAgain } from "../../api/askAgain";
 import { api, body, type Dough } from "../../api/client";
+import { askAgain } from "../../logic/askAgain";
+import { doughQuery, KEYS, restsOnDough } from "../../logic/queries";
 
 /** Scale the dough for a wish, as a version of its own that says for what. */
 export function useScaleDough(dough: Dough) {
@@ -19,13 +20,12 @@ export function useScaleDough(dough: Dough) {
       );
     },
     onSuccess: (after) => {
-      queries.setQueryData<Dough>(["dough", dough.id], (before) => ({
+      queries.setQueryData(doughQuery(dough.id).queryKey, (before) => ({
         ...after,
         // What is being set on this screen is kept by itself.
         tray: before?.tray ?? after.tray,
       }));
-      const keys = ["versions", "foresee", "ladder"].map((key) => [key, dough.id]);
-      return askAgain(queries, ...keys, ["doughs"]);
+      return askAgain(queries, ...restsOnDough(dough.id), KEYS.doughs);
     },
   });
 }

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { Axis, type Day, layDay } from "../../logic/day";
 import { clock, length } from "../../logic/format";
-import { Hatches } from "../../parts/DoughMark";
+import { Hatches } from "../DoughMark";
 import { Block, wide } from "./Block";
 import { LEFT, PlaceRow, RIGHT, TimeAxis, WIDTH } from "./DayFrame";
 import { Picked } from "./Picked";

@@ -1,9 +1,12 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { length, signed } from "../../logic/format";
-import { Notice } from "../../parts/Notice";
-import { NumberField } from "../../parts/NumberField";
+import { watchQuery } from "../../logic/queries";
+import { Notice } from "../Notice";
+import { NumberField } from "../NumberField";
+import { useThermometer } from "../useDevices";
 import { OvenTrace } from "./OvenTrace";
-import { useThermometer, useWatch, useWatching } from "./queries";
+import { useWatching } from "./useWatching";
 
 interface OvenWatchProps {
   /** The air that is wanted, in °C as this oven's own setting. */
@@ -18,7 +21,7 @@ export function OvenWatch({ wantedC, dialC, secondOven }: OvenWatchProps) {
   const shows = useThermometer();
   const [dial, setDial] = useState(dialC);
   const [oven, setOven] = useState(1);
-  const watch = useWatch(wantedC, shows !== null);
+  const watch = useQuery(watchQuery(wantedC, shows !== null));
   const { begin, end, keep } = useWatching();
   if (shows === null) return null;
   const found = watch.data;

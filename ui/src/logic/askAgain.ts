@@ -1,4 +1,4 @@
-import type { QueryClient } from "@tanstack/react-query";
+import type { QueryClient, QueryKey } from "@tanstack/react-query";
 
 /**
  * Ask anew for all that rests on what was just kept.
@@ -6,7 +6,7 @@ import type { QueryClient } from "@tanstack/react-query";
  * A first answer still under way was asked before the change; it is called off, or it would count
  * as fresh when it comes.
  */
-export async function askAgain(queries: QueryClient, ...keys: unknown[][]): Promise<void> {
+export async function askAgain(queries: QueryClient, ...keys: QueryKey[]): Promise<void> {
   await Promise.all(keys.map((queryKey) => queries.cancelQueries({ queryKey })));
   await Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })));
 }

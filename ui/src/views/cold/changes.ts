@@ -1,15 +1,9 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, body, type Schemas } from "../../api/client";
+import { KEYS, showPlan } from "../../logic/queries";
 
 export type ColdItem = Schemas["ColdOut"];
 export type Place = ColdItem["place"];
-export type { Form } from "../../logic/keptAs";
-
-const KEY = ["cold"];
-
-export const useColdStore = () =>
-  useQuery({ queryKey: KEY, queryFn: () => body(api.GET("/api/cold")), refetchInterval: 60_000 });
-
 type Change =
   | { do: "put"; put: Schemas["Put"] }
   | { do: "take"; id: number; pieces: number; why: string }
@@ -50,7 +44,7 @@ export function useChangeStore() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: send,
-    onSuccess: () => queries.invalidateQueries({ queryKey: KEY }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: KEYS.cold }),
   });
 }
 
@@ -83,9 +77,9 @@ export function useBakeIt() {
       await send({ do: "take", id: item.id, pieces, why: "for a session" });
       return made;
     },
-    onSuccess: (plan) => {
-      queries.setQueryData(["plan"], plan);
-      return queries.invalidateQueries({ queryKey: KEY });
+    onSuccess: async (plan) => {
+      await showPlan(queries, plan);
+      return queries.invalidateQueries({ queryKey: KEYS.cold });
     },
   });
 }

@@ -1,48 +1,15 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Bake, body, ProblemError, type Schemas } from "../../api/client";
+import { doughQuery, KEYS, RESTS_ON_BOOK } from "../../logic/queries";
 
 export type Seen = Schemas["Seen"];
 export type BookWords = Schemas["BookWordsOut"];
-
-export const useBakes = (doughId: number | null) =>
-  useQuery({
-    queryKey: ["bakes", doughId],
-    queryFn: () =>
-      body(api.GET("/api/bakes", { params: { query: doughId ? { dough_id: doughId } : {} } })),
-  });
-
-export const useBookWords = () =>
-  useQuery({
-    queryKey: ["book-words"],
-    queryFn: () => body(api.GET("/api/book/words")),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-
-export const useLessons = () =>
-  useQuery({ queryKey: ["lessons"], queryFn: () => body(api.GET("/api/lessons")) });
-
-export const useDiagnosis = (doughId: number, trouble: string | null, bakeId: number | null) =>
-  useQuery({
-    queryKey: ["trouble", doughId, trouble, bakeId],
-    queryFn: () =>
-      body(
-        api.GET("/api/doughs/{dough_id}/troubles/{trouble}", {
-          params: {
-            path: { dough_id: doughId, trouble: trouble ?? "" },
-            query: bakeId === null ? {} : { bake_id: bakeId },
-          },
-        }),
-      ),
-    enabled: trouble !== null,
-  });
-
-const RESTS_ON_THE_BOOK = ["bakes", "lessons", "trouble", "foresee", "plan", "kitchen", "study"];
 
 /** Whatever changes the book changes what is foreseen, everywhere. */
 export function useForget() {
   const queries = useQueryClient();
   return () =>
-    Promise.all(RESTS_ON_THE_BOOK.map((key) => queries.invalidateQueries({ queryKey: [key] })));
+    Promise.all(RESTS_ON_BOOK.map((queryKey) => queries.invalidateQueries({ queryKey })));
 }
 
 export function useRecord() {
@@ -129,8 +96,8 @@ export function useRemedy(doughId: number) {
       );
     },
     onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ["doughs"] });
-      await queries.invalidateQueries({ queryKey: ["dough", doughId] });
+      await queries.invalidateQueries({ queryKey: KEYS.doughs });
+      await queries.invalidateQueries({ queryKey: doughQuery(doughId).queryKey });
       await forget();
     },
   });

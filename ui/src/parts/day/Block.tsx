@@ -1,4 +1,4 @@
-import { hatchOf, hueOf } from "../../parts/DoughMark";
+import { hatchOf, hueOf } from "../DoughMark";
 
 interface BlockProps {
   from: number;

@@ -1,5 +1,7 @@
-import { useWidth } from "../../parts/useWidth";
-import type { Watch } from "./queries";
+import type { Schemas } from "../../api/client";
+import { useWidth } from "../useWidth";
+
+type Watch = Schemas["WatchOut"];
 
 const HEIGHT = 190;
 const LEFT = 62;

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import type { Day } from "../../logic/day";
-import { hatchOf, hueOf } from "../../parts/DoughMark";
+import { hatchOf, hueOf } from "../DoughMark";
 import { Block } from "./Block";
 
 interface RibbonProps {

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
+import { useThermometer } from "../useDevices";
 import { OvenWatch } from "./OvenWatch";
-import { useThermometer } from "./queries";
 
 /** The oven's thermometer in the middle of a session; nothing while it is switched off. */
 export function OvenProbe({ session }: { session: BakingSession }) {
@@ -10,7 +10,8 @@ export function OvenProbe({ session }: { session: BakingSession }) {
   if (shows === null) return null;
   const load = session.activities.find((a) => a.kind === "load" && a.done_at === null);
   const wanted = session.doughs.find((d) => d.letter === load?.dough) ?? session.doughs[0];
-  const dial = Number(load?.label) || wanted?.oven_c || 175;
+  if (wanted === undefined) return null;
+  const dial = load?.dial_c ?? wanted.oven_c;
   return (
     <section aria-label="In the oven">
       <h2 className="heading">
@@ -22,7 +23,7 @@ export function OvenProbe({ session }: { session: BakingSession }) {
       {open ? (
         <OvenWatch
           key={dial}
-          wantedC={wanted?.oven_c ?? dial}
+          wantedC={wanted.oven_c}
           dialC={dial}
           secondOven={session.ovens.length > 1}
         />

@@ -1,5 +1,3 @@
-import { useLocation } from "react-router";
-
 const KEY = "finebatch.dough";
 
 /** Keep which dough was looked at last, so that the stages lead to it. */
@@ -12,8 +10,8 @@ export function forgetDough(): void {
 }
 
 /** The dough in the address, else the one looked at last, else none. */
-export function useLastDough(): number | null {
-  const inAddress = /\/(?:dough|tray|plan|book)\/(\d+)/.exec(useLocation().pathname)?.[1];
+export function lastDough(pathname: string): number | null {
+  const inAddress = /\/(?:dough|tray|plan|book)\/(\d+)/.exec(pathname)?.[1];
   const id = Number(inAddress ?? localStorage.getItem(KEY));
   return Number.isInteger(id) && id > 0 ? id : null;
 }

@@ -1,0 +1,154 @@
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import {
+  api,
+  body,
+  type CardBody,
+  ProblemError,
+  type Schemas,
+  type TraySetting,
+} from "../../api/client";
+import { KEYS } from "./keys";
+import { A_WHILE_MS, FOR_GOOD } from "./staying";
+
+export const doughsQuery = (search: string, most: number) =>
+  queryOptions({
+    queryKey: [...KEYS.doughs, search, most],
+    queryFn: ({ signal }) =>
+      body(api.GET("/api/doughs", { params: { query: { search, most } }, signal })),
+    placeholderData: keepPreviousData,
+  });
+
+/** One dough; none is asked for where there is no number. */
+export const doughQuery = (id: number | null) =>
+  queryOptions({
+    queryKey: [...KEYS.dough, id],
+    queryFn: () =>
+      body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: id ?? 0 } } })),
+    enabled: id !== null,
+  });
+
+/** Whether an answer says that what was asked for is not there. */
+export const isGone = (error: Error | null): boolean =>
+  error instanceof ProblemError && error.status === 404;
+
+export const wordsQuery = queryOptions({
+  queryKey: KEYS.words,
+  queryFn: () => body(api.GET("/api/words")),
+  staleTime: FOR_GOOD,
+});
+
+/** The card studied as it is on the screen; the last answer stays until the next is here. */
+export const studyQuery = (
+  card: Schemas["Card"] | undefined,
+  tray: TraySetting,
+  doughId: number | null,
+) =>
+  queryOptions({
+    queryKey: [...KEYS.study, card, tray, doughId],
+    queryFn: ({ signal }) =>
+      body(
+        api.POST("/api/study", {
+          body: { card: card as Schemas["Card"], tray, dough_id: doughId },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: A_WHILE_MS,
+    enabled: card !== undefined,
+  });
+
+export const versionsQuery = (id: number) =>
+  queryOptions({
+    queryKey: [...KEYS.versions, id],
+    queryFn: () =>
+      body(api.GET("/api/doughs/{dough_id}/versions", { params: { path: { dough_id: id } } })),
+  });
+
+export const versionQuery = (id: number, number: number | undefined) =>
+  queryOptions({
+    queryKey: [...KEYS.versions, id, number],
+    queryFn: () =>
+      body(
+        api.GET("/api/doughs/{dough_id}/versions/{number}", {
+          params: { path: { dough_id: id, number: number ?? 1 } },
+        }),
+      ),
+    enabled: number !== undefined,
+  });
+
+/** What changed between two cards, once both are here. */
+export const compareQuery = (
+  before: CardBody | undefined,
+  after: CardBody | undefined,
+  tray: TraySetting,
+  doughId: number,
+) =>
+  queryOptions({
+    queryKey: [...KEYS.compare, before, after, tray],
+    queryFn: ({ signal }) =>
+      body(
+        api.POST("/api/compare", {
+          body: { before: before as CardBody, after: after as CardBody, tray, dough_id: doughId },
+          signal,
+        }),
+      ),
+    gcTime: A_WHILE_MS,
+    enabled: before !== undefined && after !== undefined,
+  });
+
+/** A card in grams and questions while it is typed or pasted. */
+export const readQuery = (text: string) =>
+  queryOptions({
+    queryKey: [...KEYS.read, text],
+    queryFn: ({ signal }) => body(api.POST("/api/read", { body: { text }, signal })),
+    placeholderData: keepPreviousData,
+    staleTime: FOR_GOOD,
+    gcTime: A_WHILE_MS,
+    enabled: text.trim() !== "",
+  });
+
+/** The card scaled as wished. */
+export const scalingQuery = (
+  card: CardBody,
+  wish: Omit<Schemas["ScaleBody"], "card">,
+  enabled: boolean,
+) =>
+  queryOptions({
+    queryKey: [...KEYS.scaling, card, wish],
+    queryFn: ({ signal }) => body(api.POST("/api/scale", { body: { card, ...wish }, signal })),
+    placeholderData: keepPreviousData,
+    gcTime: A_WHILE_MS,
+    enabled,
+  });
+
+/** Swaps that apply to a card, each with what it would change. */
+export const swapsQuery = (card: CardBody, tray: TraySetting, doughId: number) =>
+  queryOptions({
+    queryKey: [...KEYS.swaps, card, tray, doughId],
+    queryFn: ({ signal }) =>
+      body(api.POST("/api/swaps", { body: { card, tray, dough_id: doughId }, signal })),
+    gcTime: A_WHILE_MS,
+  });
+
+export const larderQuery = queryOptions({
+  queryKey: KEYS.larder,
+  queryFn: () => body(api.GET("/api/larder")),
+});
+
+/** What other figures of an ingredient would change in the doughs that have it. */
+export const effectsQuery = (shelf: Schemas["ShelfOut"] | undefined, facts: Schemas["FactsBody"]) =>
+  queryOptions({
+    queryKey: [...KEYS.effects, shelf?.key, facts],
+    queryFn: ({ signal }) =>
+      body(
+        api.POST("/api/larder/{key}/effects", {
+          params: { path: { key: shelf?.key ?? "" } },
+          body: facts,
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: A_WHILE_MS,
+    enabled: shelf !== undefined && shelf.doughs > 0,
+    retry: false,
+  });

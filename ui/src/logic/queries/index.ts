@@ -1,0 +1,10 @@
+/** What is asked of the server, by name: keys and requests stand here and nowhere else. */
+
+export * from "./book";
+export * from "./cold";
+export * from "./devices";
+export * from "./doughs";
+export * from "./keys";
+export * from "./kitchen";
+export * from "./sessions";
+export * from "./trays";

@@ -1,0 +1,65 @@
+/** Under which key each answer lies; a key's beginning stands for all that begins with it. */
+export const KEYS = {
+  about: ["about"],
+  bakes: ["bakes"],
+  bookWords: ["book-words"],
+  chill: ["chill"],
+  cold: ["cold"],
+  compare: ["compare"],
+  devices: ["devices"],
+  dough: ["dough"],
+  doughs: ["doughs"],
+  effects: ["effects"],
+  foreseen: ["foresee"],
+  ideas: ["ideas"],
+  kinds: ["kinds"],
+  kitchen: ["kitchen"],
+  known: ["kitchen", "known"],
+  ladder: ["ladder"],
+  larder: ["larder"],
+  lessons: ["lessons"],
+  otherPans: ["other-pans"],
+  pans: ["pans"],
+  plan: ["plan"],
+  read: ["read"],
+  records: ["oven-watch", "records"],
+  scale: ["scale"],
+  scaling: ["scaling"],
+  session: ["session"],
+  sheetCheck: ["sheet-check"],
+  sheets: ["sheets"],
+  shelf: ["shelf"],
+  study: ["study"],
+  swaps: ["swaps"],
+  thermometer: ["oven"],
+  trouble: ["trouble"],
+  versions: ["versions"],
+  watch: ["oven-watch"],
+  weighing: ["weighing"],
+  wire: ["wire"],
+  words: ["words"],
+} as const;
+
+/** What rests on a dough's card or its tray's setting. */
+export const restsOnDough = (id: number) =>
+  [KEYS.versions, KEYS.foreseen, KEYS.ladder].map((key) => [...key, id]);
+
+/** What rests on the kitchen while a tray is being set. */
+export const RESTS_ON_KITCHEN = [KEYS.foreseen, KEYS.ladder, KEYS.chill];
+
+/** What rests on an ingredient's figures. */
+export const RESTS_ON_LARDER = [KEYS.larder, KEYS.words, KEYS.study, KEYS.doughs, KEYS.foreseen];
+
+/** What rests on what the book has learnt. */
+export const RESTS_ON_BOOK = [
+  KEYS.bakes,
+  KEYS.lessons,
+  KEYS.trouble,
+  KEYS.foreseen,
+  KEYS.plan,
+  KEYS.kitchen,
+  KEYS.study,
+];
+
+/** What rests on what a watched oven told. */
+export const RESTS_ON_WATCH = [KEYS.watch, KEYS.kitchen, KEYS.foreseen, KEYS.plan];

@@ -1,0 +1,110 @@
+import { type QueryClient, queryOptions } from "@tanstack/react-query";
+import { api, type BakingSession, body } from "../../api/client";
+import { setClock } from "../clock";
+import { KEYS } from "./keys";
+import { FOR_GOOD } from "./staying";
+
+const LOOK_AGAIN_MS = 5000;
+const SEARCHING_MS = 600;
+
+/** The session that is baked, or was last. */
+export const currentSessionQuery = queryOptions({
+  queryKey: [...KEYS.session, "current"],
+  queryFn: async ({ client }): Promise<BakingSession | null> => {
+    const session = await body(api.GET("/api/sessions/current"));
+    if (session) setClock(session.now);
+    return newer(session, client.getQueryData(currentSessionQuery.queryKey) ?? null);
+  },
+  refetchInterval: LOOK_AGAIN_MS,
+});
+
+/** Whether an answer was asked for before what is shown. */
+const isOlder = (session: BakingSession, shown: BakingSession): boolean =>
+  session.id === shown.id && session.changed_at < shown.changed_at;
+
+const newer = (session: BakingSession | null, shown: BakingSession | null) =>
+  session && shown && isOlder(session, shown) ? shown : session;
+
+/** Show a session, unless what is shown is newer; a look that was asked before is dropped. */
+export async function showSession(queries: QueryClient, session: BakingSession): Promise<void> {
+  const { queryKey } = currentSessionQuery;
+  setClock(session.now);
+  await queries.cancelQueries({ queryKey });
+  queries.setQueryData(queryKey, newer(session, queries.getQueryData(queryKey) ?? null));
+}
+
+/** Show what the stream tells, if it is of the session that is shown or of one that is baked. */
+export function hearSession(queries: QueryClient, session: BakingSession): void {
+  const shown = queries.getQueryData(currentSessionQuery.queryKey);
+  if (session.state === "running" || shown?.id === session.id) void showSession(queries, session);
+}
+
+/** The session that a bake is recorded for, with the trays of this dough; null when it has none. */
+export const bakedSessionQuery = (doughId: number, id: number | null) =>
+  queryOptions({
+    queryKey: [...KEYS.session, id, doughId],
+    queryFn: async () => {
+      if (id === null) return null;
+      const found = await body(
+        api.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } } }),
+      );
+      const own = found.doughs.find((d) => d.dough_id === doughId);
+      if (!own) return null;
+      return { ...found, trays: found.trays.filter((t) => t.dough === own.letter) };
+    },
+  });
+
+/** What is weighed next in a job. */
+export const weighingQuery = (sessionId: number, activity: string, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...KEYS.weighing, sessionId, activity],
+    queryFn: () =>
+      body(
+        api.GET("/api/sessions/{session_id}/weighing/{activity}", {
+          params: { path: { session_id: sessionId, activity } },
+        }),
+      ),
+    enabled,
+  });
+
+/** The plan that has not been started; asked for again while better ones are looked for. */
+export const planQuery = queryOptions({
+  queryKey: KEYS.plan,
+  queryFn: () => body(api.GET("/api/plan")),
+  refetchInterval: (query) => (query.state.data?.searching ? SEARCHING_MS : false),
+});
+
+/** Show this plan; a look at the one before that is still on its way is dropped first. */
+export async function showPlan(queries: QueryClient, plan: BakingSession | null): Promise<void> {
+  await queries.cancelQueries({ queryKey: planQuery.queryKey });
+  queries.setQueryData(planQuery.queryKey, plan);
+}
+
+/** What the whole session needs, and what leaves the cold when. */
+export const shelfQuery = (plan: BakingSession) =>
+  queryOptions({
+    queryKey: [...KEYS.shelf, plan.id, plan.start_at, plan.doughs],
+    queryFn: () =>
+      body(
+        api.GET("/api/sessions/{session_id}/shelf", { params: { path: { session_id: plan.id } } }),
+      ),
+  });
+
+const ideasKey = (plan: BakingSession) => [...KEYS.ideas, plan.id, plan.finish_at, plan.start_at];
+
+/** What may be tried to be ready sooner. */
+export const ideasQuery = (plan: BakingSession) =>
+  queryOptions({
+    queryKey: ideasKey(plan),
+    queryFn: () => body(api.GET("/api/plan/ideas")),
+    enabled: !plan.searching,
+  });
+
+/** One idea, really planned again. */
+export const triedQuery = (plan: BakingSession, number: number, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...ideasKey(plan), number],
+    queryFn: () => body(api.POST("/api/plan/ideas/{number}", { params: { path: { number } } })),
+    enabled,
+    staleTime: FOR_GOOD,
+  });

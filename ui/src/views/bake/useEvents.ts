@@ -1,0 +1,36 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type BakingSession, body, type Schemas } from "../../api/client";
+import { currentSessionQuery, showSession } from "../../logic/queries";
+
+/** Say what happened; the answer is the session with its rest planned again. What happened is kept
+ * and told before that: `busy` is only until then. */
+export function useEvents(session: BakingSession) {
+  const queries = useQueryClient();
+  const [mark, setMark] = useState(-1);
+  const params = { params: { path: { session_id: session.id } } };
+  // A look at the session that was asked before the event must not be shown after it.
+  const onMutate = () => {
+    setMark(session.happened);
+    return queries.cancelQueries({ queryKey: currentSessionQuery.queryKey });
+  };
+  const onSuccess = (after: BakingSession) => showSession(queries, after);
+  const telling = useMutation({
+    mutationFn: (what: Schemas["BakeEvent"]) =>
+      body(api.POST("/api/sessions/{session_id}/events", { ...params, body: what })),
+    onMutate,
+    onSuccess,
+  });
+  const undo = useMutation({
+    mutationFn: () => body(api.POST("/api/sessions/{session_id}/undo", params)),
+    onMutate,
+    onSuccess,
+  });
+  const giveUp = useMutation({
+    mutationFn: () => body(api.POST("/api/sessions/{session_id}/give-up", params)),
+    onMutate,
+    onSuccess,
+  });
+  const busy = (telling.isPending || undo.isPending) && session.happened === mark;
+  return { telling, undo, giveUp, busy };
+}

@@ -1,0 +1,63 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, body, type Schemas } from "../../api/client";
+import { WHILE_AWAY } from "../../api/untilKept";
+import { KEYS, showPlan, showSession } from "../../logic/queries";
+
+export type Wish = Schemas["Wish"];
+
+export function useMakePlan() {
+  const queries = useQueryClient();
+  return useMutation({
+    // One after the other: what was asked last is what is planned.
+    scope: { id: "plan" },
+    ...WHILE_AWAY,
+    mutationFn: (wish: Wish) => body(api.PUT("/api/plan", { body: wish })),
+    onSuccess: async (plan) => {
+      await showPlan(queries, plan);
+      queries.removeQueries({ queryKey: KEYS.ideas });
+      queries.invalidateQueries({ queryKey: KEYS.kitchen });
+    },
+  });
+}
+
+/** Look no further; also when the page is left. */
+export function useStopSearch() {
+  const queries = useQueryClient();
+  const stop = useMutation({
+    mutationFn: () => body(api.POST("/api/plan/stop")),
+    onSuccess: (plan) => showPlan(queries, plan),
+  });
+  useEffect(
+    () => () => {
+      fetch("/api/plan/stop", { method: "POST", keepalive: true }).catch(() => undefined);
+    },
+    [],
+  );
+  return stop;
+}
+
+export function useDropPlan() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: () => body(api.DELETE("/api/plan")),
+    onSuccess: () => showPlan(queries, null),
+  });
+}
+
+export function useStart() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ sessionId, asPlanned }: { sessionId: number; asPlanned: boolean }) =>
+      body(
+        api.POST("/api/sessions/{session_id}/start", {
+          params: { path: { session_id: sessionId } },
+          body: { as_planned: asPlanned },
+        }),
+      ),
+    onSuccess: (session) => {
+      showSession(queries, session);
+      queries.invalidateQueries({ queryKey: KEYS.plan });
+    },
+  });
+}
