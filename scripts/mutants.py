@@ -42,6 +42,9 @@ CAUGHT = (1, 3, 24, -24, 36, 152)
 """What a run ends with when a test fails or does not come to an end."""
 
 
+NONE = "none of them"
+
+
 def mutmut(*args: str) -> None:
     subprocess.run([sys.executable, "-m", "mutmut", *args], cwd=ROOT, check=False)
 
@@ -99,7 +102,7 @@ def main() -> int:
     asked.add_argument("--seed", type=int, default=1)
     asked.add_argument("--all", action="store_true", help="every mutant, not a sample")
     args = asked.parse_args()
-    mutmut("run", "none yet")  # makes them all, and learns which test reaches which function
+    mutmut("run", NONE)  # makes them all, and learns which test reaches which function
     picked = sample(args.areas or list(AREAS), None if args.all else SAMPLE, args.seed)
     mutmut("run", *(name for names in picked.values() for name in names))
     alive = {area: _alive(names) for area, names in picked.items()}

@@ -51,7 +51,7 @@ def test_trouble_is_said_and_goes_by(client: TestClient) -> None:
     assert "does not answer" in found["scale"]["fault"]
     assert "no temperature" in found["oven"]["fault"]
     assert client.post("/api/devices/scale/tare").status_code == 409
-    assert play(client)["scale"]["fault"] is None
+    assert play(client, scale={})["scale"]["fault"] is None
 
 
 def test_a_watched_oven_tells_its_offset_and_leaves_a_record(

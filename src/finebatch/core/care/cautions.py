@@ -19,13 +19,11 @@ class Allergen:
 
 def _keys(card: Card, larder: Larder) -> Iterable[tuple[str, str]]:
     """Every ingredient key of the dough and its parts, with the part's name (empty: the dough)."""
-    for line in card.lines:
-        if line.ingredient in larder:
-            yield line.ingredient or "", ""
-    for part in card.parts:
-        for line in part.lines:
-            if line.ingredient in larder:
-                yield line.ingredient or "", part.name
+    groups = [("", card.lines), *((part.name, part.lines) for part in card.parts)]
+    for part, lines in groups:
+        for line in lines:
+            if line.ingredient is not None and line.ingredient in larder:
+                yield line.ingredient, part
 
 
 def allergens(card: Card, larder: Larder) -> list[Allergen]:
