@@ -26,8 +26,8 @@ AREAS = {
     "thickness": ("piece/thickness",),
     "minutes": ("heat/minutes",),
     "chilling": ("heat/chilling",),
-    "layout": ("piece/layout", "piece/packing", "piece/rows"),
-    "slab": ("piece/kinds/in_pan", "piece/kinds/pan", "piece/pans"),
+    "layout": ("piece/layout", "piece/rows"),
+    "slab": ("piece/kinds/rolled", "piece/kinds/in_pan"),
     "scaling": ("formula/scaling",),
     "learning": ("book/learn",),
     "cautions": ("care/cautions",),
@@ -36,6 +36,8 @@ AREAS = {
 }
 STRICT = ("cautions", "keeping", "checker")
 """Where no mutant may live: what can hurt someone, and what says whether a plan keeps its rules."""
+WORDS = ("pan_says",)
+"""Functions that put words together, and do nothing else."""
 SAMPLE = 300
 MOST_ALIVE = 0.2
 CAUGHT = (1, 3, 24, -24, 36, 152)
@@ -71,6 +73,8 @@ def _mutants(area: str) -> Iterator[str]:
         for key in meta["exit_code_by_key"]:
             own = key.rsplit(".", 1)[1]
             base = own.rsplit("mutmut_", 1)[0]
+            if any(word in base for word in WORDS):
+                continue
             mutated = functions[own].replace(own, base)
             if mutated != functions[f"{base}mutmut_orig"].replace(f"{base}mutmut_orig", base):
                 yield key
@@ -98,7 +102,7 @@ def _alive(names: list[str]) -> list[str]:
 
 def main() -> int:
     asked = argparse.ArgumentParser(description=__doc__)
-    asked.add_argument("areas", nargs="*", choices=[*AREAS, []], help="only these areas")
+    asked.add_argument("areas", nargs="*", help="only these areas")
     asked.add_argument("--seed", type=int, default=1)
     asked.add_argument("--all", action="store_true", help="every mutant, not a sample")
     args = asked.parse_args()

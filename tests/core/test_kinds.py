@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -14,6 +15,8 @@ from finebatch.core.piece.kinds.pan import Pan
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.kinds.rolled import (
     FLOUR_PICKED_UP,
+    LONGEST,
+    WIDEST_MM,
     Rolled,
     roll_out,
     slab_for,
@@ -254,3 +257,166 @@ def test_more_dough_than_the_bench_takes_is_rolled_in_more_parts() -> None:
     for done in out.passes:
         assert max(done.slab.across_mm, done.slab.down_mm) < 1000
     assert out.pieces > 500
+
+
+SQUARES = Rolled(5, Cutter("square", 50), web_mm=5, papers=True)
+ROUNDS = Rolled(5, Cutter("round", 60), web_mm=4, papers=True)
+
+
+def test_a_slab_just_large_enough_is_cut_by_its_grid() -> None:
+    # Two by three cuts of 50 mm, 5 mm between them and at the edge: 115 × 170 mm.
+    slab = slab_for(SQUARES, 170 * 115 + 0.1)
+    assert slab is not None
+    assert slab.rows == (2, 2, 2)
+    assert (slab.across_mm, slab.down_mm) == pytest.approx((115, 170), abs=1e-3)
+    assert sorted({round(x, 2) for x, _ in slab.cuts}) == [30, 85]
+    assert sorted({round(y, 2) for _, y in slab.cuts}) == [30, 85, 140]
+    smaller = slab_for(SQUARES, 170 * 115 - 0.1)
+    assert smaller is not None
+    assert len(smaller.cuts) < 6
+
+
+def test_spare_room_of_a_slab_is_shared_by_both_sides() -> None:
+    slab = slab_for(SQUARES, 170 * 115 * 1.02)
+    assert slab is not None
+    assert slab.across_mm * slab.down_mm == pytest.approx(170 * 115 * 1.02)
+    assert slab.down_mm / slab.across_mm == pytest.approx(170 / 115)
+    xs, ys = zip(*slab.cuts, strict=True)
+    assert min(xs) + max(xs) == pytest.approx(slab.across_mm)
+    assert min(ys) + max(ys) == pytest.approx(slab.down_mm)
+
+
+def test_round_cuts_lie_staggered_and_save_dough_over_straight_rows() -> None:
+    straight = replace(ROUNDS, staggered=False)
+
+    def cuts(piece: Rolled) -> int:
+        slabs = (slab_for(piece, 1000.0 * k) for k in range(50, 180, 5))
+        return sum(len(slab.cuts) for slab in slabs if slab)
+
+    assert cuts(ROUNDS) > cuts(straight)
+    area = 110_000.0
+    staggered = slab_for(ROUNDS, area)
+    assert staggered is not None
+    nearest = min(math.dist(a, b) for n, a in enumerate(staggered.cuts) for b in staggered.cuts[:n])
+    assert nearest == pytest.approx(64)
+    ys = sorted({round(y, 3) for _, y in staggered.cuts})
+    assert ys[1] - ys[0] == pytest.approx(64 * math.sqrt(3) / 2, abs=1e-3)
+    # Boxes do not nest: their rows are straight whatever is asked.
+    assert slab_for(SQUARES, area) == slab_for(replace(SQUARES, staggered=False), area)
+
+
+@pytest.mark.parametrize("area", [40_000.0, 90_000.0, 200_000.0, 250_000.0])
+def test_a_slab_is_one_that_a_bench_and_a_pin_take(area: float) -> None:
+    for piece in (SQUARES, ROUNDS):
+        slab = slab_for(piece, area)
+        assert slab is not None
+        assert slab.across_mm <= WIDEST_MM
+        assert slab.across_mm * slab.down_mm == pytest.approx(area)
+        longer = max(slab.across_mm, slab.down_mm) / min(slab.across_mm, slab.down_mm)
+        assert longer <= LONGEST
+        assert sum(slab.rows) == len(slab.cuts)
+        # No more could be cut by area alone, and not much less is.
+        own = piece.cutter.area_mm2
+        assert 0.5 * area < len(slab.cuts) * own < area
+
+
+def test_there_is_no_slab_for_less_than_one_cut() -> None:
+    assert slab_for(SQUARES, 60 * 60 - 1) is None
+    one = slab_for(SQUARES, 60 * 60 + 0.1)
+    assert one is not None
+    assert one.cuts == ((pytest.approx(30, abs=0.01), pytest.approx(30, abs=0.01)),)
+
+
+def test_flour_is_picked_up_with_each_rolling_and_none_between_papers() -> None:
+    bench = replace(ROUNDS, papers=False)
+    out = roll_out(bench, 700, DENSITY)
+    one = bench.raw(LOT).grams
+    dough, flour = 700.0, 0.0
+    for done in out.passes:
+        picked = FLOUR_PICKED_UP * dough
+        flour += picked
+        dough += picked - done.pieces * one
+        assert done.rest_g == pytest.approx(dough)
+        area = done.slabs * done.slab.across_mm * done.slab.down_mm
+        before = dough + done.pieces * one
+        assert area * 5 / 1000 * DENSITY == pytest.approx(before)
+    assert (out.flour_g, out.rest_g) == (pytest.approx(flour), pytest.approx(dough))
+    assert roll_out(ROUNDS, 700, DENSITY).flour_g == 0
+
+
+def test_scraps_are_rolled_in_as_few_parts_as_they_need() -> None:
+    out = roll_out(replace(ROUNDS, parts=4), 1200, DENSITY)
+    assert out.passes[0].slabs == 4
+    # A part is 300 g: what is left is rolled in as many as it fills.
+    for before, done in pairwise(out.passes):
+        assert done.slabs == math.ceil(before.rest_g / 300)
+    assert out.first_pieces == out.passes[0].pieces
+
+
+def test_dough_for_less_than_one_piece_is_refused_with_what_to_do() -> None:
+    with pytest.raises(Refusal) as said:
+        roll_out(ROUNDS, 10, DENSITY)
+    (fault,) = said.value.faults
+    assert fault.field == "cutter.across_mm"
+    assert "60 mm cutter" in fault.message
+
+
+def test_so_thick_at_most_that_the_pieces_come_out() -> None:
+    for pieces in (10, 24, 40):
+        thick = thickness_for(ROUNDS, pieces, 800, DENSITY)
+        assert thick == round(thick, 1)
+        assert roll_out(replace(ROUNDS, thickness_mm=thick), 800, DENSITY).pieces >= pieces
+    most = roll_out(replace(ROUNDS, thickness_mm=2), 800, DENSITY).pieces
+    assert thickness_for(ROUNDS, most, 800, DENSITY) >= 2
+    with pytest.raises(Refusal) as said:
+        thickness_for(ROUNDS, most + 1, 800, DENSITY)
+    assert said.value.faults[0].field == "pieces"
+    assert f"this dough gives {most}." in said.value.faults[0].message
+    assert ROUNDS.giving(most + 1, Lot(800, DENSITY)) is None
+
+
+def test_a_cutter_of_another_size_gives_another_mass() -> None:
+    heavier = ROUNDS.weighing(2 * ROUNDS.raw(LOT).grams, LOT)
+    assert heavier.raw(LOT).grams == pytest.approx(2 * ROUNDS.raw(LOT).grams, rel=0.02)
+    assert heavier.thickness_mm == ROUNDS.thickness_mm
+    leaf = Rolled(cutter=LEAF).wider(1.1)
+    assert leaf.cutter.down_mm / leaf.cutter.across_mm == pytest.approx(82 / 48, rel=0.02)
+
+
+def test_wedges_of_a_round_pan_are_as_long_as_its_radius() -> None:
+    pan = Pan("round", 240, wedges=12)
+    scored = pan.score(600, 12, 2)
+    assert (scored.pans, scored.full_g, scored.deep_mm) == (2, 600, 12)
+    assert (scored.down_mm, scored.piece_g, scored.each_gives) == (120, 50, 12)
+    assert pan.lies(pan.raw(LOT), 0).outline == "round"
+    assert Pan("square", 200).lies(Pan("square", 200).raw(LOT), 0).outline == "box"
+
+
+@pytest.mark.parametrize(
+    ("pan", "field"),
+    [
+        (Pan("square", 100, scored_across=10, scored_down=2), None),
+        (Pan("square", 99, scored_across=10, scored_down=2), "scored_across"),
+        (Pan("rectangle", 200, 99, scored_across=2, scored_down=10), "scored_across"),
+        (Pan("round", 101, wedges=31), None),
+        (Pan("round", 101, wedges=32), "wedges"),
+    ],
+)
+def test_no_knife_cuts_under_a_centimetre(pan: Pan, field: str | None) -> None:
+    if field is None:
+        assert pan.score(300, 10, 1).pieces == pan.pieces
+        return
+    with pytest.raises(Refusal) as said:
+        pan.score(300, 10, 1)
+    assert said.value.faults[0].field == field
+    assert "10 mm wide" in said.value.faults[0].message
+
+
+def test_a_pan_is_its_own_tray_and_no_wider_than_it_is() -> None:
+    pan = Pan("square", 200, thickness_mm=10)
+    with pytest.raises(Refusal) as said:
+        pan.wider(1.1)
+    assert said.value.faults[0].field == "width_mm"
+    shape, purpose = pan.chilled(LOT)
+    assert (shape.volume_over_area_mm, purpose) == (5, "slice")
+    assert (pan.hot_work.each_s, pan.hot_work.within_min) == (4, 1)

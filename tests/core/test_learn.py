@@ -6,11 +6,21 @@ from statistics import mean
 import numpy as np
 import pytest
 
-from finebatch.core.book.learn import BAKE_SD, MeasuredBake, learn
+from finebatch.core.book.learn import (
+    BAKE_SD,
+    DOUGH_SD,
+    KITCHEN_SD,
+    MINUTES_BAKE_SD,
+    MINUTES_DOUGH_SD,
+    MINUTES_KITCHEN_SD,
+    MeasuredBake,
+    learn,
+    together,
+)
 from finebatch.core.formula.composition import compose
 from finebatch.core.piece.effects import BakeConditions, measure_effects
 from finebatch.core.piece.foresee import Models, foresee
-from finebatch.core.piece.portion import MassPortion, shape_piece
+from finebatch.core.piece.portion import CutDisc, MassPortion, shape_piece
 from finebatch.core.piece.spread import predict_width
 from finebatch.facts import tables
 
@@ -150,3 +160,92 @@ def test_minutes_that_are_far_off_are_set_aside_for_themselves(models: Models) -
     kept = learn(models.spread, [replace(wrong, counts="in"), right, right, right])
     assert kept.minutes_aside == set()
     assert kept.of_dough("A").timed == 4
+
+
+def test_one_bakes_minutes_are_shared_between_kitchen_and_dough_by_what_each_may_stray(
+    models: Models,
+) -> None:
+    kitchen, dough, each = MINUTES_KITCHEN_SD**2, MINUTES_DOUGH_SD**2, MINUTES_BAKE_SD**2
+    plain = bake(models, ()).plain_minutes
+    lessons = learn(models.spread, [bake(models, (), minutes=plain * 1.1)])
+    seen = math.log(1.1)
+    both = (kitchen + dough) / (kitchen + dough + each) * seen
+    assert lessons.of_dough("A").minutes_shift == pytest.approx(both)
+    here = kitchen / (kitchen + dough + each) * seen
+    assert lessons.kitchen_minutes() == pytest.approx(here)
+    assert lessons.of_dough("never baked").minutes_shift == pytest.approx(here)
+    assert (lessons.of_dough("A").timed, lessons.of_dough("A").bakes, lessons.bakes) == (1, 0, 0)
+
+
+def test_widths_shift_kitchen_and_dough_the_way_they_came_out(models: Models) -> None:
+    none = learn(models.spread, [])
+    assert none.kitchen_width()[0] == none.dough_width("A")[0] == 0
+    wide = learn(models.spread, [of_width(models, 1.08)] * 3)
+    assert wide.kitchen_width()[0] > wide.dough_width("B")[0] == pytest.approx(0, abs=1e-9)
+    assert wide.dough_width("A")[0] > 0
+    assert 0 < wide.kitchen_width()[1] < none.kitchen_width()[1]
+    assert wide.dough_width("B")[1] == pytest.approx(DOUGH_SD)
+    assert none.kitchen_width()[1] == pytest.approx(KITCHEN_SD)
+    narrow = learn(models.spread, [of_width(models, 0.92)] * 3)
+    assert narrow.kitchen_width()[0] < 0 > narrow.dough_width("A")[0]
+    assert wide.bakes == 3
+
+
+def likeliest(values: list[float], sds: list[float], prior_sd: float) -> float:
+    """By brute force: where Student's tails of all readings and the prior come to the most."""
+
+    def unlikely(at: float) -> float:
+        tails = (
+            2.5 * math.log1p(((v - at) / sd) ** 2 / 4) for v, sd in zip(values, sds, strict=True)
+        )
+        return sum(tails) + 0.5 * (at / prior_sd) ** 2
+
+    return min(np.linspace(-1.6, 1.6, 32_001), key=unlikely)
+
+
+@pytest.mark.parametrize(
+    ("values", "sds"),
+    [
+        ([0.1], [0.05]),
+        ([0.1, 0.12, 0.11], [0.05, 0.02, 0.04]),
+        ([0.02, 0.03, -0.6], [0.03, 0.03, 0.03]),
+        ([-1.2, -1.3, -1.25], [0.05, 0.05, 0.05]),
+        ([0.3, -0.3], [0.1, 0.02]),
+        ([5.0, 5.0, 5.0, 0.0], [0.1, 0.1, 0.1, 0.1]),
+    ],
+)
+def test_readings_come_to_where_they_are_likeliest_together(
+    values: list[float], sds: list[float]
+) -> None:
+    at, variance = together(np.array(values), np.array(sds), 0.5)
+    if max(map(abs, values)) < 2:
+        assert at == pytest.approx(likeliest(values, sds, 0.5), abs=2e-3)
+    assert 0 < variance < 0.25
+    mirrored, same = together(-np.array(values), np.array(sds), 0.5)
+    assert (mirrored, same) == (pytest.approx(-at), pytest.approx(variance))
+
+
+def test_two_readings_are_surer_than_one_and_a_sure_one_surer_still() -> None:
+    one, two, sure = (
+        together(np.full(n, 0.05), np.full(n, sd), 0.5)[1]
+        for n, sd in ((1, 0.05), (2, 0.05), (1, 0.02))
+    )
+    assert sure < two < one
+    # At its middle each reading weighs (ν + 1) / ν, beside the prior.
+    at, variance = together(np.array([0.0]), np.array([0.05]), 0.5)
+    assert at == 0
+    assert 1 / variance == pytest.approx(5 / 4 / 0.05**2 + 1 / 0.5**2)
+
+
+def test_a_cut_piece_tells_little_by_its_width_and_is_set_aside_when_it_is_absurd(
+    models: Models,
+) -> None:
+    made = compose(FORMULA, tables.larder())
+    disc = foresee(models, made, "rolled", CutDisc(70, 5), HOW)
+    effects = measure_effects(made, disc.raw, HOW)
+    cut = replace(bake(models, ()), row=models.spread.row(effects, disc.raw), raw=disc.raw)
+    ball_too = learn(models.spread, [of_width(models, 1.05)] * 3).kitchen_width()
+    as_foreseen = replace(cut, widths_mm=(disc.width.middle_mm * 1.01,))
+    assert learn(models.spread, [as_foreseen] * 3).kitchen_width()[1] > ball_too[1]
+    shrunk = replace(cut, widths_mm=(58.0, 58.0))
+    assert learn(models.spread, [as_foreseen, shrunk, as_foreseen]).set_aside == {1}

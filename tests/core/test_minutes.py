@@ -10,7 +10,9 @@ from finebatch.core.heat.minutes import (
     Doneness,
     HeatModel,
     bake_minutes,
+    look_from,
     oven_share,
+    second_bake_minutes,
 )
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.piece.foresee import Models
@@ -65,6 +67,9 @@ def test_each_doneness_takes_longer_than_the_softer_one() -> None:
         ({"shelves": 2}, 1.1),
         ({"surface": "insulated"}, 1.1),
         ({"surface": "silicone"}, 1.0),
+        ({"surface": "dark"}, 0.95),
+        ({"in_pan": True}, 1.7),
+        ({"shelves": 1}, 1.0),
         ({"is_log": True}, math.exp(0.4)),
         ({"learnt": math.log(0.9)}, 0.9),
         ({"shelves": 2, "surface": "insulated"}, 1.21),
@@ -99,3 +104,42 @@ def test_whole_minutes_are_near_and_at_least_one(value: float) -> None:
     whole = whole_minutes(value)
     assert whole >= 1
     assert abs(whole - value) <= 0.5 or whole == 1
+
+
+def test_an_oven_just_hot_enough_is_taken_and_its_share_is_the_law() -> None:
+    assert oven_share(110, 20, 90) == pytest.approx(math.log(90 / 20))
+    with pytest.raises(Refusal):
+        oven_share(109.9, 20, 90)
+
+
+def look(minutes: float = 12.0, swing_c: float = 0.0, oven_c: float = 180.0) -> int:
+    return look_from(PLAIN, minutes, swing_c, oven_c=oven_c, dough_temp_c=20.0, doneness="chewy")
+
+
+def test_one_bake_in_ten_is_done_before_the_first_look() -> None:
+    assert look(100) == math.floor(100 * math.exp(-1.2816 * PLAIN.noise_sd))
+    assert look(0.3) == 1
+
+
+def test_a_swinging_oven_is_looked_into_earlier_by_what_it_does_to_the_minutes() -> None:
+    # A quarter of the swing up or down, by the law itself at two temperatures close by.
+    by_c = math.log(oven_share(180.01, 20, 90) / oven_share(179.99, 20, 90)) / 0.02
+    sd = math.hypot(PLAIN.noise_sd, by_c * 40 / 4)
+    assert look(1000, swing_c=40) == math.floor(1000 * math.exp(-1.2816 * sd))
+    assert look(1000, swing_c=40) < look(1000, swing_c=20) < look(1000)
+
+
+@pytest.mark.parametrize(
+    ("slice_mm", "oven_c", "wanted"),
+    [
+        (13, 165, 18),
+        (26, 165, 18 * 2**1.2),
+        (13, 260, 9),
+        (13, 100, 18 * 95 / 30),
+        (13, 90, 18 * 95 / 30),
+    ],
+)
+def test_slices_dry_by_their_thickness_and_the_oven(
+    slice_mm: float, oven_c: float, wanted: float
+) -> None:
+    assert second_bake_minutes(slice_mm, oven_c) == pytest.approx(wanted)

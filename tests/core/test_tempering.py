@@ -1,5 +1,7 @@
 """Out of the cold: how long a shape takes to come back, and where it thaws."""
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -58,3 +60,28 @@ def test_thicker_takes_longer(shape: Shape, times: float) -> None:
 def test_a_room_too_cold_to_temper_in_is_not_waited_for(room_c: float) -> None:
     kitchen = {**KITCHEN, "room_c": room_c}
     assert tempering(disc_shape(180, 25), "roll", "fridge", **kitchen) == Tempering(0, 0)
+
+
+def test_out_of_the_freezer_an_hour_on_the_bench_is_the_most() -> None:
+    def alone(mm: float) -> int:
+        return math.ceil(follow(ball_shape(mm), "room", 21, -18).reaches(8) or 0)
+
+    across = next(mm for mm in range(20, 90) if alone(mm + 1) > BENCH_THAW_MOST_MIN)
+    just = tempering(ball_shape(across), "scoop", "freezer", **KITCHEN)
+    assert just == Tempering(0, alone(across))
+    thick = ball_shape(across + 1)
+    more = tempering(thick, "scoop", "freezer", **KITCHEN)
+    thaw = follow(thick, "fridge", 4, -18).reaches(2)
+    bench = follow(thick, "room", 21, 2).reaches(8)
+    assert thaw is not None
+    assert bench is not None
+    assert more == Tempering(math.ceil(thaw), math.ceil(bench))
+    slow = tempering(thick, "scoop", "freezer", **KITCHEN, slower=2)
+    assert slow.thaw_min > more.thaw_min
+    assert slow.bench_min == more.bench_min
+
+
+def test_what_does_not_thaw_within_a_day_is_given_a_day() -> None:
+    kitchen = {**KITCHEN, "fridge_c": 0.0}
+    block = disc_shape(400, 60)
+    assert tempering(block, "roll", "freezer", **kitchen, slower=3).thaw_min == 24 * 60

@@ -1,3 +1,6 @@
+import math
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -6,11 +9,12 @@ from finebatch.core.formula.composition import compose
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.effects import BakeConditions, measure_effects
 from finebatch.core.piece.foresee import Models
-from finebatch.core.piece.portion import CutDisc, MassPortion, shape_piece
+from finebatch.core.piece.portion import CutDisc, MassPortion, RawPiece, shape_piece
 from finebatch.core.piece.thickness import (
     WATER_LOSS,
     LiftModel,
     fill_share,
+    height_half_spread_mm,
     lift,
     predict_thickness,
 )
@@ -86,3 +90,38 @@ def test_a_dough_with_powder_stands_higher() -> None:
         measured = measure_effects(dough, raw, how)
         heights.append(predict_thickness(tables.models().lift, measured, raw, 70, "drop").height_mm)
     assert heights[1] > heights[0]
+
+
+def box(**changes: object) -> RawPiece:
+    return replace(shape_piece(MassPortion(30), 1.2), **changes)
+
+
+@pytest.mark.parametrize("even_mm", [2.0, 8.0, 12.59, 12.6, 12.61, 20.0])
+def test_a_mound_is_as_high_as_its_volume_and_its_rim_make_it(even_mm: float) -> None:
+    """Also where it fills least, and without a step there."""
+    width = 70.0
+    volume = math.pi / 4 * width**2 * even_mm
+    raw = box(volume_cm3=volume / 1000)
+    high = predict_thickness(FLAT, STILL, raw, width, "drop").height_mm
+    assert fill_share(raw, high, width) * high == pytest.approx(even_mm, rel=1e-9)
+    assert fill_share(raw, high, width) == pytest.approx(max(1 - 4 / 3 * high / width, 0.6))
+
+
+def test_a_log_and_a_pan_fill_their_box_by_their_own_shape() -> None:
+    log = box(form="log", length_mm=300.0, width_mm=40.0, volume_cm3=480.0)
+    high = predict_thickness(FLAT, STILL, log, 60, "twice_baked").height_mm
+    # It keeps its length, and its ends round off as it grows wider.
+    assert high == pytest.approx(480_000 / (60 * (300 + 0.5 * 20)) * 3 / 2)
+    assert fill_share(box(form="pan", flat=True), 10, 50) == 1
+    assert fill_share(box(flat=True), 10, 50) == 0.95
+
+
+def test_each_lift_is_a_factor_by_its_dose() -> None:
+    model = LiftModel(plain=0.1, soda=0.2, powder=0.3, egg=0.4, noise_sd=0.1)
+    found = lift(model, {"soda": 0.5, "powder": 2.0, "eggless": 0.25})
+    assert math.log(found) == pytest.approx(0.1 + 0.1 + 0.6 + 0.3)
+
+
+def test_half_spread_is_half_way_between_raw_and_baked() -> None:
+    raw = box(width_mm=40.0, volume_cm3=25.0)
+    assert height_half_spread_mm(raw, 80) == pytest.approx(25_000 / (math.pi / 4 * 60**2))
