@@ -95,6 +95,7 @@ def test_an_allergen_says_what_brings_it_and_where_in_the_order_of_the_card() ->
         PLAIN,
         lines=(
             Line("1", "egg", "egg_whole"),
+            Line("2", "egg", "egg_whole"),
             Line("9", "g", "butter_unsalted"),
             Line("9", "g", None),
         ),

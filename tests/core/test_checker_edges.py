@@ -13,6 +13,7 @@ from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.work import (
+    COOL_JOBS,
     Bake,
     DoughWork,
     Kitchen,
@@ -30,6 +31,7 @@ TRAY = TrayWork("A1", "A", 6, 5, (Bake(12, 6, 180),), rest_min=3, cool_min=20)
 OVEN = Oven(2, rise_c_min=10, fall_c_min=4, room_c=20)
 KITCHEN = Kitchen(4, ovens=(OVEN,), raw_wait_min=45, rest_over_min=30, sheet_ready_min=8)
 WORK = Work((DOUGH,), (TRAY,), KITCHEN)
+TWO_HANDS = replace(KITCHEN, workers=(Worker(), Worker()))
 
 
 def placed(whose: str, step: JobKind, start: int, end: int, **more: Any) -> Placed:
@@ -205,7 +207,7 @@ def test_just_allowed_passes_and_one_more_is_found(
     work: Work, allowed: list[Placed], too_much: list[Placed], fault: str
 ) -> None:
     assert find_faults(plan(allowed), work) == []
-    assert fault in find_faults(plan(too_much), work)
+    assert find_faults(plan(too_much), work).count(fault) == 1
 
 
 @pytest.mark.parametrize(
@@ -348,7 +350,7 @@ def test_scraps_are_chilled_before_they_are_rolled(rolled: int, found: list[str]
     assert WORK.doughs[0].scrap_chill_min == 15
     scraps = laid("A2", portion=rolled, load=42, sheet=2, shelf=2)
     scraps = [replace(a, who=1) for a in scraps]
-    hands = replace(KITCHEN, workers=(Worker(), Worker()))
+    hands = TWO_HANDS
     assert find_faults(plan(laid(), scraps), replace(work, kitchen=hands)) == found
 
 
@@ -360,9 +362,7 @@ def test_hot_work_waits_no_longer_than_it_may(wait: int, found: list[str]) -> No
 
 
 def test_hot_work_does_not_begin_before_the_tray_is_out() -> None:
-    work = replace(
-        tray(shape_min=2, shape_within=2), kitchen=replace(KITCHEN, workers=(Worker(), Worker()))
-    )
+    work = replace(tray(shape_min=2, shape_within=2), kitchen=TWO_HANDS)
     shape = placed("A1", "shape", 37, 39, who=1)
     assert find_faults(plan([*laid(rack=45), shape]), work) == [
         "A1 is shaped -1 min after it is out"
@@ -403,7 +403,7 @@ def test_an_oven_is_given_time_for_another_heat(
     later: int, dial: int, gap: int, found: list[str]
 ) -> None:
     hot = replace(TRAY, name="A2", bakes=(Bake(12, 6, later),))
-    work = replace(WORK, trays=(TRAY, hot), kitchen=replace(KITCHEN, workers=(Worker(), Worker())))
+    work = replace(WORK, trays=(TRAY, hot), kitchen=TWO_HANDS)
     second = laid("A2", portion=20, load=37 + gap + (gap == 0), sheet=2, shelf=2)
     second = [replace(a, who=1) for a in second]
     turned = replace(heated(34, dial), id=JobKey("oven1", "heat", 1))
@@ -465,3 +465,336 @@ def test_a_pin_is_met_to_the_minute() -> None:
     key = JobKey("A1", "load")
     assert find_faults(PLAN, replace(WORK, pins=(Pin(key, 24),))) == []
     assert find_faults(PLAN, replace(WORK, pins=(Pin(key, 25),))) == ["A1.load is not at 25"]
+
+
+@pytest.mark.parametrize(
+    ("oven", "dial", "found"),
+    [
+        ({"fan": True}, 160, []),
+        ({"fan": True}, 165, []),
+        ({"fan": True}, 166, ["A1.bake wants 160 °C and the dial was told 166"]),
+        ({"fan": True}, 154, ["A1.bake wants 160 °C and the dial was told 154"]),
+        ({"offset_c": 8}, 172, []),
+        ({"offset_c": 8}, 180, ["A1.bake wants 172 °C and the dial was told 180"]),
+        ({"offset_c": 8.5}, 166, []),
+        ({"offset_c": -8}, 180, ["A1.bake wants 188 °C and the dial was told 180"]),
+        ({}, None, ["A1.bake wants 180 °C and the dial was told None"]),
+    ],
+)
+def test_the_dial_is_told_by_how_the_oven_blows_and_lies(
+    oven: dict[str, Any], dial: int | None, found: list[str]
+) -> None:
+    work = kitchen(ovens=(replace(OVEN, **oven),))
+    told = replace(heated(), dial_c=dial)
+    assert find_faults(plan(laid(), told), work) == found
+
+
+def test_each_oven_has_its_own_dial_and_nature() -> None:
+    second = replace(OVEN, fan=True)
+    work = replace(trays(2), kitchen=replace(TWO_HANDS, ovens=(OVEN, second)))
+    other = [replace(a, who=1, oven=2 if a.oven else None) for a in laid("A2", 15, sheet=2)]
+    told = Placed(JobKey("oven2", "heat"), None, "oven", 0, 16, oven=2, dial_c=160)
+    assert find_faults(plan(laid(), other, told), work) == []
+    wrong = find_faults(plan(laid(), other, replace(told, dial_c=180)), work)
+    assert wrong == ["A2.bake wants 160 °C and the dial was told 180"]
+    untold = find_faults(plan(laid(), other), work)
+    assert untold == ["nobody is told to turn the oven on for A2.bake"]
+
+
+def test_each_bake_that_nobody_is_told_of_is_named() -> None:
+    second = [replace(a, who=1) for a in laid("A2", 15, load=26, sheet=2, shelf=2)]
+    work = replace(trays(2), kitchen=TWO_HANDS)
+    assert find_faults(plan(laid(), second, heated(start=30)), work) == [
+        "nobody is told to turn the oven on for A1.bake",
+        "nobody is told to turn the oven on for A2.bake",
+    ]
+
+
+@pytest.mark.parametrize(("later", "fits"), [(185, True), (175, True), (186, False), (174, False)])
+def test_heats_within_the_bakers_tolerance_share_the_oven(later: int, fits: bool) -> None:
+    near = replace(TRAY, name="A2", bakes=(Bake(12, 6, later),))
+    second = [replace(a, who=1) for a in laid("A2", 15, load=30, sheet=2, shelf=2)]
+    work = Work((DOUGH,), (TRAY, near), TWO_HANDS)
+    found = find_faults(plan(laid(), second, heated(dial_c=(180 + later) // 2)), work)
+    assert found == ([] if fits else ["A2.bake goes in -7 min after A1.bake"])
+
+
+def test_two_trays_that_go_in_together_want_one_heat() -> None:
+    hot = replace(TRAY, name="A2", bakes=(Bake(12, 6, 200),))
+    second = [replace(a, who=1) for a in laid("A2", 15, sheet=2, shelf=2)]
+    work = Work((DOUGH,), (TRAY, hot), replace(TWO_HANDS, tolerance_c=10))
+    found = find_faults(plan(laid(), second, heated(dial_c=190)), work)
+    assert "A2.bake goes in -13 min after A1.bake" in found
+
+
+def swapped(turn: int, later_turn: int) -> tuple[list[Placed], list[Placed]]:
+    """Two trays that change shelves as they are turned."""
+
+    def moved(laid_tray: list[Placed], other: str, to: int) -> list[Placed]:
+        new: dict[JobKind, dict[str, Any]] = {
+            "turn": {"partner": other, "to_shelf": to},
+            "out": {"shelf": to},
+        }
+        return [replace(a, **new.get(a.kind, {})) for a in laid_tray]
+
+    two = laid("A2", 15, load=24, turn=later_turn, sheet=2, shelf=2)
+    return moved(laid(turn=turn), "A2", 2), [replace(a, who=1) for a in moved(two, "A1", 1)]
+
+
+SWAPS = replace(KITCHEN, workers=(Worker(), Worker()), swaps=True)
+NO_SWAP = "is swapped and taken out elsewhere, or may not be swapped"
+
+
+def test_two_trays_change_shelves_as_the_first_of_them_is_turned() -> None:
+    work = replace(trays(2), kitchen=SWAPS)
+    assert find_faults(plan(*swapped(31, 31)), work) == []
+    assert find_faults(plan(*swapped(31, 32)), work) == []
+    one, two = swapped(31, 31)
+    home = [replace(a, shelf=2) if a.kind == "out" else a for a in two]
+    assert find_faults(plan(one, home), work) == [f"A2.bake {NO_SWAP}"]
+    still = replace(work, kitchen=replace(SWAPS, swaps=False))
+    assert find_faults(plan(one, two), still) == [f"A1.bake {NO_SWAP}", f"A2.bake {NO_SWAP}"]
+    # A tray that goes where another stays is on its shelf twice.
+    alone = [replace(a, shelf=2) if a.kind == "turn" else a for a in laid("A2", 15, sheet=2)]
+    stays = [replace(a, who=1, shelf=2 if a.shelf else None) for a in alone]
+    assert find_faults(plan(one, stays), work) == ["shelf 2 holds A2.bake and A1.bake at once"]
+
+
+@pytest.mark.parametrize(("apart", "fits"), [(5, True), (6, False)])
+def test_turns_more_than_five_minutes_apart_are_no_swap(apart: int, fits: bool) -> None:
+    slow = replace(TRAY, name="A2", bakes=(Bake(12, 6 + apart - 1, 180),))
+    work = Work((DOUGH,), (replace(TRAY, bakes=(Bake(12, 5, 180),)), slow), SWAPS)
+    found = find_faults(plan(*swapped(30, 30 + apart)), work)
+    # Until the later one is turned its shelf is not free.
+    assert found == ([] if fits else ["shelf 2 holds A2.bake and A1.bake at once"])
+
+
+@pytest.mark.parametrize("kind", ["load", "turn", "out", "shape", "rack"])
+def test_portioning_is_broken_off_for_whatever_cannot_wait(kind: JobKind) -> None:
+    work = kitchen(interrupts=True)
+    one = placed("A1", "portion", 10, 16, sheet=1, pause=(12, 13))
+
+    def beside(kind: JobKind) -> list[str]:
+        job = placed("Z1", kind, 12, 13)
+        found = find_faults(plan([one, *laid(load=30)[1:], job]), work)
+        return [fault for fault in found if "broken off" in fault]
+
+    assert beside(kind) == []
+    assert beside("finish") == ["A1.portion is broken off for Z1.finish"]
+
+
+def test_only_what_the_same_hands_do_meanwhile_breaks_portioning_off() -> None:
+    work = replace(WORK, kitchen=replace(TWO_HANDS, interrupts=True))
+    one = placed("A1", "portion", 10, 16, sheet=1, pause=(12, 13), who=0)
+
+    def beside(*jobs: Placed) -> list[str]:
+        return find_faults(plan([one, *laid(load=30)[1:], *jobs]), work)
+
+    assert beside(placed("A", "part", 11, 14, who=1)) == []
+    for start in (11, 13):
+        found = beside(placed("A", "part", start, start + 1, who=0))
+        assert len(found) == 1
+        assert "two jobs at once for one pair of hands" in found[0]
+    none = replace(one, pause=(12, 12), end=15)
+    assert find_faults(plan([none, *laid(load=30)[1:]]), work) == [
+        "A1.portion is broken off from 12 to 12"
+    ]
+
+
+def test_a_dough_put_into_the_cold_between_its_trays_is_not_warm_meanwhile() -> None:
+    cold = placed("A", "chill", 15, 100)
+    two = laid("A2", 100, load=135, sheet=2, shelf=2)
+    assert find_faults(plan(laid(), two), trays(2)) == ["dough A is warm for 125 min"]
+    assert find_faults(plan(laid(), two, cold), trays(2)) == []
+    other = replace(cold, dough="B")
+    assert find_faults(plan(laid(), two, other), trays(2)) == ["dough A is warm for 125 min"]
+    # Cold for five minutes only, it was warm for the rest.
+    brief = placed("A", "chill", 15, 19)
+    assert find_faults(plan(laid(), two, brief), trays(2)) == ["dough A is warm for 121 min"]
+
+
+def test_what_a_dough_waits_for_after_mixing_is_not_time_in_the_warm() -> None:
+    work = dough(makes=(Make("Mix", 10, wait_min=20),))
+    later = replace(work, kitchen=replace(KITCHEN, raw_wait_min=60))
+    assert find_faults(plan(laid(portion=100, load=150)), later) == []
+    assert find_faults(plan(laid(portion=100, load=151)), later) == ["dough A is warm for 121 min"]
+
+
+def test_a_dough_mixed_in_two_steps_has_its_bowl_until_it_is_rested() -> None:
+    makes = (Make("Melt", 4, wait_min=6), Make("Fold", 5, wait_min=5))
+    doughs = (DoughWork("A", makes, chill_min=5), replace(DOUGH, letter="B", chill_min=5))
+    works = (TRAY, replace(TRAY, name="B1", dough="B"))
+    work = Work(doughs, works, replace(TWO_HANDS, fridge=1, bowls=1))
+    # Folded at 15, rested until 20, portioned at 25: the fridge has it from 15 to 25.
+    folded = replace(mixed(10, 15), id=JobKey("A", "mix", 1))
+    first = [mixed(0, 4), folded, *laid(portion=25, load=31)]
+
+    def second(start: int, end: int) -> list[Placed]:
+        tray = laid("B1", 35, 45, sheet=2, shelf=2)
+        return [replace(a, who=1) for a in (mixed(start, end, "B"), *tray)]
+
+    assert find_faults(plan(first, second(20, 30)), work) == []
+    early = find_faults(plan(first, second(19, 29)), work)
+    assert early == ["more doughs wait in bowls than there are"]
+    quick = replace(work, doughs=(doughs[0], replace(doughs[1], makes=(Make("Mix", 4),))))
+    colder = find_faults(plan(first, second(20, 24)), quick)
+    assert colder == ["more doughs are cold than the fridge holds"]
+
+
+def test_doughs_that_have_no_bowl_do_not_hide_those_that_have() -> None:
+    doughs = (
+        DoughWork("A", (Make("Take out", 1, kind="take"),)),
+        DoughWork("B", ()),
+        DoughWork("C", (Make("Mix", 10),), chill_min=5),
+        DoughWork("D", (Make("Mix", 10),)),
+    )
+    works = tuple(replace(TRAY, name=f"{d.letter}1", dough=d.letter) for d in doughs)
+    ovens = (replace(OVEN, shelves=4),)
+    four = replace(KITCHEN, workers=(Worker(),) * 4, mixers=4, ovens=ovens, bowls=2, fridge=1)
+    work = Work(doughs, works, four)
+    begun = [
+        Placed(JobKey("A", "take"), None, "hands", 9, 10, dough="A"),
+        mixed(0, 10, "C", who=2),
+        mixed(0, 10, "D", who=3),
+    ]
+    parts = [
+        [replace(a, who=n) for a in laid(w.name, 20, 30, sheet=n + 1, shelf=n + 1)]
+        for n, w in enumerate(works)
+    ]
+    every = Plan((heated(), *begun, *(a for part in parts for a in part)), 68, 0)
+    assert find_faults(every, work) == []
+    fewer = replace(work, kitchen=replace(four, bowls=1))
+    assert find_faults(every, fewer) == ["more doughs wait in bowls than there are"]
+    colder = replace(work, kitchen=replace(four, fridge=0))
+    assert find_faults(every, colder) == ["more doughs are cold than the fridge holds"]
+
+
+def test_a_dough_all_of_which_is_kept_needs_no_tray() -> None:
+    work = replace(WORK, doughs=(replace(DOUGH, letter="B"), DOUGH))
+    assert find_faults(plan(laid(), mixed(50, 60, "B")), work) == []
+    chilled = replace(work, doughs=(replace(DOUGH, letter="B", chill_min=5), DOUGH))
+    assert find_faults(plan(laid(), mixed(50, 60, "B")), chilled) == []
+
+
+@pytest.mark.parametrize("step", ["load", "portion", "rack", "cool"])
+def test_a_plan_that_lacks_a_step_is_told_so_and_the_rest_is_still_checked(step: str) -> None:
+    rest = [a for a in laid() if a.kind != step]
+    two = laid("A2", 15, load=44, sheet=5, shelf=2)
+    faults = find_faults(plan(rest, two), trays(2))
+    assert f"there is no A1.{step}" in faults
+    assert "there is no sheet 5" in faults
+
+
+def test_what_is_wrong_with_one_bake_does_not_hide_the_others() -> None:
+    nowhere = [replace(a, oven=9) if a.kind == "bake" else a for a in laid()]
+    late = laid("A2", 15, load=44, sheet=2, shelf=7)
+    assert find_faults(plan(nowhere, late), trays(2)) == [
+        "there is no oven 9",
+        "there is no shelf 7",
+    ]
+    logs = replace(TRAY, bakes=(Bake(12, 6), Bake(12, 6)), slice_min=2)
+    again = placed("A1", "bake", 60, 72, oven=9, shelf=1)
+    again = replace(again, id=JobKey("A1", "bake", 1))
+    once = [a for a in laid() if a.kind != "out"]
+    ends = [Placed(JobKey("A1", k, 1), "A1", "oven", 60, 61, oven=9) for k in ("load", "out")]  # type: ignore[arg-type]
+    faults = find_faults(plan(once, again, *ends), replace(WORK, trays=(logs,)))
+    assert "there is no oven 9" in faults
+
+
+def test_the_rack_is_counted_as_trays_come_and_go() -> None:
+    ovens = (replace(OVEN, shelves=4),)
+    works = trays(4, kitchen(workers=(Worker(),) * 4, racks=2, ovens=ovens))
+    every = [
+        [replace(a, who=n) for a in laid(f"A{n + 1}", 12, load, sheet=n + 1, shelf=n + 1)]
+        for n, load in enumerate((24, 32, 45, 47))
+    ]
+    # From 42, 50, 63 and 65 on, twenty minutes each: three of them at 65.
+    assert find_faults(plan(*every), works) == ["more trays cool than the rack holds"]
+    roomy = replace(works, kitchen=replace(works.kitchen, racks=3))
+    assert find_faults(plan(*every), roomy) == []
+
+
+READY = dough(makes=())
+"""The dough is there to be portioned."""
+
+
+def by_hands(load: int, work: Work, *workers: Worker, heat: int = 0, who: int = 0) -> list[str]:
+    hands = replace(work.kitchen, workers=workers)
+    own = [replace(a, who=who) for a in laid(load=load)]
+    return find_faults(Plan((heated(heat), *own), load + 38, 0), replace(work, kitchen=hands))
+
+
+@pytest.mark.parametrize(
+    ("away", "load", "found"),
+    [
+        # Off from the start, for however short: it is heated from then on, for sixteen minutes.
+        (((0, 5),), 20, []),
+        (((0, 5),), 19, ["A1.bake goes into an oven that was off until 5"]),
+        (((1, 5),), 19, []),
+        (((0, 2), (3, 5)), 18, []),
+        (((0, 2), (2, 5)), 19, ["A1.bake goes into an oven that was off until 5"]),
+    ],
+)
+def test_an_oven_is_off_until_somebody_is_there(
+    away: tuple[tuple[int, int], ...], load: int, found: list[str]
+) -> None:
+    assert by_hands(load, READY, Worker(away=away)) == found
+
+
+def test_an_oven_is_watched_while_anybody_who_may_use_it_is_there() -> None:
+    me, kim = Worker(away=((0, 20), (50, 80))), Worker("Kim", away=((20, 50),))
+    found = by_hands(20, READY, me, kim, who=1)
+    assert not any("oven" in fault for fault in found)
+    child = Worker("Kim", COOL_JOBS)
+    found = by_hands(20, READY, Worker(away=((0, 45),)), child, who=1)
+    assert "A1.bake is in the oven with nobody there" in found
+
+
+def test_absences_that_touch_are_one() -> None:
+    late = replace(trays(2), kitchen=replace(KITCHEN, rest_over_min=60, raw_wait_min=90))
+    first, second = laid(load=20, rack=37), laid("A2", portion=15, load=78, sheet=2)
+    gone = Worker(away=((45, 60), (60, 75)))
+    work = replace(late, kitchen=replace(late.kitchen, workers=(gone,)))
+    faults = find_faults(plan(first, second), work)
+    assert faults == ["A2.bake goes into an oven that was off until 75"]
+    # With a minute between them neither is long enough for the oven to be turned off.
+    apart = Worker(away=((45, 60), (61, 75)))
+    work = replace(late, kitchen=replace(late.kitchen, workers=(apart,)))
+    assert find_faults(plan(first, second), work) == []
+
+
+def test_a_tray_goes_in_as_somebody_is_back_and_out_as_they_leave() -> None:
+    roomy = replace(KITCHEN, rest_over_min=60)
+    leaves = replace(WORK, kitchen=replace(roomy, workers=(Worker(away=((38, 70),)),)))
+    assert find_faults(plan(laid(rack=70)), leaves) == []
+    comes = by_hands(40, READY, Worker(away=((10, 40),)))
+    assert "A1.bake is in the oven with nobody there" not in comes
+    assert "A1.bake goes into an oven that was off until 40" in comes
+
+
+def test_a_pin_on_a_job_that_is_not_there_is_left_to_others() -> None:
+    assert find_faults(PLAN, replace(WORK, pins=(Pin(JobKey("Z9", "load"), 24),))) == []
+
+
+def test_a_log_rests_before_it_is_sliced_at_least_and_at_most() -> None:
+    logs = replace(TRAY, bakes=(Bake(12, 6), Bake(12, 6)), slice_min=2, rest_min=3)
+    work = replace(WORK, trays=(logs,), kitchen=replace(KITCHEN, rest_over_min=10))
+
+    def sliced(at: int) -> list[str]:
+        first = [a for a in laid() if a.kind in ("portion", "load", "bake", "turn", "out")]
+        again: dict[JobKind, tuple[int, int]] = {
+            "load": (at + 2, at + 3),
+            "bake": (at + 3, at + 15),
+            "turn": (at + 9, at + 10),
+            "out": (at + 15, at + 16),
+        }
+        second = [
+            Placed(JobKey("A1", step, 1), "A1", "oven", *span, oven=1, shelf=1, dough="A")
+            for step, span in again.items()
+        ]
+        rest = [a for a in laid(rack=at + 20) if a.kind in ("rack", "cool", "sheet")]
+        return find_faults(plan(first, placed("A1", "slice", at, at + 2), second, rest), work)
+
+    assert sliced(41) == sliced(51) == []
+    assert sliced(40) == ["A1 rests 2 min before it is sliced"]
+    assert sliced(52) == ["A1 rests 14 min before it is sliced"]

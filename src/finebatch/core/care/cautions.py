@@ -28,12 +28,14 @@ def _keys(card: Card, larder: Larder) -> Iterable[tuple[str, str]]:
 
 def allergens(card: Card, larder: Larder) -> list[Allergen]:
     """All allergens by the larder, in the order in which the card brings them."""
-    found: dict[str, dict[str, None]] = {}
+    found: dict[str, list[str]] = {}
     for key, part in _keys(card, larder):
         ingredient = larder[key]
         named = f"{ingredient.name} in the {part}" if part else ingredient.name
         for allergen in ingredient.allergens:
-            found.setdefault(allergen, {})[named] = None
+            by = found.setdefault(allergen, [])
+            if named not in by:
+                by.append(named)
     return [Allergen(name, tuple(by)) for name, by in found.items()]
 
 

@@ -10,7 +10,7 @@ from itertools import pairwise
 from finebatch.core.plan.checker_ovens import Alone, Own, check_ovens, overlaps
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
-from finebatch.core.plan.work import DoughWork, TrayWork, Work
+from finebatch.core.plan.work import DoughWork, Span, TrayWork, Work
 
 HANDS = (
     "mix",
@@ -29,10 +29,8 @@ HANDS = (
 
 
 def _most_at_once(spans: Iterable[tuple[int, int]]) -> int:
-    steps = sorted(
-        [(start, 1) for start, end in spans if end > start]
-        + [(end, -1) for start, end in spans if end > start]
-    )
+    real = [(start, end) for start, end in spans if end > start]
+    steps = sorted([(start, 1) for start, _ in real] + [(end, -1) for _, end in real])
     most = now = 0
     for _, step in steps:
         now += step
@@ -208,7 +206,7 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
             yield f"{workers[who].name} may not slice {a.tray}"
         else:
             if a.pause is not None:
-                yield from _check_pause(a, plan, work)
+                yield from _check_pause(a, a.pause, plan, work)
             low, high = a.pause or (a.end, a.end)
             by_hand[who] += [(a.start, low, f"{a.id}"), (high, a.end, f"{a.id}")]
     for who, jobs in by_hand.items():
@@ -222,9 +220,9 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
         yield "more doughs are mixed at once than there are mixers"
 
 
-def _check_pause(a: Placed, plan: Plan, work: Work) -> Iterator[str]:
+def _check_pause(a: Placed, pause: Span, plan: Plan, work: Work) -> Iterator[str]:
     """Only portioning is broken off, briefly, inside itself, and for nothing but the oven."""
-    low, high = a.pause or (0, 0)
+    low, high = pause
     if not work.kitchen.interrupts or a.kind != "portion":
         yield f"{a.id} may not be broken off"
     if not a.start < low < high < a.end or high - low > 4:
@@ -269,7 +267,7 @@ def _check_rooms(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
                 for t in work.trays_of(dough.letter)
                 if ("portion", 0) in by_tray[t.name]
             ]
-            cold.append((mixed.end, max(trays, default=mixed.end)))
+            cold.append((mixed.end, max([mixed.end, *trays])))
     if _most_at_once(cold) > k.fridge:
         yield "more doughs are cold than the fridge holds"
     yield from _check_bowls(work, alone, by_tray)

@@ -6,6 +6,7 @@ Like the rest of the checker it shares no code with what makes plans.
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed
@@ -30,10 +31,11 @@ def overlaps(spans: Iterable[tuple[int, int, str]]) -> Iterator[tuple[str, str]]
 
 
 def _minutes(oven: Oven, before: float, after: float, tolerance: float) -> int:
-    if abs(after - before) <= tolerance:
-        return 0
-    rate = oven.rise_c_min if after > before else oven.fall_c_min
-    return math.ceil(abs(after - before) / rate)
+    if after > before + tolerance:
+        return math.ceil((after - before) / oven.rise_c_min)
+    if after < before - tolerance:
+        return math.ceil((before - after) / oven.fall_c_min)
+    return 0
 
 
 def check_ovens(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
@@ -93,21 +95,20 @@ def _check_dial(
             continue
         last = max(told, key=lambda a: (a.start, a.id))
         wanted = oven_c - (20 if oven.fan else 0) - oven.offset_c
-        if abs((last.dial_c or 0) - wanted) > tolerance_c + 0.5:
+        if last.dial_c is None or abs(last.dial_c - wanted) > tolerance_c + 0.5:
             yield f"{bake.id} wants {wanted:g} °C and the dial was told {last.dial_c}"
 
 
 def _off_spans(kitchen: Kitchen) -> list[tuple[int, int]]:
     """From when to when nobody who may use the oven is there, for half an hour or from the start:
-    minute by minute."""
+    from each coming or going to the next."""
     grown = [worker for worker in kitchen.workers if "load" in worker.jobs]
-    last = max((end for worker in grown for _, end in worker.away), default=0)
-    alone = [
-        all(any(a <= minute < b for a, b in worker.away) for worker in grown)
-        for minute in range(last + 1)
-    ]
-    edges = [m for m in range(last + 1) if alone[m] != (m > 0 and alone[m - 1])]
-    spans = zip(edges[::2], edges[1::2], strict=True)
+    marks = sorted({mark for worker in grown for span in worker.away for mark in span})
+    spans: list[tuple[int, int]] = []
+    for start, end in pairwise(marks):
+        if all(any(a <= start < b for a, b in worker.away) for worker in grown):
+            goes_on = spans and spans[-1][1] == start
+            spans.append((spans.pop()[0] if goes_on else start, end))
     return [(a, b) for a, b in spans if b - a >= OFF_AFTER or a == 0]
 
 
