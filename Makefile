@@ -7,7 +7,7 @@ STAMPS := build/stamps
 UI_FILES := $(shell find ui/src ui/public -type f 2>/dev/null) ui/index.html ui/vite.config.ts
 CHROMIUM ?= /usr/bin/chromium
 
-.PHONY: help setup setup-dev demo run test check format bench fit api shots chromium clean
+.PHONY: help setup setup-dev demo run test check format bench mutants torture fit api shots chromium clean
 
 help: ## Say what each command does
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## (.*)/  make \1\t\2/' | expand -t 20
@@ -24,6 +24,10 @@ $(STAMPS)/run: requirements/run.lock pyproject.toml | $(VENV)/bin/python
 $(STAMPS)/dev: requirements/dev.lock pyproject.toml | $(VENV)/bin/python
 	@scripts/install.sh requirements/dev.lock
 	@mkdir -p $(STAMPS) && touch $@ $(STAMPS)/run
+
+$(STAMPS)/mutants: requirements/mutants.lock $(STAMPS)/dev
+	@scripts/install.sh requirements/mutants.lock
+	@touch $@
 
 $(STAMPS)/npm: ui/package-lock.json ui/package.json
 	@scripts/need.sh
@@ -67,6 +71,12 @@ format: setup-dev ## Put Python and TypeScript in the house's style
 
 bench: setup-dev ## Measure predictions, plans, start-up and size
 	@$(BIN)/python scripts/bench.py
+
+mutants: setup-dev $(STAMPS)/mutants ## Plant small faults in the core, and say which no test notices
+	@$(BIN)/python scripts/mutants.py
+
+torture: setup-dev ## Whatever the tests draw at random, twenty times as much
+	@TORTURE=20 $(BIN)/pytest -n 2 -m chance --hypothesis-seed=$$RANDOM
 
 fit: setup-dev ## Fit the models to the cases again
 	@$(BIN)/python scripts/fit_models.py

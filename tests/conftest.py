@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
-from hypothesis import settings
+from hypothesis import is_hypothesis_test, settings
 
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.cases import Case
@@ -19,16 +19,27 @@ from finebatch.formats.cases import read_cases
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.app import create_app
+from tests.chance import TIMES, so_many
 
 # Machines are noisy: speed is for the benchmarks, not for the tests.
-# The same examples each time, so that a red run is red again; `--hypothesis-profile=explore` looks
-# further.
+# The same examples each time, so that a red run is red again; `make torture` looks further.
 settings.register_profile("steady", deadline=None, derandomize=True)
-settings.register_profile("explore", deadline=None, derandomize=False)
-settings.load_profile("steady")
+settings.register_profile(
+    "torture", deadline=None, derandomize=False, max_examples=so_many(100), print_blob=True
+)
+settings.load_profile("steady" if TIMES == 1 else "torture")
 
 CASES = Path(tables.__file__).parent / "data" / "spread_cases.json"
 NOON = 1_800_000_000_000
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Mark what is left to chance: `make torture` runs that alone."""
+    for item in items:
+        drawn = is_hypothesis_test(getattr(item, "obj", None))
+        seeds = "seed" in getattr(getattr(item, "callspec", None), "params", {})
+        if drawn or seeds:
+            item.add_marker(pytest.mark.chance)
 
 
 class HandClock:

@@ -36,6 +36,7 @@ def plant(tmp_path: Path) -> Plant:
     planted("src/finebatch/core/plan/keys.py", 'whose, step = text.split(".")\n' * 40)
     planted("src/finebatch/core/piece/kinds/drop.py", 'kind == "drop"\n')
     planted("ui/src/views/tray/MakingPanel.tsx", 'piece.kind === "pan"\n')
+    planted("tests/test_it.py", "assert True\n" * 18)
     return planted
 
 
@@ -103,6 +104,12 @@ def test_a_circle_in_the_interface_is_found(house: ModuleType, plant: Plant) -> 
     plant("ui/src/logic/jobs/index.ts", 'export * from "./order";\n')
     assert house.main() == 0
     plant("ui/src/logic/jobs/order.ts", 'import { layDay } from "../day";\n')
+    assert house.main() == 1
+
+
+@pytest.mark.parametrize("lines", [0, 60])
+def test_too_few_tests_and_too_many_are_found(house: ModuleType, plant: Plant, lines: int) -> None:
+    plant("tests/test_it.py", "assert True\n" * lines)
     assert house.main() == 1
 
 

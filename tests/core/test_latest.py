@@ -13,6 +13,7 @@ from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Span, Work
+from tests.chance import so_many
 from tests.core.test_plan import two_doughs, works
 
 DAY = 24 * 60
@@ -82,7 +83,7 @@ def begin_of(plan: Plan) -> int:
     return min(a.start for a in plan.activities if a.hands)
 
 
-@settings(max_examples=40)
+@settings(max_examples=so_many(40))
 @given(works(), st.integers(0, 4000))
 def test_a_ready_by_is_kept_by_the_quick_plan_with_every_rule(work: Work, spare: int) -> None:
     soonest = quick_plan(work)

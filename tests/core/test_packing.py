@@ -15,6 +15,7 @@ from finebatch.core.piece.layout import (
 )
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.refusal import Refusal
+from tests.chance import so_many
 
 BEST_RADIUS = {
     2: 0.292893,
@@ -78,7 +79,7 @@ boxes = st.tuples(st.floats(30, 120), st.floats(30, 120)).map(
 )
 
 
-@settings(max_examples=60)
+@settings(max_examples=so_many(60))
 @given(sheets, st.one_of(rounds, boxes), st.integers(1, 90))
 def test_every_tray_keeps_its_distances(sheet: Sheet, foot: Footprint, pieces: int) -> None:
     try:

@@ -33,9 +33,12 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Refusal
+from tests.chance import so_many
 from tests.keys import key
 
-few = settings(max_examples=10, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+few = settings(
+    max_examples=so_many(10), deadline=None, suppress_health_check=[HealthCheck.too_slow]
+)
 
 
 def drops(trays: int, sheets: int = 2, shelves: int = 1, bake: int = 12) -> Work:
@@ -336,7 +339,7 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
     raise AssertionError("the session never ends")
 
 
-@settings(few, max_examples=5)
+@settings(few, max_examples=so_many(5))
 @given(
     works(),
     st.lists(st.floats(-0.4, 9), min_size=1, max_size=6),

@@ -14,6 +14,7 @@ from finebatch.core.piece.kinds.twice_baked import SlicesDried
 from finebatch.core.piece.lot import BOWL_LOSS
 from finebatch.core.piece.tray import TrayAnswer, foresee_tray
 from finebatch.core.refusal import Refusal
+from tests.chance import so_many
 from tests.pieces import HOW, basis_of, cutters, dough_of, portionings
 
 BASIS = basis_of()
@@ -135,7 +136,7 @@ def test_a_cold_shortbread_slice_stays_near_its_size(across: float, thick: float
     assert across <= found.width.middle_mm <= 1.25 * across
 
 
-@settings(max_examples=40)
+@settings(max_examples=so_many(40))
 @given(portionings, st.floats(0.7, 1.4))
 def test_another_mass_keeps_the_rest_of_the_setting(piece: Portioning, by: float) -> None:
     grams = answer(piece).foreseen.raw.grams

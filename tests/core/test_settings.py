@@ -17,6 +17,7 @@ from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.schedule import place, sound, times_of
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, Oven, TrayWork, Work
+from tests.chance import so_many
 
 LETTERS = "ABCDEFGHIJ"
 
@@ -93,7 +94,7 @@ def chains(draw: st.DrawFn) -> Work:
     )
 
 
-@settings(max_examples=200)
+@settings(max_examples=so_many(200))
 @given(chains())
 def test_no_plan_by_any_hand_is_below_the_bound(work: Work) -> None:
     low = plain_bound(work)
@@ -109,7 +110,7 @@ def test_the_best_without_the_bound_is_not_below_it(monkeypatch: pytest.MonkeyPa
     """The same search, let down to zero, finds nothing below what is called the least."""
     monkeypatch.setattr(model, "plain_bound", lambda _work: 0)
 
-    @settings(max_examples=15)
+    @settings(max_examples=so_many(15))
     @given(chains())
     def search(work: Work) -> None:
         assert plain_bound(work) <= best_plan(work, 0.5).finish

@@ -21,6 +21,7 @@ from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.sizes import AlsoPieces, foresee_sizes
 from finebatch.core.piece.tray import TrayBasis
 from finebatch.core.refusal import Refusal
+from tests.chance import so_many
 
 FORMULA = {"flour_ap": 300.0, "butter_unsalted": 180.0, "sugar_white": 150.0, "egg_whole": 50.0}
 
@@ -59,7 +60,7 @@ def test_both_sizes_come_from_the_one_dough(
     assert heavier == (times > 1) or piece.kind in ("rolled", "rope")
 
 
-@settings(max_examples=25)
+@settings(max_examples=so_many(25))
 @given(pieces=st.integers(1, 15), times=st.floats(0.4, 2.0))
 def test_just_so_many_drops_of_the_other_size(basis: TrayBasis, pieces: int, times: float) -> None:
     both = foresee_sizes(basis, Drop(grams=15), AlsoPieces(pieces, times))

@@ -14,6 +14,7 @@ from finebatch.core.plan.schedule import place, times_of
 from finebatch.core.plan.slide import slide
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Happened, Work
+from tests.chance import so_many
 from tests.core.test_plan import drops, two_doughs, works
 
 
@@ -41,7 +42,7 @@ def test_a_plan_begun_in_time_stays_as_it_is(work: Work) -> None:
     assert {a.id: a.start for a in slid.activities} == {a.id: a.start for a in plan.activities}
 
 
-@settings(max_examples=25)
+@settings(max_examples=so_many(25))
 @given(works(), st.integers(1, 40), st.integers(0, 100))
 def test_planned_anew_is_never_later_than_slid(work: Work, late: int, which: int) -> None:
     """One job is done late; the oven is seen to by nobody meanwhile, so that it is empty."""

@@ -18,6 +18,7 @@ from finebatch.core.piece.portion import CutDisc, LogSlice, MassPortion, Portion
 from finebatch.core.piece.spread import EDGE_SD, EIGHT_IN_TEN, RULER_SD
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
+from tests.chance import so_many
 from tests.conftest import CASES
 
 ROOM = BakeConditions(21, 180, "conventional", "parchment")
@@ -82,7 +83,7 @@ def test_baked_mass_is_less_than_raw_and_not_by_much(grams: float) -> None:
     assert found.raw.grams == grams
 
 
-@settings(max_examples=30)
+@settings(max_examples=so_many(30))
 @given(st.floats(0, 0.3), st.floats(0.01, 0.3))
 def test_the_band_widens_with_uneven_hands(cv: float, more: float) -> None:
     def half(found: Foreseen) -> float:

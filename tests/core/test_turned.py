@@ -22,6 +22,7 @@ from finebatch.core.piece.turned import factor_for, ladder, piece_of_width, with
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.turned_around import answers
 from finebatch.facts import tables
+from tests.chance import so_many
 from tests.pieces import basis_of
 
 BASIS = basis_of()
@@ -30,7 +31,7 @@ ALL: list[Portioning] = [*ROUND, Roped(), TwiceBaked(), Pan()]
 
 
 @pytest.mark.parametrize("piece", ROUND, ids=lambda p: p.kind)
-@settings(max_examples=25)
+@settings(max_examples=so_many(25))
 @given(wide=st.floats(45, 95))
 def test_the_piece_that_bakes_so_wide(piece: Portioning, wide: float) -> None:
     try:
@@ -64,7 +65,7 @@ def test_a_pans_pieces_are_as_wide_as_they_are_scored() -> None:
 
 
 @pytest.mark.parametrize("piece", ALL, ids=lambda p: p.kind)
-@settings(max_examples=15)
+@settings(max_examples=so_many(15))
 @given(wanted=st.integers(5, 400))
 def test_so_many_need_just_so_much(piece: Portioning, wanted: int) -> None:
     factor = factor_for(BASIS, piece, wanted)

@@ -10,6 +10,7 @@ from hypothesis import HealthCheck, given, settings
 from pypdf import PdfReader
 
 from finebatch.core.piece.kinds.portioning import Portioning
+from tests.chance import so_many
 from tests.pieces import portionings
 from tests.plans import plan
 
@@ -128,7 +129,7 @@ def test_a_pan_and_a_drop_say_why_they_have_no_template(demo: TestClient) -> Non
     assert demo.post("/api/doughs/1/template", json=drop).status_code == 422
 
 
-@settings(max_examples=60, suppress_health_check=list(HealthCheck), deadline=None)
+@settings(max_examples=so_many(60), suppress_health_check=list(HealthCheck), deadline=None)
 @given(piece=portionings)
 def test_any_portioning_is_answered_or_refused_with_a_reason(
     demo: TestClient, piece: Portioning

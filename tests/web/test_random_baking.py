@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.chance import so_many
 from tests.conftest import HandClock
 from tests.plans import plan
 
@@ -16,7 +17,7 @@ def times(session: Any) -> list[tuple[Any, ...]]:
     return sorted(tuple(a[name] for name in names) for a in session["activities"])
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", range(so_many(4)))
 def test_presses_at_random_never_break_a_session(
     demo: TestClient, clock: HandClock, seed: int
 ) -> None:
