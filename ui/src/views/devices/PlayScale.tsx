@@ -24,10 +24,12 @@ export function ScaleShown() {
   const tare = useTare();
   return (
     <>
-      {shows && <ScaleFigure shows={shows} />}
-      <button type="button" className="press self-start" onClick={() => tare.mutate()}>
-        Tare
-      </button>
+      <div className="flex items-center gap-6">
+        {shows && <ScaleFigure shows={shows} />}
+        <button type="button" className="press" onClick={() => tare.mutate()}>
+          Tare
+        </button>
+      </div>
       <Notice problem={tare.error} />
     </>
   );
