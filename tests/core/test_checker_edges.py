@@ -693,12 +693,28 @@ def test_what_is_wrong_with_one_bake_does_not_hide_the_others() -> None:
         "there is no shelf 7",
     ]
     logs = replace(TRAY, bakes=(Bake(12, 6), Bake(12, 6)), slice_min=2)
-    again = placed("A1", "bake", 60, 72, oven=9, shelf=1)
+    again = placed("A1", "bake", 60, 72, oven=1, shelf=7)
     again = replace(again, id=JobKey("A1", "bake", 1))
-    once = [a for a in laid() if a.kind != "out"]
-    ends = [Placed(JobKey("A1", k, 1), "A1", "oven", 60, 61, oven=9) for k in ("load", "out")]  # type: ignore[arg-type]
+    once = [replace(a, oven=9) if a.kind == "bake" else a for a in laid()]
+    ends = [
+        replace(placed("A1", "load", 59, 60), id=JobKey("A1", "load", 1)),
+        replace(placed("A1", "out", 72, 73), id=JobKey("A1", "out", 1)),
+    ]
     faults = find_faults(plan(once, again, *ends), replace(WORK, trays=(logs,)))
-    assert "there is no oven 9" in faults
+    assert {"there is no oven 9", "there is no shelf 7"} <= set(faults)
+
+
+def test_a_third_tray_does_not_move_the_swap_of_two() -> None:
+    ovens = (replace(OVEN, shelves=3),)
+    three = replace(SWAPS, ovens=ovens, workers=(Worker(),) * 3)
+    early = replace(TRAY, name="A3", bakes=(Bake(12, 3, 180),))
+    work = replace(trays(2), kitchen=three)
+    work = replace(work, trays=(*work.trays, early))
+    third = [
+        replace(a, who=2, **({"partner": "A1", "to_shelf": 3} if a.kind == "turn" else {}))
+        for a in laid("A3", 15, turn=28, sheet=3, shelf=3)
+    ]
+    assert find_faults(plan(*swapped(31, 31), third), work) == []
 
 
 def test_the_rack_is_counted_as_trays_come_and_go() -> None:
@@ -798,3 +814,19 @@ def test_a_log_rests_before_it_is_sliced_at_least_and_at_most() -> None:
     assert sliced(41) == sliced(51) == []
     assert sliced(40) == ["A1 rests 2 min before it is sliced"]
     assert sliced(52) == ["A1 rests 14 min before it is sliced"]
+
+
+def test_the_fridge_has_a_dough_from_its_last_step_on() -> None:
+    makes = (Make("Melt", 4, wait_min=6), Make("Fold", 5))
+    doughs = (DoughWork("A", makes, chill_min=5), DoughWork("B", (Make("Mix", 2),), chill_min=5))
+    works = (TRAY, replace(TRAY, name="B1", dough="B"))
+    work = Work(doughs, works, replace(TWO_HANDS, fridge=1))
+    first = [mixed(2, 6), replace(mixed(12, 17), id=JobKey("A", "mix", 1))]
+
+    def other(portion: int) -> list[Placed]:
+        its = [mixed(0, 2, "B"), *laid("B1", portion, 45, sheet=2, shelf=2)]
+        return [replace(a, who=1) for a in its]
+
+    assert find_faults(plan(first, laid(portion=25, load=31), other(17)), work) == []
+    late = find_faults(plan(first, laid(portion=25, load=31), other(18)), work)
+    assert late == ["more doughs are cold than the fridge holds"]

@@ -4,7 +4,7 @@ Shares no code with the quick plan, the model or its network: it reads the work 
 """
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from itertools import pairwise
 
 from finebatch.core.plan.checker_ovens import Alone, Own, check_ovens, overlaps
@@ -28,9 +28,8 @@ HANDS = (
 )
 
 
-def _most_at_once(spans: Iterable[tuple[int, int]]) -> int:
-    real = [(start, end) for start, end in spans if end > start]
-    steps = sorted([(start, 1) for start, _ in real] + [(end, -1) for _, end in real])
+def _most_at_once(spans: list[tuple[int, int]]) -> int:
+    steps = sorted([(start, 1) for start, _ in spans] + [(end, -1) for _, end in spans])
     most = now = 0
     for _, step in steps:
         now += step
@@ -85,7 +84,7 @@ def _check_bake(tray: TrayWork, own: Own, n: int, work: Work) -> Iterator[str]:
     if (turn is None) != (half is None):
         yield f"{tray.name} has a turn too many or too few"
     if turn is not None and half is not None:
-        if not bake.start <= turn.start <= turn.end <= bake.end:
+        if turn.start < bake.start or turn.end > bake.end:
             yield f"{tray.name} is turned outside its bake"
         elif abs(turn.start - bake.start - half) > 1:
             yield f"{tray.name} is turned at {turn.start - bake.start}, not {half}"
@@ -299,7 +298,7 @@ def _check_bowls(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
         ]
         warm = max(o["load", 0].start for o in own) - ready - sum(b - a for a, b in cold)
         uses = sorted((o["portion", 0].start, o["portion", 0].end) for o in own)
-        idle = [(end, start) for (_, end), (start, _) in pairwise([(0, ready), *uses])]
+        idle = [(end, start) for (_, end), (start, _) in pairwise([(ready, ready), *uses])]
         if warm > 120 and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
             yield f"dough {dough.letter} is warm for {warm} min"
     if _most_at_once(kept) > work.kitchen.bowls:
