@@ -100,3 +100,31 @@ def test_the_fridge_is_learnt_and_advised_by(demo: TestClient, clock: HandClock)
     demo.put("/api/lessons", json={"learns": False})
     assert chill()["slower"] == 1
     assert demo.get("/api/lessons").json()["chill_felt"] == 0
+
+
+@pytest.mark.parametrize("chill_min", [0, 60])
+def test_a_dough_out_of_the_cold_may_be_felt_before_each_portioning(
+    demo: TestClient, chill_min: int
+) -> None:
+    tray = demo.get("/api/doughs/2").json()["tray"]
+    kept = {**tray, "chill_min": chill_min, "dough_temp_c": 10 if chill_min else 21}
+    assert demo.put("/api/doughs/2/tray", json=kept).status_code == 200
+    jobs = started(demo, 2)["activities"]
+    assert any(a["kind"] == "chill" for a in jobs) is bool(chill_min)
+    portioned = {a["key"] for a in jobs if a["kind"] == "portion"}
+    felt = {a["key"] for a in jobs if a["may_be_felt"]}
+    assert felt == (portioned if chill_min else set())
+
+
+def test_what_is_hot_and_what_may_be_left_out_is_told_of_each_job(demo: TestClient) -> None:
+    session = started(demo)
+    kinds = {"hot": set[str](), "may_be_left_out": set[str]()}
+    for a in session["activities"]:
+        for what, found in kinds.items():
+            if a[what]:
+                found.add(a["kind"])
+    assert kinds["hot"] == {"load", "turn", "out"}
+    assert kinds["may_be_left_out"] == {"turn"}
+    for key, status in (("A1.rack", 409), ("A1.turn", 409), ("A.mix", 409)):
+        # A turn may be left out, but not before what comes before it.
+        assert say(demo, session, "skip", key).status_code == status

@@ -4737,7 +4737,8 @@ export interface components {
          *     in, while it is planned (null: nothing holds it). `dial_c` is the oven's dial, `partner` the
          *     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
          *     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
-         *     its words, of one that somebody does.
+         *     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
+         *     too soft or too hard to portion.
          */
         ShownJob: {
             /** Key */
@@ -4798,6 +4799,12 @@ export interface components {
             earliest_at: number | null;
             /** Latest At */
             latest_at: number | null;
+            /** Hot */
+            hot: boolean;
+            /** May Be Left Out */
+            may_be_left_out: boolean;
+            /** May Be Felt */
+            may_be_felt: boolean;
             said: components["schemas"]["Said"] | null;
         };
         /**

@@ -31,7 +31,11 @@ BREAK_MOST_MIN = 4
 
 COOL_JOBS: frozenset[JobKind] = frozenset({"mix", "take", "part", "freeze", "portion", "finish"})
 """Jobs that are neither hot nor sharp: those that a child may do."""
-HAND_JOBS: frozenset[JobKind] = COOL_JOBS | {"load", "turn", "out", "shape", "slice", "rack"}
+HOT_JOBS: frozenset[JobKind] = frozenset({"load", "turn", "out", "shape", "slice"})
+"""Jobs at the oven or at what is just out of it, that cannot wait."""
+HAND_JOBS: frozenset[JobKind] = COOL_JOBS | HOT_JOBS | {"rack"}
+MAY_BE_LEFT_OUT: frozenset[JobKind] = frozenset({"turn", "finish", "freeze"})
+"""What can be left out; everything else has to be done for what follows."""
 
 
 Minutes = Annotated[int, Interval(ge=0, le=10 * A_DAY)]

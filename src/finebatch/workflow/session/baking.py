@@ -19,7 +19,7 @@ from finebatch.core.plan.progress import (
     with_extras,
     without,
 )
-from finebatch.core.plan.work import HAND_JOBS, Work
+from finebatch.core.plan.work import HAND_JOBS, MAY_BE_LEFT_OUT, Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, JobText
 from finebatch.core.values import FromOutside, Text
@@ -36,8 +36,6 @@ MOST_MORE = 60
 ENDED = ("finished", "given_up")
 SHOWN_AFTER_MS = 3 * 60 * MINUTE
 MOST_AWAY = 12 * 60
-SKIPPED = ("turn", "finish", "freeze")
-"""What can be left out; everything else has to be done for what follows."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,7 +143,7 @@ def _check_job(row: SessionRow, told: BakeEvent) -> None:
     job = next((a for a in row.plan.activities if a.id == told.job), None)
     if job is None:
         raise Missing("This step of the plan")
-    if told.kind == "skip" and job.kind not in SKIPPED:
+    if told.kind == "skip" and job.kind not in MAY_BE_LEFT_OUT:
         raise Conflict("This step cannot be left out: what follows needs it.")
     if told.kind == "more":
         if job.kind != "bake" or job.id.to("load") not in done or job.id.to("out") in done:

@@ -17,7 +17,7 @@ from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Cold, Placed, Station
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.windows import windows
-from finebatch.core.plan.work import Work
+from finebatch.core.plan.work import HOT_JOBS, MAY_BE_LEFT_OUT, Work
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish
 from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
 from finebatch.facts import formula
@@ -37,7 +37,8 @@ class ShownJob:
     in, while it is planned (null: nothing holds it). `dial_c` is the oven's dial, `partner` the
     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
-    its words, of one that somebody does.
+    its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
+    too soft or too hard to portion.
     """
 
     key: JobKey
@@ -66,6 +67,9 @@ class ShownJob:
     to_shelf: int | None
     earliest_at: int | None
     latest_at: int | None
+    hot: bool
+    may_be_left_out: bool
+    may_be_felt: bool
     said: Said | None
 
 
@@ -263,6 +267,8 @@ def _label(job: Placed) -> str:
 def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
     """Every activity with its moments, and while it is planned the window of each job."""
     done, due = baking.done_or_seen(row), baking.due_at(row)
+    cold = {a.dough for a in row.plan.activities if a.kind in ("chill", "temper")}
+    felt = cold - {letter for letter, dough in scene.doughs.items() if dough.laid}
     left = windows(work, row.plan) if row.state == "planned" else {}
 
     def at(minute: int | None) -> int | None:
@@ -297,6 +303,9 @@ def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
             to_shelf=a.to_shelf,
             earliest_at=at(window.earliest) if window else None,
             latest_at=at(window.latest) if window else None,
+            hot=a.kind in HOT_JOBS,
+            may_be_left_out=a.kind in MAY_BE_LEFT_OUT,
+            may_be_felt=a.kind == "portion" and a.dough in felt,
             said=say(a, scene) if a.told else None,
         )
 

@@ -1,7 +1,6 @@
 import type { Activity, BakingSession } from "../../api/client";
-import { type BakeEvent, KeyCap } from "./Happenings";
-
-type Firm = NonNullable<BakingSession["doughs"][number]["felt"]>;
+import { type BakeEvent, type Firm, felt, WAITS_MIN } from "../../logic/events";
+import { KeyCap } from "./Happenings";
 
 interface FirmnessProps {
   session: BakingSession;
@@ -10,36 +9,16 @@ interface FirmnessProps {
   onEvent: (event: BakeEvent) => void;
 }
 
-const COLDER_MIN = 15;
-const WARMER_MIN = 10;
-
 const WORDS: readonly (readonly [Firm, string, string])[] = [
-  ["soft", `Too soft: chill ${COLDER_MIN} min`, "6"],
+  ["soft", `Too soft: chill ${WAITS_MIN.soft} min`, "6"],
   ["right", "Just right", "7"],
-  ["hard", `Too hard: wait ${WARMER_MIN} min`, "8"],
+  ["hard", `Too hard: wait ${WAITS_MIN.hard} min`, "8"],
 ];
-const WAITS: Record<Firm, number | null> = { soft: COLDER_MIN, right: null, hard: WARMER_MIN };
-
-/** The dough of that job, where it was chilled or tempered and can be felt before portioning. */
-export function feltDough(session: BakingSession, job: Activity) {
-  if (job.kind !== "portion") return undefined;
-  const cold = session.activities.some(
-    (a) => (a.kind === "chill" || a.kind === "temper") && a.dough === job.dough,
-  );
-  const dough = session.doughs.find((d) => d.letter === job.dough);
-  return cold && !dough?.laid ? dough : undefined;
-}
-
-/** That a dough feels so; too soft or too hard it waits, and the rest is planned around it. */
-export const felt = (session: BakingSession, job: Activity, firm: Firm): BakeEvent | null =>
-  feltDough(session, job)
-    ? { kind: "felt", activity: job.key, what: firm, minutes: WAITS[firm] }
-    : null;
 
 /** How firm the dough is that is to be portioned: noted, learnt from, and waited for. */
 export function Firmness({ session, job, busy, onEvent }: FirmnessProps) {
-  const dough = feltDough(session, job);
-  if (!dough) return null;
+  if (!job.may_be_felt) return null;
+  const dough = session.doughs.find((d) => d.letter === job.dough);
   return (
     <section
       aria-label="How the dough feels"
@@ -50,11 +29,11 @@ export function Firmness({ session, job, busy, onEvent }: FirmnessProps) {
         <button
           key={firm}
           type="button"
-          className={`press min-h-12 ${dough.felt === firm ? "press-main" : ""}`}
-          aria-pressed={dough.felt === firm}
+          className={`press min-h-12 ${dough?.felt === firm ? "press-main" : ""}`}
+          aria-pressed={dough?.felt === firm}
           disabled={busy}
           onClick={() => {
-            const event = felt(session, job, firm);
+            const event = felt(job, firm);
             if (event) onEvent(event);
           }}
         >

@@ -1,9 +1,7 @@
 import { useState } from "react";
-import type { Activity, BakingSession, Schemas } from "../../api/client";
+import type { Activity, BakingSession } from "../../api/client";
+import { type BakeEvent, leaveOut, notYet, OVEN_SLOW } from "../../logic/events";
 import { fromField, toField } from "../../logic/format";
-import { stepOf } from "../../logic/jobs";
-
-export type BakeEvent = Schemas["BakeEvent"];
 
 interface HappeningsProps {
   session: BakingSession;
@@ -13,19 +11,7 @@ interface HappeningsProps {
   onEvent: (event: BakeEvent) => void;
 }
 
-const CAN_BE_LEFT: ReadonlySet<Activity["kind"]> = new Set(["turn", "finish", "freeze"]);
 const MINUTE = 60_000;
-
-/** What two more minutes, or leaving a job out, would be said as; null where it cannot be. */
-export function notYet(job: Activity, session: BakingSession): BakeEvent | null {
-  const bake = job.kind === "out" ? stepOf(session, job, "bake") : undefined;
-  return bake ? { kind: "more", activity: bake.key, minutes: 2 } : null;
-}
-
-export const leaveOut = (job: Activity): BakeEvent | null =>
-  CAN_BE_LEFT.has(job.kind) ? { kind: "skip", activity: job.key } : null;
-
-export const ovenSlow: BakeEvent = { kind: "slow", activity: "", minutes: 5 };
 
 /** A key that does the same as the press it stands on. */
 export function KeyCap({ children }: { children: string }) {
@@ -69,7 +55,7 @@ export function Happenings({ session, job, now, busy, onEvent }: HappeningsProps
         type="button"
         className="press min-h-12"
         disabled={busy}
-        onClick={() => onEvent(ovenSlow)}
+        onClick={() => onEvent(OVEN_SLOW)}
       >
         Oven slow: 5 min more <KeyCap>5</KeyCap>
       </button>

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
+import { type BakeEvent, felt, leaveOut, notYet, OVEN_SLOW } from "../../logic/events";
 import { clock, countdown, when } from "../../logic/format";
 import { inOven, jobNow, pendingJobs, wordsOf } from "../../logic/jobs";
 import { bookWordsQuery } from "../../logic/queries";
@@ -11,8 +12,8 @@ import { OvenProbe } from "../../parts/oven/OvenProbe";
 import { useLost } from "../../parts/useDevices";
 import { useNow } from "../../parts/useNow";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
-import { Firmness, felt } from "./Firmness";
-import { type BakeEvent, Happenings, KeyCap, leaveOut, notYet, ovenSlow } from "./Happenings";
+import { Firmness } from "./Firmness";
+import { Happenings, KeyCap } from "./Happenings";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
 import { useEvents } from "./useEvents";
@@ -61,10 +62,10 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
     "1": done,
     "2": () => tell(job ? notYet(job, session) : null),
     "3": () => tell(job ? leaveOut(job) : null),
-    "5": () => tell(ovenSlow),
-    "6": () => tell(job ? felt(session, job, "soft") : null),
-    "7": () => tell(job ? felt(session, job, "right") : null),
-    "8": () => tell(job ? felt(session, job, "hard") : null),
+    "5": () => tell(OVEN_SLOW),
+    "6": () => tell(job ? felt(job, "soft") : null),
+    "7": () => tell(job ? felt(job, "right") : null),
+    "8": () => tell(job ? felt(job, "hard") : null),
     "0": back,
     ArrowDown: () => pick(1),
     ArrowUp: () => pick(-1),

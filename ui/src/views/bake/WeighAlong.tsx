@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Activity, BakingSession, Schemas } from "../../api/client";
+import type { BakeEvent } from "../../logic/events";
 import { cm, grams, percent } from "../../logic/format";
 import { parse } from "../../logic/numbers";
 import { kindOf, kindsQuery, weighingQuery } from "../../logic/queries";
 import { type ScaleShows, useScale, useTare } from "../../parts/useDevices";
 import { useKeys } from "./companion";
-import { type BakeEvent, KeyCap } from "./Happenings";
+import { KeyCap } from "./Happenings";
 
 type Along = Schemas["AlongOut"];
 

@@ -51,9 +51,7 @@ export async function play(sound: Sound): Promise<void> {
   }
 }
 
-const HOT: ReadonlySet<Activity["kind"]> = new Set(["load", "turn", "out", "shape", "slice"]);
-
-export const soundOf = (job: Activity): Sound => (HOT.has(job.kind) ? "hot" : "hands");
+export const soundOf = (job: Activity): Sound => (job.hot ? "hot" : "hands");
 
 /** Say it in the browser's own voice. */
 export function say(words: string): void {

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type BakingSession, body, type Schemas } from "../../api/client";
+import { api, type BakingSession, body } from "../../api/client";
+import type { BakeEvent } from "../../logic/events";
 import { currentSessionQuery, showSession } from "../../logic/queries";
 
 /** Say what happened; the answer is the session with its rest planned again. What happened is kept
@@ -16,7 +17,7 @@ export function useEvents(session: BakingSession) {
   };
   const onSuccess = (after: BakingSession) => showSession(queries, after);
   const telling = useMutation({
-    mutationFn: (what: Schemas["BakeEvent"]) =>
+    mutationFn: (what: BakeEvent) =>
       body(api.POST("/api/sessions/{session_id}/events", { ...params, body: what })),
     onMutate,
     onSuccess,

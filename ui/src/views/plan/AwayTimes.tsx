@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { fromField, toField, when } from "../../logic/format";
+import type { Wish } from "../../logic/wish";
 import { Field } from "../../parts/Field";
-import type { Wish } from "./changes";
 
 const HOUR = 60 * 60_000;
 type Away = Wish["away"][number];

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type BakingSession, body, type Kitchen, type Schemas } from "../../api/client";
 import { ideasQuery, kitchenQuery, triedQuery } from "../../logic/queries";
-import type { Wish } from "./changes";
+import type { Wish } from "../../logic/wish";
 
 type Idea = Schemas["IdeaOut"];
 

@@ -2,7 +2,7 @@ import type { BakingSession } from "../../api/client";
 import { shelfName } from "../../logic/day";
 import { when } from "../../logic/format";
 import { wordsOf } from "../../logic/jobs";
-import type { Wish } from "./changes";
+import type { Wish } from "../../logic/wish";
 
 interface PinsProps {
   plan: BakingSession;

@@ -2,8 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { api, type BakingSession, body, ProblemError } from "../../api/client";
 import { showPlan } from "../../logic/queries";
+import type { Wish } from "../../logic/wish";
 import { Notice } from "../../parts/Notice";
-import type { Wish } from "./changes";
 
 const FORMS = [
   ["ics", "Calendar", "the run sheet with an alarm for each job (iCalendar)"],

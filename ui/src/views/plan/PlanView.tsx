@@ -3,10 +3,11 @@ import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { doughQuery, isGone, kitchenQuery, planQuery } from "../../logic/queries";
+import { joinedBy, type Wish, wishOf } from "../../logic/wish";
 import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
-import { useDropPlan, useMakePlan, useStart, useStopSearch, type Wish } from "./changes";
+import { useDropPlan, useMakePlan, useStart, useStopSearch } from "./changes";
 import { Helps } from "./Helps";
 import { Pins } from "./Pins";
 import { PlanFigures } from "./PlanFigures";
@@ -49,18 +50,6 @@ interface PlanBenchProps {
   joining: number | null;
   plan: BakingSession | null;
   kitchen: Kitchen;
-}
-
-const wishOf = (plan: BakingSession | null, kitchen: Kitchen): Wish => ({
-  ...(plan?.wish ?? { items: [], away: [], pins: [], shelf_pins: [] }),
-  sheets: kitchen.sheets,
-  shelves: kitchen.shelves,
-});
-
-/** The wish with one more dough; none where there is none to join, or it is in it. */
-function joinedBy(joining: number | null, wish: Wish): Wish | null {
-  if (joining === null || wish.items.some((i) => i.dough_id === joining)) return null;
-  return { ...wish, items: [...wish.items, { dough_id: joining, joins: "fresh" }], pins: [] };
 }
 
 function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {

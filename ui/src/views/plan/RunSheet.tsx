@@ -2,10 +2,10 @@ import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, fromField, toField, when } from "../../logic/format";
 import { isJob, wordsOf } from "../../logic/jobs";
+import type { Wish } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
 import type { OnPin } from "../../parts/day/DayDrawing";
 import { windowWords } from "../../parts/day/Picked";
-import type { Wish } from "./changes";
 
 interface RunSheetProps {
   session: BakingSession;

@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { LIMITS } from "../../api/limits";
 import { fromField, toField } from "../../logic/format";
+import { nextQuarter, type Wish } from "../../logic/wish";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
 import { Stepper } from "../../parts/Stepper";
-import type { Wish } from "./changes";
 
 type Anchor = "now" | "start" | "ready";
 
@@ -16,9 +16,6 @@ interface WishRowProps {
   fault: (field: string) => string | undefined;
   onWish: (wish: Wish) => void;
 }
-
-/** The next quarter of an hour, and at least some minutes from then: planning takes a moment. */
-export const nextQuarter = (ms: number): number => Math.ceil((ms + 5 * 60_000) / 900_000) * 900_000;
 
 const ANCHORS = [
   ["now", "start now"],

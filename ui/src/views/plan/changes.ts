@@ -1,10 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, body, type Schemas } from "../../api/client";
+import { api, body } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 import { KEYS, showPlan, showSession } from "../../logic/queries";
-
-export type Wish = Schemas["Wish"];
+import type { Wish } from "../../logic/wish";
 
 export function useMakePlan() {
   const queries = useQueryClient();
