@@ -186,6 +186,7 @@ def _line_row(judged: JudgedLine) -> dict[str, object]:
         "range_grams": None if read.range_g is None else [round(g, 2) for g in read.range_g],
         "conflict": read.conflict,
         "asked": bool(read.asks),
+        "purpose": read.purpose,
         "verdict": judged.verdict,
     }
 

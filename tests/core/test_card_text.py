@@ -67,11 +67,12 @@ def test_a_card_without_headings() -> None:
         "Bake at 190C for 10-12 minutes."
     )
     assert card.title == "Ginger snaps"
-    assert [line.ingredient for line in card.lines] == [
-        "flour_ap",
-        "ginger_ground",
-        "sugar_demerara",
-    ]
+    assert [line.ingredient for line in card.lines] == ["flour_ap", "ginger_ground"]
+    (coating,) = card.parts
+    assert (coating.kind, [one.ingredient for one in coating.lines]) == (
+        "coating",
+        ["sugar_demerara"],
+    )
     assert len(card.steps) == 2
 
 
@@ -102,7 +103,7 @@ def test_single_lines_are_ingredients_whatever_they_look_like() -> None:
 
 def test_only_ingredients_make_no_title() -> None:
     card = read("demerara sugar, for rolling\n200 g flour")
-    assert (card.title, len(card.lines)) == ("", 2)
+    assert (card.title, len(card.lines), len(card.parts)) == ("", 1, 1)
     assert read("Brown sugar drops\n200 g flour").title == "Brown sugar drops"
 
 

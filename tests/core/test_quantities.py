@@ -2,7 +2,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finebatch.core.measures.quantities import ML_IN_CUP, Quantity, find_quantities, plain_text
+from finebatch.core.measures.quantities import Quantity, find_quantities
+from finebatch.core.measures.spoken import plain_text
+from finebatch.core.measures.written_units import ML_IN_CUP
 
 
 def only(text: str) -> Quantity:

@@ -13,7 +13,8 @@ from finebatch.core.formula.judge_lines import judge_lines
 from finebatch.core.formula.reading import Reader, ReadLine
 from finebatch.core.formula.scaling import scale_line
 from finebatch.core.formula.weigh import weigh
-from finebatch.core.measures.quantities import find_quantities, plain_text
+from finebatch.core.measures.quantities import find_quantities
+from finebatch.core.measures.spoken import plain_text
 from finebatch.facts import tables
 from finebatch.formats.cases import parse_lines
 
@@ -96,15 +97,15 @@ def test_lines_as_people_write_them(text: str, ingredient: str, grams: float) ->
         ("1 tsp bakign powder", "baking_powder", "is read as baking powder"),
         ("1 (14 oz) can sweetened condensed milk", "milk_whole", "condensed"),
         ("2 tsp chopped rosemary", "herb_fresh", "Fresh or dried"),
-        ("Salt", "salt_fine", "How much"),
-        ("a knob of butter", "butter_unsalted", "How much"),
+        ("Salt", "salt_fine", "No amount"),
+        ("a knob of butter", "butter_unsalted", "No amount"),
         ("100 g butter plus 2 tbsp", "butter_unsalted", "2 tbsp"),
         ("3/4 cup sugar, plus 2 tbsp for rolling", "sugar_white", "2 tbsp"),
         ("2 packages (8 oz) dark chocolate", "chocolate_dark", "size of each"),
         ("1 small egg", "egg_whole", "No egg of that size"),
         ("80–110 g caster sugar, I like 150", "sugar_caster", "outside"),
-        ("1 bag chocolate chips", "chocolate_chips", "How much"),
-        ("1/0 cup flour", "flour_ap", "How much"),
+        ("1 bag chocolate chips", "chocolate_chips", "No amount"),
+        ("1/0 cup flour", "flour_ap", "No amount"),
         ("1.5 dl stardust", None, "Which ingredient"),
         ("🍪", None, "Which ingredient"),
         ("", None, "Which ingredient"),
@@ -226,6 +227,7 @@ def test_evaluate_judges_lines(as_json: bool) -> None:
         "conflict",
         "asked",
         "verdict",
+        "purpose",
     }
     flagged = [line["text"] for line in answer["lines"] if line["asked"]]
     assert "1 cup (160 g) plain flour" in flagged

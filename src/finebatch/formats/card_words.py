@@ -44,6 +44,8 @@ def line_words(line: Line, weighed: WeighedLine, larder: Larder, names: Names) -
     if weighed.range_g:
         low, high = (re.sub(r" g$", "", _grams(g)) for g in weighed.range_g)
         return f"{low}–{high} g {name}"
+    if line.unit == "egg_weight":
+        return f"the weight of {line.amount} eggs in"
     if line.unit == "of_eggs":
         return f"{_grams(weighed.grams)} {name}"
     if line.unit in _COUNTED:

@@ -2704,7 +2704,7 @@ export interface components {
             /** Role */
             role: string;
             /** Units */
-            units: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs")[];
+            units: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight")[];
             natural_unit: components["schemas"]["NaturalUnit"] | null;
             /** Depends On Habit */
             depends_on_habit: boolean;
@@ -3139,7 +3139,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
+            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight";
             /** Ingredient */
             ingredient: string | null;
             /**
@@ -3208,7 +3208,7 @@ export interface components {
             /** Amount */
             amount: string | null;
             /** Unit */
-            unit: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs") | null;
+            unit: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight") | null;
             /** Stated Oven */
             stated_oven: string | null;
             /** Stated Pieces */
@@ -4084,7 +4084,7 @@ export interface components {
          *     `name` is the part of the line that names the ingredient. `asks` are the questions to the
          *     baker; `conflict` says that two amounts contradict each other. `line` is the same as a line of
          *     a dough: in the unit written where that says as much, else in grams; without an amount while
-         *     none is known.
+         *     none is known. `purpose` is what it is for, where the line says so.
          */
         ReadLine: {
             /** Text */
@@ -4112,6 +4112,12 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Purpose
+             * @default dough
+             * @enum {string}
+             */
+            purpose: "dough" | "bench" | "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
         };
         /**
          * ReadPart
@@ -4460,7 +4466,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs";
+            unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight";
             /** Ingredient */
             ingredient: string | null;
             /** Grams */

@@ -2,11 +2,15 @@ import type { Unit } from "../api/client";
 
 const WORDS: Partial<Record<Unit, string>> = {
   of_eggs: "× eggs",
+  egg_weight: "eggs’ weight",
   each: "piece",
 };
 
 /** A unit as a baker reads it. */
 export const unitWord = (unit: Unit): string => WORDS[unit] ?? unit;
+
+/** What every ingredient can be measured by: the eggs of its dough, or as much as some weigh. */
+export const OF_EGGS: Unit[] = ["of_eggs", "egg_weight"];
 
 export const PLAIN_UNITS: Unit[] = [
   "g",
@@ -21,5 +25,5 @@ export const PLAIN_UNITS: Unit[] = [
   "pinch",
   "egg",
   "stick",
-  "of_eggs",
+  ...OF_EGGS,
 ];

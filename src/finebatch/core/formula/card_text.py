@@ -11,7 +11,8 @@ from typing import Literal
 
 from finebatch.core.formula.dough import PartKind, Step
 from finebatch.core.formula.reading import Reader, ReadLine
-from finebatch.core.measures.quantities import find_quantities, plain_text
+from finebatch.core.measures.quantities import find_quantities
+from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import find_minutes, find_temperatures
 from finebatch.core.refusal import refuse
 
@@ -31,6 +32,16 @@ _PART_WORDS: tuple[tuple[PartKind, str], ...] = (
     ("coating", r"coating|to coat|rolling|to roll in"),
     ("topping", r"toppings?|decorations?|decorating|to decorate|to finish|finish|garnish"),
 )
+_FOR_THE = r"(?:for )?(?:the |your )?"
+_ANY_PART = "|".join(words for _, words in _PART_WORDS)
+_BARE_PART = re.compile(
+    rf"{_FOR_THE}(?:\w+ )?(?:{_ANY_PART})|for (?:brushing|sprinkling|the tops?)", re.IGNORECASE
+)
+"""A heading of a part that stands by itself, with a colon or without: “Icing”, “To finish”."""
+_PART_IN_A_LINE = re.compile(
+    rf"(?P<name>{_FOR_THE}(?:\w+ )?(?:{_ANY_PART}))\s*[:–—]\s*(?P<lines>\S.*)", re.IGNORECASE
+)
+"""A part written in one line: “Glaze: 100 g icing sugar, 2 tbsp lemon juice”."""
 _LINES = re.compile(
     r"(?:the )?(?:ingredients?|you(?:'ll| will)? need|what you need|(?:for )?(?:the )?"
     r"(?:dough|cookies?|biscuits?|shortbread|base|logs?))",
@@ -45,11 +56,21 @@ _NOTES = re.compile(r"(?:notes?|tips?|storage|keeping|source)", re.IGNORECASE)
 _BULLET = re.compile(r"^\s*(?:[-*•▢□–]\s+|\[\s?\]\s*|#+\s*)")
 _NUMBERED = re.compile(r"^\s*(?:step\s*)?\d{1,2}\s*[.):]\s+(?=\D)", re.IGNORECASE)
 _STEP_WORD = re.compile(
-    r"^(?:pre-?heat|heat|beat|cream|mix|stir|whisk|sift|fold|add|combine|melt|rub|cut|knead|roll|"
+    r"^(?:pre-?heat|heat|beat|mix|stir|whisk|sift|sieve|fold|add|combine|melt|rub|cut|knead|roll|"
     r"chill|rest|shape|form|scoop|drop|place|put|bake|cool|leave|let|line|grease|slice|spread|"
-    r"brush|dust|pour|bring|turn|using|in a|with a|once|when|meanwhile|divide|press)\b",
+    r"brush|dust|pour|bring|turn|using|in a|with a|once|when|meanwhile|divide|press|toast|crush|"
+    r"chop|grate|wrap|cover|flatten|refrigerate|freeze|thaw|remove|take|transfer|move|store|keep|serve|"
+    r"drizzle|sprinkle|dip|decorate|fill|sandwich|score|prick|dock|stamp|re-?roll|gather|work|"
+    r"pulse|blitz|process|scrape|break|separate|strain|soak|warm|simmer|boil|do not|don.t|"
+    r"repeat|allow|start|begin|make|measure|weigh|prepare|gently|carefully|lightly|slowly|then|next|finally|after|"
+    r"before|while|as soon as|if|it|they|you|first|set (?:aside|the)|stop|hold|push|lay|arrange|"
+    r"coat|ice (?:the|them|when|once)|cream(?=,)|cream (?:the|together|butter|in|until|it|up)|"
+    r"butter (?:a|the|your)|flour (?:a|the|your)|salt the|zest the|juice the)\b",
     re.IGNORECASE,
 )
+"""What a sentence begins with that tells to do something. Words that are ingredients as well count
+only with what follows them."""
+_FEWEST_WORDS = 3
 _YIELD = re.compile(
     r"\b(?:makes?|yields?|gives?|for)\b\D{0,20}(?P<low>\d{1,4})"
     r"(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,4}))?\s*(?P<dozen>dozen)?",
@@ -57,6 +78,11 @@ _YIELD = re.compile(
 )
 _YIELD_LINE = re.compile(
     r"^\s*(?:makes?|yields?|serves?|gives?|quantity|portions?)\b", re.IGNORECASE
+)
+_PIECES_LINE = re.compile(
+    r"^\s*(?:about |approx\.? |around )?\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*(?:dozen )?"
+    r"(?:pieces?|cookies|biscuits|drops|slices|bars|rounds|stars|servings)\s*$",
+    re.IGNORECASE,
 )
 _OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
 _LABEL = re.compile(r"^\s*(?:oven|temperature)\s*:\s*", re.IGNORECASE)
@@ -104,6 +130,20 @@ class _Draft:
     notes: list[str] = field(default_factory=list)
     section: Section | None = None
 
+    def place(self, read: ReadLine, *, alone: bool) -> None:
+        """A line to where it belongs: the dough, a part by what it is for, or beside the card when
+        it is for the bench. A line that was typed by itself stays where it was typed."""
+        if alone or read.purpose == "dough":
+            self.lines.append(read)
+        elif read.purpose == "bench":
+            self.notes.append(read.text)
+        else:
+            own = next((p for p in self.parts if p[0] == read.purpose), None)
+            if own is None:
+                own = (read.purpose, read.purpose, [])
+                self.parts.append(own)
+            own[2].append(read)
+
 
 def _part_kind(heading: str) -> PartKind | None:
     bare = re.sub(r"^(?:for )?(?:the )?", "", heading.strip().rstrip(":"), flags=re.IGNORECASE)
@@ -123,6 +163,8 @@ def _heading(line: str) -> tuple[Section, str] | None:
     marked = text.endswith(":") or bool(
         re.match(r"^for (?:the )?\w+(?: \w+)?$", bare, re.IGNORECASE)
     )
+    if _BARE_PART.fullmatch(bare):
+        return "part", bare
     if marked and not re.search(r"\d", bare) and len(bare) < 50:
         return ("part", bare) if _part_kind(bare) else ("lines", bare)
     return None
@@ -131,7 +173,7 @@ def _heading(line: str) -> tuple[Section, str] | None:
 def _step(text: str) -> Step:
     """A written step, with its minutes where it names them; work on trays is planned elsewhere."""
     text = _NUMBERED.sub("", text).strip()[:MOST_STEP_LETTERS]
-    if _TRAY_WORK.search(text):
+    if _TRAY_WORK.search(text) or find_temperatures(text):
         return Step(text)
     times = find_minutes(text)
     minutes = round(sum(times[-1]) / 2) if times else 0
@@ -156,8 +198,9 @@ def _has_amount(line: str) -> bool:
 
 def _take_fact(draft: _Draft, line: str) -> bool:
     """Yield and oven as lines of their own, outside the method."""
-    if _YIELD_LINE.match(line) and len(line) < LONG_LINE:
-        pieces = _stated_pieces(line)
+    counted = _PIECES_LINE.match(line) is not None
+    if counted or (_YIELD_LINE.match(line) and len(line) < LONG_LINE):
+        pieces = _stated_pieces(f"makes {line}" if counted else line)
         if pieces is not None:
             draft.pieces = pieces
             return True
@@ -168,6 +211,15 @@ def _take_fact(draft: _Draft, line: str) -> bool:
     return False
 
 
+def _is_step(line: str) -> bool:
+    """Whether a line tells to do something, however short it is and wherever it stands."""
+    text = _NUMBERED.sub("", line).strip()
+    if not _STEP_WORD.match(text):
+        # “180C for 10 to 12 min until just coloured” is one as well.
+        return bool(find_temperatures(text) and find_minutes(text))
+    return len(text.split()) >= _FEWEST_WORDS or text.endswith(".")
+
+
 def _guess(
     draft: _Draft, line: str, reader: Reader, *, first: bool, alone: bool
 ) -> Section | Literal["title"]:
@@ -175,8 +227,7 @@ def _guess(
     if alone:
         return "lines"
     amount = _has_amount(line)
-    sentence = len(line) > LONG_LINE or (bool(_STEP_WORD.match(line)) and len(line) > 25)
-    if _NUMBERED.match(line) or sentence:
+    if _NUMBERED.match(line) or len(line) > LONG_LINE or _is_step(line):
         return "method"
     if amount:
         return "lines"
@@ -188,14 +239,25 @@ def _guess(
     return "lines" if named is not None or (draft.lines and len(line) < 60) else "notes"
 
 
-def _put(draft: _Draft, section: Section, line: str, reader: Reader) -> None:
+def _put(draft: _Draft, section: Section, line: str, reader: Reader, *, alone: bool) -> None:
     if section == "method":
         draft.steps.append(_step(line))
     elif section == "notes":
         draft.notes.append(line)
+    elif section == "part":
+        draft.parts[-1][2].extend(reader.read_all(line))
     else:
-        found = reader.read_all(line)
-        (draft.parts[-1][2] if section == "part" else draft.lines).extend(found)
+        for read in reader.read_all(line):
+            draft.place(read, alone=alone)
+
+
+def _take_part(draft: _Draft, name: str, reader: Reader, lines: Sequence[str] = ()) -> None:
+    """Begin a part by its heading, with the lines that stand behind it."""
+    kind = _part_kind(name) or "topping"
+    named = re.sub(rf"^{_FOR_THE}", "", name, flags=re.IGNORECASE)
+    draft.parts.append((kind, named[:60] or kind, []))
+    for line in lines:
+        draft.parts[-1][2].extend(reader.read_all(line))
 
 
 def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) -> None:
@@ -204,14 +266,16 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
     if heading is not None:
         draft.section, name = heading
         if draft.section == "part":
-            kind = _part_kind(name) or "topping"
-            named = re.sub(r"^(?:for )?(?:the )?", "", name, flags=re.IGNORECASE)
-            draft.parts.append((kind, named[:60] or kind, []))
+            _take_part(draft, name, reader)
+        return
+    if not alone and (inline := _PART_IN_A_LINE.fullmatch(line)):
+        _take_part(draft, inline["name"], reader, re.split(r"\s*[,;]\s+", inline["lines"]))
         return
     if draft.section != "method" and not alone and _take_fact(draft, line):
         return
     section = draft.section
-    if section is None or (section != "method" and _NUMBERED.match(line)):
+    told = section in ("lines", "part") and not alone and _is_step(line)
+    if section is None or told or (section != "method" and _NUMBERED.match(line)):
         guess = _guess(draft, line, reader, first=first, alone=alone)
         if guess == "title":
             draft.title = line
@@ -219,7 +283,7 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
         section = guess
         if guess == "method":
             draft.section = "method"
-    _put(draft, section, line, reader)
+    _put(draft, section, line, reader, alone=alone)
 
 
 def read_card(text: str, reader: Reader) -> ReadCard:

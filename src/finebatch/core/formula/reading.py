@@ -11,17 +11,21 @@ from fractions import Fraction
 
 from finebatch.core.formula.dough import Line
 from finebatch.core.formula.names import Named, Names
+from finebatch.core.formula.purpose import Purpose, purpose_of
 from finebatch.core.formula.said import UNKNOWN_EGG, Scales, WrittenAmount, left_over
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
-from finebatch.core.measures.amounts import write_amount
-from finebatch.core.measures.quantities import Quantity, find_quantities, plain_text
+from finebatch.core.measures.amounts import parse_amount, write_amount
+from finebatch.core.measures.quantities import Quantity, find_quantities
+from finebatch.core.measures.spoken import plain_text
 from finebatch.core.values import Range
 
 MOST_LETTERS = 500
 
 _STATES = ("softened", "melted", "beaten", "cold", "browned", "toasted", "room temperature")
-_HEAD_ENDS = re.compile(r"[,;:–—]| - |\b(?:or|until|as needed|to taste|for|plus)\b", re.IGNORECASE)
+_HEAD_ENDS = re.compile(
+    r"[,;:–—]| - |\b(?:or|until|as needed|to taste|for|to|plus)\b", re.IGNORECASE
+)
 """Where a line stops to name and begins to explain."""
 _LIKED = re.compile(
     r"\b(?:I (?:like|use|used|prefer|take|took|find)|prefer(?:ably|red|ence)?|ideally|usually"
@@ -30,6 +34,24 @@ _LIKED = re.compile(
 )
 """What a baker says of a range: “80–110 g sugar, I like 90”."""
 _EACH = re.compile(r"^(?P<amount>.*?\d.*?)\s+each(?: of)?:?\s+(?P<names>.+)$", re.IGNORECASE)
+_EGG_WEIGHT = re.compile(
+    r"(?:as much as )?(?:the )?(?:same )?(?:weight|mass) (?:of|as) "
+    r"(\d[\d /.]*) eggs?"
+    r"(?: in (?:their|the) shells?)?(?: (?:of|in)(?= ))?"
+    r"|as much as (\d[\d /.]*) eggs? weighs?"
+    r"|(\d[\d /.]*) eggs?['’]? (?:weight|mass)(?: (?:of|in)(?= ))?"
+    r"|(?:the )?(?:same )?weight (?:of|as) (?:all )?the eggs(?: (?:of|in)(?= ))?"
+    r"|as much as the eggs weigh",
+    re.IGNORECASE,
+)
+"""“The weight of three eggs in flour”, “sugar, as much as 4 eggs weigh”."""
+_SHARED = re.compile(
+    r"^1 (?P<what>(?:(?:small|medium|large) )?egg(?: (?:yolk|white))?)\b[^,;:(]*[,;:(]?\s*"
+    r"(?:half|1/2) (?:of it )?(?:for|in|into|goes in(?:to)?) the dough,?\s*(?:and )?(?:the other )?"
+    r"(?:half|1/2) (?:of it )?(?P<use>(?:to|for) [^)]+)",
+    re.IGNORECASE,
+)
+"""“1 egg, half for the dough, half to brush”: two uses of one."""
 _JOINED = re.compile(r"\s+(?:plus|and|\+|&)\s+(?=\d)", re.IGNORECASE)
 
 
@@ -40,7 +62,7 @@ class ReadLine:
     `name` is the part of the line that names the ingredient. `asks` are the questions to the
     baker; `conflict` says that two amounts contradict each other. `line` is the same as a line of
     a dough: in the unit written where that says as much, else in grams; without an amount while
-    none is known.
+    none is known. `purpose` is what it is for, where the line says so.
     """
 
     text: str
@@ -52,6 +74,7 @@ class ReadLine:
     asks: tuple[str, ...]
     line: Line
     name: str = ""
+    purpose: Purpose = "dough"
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +97,12 @@ class Reader:
 
     def read_all(self, line: str) -> tuple[ReadLine, ...]:
         """Understand a line that may name several: “1/2 tsp each cinnamon and nutmeg”."""
+        shared = _SHARED.match(plain_text(line[:MOST_LETTERS]))
+        if shared:
+            halves = (f"1/2 {shared['what']}", f"1/2 {shared['what']} {shared['use']}")
+            found = [self.read(half) for half in halves]
+            if all(read.grams is not None for read in found):
+                return tuple(replace(r, line=replace(r.line, text=line.strip())) for r in found)
         pieces = self._pieces(line[:MOST_LETTERS])
         if len(pieces) == 1:
             return (self.read(line),)
@@ -96,7 +125,16 @@ class Reader:
 
     def read(self, line: str) -> ReadLine:
         """Understand one line, as far as it can be understood."""
+        read = self._read(line)
+        known = self.larder[read.ingredient] if read.ingredient else None
+        purpose = purpose_of(plain_text(line[:MOST_LETTERS]), known)
+        asks = read.asks if purpose == "dough" else tuple(a for a in read.asks if a != HOW_MUCH)
+        return replace(read, purpose=purpose, asks=asks)
+
+    def _read(self, line: str) -> ReadLine:
         written = _take_apart(line[:MOST_LETTERS])
+        if by_eggs := _EGG_WEIGHT.search(written.text):
+            return self._by_eggs(line, written, by_eggs)
         named, name = self._name(written.text, written.groups)
         if named is None:
             asks = ["Which ingredient is this?"] + [HOW_MUCH] * (not written.groups)
@@ -114,6 +152,22 @@ class Reader:
         kept = self._line(named.key, chosen)
         understood = _read(line, written, asks, kept, chosen, name, conflict=conflict)
         return self._as_liked(understood, written, chosen)
+
+    def _by_eggs(self, line: str, written: _Written, found: re.Match[str]) -> ReadLine:
+        """As much as so many eggs weigh: the kitchen's usual ones, until these are weighed."""
+        rest = f"{written.text[: found.start()]} {written.text[found.end() :]}"
+        named, name = self._name(rest, [])
+        eggs = next((number for number in found.groups() if number), None)
+        each = self.measuring.egg_g
+        if eggs is None:
+            kept = Line("1", "of_eggs", named.key if named else None)
+            return _read(line, _Written(rest, None, []), [], kept, name=name)
+        kept = Line(eggs, "egg_weight", named.key if named else None)
+        asks = [named.ask] if named and named.ask else []
+        asks += ["Which ingredient is this?"] * (named is None)
+        asks += [f"An egg is taken to weigh {each:g} g without its shell: weigh yours."]
+        read = _read(line, _Written(rest, None, []), asks, kept, name=name)
+        return replace(read, grams=float(parse_amount(eggs).middle) * each if named else None)
 
     def amounts(self, text: str, key: str) -> list[WrittenAmount]:
         """All that a written line says of the amount of one ingredient."""
@@ -189,7 +243,7 @@ class Reader:
         return None, head
 
 
-HOW_MUCH = "How much of it? It is not in the dough until there is an amount."
+HOW_MUCH = "No amount: it counts as nothing until there is one."
 OUTSIDE = "What is liked is outside of the range: choose an amount."
 
 
@@ -229,6 +283,11 @@ def _doubts(written: _Written, chosen: WrittenAmount, *, conflict: bool) -> Iter
     """What to ask about an amount that was understood."""
     if chosen.egg == UNKNOWN_EGG:
         yield "No egg of that size is known here: the kitchen's usual one is taken."
+    if chosen.quantity.either is not None:
+        one, other = (
+            write_amount(Fraction(n).limit_denominator(24)) for n in chosen.quantity.either
+        )
+        yield f"Is that {one} or {other}? {one} is taken."
     if chosen.quantity.unsure:
         yield "Is that the size of each, or of all together? All together is taken."
     over = left_over(written.text, written.groups)

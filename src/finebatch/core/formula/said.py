@@ -24,6 +24,7 @@ _SIZES = {
     r"jumbo": "jumbo",
 }
 """Sizes of eggs by the ways in which they are written, the longer ones first."""
+_ANY_SIZE, _ANY_MARKET = ("(?:" + "|".join(words) + ")" for words in (_SIZES, _MARKETS))
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,7 +128,12 @@ def egg_named(text: str, measuring: Measuring) -> str | None:
     own_market, _, own_size = measuring.egg.partition(" ")
     markets = (m for word, m in _MARKETS.items() if re.search(rf"\b{word}\b", written))
     market = next(markets, None)
-    size = next((s for w, s in _SIZES.items() if re.search(rf"\b(?:{w})\b", written)), None)
+    # “medium (large in the US)” is one size of egg with two names: the one of the market counts.
+    beside = re.search(
+        rf"\b({_ANY_SIZE})(?: eggs?)?,? (?:in|by|for) (?:the )?{_ANY_MARKET}\b", written
+    )
+    said = beside[1] if beside else written
+    size = next((s for w, s in _SIZES.items() if re.search(rf"\b(?:{w})\b", said)), None)
     if market is None and size is None:
         return None
     size = size or own_size

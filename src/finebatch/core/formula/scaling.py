@@ -32,6 +32,7 @@ _STEPS: Mapping[Unit, Fraction] = {
     "stick": Fraction(1, 2),
     "zest": Fraction(1, 2),
     "each": Fraction(1, 2),
+    "egg_weight": Fraction(1, 2),
     "ml": Fraction(5),
     "dl": Fraction(1, 4),
     "oz": Fraction(1, 4),

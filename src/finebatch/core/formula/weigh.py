@@ -7,7 +7,7 @@ from finebatch.core.formula.dough import MOST_LINES, Card, Line, WeighedDough, W
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.amounts import Amount, parse_amount
-from finebatch.core.measures.units import VOLUME_UNITS
+from finebatch.core.measures.units import RATIO_UNITS, VOLUME_UNITS
 from finebatch.core.refusal import Fault, Refusal, refuse
 
 BASE_ROLES = ("flour", "starch", "grain")
@@ -59,6 +59,8 @@ def weigh_line(
             message = "This line is a ratio of the eggs: add the eggs, counted or weighed."
             raise refuse(f"{field}.unit", message)
         each = eggs_g
+    elif line.unit == "egg_weight":
+        each = here.egg_g
     else:
         each = ingredient.grams(1.0, line.unit, here, field=f"{field}.unit")
     grams = each * _taken(line, amount, field)
@@ -72,7 +74,7 @@ def weigh_line(
 
 def _is_egg(line: Line, larder: Larder) -> bool:
     known = line.ingredient is not None and line.ingredient in larder
-    return known and line.unit != "of_eggs" and larder[line.ingredient or ""].role == "egg"
+    return known and line.unit not in RATIO_UNITS and larder[line.ingredient or ""].role == "egg"
 
 
 def weigh(lines: Sequence[Line], larder: Larder, measuring: Measuring = USUAL) -> WeighedDough:
@@ -91,6 +93,10 @@ def weigh(lines: Sequence[Line], larder: Larder, measuring: Measuring = USUAL) -
     order = sorted(range(len(lines)), key=lambda n: not _is_egg(lines[n], larder))
     for number in order:
         line = lines[number]
+        if not line.amount.strip() and line.ingredient is not None and line.ingredient in larder:
+            # Salt, a little: it counts as nothing until there is an amount, and stops nothing.
+            found[number] = WeighedLine(line.ingredient, None, None)
+            continue
         try:
             weighed = weigh_line(line, larder, f"lines.{number}", measuring, eggs_g)
         except Refusal as refusal:

@@ -1,7 +1,7 @@
 """Whether an ingredient can be: its composition adds up, and it fits into a cup."""
 
 from finebatch.core.larder.ingredient import Ingredient
-from finebatch.core.measures.quantities import ML_IN_CUP
+from finebatch.core.measures.written_units import ML_IN_CUP
 from finebatch.core.refusal import Fault, Refusal
 
 ADDS_UP_WITHIN = 1.0

@@ -8,122 +8,30 @@ import re
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from finebatch.core.measures.amounts import spell_out
-from finebatch.core.measures.units import PINCH_CUPS
+from finebatch.core.measures.spoken import EITHER
+from finebatch.core.measures.written_units import ANY_HEAP, HEAPS, UNITS, Dimension
 
-Dimension = Literal["mass", "volume", "count"]
 Joint = Literal["plus", "less", "times", "or"]
 
-ML_IN_CUP = 236.588
-
-_UNITS: dict[str, tuple[Dimension, float, str]] = {
-    # Mass in grams.
-    "g|gr|gms?|grams?|grammes?": ("mass", 1.0, "g"),
-    "kg|kgs|kilos?|kilograms?": ("mass", 1000.0, "g"),
-    "oz|ozs|ounces?": ("mass", 28.349523, "oz"),
-    "lbs?|pounds?": ("mass", 453.59237, "oz"),
-    # Volume in US cups.
-    "cups?|c": ("volume", 1.0, "cup"),
-    "(?-i:T)|tbsps?|tbs|tblsp|tablespoons?|tablespoonfuls?": ("volume", 1 / 16, "tbsp"),
-    "(?-i:t)|tsps?|teaspoons?|teaspoonfuls?": ("volume", 1 / 48, "tsp"),
-    "dessertspoons?|dsp": ("volume", 10 / ML_IN_CUP, "tbsp"),
-    "fl\\.? ?oz|fluid ounces?": ("volume", 1 / 8, "cup"),
-    "pints?|pt": ("volume", 2.0, "cup"),
-    "ml|mls|millilit(?:er|re)s?": ("volume", 1 / ML_IN_CUP, "ml"),
-    "cl|centilit(?:er|re)s?": ("volume", 10 / ML_IN_CUP, "ml"),
-    "dl|decilit(?:er|re)s?": ("volume", 100 / ML_IN_CUP, "ml"),
-    "l|lit(?:er|re)s?": ("volume", 1000 / ML_IN_CUP, "ml"),
-    "pinch(?:es)?": ("volume", PINCH_CUPS, "pinch"),
-    "dash(?:es)?": ("volume", 2 * PINCH_CUPS, "pinch"),
-    # Things that are counted.
-    "sticks?": ("count", 1.0, "stick"),
-    "bags?|packets?|packs?|packages?|pkgs?|pkts?|sachets?": ("count", 1.0, "container"),
-    "bars?|tins?|cans?|jars?|tubs?|boxes|box": ("count", 1.0, "container"),
-}
-"""Units by the ways in which they are written: dimension, size in grams or cups, and name. A pinch
-is taken as 1/16 and a dash as 1/8 teaspoon (usual measuring-spoon sets)."""
-
-_HEAPS = {
-    "well rounded": 1.25,
-    "well-rounded": 1.25,
-    "heaped": 1.5,
-    "heaping": 1.5,
-    "rounded": 1.25,
-    "generous": 1.1,
-    "good": 1.1,
-    "scant": 0.9,
-    "level": 1.0,
-    "flat": 1.0,
-    "packed": 1.0,
-    "firmly packed": 1.0,
-    "lightly packed": 1.0,
-    "struck": 1.0,
-}
-"""How full a measure is, against level (household practice)."""
-
-_WORDS = {
-    "a dozen": "12",
-    "half a dozen": "6",
-    "half an": "1/2",
-    "half a": "1/2",
-    "a half": "1/2",
-    "a quarter": "1/4",
-    "an": "1",
-    "a": "1",
-    "one": "1",
-    "two": "2",
-    "three": "3",
-    "four": "4",
-    "five": "5",
-    "six": "6",
-    "seven": "7",
-    "eight": "8",
-    "nine": "9",
-    "ten": "10",
-    "twelve": "12",
-    "half": "1/2",
-}
-
 _NUMBER = r"\d+\s+\d+\s*/\s*\d+|\d+\s*/\s*\d+|\d+(?:[.,]\d+)?|[.,]\d+"
-_HEAP = "|".join(sorted(_HEAPS, key=len, reverse=True))
-_UNIT = "|".join(f"(?P<u{n}>{pattern})" for n, pattern in enumerate(_UNITS))
+_UNIT = "|".join(f"(?P<u{n}>{pattern})" for n, pattern in enumerate(UNITS))
 _QUANTITY = re.compile(
-    rf"(?<![\w.,])(?<!\d/)(?:(?P<before>{_HEAP})\s+)?"
+    rf"(?<![\w.,])(?<!\d/)(?:(?P<before>{ANY_HEAP})\s+)?"
     r"(?:about |approx\.? |approximately |ca\.? |around |~ ?)?"
-    rf"(?P<low>{_NUMBER})(?:\s*(?:[-–—]|to|or)\s*(?P<high>{_NUMBER}))?"
-    rf"(?:\s*-?\s*(?:(?P<heap>{_HEAP})\s+)?(?:{_UNIT})\b\.?)?(?!\w)(?!\s*%)",
+    rf"(?P<low>{_NUMBER})(?P<either>{EITHER})?(?:\s*(?:[-–—]|to|or)\s*(?P<high>{_NUMBER}))?"
+    rf"(?:\s*-?\s*(?:(?P<heap>{ANY_HEAP})\s+)?(?:{_UNIT})\b\.?)?(?!\w)(?!\s*%)",
     re.IGNORECASE,
 )
-_DOZEN = re.compile(r"(\d+) dozen\s*", re.IGNORECASE)
-_BARE_UNIT = re.compile(
-    rf"^(?:(?:{_HEAP})\s+)?(?:pinch|dash|cup|tablespoon|tbsp|teaspoon|tsp|stick)\b", re.IGNORECASE
-)
-_ANY_UNIT = "|".join(_UNITS)
-_THOUSANDS = re.compile(
-    r"(?<![\d.,])\d{1,3}(?:,\d{3})+"
-    r"(?=(?:\s*(?:[-–—]|to|or)\s*[\d,]+)?\s*-?\s*(?:g|gr|gms?|gram(?:me)?s?|ml|mls|millilit(?:er|re)s?)\b)"
-    r"|(?<![\d.,])\d{1,3}(?:,\d{3}){2,}(?![\d,])",
-    re.IGNORECASE,
-)
-"""Nobody weighs a thousandth of a gram: ``1,250 g`` is 1250. In kilograms or cups the same mark may
-be a decimal one."""
-_HALF_OF_ONE = re.compile(rf"(?<![\w/.,-])(?:1|one)\s+half(?=\s+(?:{_ANY_UNIT})\b)", re.IGNORECASE)
-_UNIT_AND_PART = re.compile(
-    rf"(?<![\w/.,-])(\d{{1,3}})\s+({_ANY_UNIT})\s+(?:and|&)\s+([123]/[2348])\b"
-    rf"(?!\s*-?\s*(?:{_ANY_UNIT})\b)",
-    re.IGNORECASE,
-)
-_AND_PART = re.compile(
-    rf"(?<![\w/.,-])(\d{{1,3}})\s+(?:and|&)\s+([123]/[2348])(?=\s*-?\s*(?:{_ANY_UNIT})\b)",
-    re.IGNORECASE,
-)
-"""A cup and a half; two and a half cups."""
+_POINT_IN_THOUSANDS = re.compile(r"\d{1,3}\.\d{3}")
+"""``1.250 g`` is a thousand and more in half of Europe, and a little over one elsewhere."""
+_GLUED = re.compile(r"([1-9])([1-3])/([2348])")
+"""A mixed number whose space was lost, or a fraction above one."""
 _EACH_ONE = re.compile(r"\s*(?:each|ea\b|apiece|a piece)", re.IGNORECASE)
 _IN_ALL = re.compile(r"\s*(?:in all|in total|total|together|altogether)\b", re.IGNORECASE)
 _JOINTS: tuple[tuple[Joint, str], ...] = (
     ("plus", r"\s*\)?,?\s*(?:plus|and|\+|&)\s*"),
     ("less", r"\s*,?\s*(?:less|minus)\s*"),
-    ("times", r"\s*(?:x|×|times)?\s*\(?\s*"),
+    ("times", r"\s*(?:x|×|times)?\s*\(?\s*(?:(?:of|each|each of)\s+)?"),
     ("or", r"\s*(?:\(|/|=|,|or|;)\s*(?:or\s+)?"),
 )
 
@@ -133,9 +41,10 @@ class Quantity:
     """An amount with its unit: grams, cups, or a count. `low` and `high` differ for a range.
 
     `unit` is the unit's name as written, in short; `start` and `end` are places in the line.
-    `adds` says that it comes on top of the amount before it, which is of another kind:
+    `adds` says that it comes on top of the amount before it, of another kind,
     ``1/2 cup (1 stick) plus 1 tbsp``. `unsure` says that the line leaves it open whether it is the
-    size of one of several packets or of all of them together.
+    size of one of several packets or of all of them together; `either` are both readings of a
+    number that can be meant in two ways, the one that is taken first (``11/4``).
     """
 
     dimension: Dimension
@@ -146,25 +55,12 @@ class Quantity:
     end: int
     adds: bool = False
     unsure: bool = False
+    either: tuple[float, float] | None = None
 
     @property
     def is_range(self) -> bool:
         """Whether the baker left room for taste."""
         return self.high > self.low * 1.0001
-
-
-def plain_text(line: str) -> str:
-    """A line with fraction signs, dashes and number words written plainly."""
-    text = re.sub(r"\s+", " ", spell_out(line)).strip()
-    text = _THOUSANDS.sub(lambda found: found[0].replace(",", ""), text)
-    text = _BARE_UNIT.sub(r"1 \g<0>", text)
-    text = _HALF_OF_ONE.sub("1/2", text)
-    text = re.sub(r"(?i)\band a half$", "and 1/2", text)
-    for word in sorted(_WORDS, key=len, reverse=True):
-        text = re.sub(rf"(?i)(?<![\w-]){word}(?=[\s-])(?!\s+few)", _WORDS[word], text)
-    text = _UNIT_AND_PART.sub(r"\1 \3 \2", text)
-    text = _AND_PART.sub(r"\1 \2", text)
-    return _DOZEN.sub(lambda found: f"{12 * int(found[1])} ", text)
 
 
 def _number(text: str) -> float:
@@ -180,15 +76,33 @@ def _number(text: str) -> float:
 def _read(match: re.Match[str]) -> Quantity:
     low = _number(match["low"])
     high = _number(match["high"]) if match["high"] else low
+    dimension: Dimension
     dimension, size, unit = "count", 1.0, "each"
-    for n, found in enumerate(_UNITS.values()):
+    for n, found in enumerate(UNITS.values()):
         if match[f"u{n}"]:
             dimension, size, unit = found
     heap = match["heap"] or match["before"]
-    size *= _HEAPS[heap.lower()] if heap else 1.0
+    size *= HEAPS[heap.lower()] if heap else 1.0
     if high < low:  # "1-1/2 cups" means one and a half
         low = high = low + high
-    return Quantity(dimension, low * size, high * size, unit, match.start(), match.end())  # type: ignore[arg-type]
+    either = None
+    if high == low and (glued := _GLUED.fullmatch(match["low"])):
+        mixed = int(glued[1]) + int(glued[2]) / int(glued[3])
+        either, low, high = (mixed, low), mixed, mixed
+    elif match["either"]:
+        either = (low, low % 1)
+    elif _POINT_IN_THOUSANDS.fullmatch(match["low"]) and unit in ("g", "ml") and high == low:
+        either, low = (1000 * low, low), 1000 * low
+        high = low
+    return Quantity(
+        dimension,
+        low * size,
+        high * size,
+        unit,
+        match.start(),
+        match.end(),
+        either=either,
+    )
 
 
 def _joint(between: str) -> Joint | None:
@@ -212,11 +126,11 @@ def _join(one: Quantity, other: Quantity, joint: Joint) -> Quantity | None:
     return replace(kind, low=low, high=high, start=one.start, end=other.end)
 
 
-def _in_packets(one: Quantity, other: Quantity, after: str) -> Quantity | None:
+def _in_packets(one: Quantity, other: Quantity, between: str, after: str) -> Quantity | None:
     """What packets hold whose size is said behind them: ``2 packets (7 g each)``."""
     if one.unit != "container" or other.dimension not in ("mass", "volume"):
         return None
-    each = _EACH_ONE.match(after) is not None
+    each = _EACH_ONE.match(after) is not None or "each" in between
     times = one.low if each else 1.0
     return replace(
         other,
@@ -239,7 +153,9 @@ def find_quantities(text: str) -> list[list[Quantity]]:
             joint = _joint(text[before.end : found.start])
             joined = _join(before, found, joint) if joint else None
             if joint in ("or", "times"):
-                joined = joined or _in_packets(before, found, text[found.end :])
+                joined = joined or _in_packets(
+                    before, found, text[before.end : found.start], text[found.end :]
+                )
             if joined is not None:
                 groups[-1][-1] = joined
                 continue

@@ -8,12 +8,14 @@ from pint import UnitRegistry
 MassUnit = Literal["g", "kg", "oz", "lb"]
 VolumeUnit = Literal["cup", "tbsp", "tsp", "ml", "dl", "pinch"]
 CountUnit = Literal["egg", "yolk", "white", "stick", "zest", "each"]
-RatioUnit = Literal["of_eggs"]
-"""A share of what the dough's eggs weigh, for doughs that are written as ratios of their eggs."""
+RatioUnit = Literal["of_eggs", "egg_weight"]
+"""Doughs written by their eggs: a share of what the dough's eggs weigh together, or as much as so
+many eggs weigh, whatever eggs are in it."""
 Unit = Literal[MassUnit, VolumeUnit, CountUnit, RatioUnit]
 
 MASS_UNITS: tuple[MassUnit, ...] = get_args(MassUnit)
 VOLUME_UNITS: tuple[VolumeUnit, ...] = get_args(VolumeUnit)
+RATIO_UNITS: tuple[RatioUnit, ...] = get_args(RatioUnit)
 
 PINCH_CUPS = 1 / 768
 """A pinch is taken as 1/16 teaspoon (usual measuring-spoon sets)."""

@@ -11,7 +11,7 @@ import {
 } from "../../api/client";
 import type { DraftLine, LineChange } from "../../logic/draft";
 import { grams, percent } from "../../logic/format";
-import { PLAIN_UNITS, unitWord } from "../../logic/units";
+import { OF_EGGS, PLAIN_UNITS, unitWord } from "../../logic/units";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { RowButtons } from "../../parts/RowButtons";
 
@@ -41,7 +41,7 @@ export function Line(props: LineProps) {
   const unread = line.ingredient === null && line.text !== "";
   const faults = untouched(line) || unread ? [] : props.faults;
   const chosen = words.ingredients.find((i) => i.key === line.ingredient);
-  const units: Unit[] = chosen ? [...chosen.units, "of_eggs"] : PLAIN_UNITS;
+  const units: Unit[] = chosen ? [...chosen.units, ...OF_EGGS] : PLAIN_UNITS;
   const fault = (field: string) => faults.find((f) => f.field === `lines.${place}.${field}`);
   const write = (part: Partial<DraftLine>) => change({ do: "line", id: line.id, part });
   const name = `${of}line ${place + 1}`;
@@ -141,7 +141,7 @@ function useChoose(line: DraftLine, words: Words, write: (part: Partial<DraftLin
   });
   return (key: string) => {
     const ingredient = words.ingredients.find((i) => i.key === key);
-    const fits = line.unit === "of_eggs" || ingredient?.units.includes(line.unit);
+    const fits = OF_EGGS.includes(line.unit) || ingredient?.units.includes(line.unit);
     write({ ingredient: key, ...(fits ? {} : { unit: ingredient?.natural_unit?.unit ?? "g" }) });
     if (line.ingredient === null && line.text) teach.mutate(key);
   };
