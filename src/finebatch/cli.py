@@ -13,12 +13,15 @@ import typer
 
 from finebatch.cli_data import back_up_file, open_file, restore_file, settings_now, stop, unusable
 from finebatch.cli_session import plan_session, print_schema
+from finebatch.core.formula.checks.run import Facts
+from finebatch.core.formula.judge_cards import UnderstoodCard, understand_all
 from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
 from finebatch.core.piece.cases import Case, Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
-from finebatch.facts import tables
+from finebatch.facts import formula, tables
 from finebatch.formats.cases import (
-    holds_lines,
+    kind_of,
+    parse_cards,
     parse_cases,
     parse_lines,
     read_text,
@@ -210,19 +213,80 @@ def _evaluate_lines(text: str, as_json: bool) -> None:
     )
 
 
+def _span(found: tuple[float, float] | None) -> list[float] | None:
+    return None if found is None else [round(found[0], 1), round(found[1], 1)]
+
+
+def _card_row(card: UnderstoodCard) -> dict[str, object]:
+    says = card.says
+    spans = ("minutes", "second_minutes", "chill_min", "rest_min", "wait_min", "setting_min")
+    figures = ("oven_c", "second_oven_c", "pieces", "piece_g", "thickness_mm", "cutter_mm")
+    lengths = ("slice_mm", "logs", "log_mm", "log_length_mm", "pan_mm")
+    parts = [
+        {"kind": part.kind, "ingredients": [one.ingredient for one in part.lines if one.ingredient]}
+        for part in card.read.parts
+    ]
+    steps = card.read.steps
+    return {
+        "id": card.id,
+        "family": says.family,
+        "mixing": says.mixing,
+        "dough_g": round(card.dough_g, 1),
+        "parts": parts,
+        "fan": says.fan,
+        "oven_asked": says.oven_asked,
+        **{name: _span(getattr(says, name)) for name in spans},
+        "cool_before_slicing_min": _span(says.cool_before_slicing_min),
+        **{name: getattr(says, name) for name in (*figures, *lengths)},
+        "of_eggs": says.of_eggs,
+        "doneness": says.doneness,
+        "colour": says.colour,
+        "mix_hands_min": sum(step.hands_min for step in steps),
+        "steps": [
+            {"text": one.text, "hands_min": one.hands_min, "wait_min": one.wait_min}
+            for one in steps
+        ],
+        "alarms": card.alarms,
+        "asked": card.asked,
+    }
+
+
+def _evaluate_cards(text: str, as_json: bool) -> None:
+    facts = Facts(tables.reader(), formula.doses(), fan_oven=False)
+    cards = understand_all(parse_cards(text), facts)
+    asked = sum(len(card.asked) for card in cards)
+    alarms = sum(len(card.alarms) for card in cards)
+    if as_json:
+        summary = {"n": len(cards), "asked": asked, "alarms": alarms}
+        rows = [_card_row(card) for card in cards]
+        typer.echo(json.dumps({"cards": rows, "summary": summary}, indent=1, ensure_ascii=False))
+        return
+    for card in cards:
+        known = {k: v for k, v in _card_row(card).items() if v not in (None, [], False)}
+        typer.echo(f"{card.id}: {card.read.title}")
+        for name in known.keys() - {"id", "steps"}:
+            typer.echo(f"    {name:24}{known[name]}")
+    typer.echo(f"\n{len(cards)} cards: {asked} questions, {alarms} kinds of alarm.")
+
+
+_EVALUATED = {"lines": _evaluate_lines, "cards": _evaluate_cards, "cases": _evaluate_pieces}
+
+
 @app.command()
 def evaluate(
-    file: Annotated[Path, typer.Argument(help="A JSON file with measured cases or written lines.")],
+    file: Annotated[
+        Path, typer.Argument(help="A JSON file with measured cases, written lines or whole cards.")
+    ],
     as_json: Annotated[bool, typer.Option("--json", help="Print JSON for machines.")] = False,
 ) -> None:
     """Set what Fine Batch works out beside known cases.
 
-    Reads files of measured pieces (`cases`) and of written lines (`lines`). Exit status 2 when the
-    file cannot be read.
+    Reads files of measured pieces (`cases`), of written lines (`lines`) and of whole cards
+    (`cards`). Exit status 2 when the file cannot be read.
     """
     try:
         text = read_text(file)
-        (_evaluate_lines if holds_lines(text) else _evaluate_pieces)(text, as_json)
+        _EVALUATED[kind_of(text)](text, as_json)
     except UnreadableFile as error:
         raise stop(f"{file}: {error}", 2) from error
     except Refusal as refusal:

@@ -69,7 +69,7 @@ def test_faulty_lines_are_named_and_the_others_are_weighed(larder: Larder) -> No
     found = weigh(
         [
             Line("250", "g", "flour_ap"),
-            Line("", "g", "butter_unsalted"),
+            Line("much", "g", "butter_unsalted"),
             Line("2", "stick", "flour_ap"),
             Line("1", "g", None),
             Line("999999", "cup", "sugar_white"),

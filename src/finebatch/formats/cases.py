@@ -7,6 +7,7 @@ from typing import Annotated, Literal, TypeVar
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.judge_cards import CardCase
 from finebatch.core.formula.judge_lines import LineCase
 from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenMode
@@ -103,6 +104,10 @@ class _LineFile(_Row):
     lines: Annotated[list[LineCase], Field(min_length=1)]
 
 
+class _CardFile(_Row):
+    cards: Annotated[list[CardCase], Field(min_length=1, max_length=1000)]
+
+
 File = TypeVar("File", bound=BaseModel)
 
 
@@ -125,13 +130,19 @@ def parse_lines(text: str) -> list[LineCase]:
     return _parse(text, _LineFile).lines
 
 
-def holds_lines(text: str) -> bool:
-    """Whether a case file is one of written lines."""
+def parse_cards(text: str) -> list[CardCase]:
+    """Whole cards from JSON text; `UnreadableFile` says where it goes wrong."""
+    return _parse(text, _CardFile).cards
+
+
+def kind_of(text: str) -> Literal["lines", "cards", "cases"]:
+    """What a case file holds: written lines, whole cards, else measured pieces."""
     try:
         found = json.loads(text)
     except (ValueError, RecursionError):
-        return False
-    return isinstance(found, dict) and "lines" in found
+        return "cases"
+    named = found if isinstance(found, dict) else {}
+    return "lines" if "lines" in named else "cards" if "cards" in named else "cases"
 
 
 def read_text(path: Path) -> str:

@@ -84,6 +84,12 @@ _PIECES_LINE = re.compile(
     r"(?:pieces?|cookies|biscuits|drops|slices|bars|rounds|stars|servings)\s*$",
     re.IGNORECASE,
 )
+_TITLE = re.compile(
+    r"(?P<title>\D{3,70}?)\s*[-–—:(,]+\s*(?:makes |for |about |around |ca\.? )*"
+    r"(?P<count>\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*"
+    r"(?:dozen|pieces?|cookies|biscuits|slices|bars))\)?\s*",
+    re.IGNORECASE,
+)
 _OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
 _LABEL = re.compile(r"^\s*(?:oven|temperature)\s*:\s*", re.IGNORECASE)
 _TRAY_WORK = re.compile(
@@ -220,6 +226,15 @@ def _is_step(line: str) -> bool:
     return len(text.split()) >= _FEWEST_WORDS or text.endswith(".")
 
 
+def _take_title(draft: _Draft, line: str) -> bool:
+    """A first line that says how many there will be is the title: “Sesame crisps – 40 pieces”."""
+    found = _TITLE.fullmatch(line)
+    if found is None:
+        return False
+    draft.title, draft.pieces = found["title"], _stated_pieces(f"makes {found['count']}")
+    return True
+
+
 def _guess(
     draft: _Draft, line: str, reader: Reader, *, first: bool, alone: bool
 ) -> Section | Literal["title"]:
@@ -247,7 +262,8 @@ def _put(draft: _Draft, section: Section, line: str, reader: Reader, *, alone: b
     elif section == "part":
         draft.parts[-1][2].extend(reader.read_all(line))
     else:
-        for read in reader.read_all(line):
+        found = reader.read_all(line)
+        for read in found[:1] if alone and found[0].purpose == "dough" else found:
             draft.place(read, alone=alone)
 
 
@@ -270,6 +286,8 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
         return
     if not alone and (inline := _PART_IN_A_LINE.fullmatch(line)):
         _take_part(draft, inline["name"], reader, re.split(r"\s*[,;]\s+", inline["lines"]))
+        return
+    if first and not alone and _take_title(draft, line):
         return
     if draft.section != "method" and not alone and _take_fact(draft, line):
         return

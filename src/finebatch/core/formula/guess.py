@@ -7,8 +7,17 @@ from finebatch.core.formula.dough import Family, Mixing
 
 _FAMILIES: tuple[tuple[Family, str], ...] = (
     ("twice_baked", r"twice[- ]baked|bake (?:them )?(?:again|a second time)|second bake|rusks?"),
-    ("shortbread", r"shortbread|sabl[eé]s?|slice the log|into (?:a )?logs?"),
-    ("rolled", r"roll(?:ed)? out|roll the dough|cutters?|cut[- ]outs?|stamp out"),
+    (
+        "shortbread",
+        r"shortbread|sabl[eé]s?|slice the logs?|in(?:to)? (?:an? |\d+ |two |three )?logs?",
+    ),
+    (
+        "rolled",
+        r"roll(?:ed)? (?:it |them |the dough )?out|roll the dough|re-?roll|cutters?|cut[- ]outs?"
+        r"|roll (?:it |to )?\d+(?:[.,/]\d+)? ?(?:mm|cm|in)|stamp out"
+        r"|cut (?:out )?(?:\d+ ?(?:cm|mm|in\w*) )?(?:rounds|circles|stars|hearts|shapes|squares|"
+        r"diamonds|leaves|moons)",
+    ),
 )
 _MIXINGS: tuple[tuple[Mixing, str], ...] = (
     ("creamed", r"\bcream(?:ed)? (?:the |together )|beat the butter|pale and fluffy"),

@@ -52,12 +52,22 @@ _USES = [(kind, re.compile(rf"{_TO}(?:{words})\b", re.IGNORECASE)) for kind, wor
 _ON_TOP = re.compile(r"\bon top\b", re.IGNORECASE)
 
 
+def use_of_the_rest(text: str, ingredient: Ingredient | None) -> Purpose | None:
+    """What is done with what is kept back of an ingredient that is in the dough: “1/2 egg (keep the
+    other half to glaze)”; None where nothing is."""
+    rest = _THE_REST.search(text)
+    use = _used(text[rest.start() :], ingredient) if rest else "dough"
+    return None if use in ("dough", "bench") else use
+
+
 def purpose_of(text: str, ingredient: Ingredient | None) -> Purpose:
     """What a written line is for, by its words and by what it names: sugar to roll them in is a
     coating, flour for rolling is for the bench."""
     said = _MORE.sub("", text).strip() or text
-    if _THE_REST.search(said):
-        return "dough"
+    return "dough" if _THE_REST.search(said) else _used(said, ingredient)
+
+
+def _used(said: str, ingredient: Ingredient | None) -> Purpose:
     role = ingredient.role if ingredient else ""
     floury = role in ("flour", "starch")
     if _BENCH.search(said):

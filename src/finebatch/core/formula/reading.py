@@ -11,7 +11,7 @@ from fractions import Fraction
 
 from finebatch.core.formula.dough import Line
 from finebatch.core.formula.names import Named, Names
-from finebatch.core.formula.purpose import Purpose, purpose_of
+from finebatch.core.formula.purpose import Purpose, purpose_of, use_of_the_rest
 from finebatch.core.formula.said import UNKNOWN_EGG, Scales, WrittenAmount, left_over
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
@@ -21,6 +21,8 @@ from finebatch.core.measures.spoken import plain_text
 from finebatch.core.values import Range
 
 MOST_LETTERS = 500
+MOST_SHARED = 2
+"""So many ingredients at most share the words of a line, unless it says “each”."""
 
 _STATES = ("softened", "melted", "beaten", "cold", "browned", "toasted", "room temperature")
 _HEAD_ENDS = re.compile(
@@ -52,6 +54,8 @@ _SHARED = re.compile(
     re.IGNORECASE,
 )
 """“1 egg, half for the dough, half to brush”: two uses of one."""
+_LISTED = re.compile(r"\s*[,;]\s+(?=\d)")
+"""“150 g rye flour, 125 g butter, 1 egg”: a whole list in one line."""
 _JOINED = re.compile(r"\s+(?:plus|and|\+|&)\s+(?=\d)", re.IGNORECASE)
 
 
@@ -105,11 +109,24 @@ class Reader:
                 return tuple(replace(r, line=replace(r.line, text=line.strip())) for r in found)
         pieces = self._pieces(line[:MOST_LETTERS])
         if len(pieces) == 1:
-            return (self.read(line),)
+            return self._with_the_rest(self.read(line), line)
         found = [self.read(piece) for piece in pieces]
         if any(read.ingredient is None for read in found):
             return (self.read(line),)
+        if len(pieces) > MOST_SHARED and not _EACH.match(plain_text(line)):
+            return tuple(found)  # a list in one line: each has its own words
         return tuple(replace(read, line=replace(read.line, text=line.strip())) for read in found)
+
+    def _with_the_rest(self, read: ReadLine, line: str) -> tuple[ReadLine, ...]:
+        """A line, and what is kept back of it for another use, of which no amount is known."""
+        if read.ingredient is None:
+            return (read,)
+        use = use_of_the_rest(plain_text(line[:MOST_LETTERS]), self.larder[read.ingredient])
+        if use is None:
+            return (read,)
+        kept = Line("", read.line.unit, read.ingredient, text=read.line.text)
+        rest = replace(read, grams=None, range_g=None, asks=(), line=kept, purpose=use)
+        return read, rest
 
     def _pieces(self, line: str) -> list[str]:
         text = plain_text(line)
@@ -117,11 +134,20 @@ class Reader:
         if each:
             named = re.split(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*&\s*", each["names"])
             return [f"{each['amount']} {name}" for name in named if name.strip()]
+        listed = _LISTED.split(text)
+        if len(listed) > 2 and self._each_its_own(listed):
+            return listed
         halves = _JOINED.split(text)
         named_halves = [self._name(half, find_quantities(half))[0] for half in halves]
         keys = {named.key for named in named_halves if named}
         # “1 tbsp plus 1 tsp cornflour” is one amount of one thing.
         return halves if None not in named_halves and len(keys) == len(halves) else [line]
+
+    def _each_its_own(self, pieces: list[str]) -> bool:
+        """Whether each piece of a line is an amount of another ingredient."""
+        named = [self._name(piece, find_quantities(piece))[0] for piece in pieces]
+        keys = {one.key for one in named if one}
+        return None not in named and len(keys) == len(pieces)
 
     def read(self, line: str) -> ReadLine:
         """Understand one line, as far as it can be understood."""

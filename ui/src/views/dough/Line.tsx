@@ -115,6 +115,9 @@ export function Line(props: LineProps) {
           The card says “{line.text}”. Choose what that is; it is remembered for the next card.
         </p>
       )}
+      {line.ingredient !== null && line.amount.trim() === "" && (
+        <p className="pb-1 text-[0.9375rem]">No amount: it counts as nothing until there is one.</p>
+      )}
       {faults.map((f) => (
         <p key={f.field} className="pb-1 text-[0.9375rem] text-caution">
           {f.message}

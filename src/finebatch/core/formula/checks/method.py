@@ -24,7 +24,7 @@ MINUTES_MARGIN = 0.35
 
 _EVERYTHING = re.compile(
     r"\b(?:all|everything|rest of|remaining|other)\b.{0,12}\b(?:ingredients?|everything)\b"
-    r"|\beverything\b|\ball the ingredients\b",
+    r"|\beverything\b|\ball (?:the )?ingredients\b|\ball (?:of it |of them )?together\b",
     re.IGNORECASE,
 )
 _DRY = re.compile(r"\bdry (?:ingredients?|mixture|mix)\b|\bdry\b(?= into| to)", re.IGNORECASE)
@@ -33,10 +33,26 @@ _AROUND = re.compile(
     r"\b(?:greas|butter|lin|dust|flour|oil|spray)(?:e|ed|ing|s)? (?:the |a |two |your )?"
     r"(?:sheet|tray|tin|pan|bench|surface|worktop|parchment|measure)s?\b"
     r"|\bcream(?:ed|ing)?(?= (?:the|your|butter|fat|lard|margarine|shortening|sugar|together|until|"
-    r"with|in|it|for|unsalted|salted|soft)\b)"
+    r"with|in|it|for|unsalted|salted|soft)\b|\s*[,.;]|\s*$)"
     r"|\b(?:lightly|well)[- ](?:floured|greased|oiled|buttered)\b|\bwater bath\b",
     re.IGNORECASE,
 )
+_CREAMED = re.compile(r"\bcream(?:ed)?(?=\s*(?:[,.;]|$)| (?:together|until|it)\b)", re.IGNORECASE)
+_RUBBED = re.compile(r"\brub in(?=\s*(?:[,.;]|$))", re.IGNORECASE)
+"""“Cream, add milk”: the fat and the sugar, without a word of them."""
+_TOGETHER: tuple[tuple[str, tuple[str, ...]], ...] = (
+    (r"(?:dried )?fruits?", ("fruit",)),
+    (r"spices?", ("spice",)),
+    (r"nuts?", ("nutmeal", "piece")),
+    (r"sugars?", ("sugar", "icing_sugar")),
+    (r"fats?|shortening", ("fat", "oil")),
+    (r"flavou?rings?", ("flavour", "spice")),
+    (r"chocolate|chips", ("chip",)),
+    (r"flours?", ("flour",)),
+    (r"eggs?", ("egg",)),
+    (r"seeds?", ("piece", "grain")),
+)
+"""Words for several ingredients at once, by their roles."""
 _BAKE = re.compile(r"\b(?:bake|oven)\b", re.IGNORECASE)
 _HANDLED_ROLES = frozenset({"decoration"})
 
@@ -70,6 +86,13 @@ def _mentions(card: Card, names: Names, larder: Larder) -> tuple[set[str], set[s
             roles.update(GROUPS["dry"])
         if _WET.search(text):
             roles.update((*GROUPS["wet"], *GROUPS["egg"], "syrup", "oil"))
+        if _CREAMED.search(step.text):
+            roles.update(("fat", "sugar", "icing_sugar"))
+        if _RUBBED.search(step.text):
+            roles.update(("fat", "flour", "sugar", "icing_sugar", "salt"))
+        for word, together in _TOGETHER:
+            if re.search(rf"\b(?:{word})\b", text, re.IGNORECASE):
+                roles.update(together)
     return keys, roles, words
 
 
@@ -107,6 +130,8 @@ def unlisted(card: Card, names: Names, larder: Larder) -> list[Check]:
     listed = [*card.lines, *(line for part in card.parts for line in part.lines)]
     keys = {line.ingredient for line in listed if line.ingredient}
     roles = {larder[key].role for key in keys if key in larder}
+    # “The sugar” is the icing sugar where that is the one there is.
+    roles |= {"sugar"} if "icing_sugar" in roles else set()
     found, told = [], set()
     for n, step in enumerate(card.steps):
         for key, said in names.mentioned(_AROUND.sub(" ", step.text)):

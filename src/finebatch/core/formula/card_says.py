@@ -1,0 +1,352 @@
+"""What a card says beside its lines: oven, minutes, chilling, rests, sizes, pieces.
+
+Each fact is taken from the sentence that tells of it; nothing is made up where the card is silent.
+"""
+
+import re
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal, TypeVar
+
+from finebatch.core.formula.card_text import ReadCard
+from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.guess import guess_family, guess_mixing
+from finebatch.core.heat.minutes import Doneness
+from finebatch.core.measures.durations import find_durations
+from finebatch.core.measures.spoken import plain_text
+from finebatch.core.measures.temperatures import Temperature, find_temperatures
+from finebatch.core.values import Range
+
+Colour = Literal["pale", "golden", "brown"]
+Word = TypeVar("Word", bound=str)
+
+_SENTENCE = re.compile(r"(?<=[.;!])\s+|\n+|(?<=\w),? then (?=\w)", re.IGNORECASE)
+_BAKES = re.compile(
+    r"\b(?:bak(?:e|ed|ing)(?! (?:powder|soda|paper|parchment|sheet|tray|tin|ammonia))|in the oven)"
+    r"\b",
+    re.IGNORECASE,
+)
+_HEATS = re.compile(r"\b(?:pre-?heat|heat|set|turn) (?:the |your )?oven\b", re.IGNORECASE)
+_AGAIN = re.compile(
+    r"\b(?:again|second (?:time|bake)|bake twice|(?:back|return(?:ed)?) (?:in|to) the oven|dry)\b",
+    re.IGNORECASE,
+)
+_A_SIDE = re.compile(r"\b(?:a|1|each|per|on each|on both) sides?\b", re.IGNORECASE)
+_CHILLS = re.compile(
+    r"\b(?:chill(?:ed|ing)?|refrigerat\w*|fridge|freez\w+|in the cold|cold place)\b", re.IGNORECASE
+)
+_RESTS = re.compile(
+    r"\b(?:leave|let|rest(?:s|ed)?|stand|cool(?:ed|ing)?|sit|(?:do not|don.t) (?:touch|move))\b",
+    re.IGNORECASE,
+)
+_SETS = re.compile(
+    r"\b(?:to set|until (?:it is |they are )?set|sets?|setting|dry)\b", re.IGNORECASE
+)
+_SLICES = re.compile(r"\b(?:slice|cut)\b", re.IGNORECASE)
+_HARD = re.compile(r"\bif (?:it|the dough)(?: is|'s)? too\b", re.IGNORECASE)
+_BARE_OVEN = re.compile(
+    r"\b(?:at|to|oven:?|bake:?)\s+(?P<value>[12345]\d0|[12345]\d5)\b(?!\s*(?:g|ml|mm|cm|°|º|deg|[CF]\b|gram|"
+    r"minutes?|mins?))",
+    re.IGNORECASE,
+)
+LEAST_F, MOST_C = 275.0, 250.0
+"""A number without a unit from the first on is in °F, up to the second in °C; no cookie bakes where
+both could be meant."""
+
+
+def _length(n: str = "") -> str:
+    """A length as a pattern; `n` tells the names of its groups apart."""
+    return (
+        rf"(?P<low{n}>\d{{1,3}}(?:[.,]\d{{1,2}})?(?:\s+\d/\d{{1,2}})?|\d/\d{{1,2}})"
+        rf"(?:\s*(?:[-–—]|to)\s*(?P<high{n}>\d{{1,3}}(?:[.,]\d{{1,2}})?))?\s*-?\s*"
+        rf"(?P<unit{n}>mm|cm|millimet(?:re|er)s?|centimet(?:re|er)s?|in\b|inch(?:es)?|[\"”])"
+    )
+
+
+_ANY_LENGTH = re.compile(_length(), re.IGNORECASE)
+_THICK = re.compile(
+    rf"{_length()}\s+(?:thick|deep|high)|(?:thickness of|roll(?:ed)?(?: it| the dough)?(?: out)?"
+    rf"(?: to)?)\s+(?:about\s+)?{_length('2')}",
+    re.IGNORECASE,
+)
+_EACH_G = re.compile(
+    r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
+    r"(?:\s*(?:each|a piece|apiece|per|balls?|pieces|portions?))",
+    re.IGNORECASE,
+)
+_LOGS = re.compile(
+    r"\b(?P<n>\d{1,2})\s+(?:equal\s+|long\s+)?(?:logs?|rolls?|sausages?|cylinders?)\b", re.I
+)
+_DIVIDE = re.compile(
+    r"\b(?:divide|cut|split|portion|make|shape|form)(?: (?:it|the dough|up))?\s+(?:in(?:to)?\s+)?"
+    r"(?P<n>\d{1,3})\s*(?:equal|even|pieces|balls|portions|parts|$|and\b)",
+    re.IGNORECASE,
+)
+_SIDES = re.compile(
+    r"(?P<across>\d{1,3}(?:[.,]\d)?)\s*(?:mm|cm|in(?:ch(?:es)?)?|[\"”])?[- ]*(?:x|×|by)[- ]*"
+    r"\d{1,3}(?:[.,]\d)?[- ]*(?P<unit>mm|cm|in(?:ch(?:es)?)?\b|[\"”])?",
+    re.IGNORECASE,
+)
+_TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
+_PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
+_COLOURS: tuple[tuple[Colour, str], ...] = (
+    ("brown", r"deep(?:ly)? (?:golden|brown)|well browned|dark(?:er)? (?:golden|brown)"),
+    ("pale", r"pale|barely (?:coloured|colored)|just (?:coloured|colored|beginning)|blond"),
+    ("golden", r"golden|lightly brown(?:ed)?|light brown"),
+)
+_DONE: tuple[tuple[Doneness, str], ...] = (
+    (
+        "soft_centre",
+        r"(?:still )?(?:very )?soft (?:in|at) the (?:cent(?:re|er)|middle)|underdone|gooey",
+    ),
+    ("chewy", r"still soft|chewy|soft when"),
+    ("dry", r"(?:quite |completely )?dry|hard all through"),
+    ("crisp", r"crisp"),
+    ("set", r"(?:just |until )?(?:set|firm)\b"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class CardSays:
+    """What the card says; None where it says nothing. Times in minutes, lengths in mm, °C as the
+    card's own setting (`fan`: of a fan oven). `asked` are fields that wait for an answer."""
+
+    family: Family
+    mixing: Mixing
+    oven_c: float | None = None
+    fan: bool = False
+    oven_asked: bool = False
+    minutes: Range | None = None
+    second_minutes: Range | None = None
+    second_oven_c: float | None = None
+    chill_min: Range | None = None
+    rest_min: Range | None = None
+    wait_min: Range | None = None
+    setting_min: Range | None = None
+    cool_before_slicing_min: Range | None = None
+    pieces: int | None = None
+    piece_g: float | None = None
+    thickness_mm: float | None = None
+    cutter_mm: float | None = None
+    slice_mm: float | None = None
+    logs: int | None = None
+    log_mm: float | None = None
+    log_length_mm: float | None = None
+    pan_mm: float | None = None
+    of_eggs: bool = False
+    doneness: Doneness | None = None
+    colour: Colour | None = None
+    asked: tuple[str, ...] = ()
+
+
+def says_of(card: ReadCard) -> CardSays:
+    """What a read card says beside its lines."""
+    texts = [step.text for step in card.steps]
+    every = [card.stated_oven, *texts]
+    told = [plain_text(part) for text in texts for part in _SENTENCE.split(text) if part.strip()]
+    oven, asked = _oven(every)
+    bakes = [n for n, text in enumerate(told) if _is_bake(text)]
+    first = bakes[0] if bakes else len(told)
+    times = _times(told, first)
+    sizes = _sizes(told)
+    family = guess_family([card.title, *texts])
+    eggs = any(line.line.unit in ("of_eggs", "egg_weight") for line in card.lines)
+    return CardSays(
+        family=family,
+        mixing=guess_mixing(texts),
+        oven_c=None if oven is None else round(oven[0], 1),
+        fan=oven is not None and oven[1],
+        oven_asked=asked,
+        second_oven_c=_second_oven(told, first),
+        pieces=card.stated_pieces or sizes.pieces,
+        piece_g=sizes.piece_g,
+        thickness_mm=sizes.thickness_mm,
+        cutter_mm=sizes.cutter_mm,
+        slice_mm=sizes.slice_mm,
+        logs=sizes.logs,
+        log_mm=sizes.log_mm,
+        log_length_mm=sizes.log_length_mm,
+        pan_mm=sizes.pan_mm,
+        of_eggs=eggs,
+        doneness=_first(_DONE, (told[n] for n in bakes)),
+        colour=_first(_COLOURS, (told[n] for n in bakes)),
+        asked=("oven",) if asked else (),
+        minutes=times.get("minutes"),
+        second_minutes=times.get("second_minutes"),
+        chill_min=times.get("chill_min"),
+        rest_min=times.get("rest_min"),
+        wait_min=times.get("wait_min"),
+        setting_min=times.get("setting_min"),
+        cool_before_slicing_min=times.get("cool_before_slicing_min"),
+    )
+
+
+def _first(table: Sequence[tuple[Word, str]], texts: Iterable[str]) -> Word | None:
+    """The first of a table's meanings whose words stand in any of the texts."""
+    said = " ".join(texts)
+    return next((key for key, words in table if re.search(rf"\b(?:{words})", said, re.I)), None)
+
+
+def _settings(texts: Iterable[str]) -> Iterator[list[Temperature]]:
+    """The oven's settings in order, a number without a unit by what it can be."""
+    for text in texts:
+        groups = find_temperatures(text)
+        yield from groups
+        if not groups and (bare := _BARE_OVEN.search(text)):
+            value = float(bare["value"])
+            scale: Literal["C", "F"] = "F" if value >= LEAST_F else "C"
+            yield [Temperature(value, scale, False, bare.start(), bare.end())]
+
+
+def _second_oven(told: Sequence[str], first: int) -> float | None:
+    """The setting for the second bake, in °C, where the card gives it one of its own."""
+    for text in told[first + 1 :]:
+        if _is_bake(text) and _AGAIN.search(text):
+            return next((round(group[0].celsius, 1) for group in _settings([text])), None)
+    return None
+
+
+def _agree(one: float, other: float) -> bool:
+    return abs(one - other) <= 10
+
+
+def _oven(texts: Sequence[str]) -> tuple[tuple[float, bool] | None, bool]:
+    """The oven's setting (°C, of a fan oven or not) as the card says it first; and whether its
+    ways of saying it leave open which is meant."""
+    for group in _settings(texts):
+        still = [one for one in group if not one.fan]
+        used = (still or group)[0]
+        celsius = next((one.value for one in still if one.scale == "C"), used.celsius)
+        others = [one.celsius for one in still]
+        open_ = any(not _agree(celsius, other) for other in others) or not 110 <= celsius <= 245
+        return (celsius, not still), open_
+    return None, False
+
+
+def _is_bake(text: str) -> bool:
+    """Whether a sentence tells to bake: not how hot the oven is to be before."""
+    if _HEATS.search(text) and not find_durations(text):
+        return False
+    return bool(_BAKES.search(text)) or bool(find_temperatures(text) and find_durations(text))
+
+
+def _range(text: str) -> Range | None:
+    found = find_durations(text)
+    return (found[0].low, found[0].high) if found else None
+
+
+def _times(told: Sequence[str], first: int) -> dict[str, Range]:
+    """Minutes in the oven, in the cold, on the sheet, on the bench, to set: each by the words of
+    its sentence and by whether it stands before the bake or after."""
+    found: dict[str, Range] = {}
+
+    def keep(what: str, time: Range | None) -> None:
+        if time is not None:
+            found.setdefault(what, time)
+
+    for n, text in enumerate(told):
+        time = _range(text)
+        if _is_bake(text):
+            again = n > first and _AGAIN.search(text)
+            if again and time is not None and _A_SIDE.search(text):
+                time = (2 * time[0], 2 * time[1])
+            keep("second_minutes" if again else "minutes", time)
+        elif _CHILLS.search(text):
+            keep("chill_min", time)
+        elif n > first and _SETS.search(text):
+            keep("setting_min", time)
+        elif n > first and _RESTS.search(text):
+            next_slices = n + 1 < len(told) and _SLICES.search(told[n + 1]) is not None
+            cuts = _SLICES.search(text) is not None or next_slices
+            keep("cool_before_slicing_min" if cuts else "rest_min", time)
+        elif n < first and _RESTS.search(text) and not _HARD.search(text):
+            keep("wait_min", time)
+    return found
+
+
+@dataclass(slots=True)
+class _Sizes:
+    pieces: int | None = None
+    piece_g: float | None = None
+    thickness_mm: float | None = None
+    cutter_mm: float | None = None
+    slice_mm: float | None = None
+    logs: int | None = None
+    log_mm: float | None = None
+    log_length_mm: float | None = None
+    pan_mm: float | None = None
+
+
+def _number(text: str) -> float:
+    total = 0.0
+    for part in text.replace(",", ".").split():
+        top, _, bottom = part.partition("/")
+        total += float(top) / (float(bottom) or 1.0) if bottom else float(top)
+    return total
+
+
+def _mm(low: str, high: str | None, unit: str) -> float:
+    written = unit.casefold()
+    size = 25.4 if written[0] in 'i"”' else 1.0 if written.startswith(("mm", "millim")) else 10.0
+    value = _number(low)
+    return size * (value if high is None else (value + _number(high)) / 2)
+
+
+def _sizes(told: Sequence[str]) -> _Sizes:
+    """Lengths and counts by what they are said of."""
+    found = _Sizes()
+    for text in told:
+        _of_pieces(found, text)
+        _of_logs(found, text)
+        if found.thickness_mm is None and not _LOGS.search(text) and (thick := _THICK.search(text)):
+            n = "" if thick["low"] else "2"
+            size = _mm(thick[f"low{n}"], thick[f"high{n}"], thick[f"unit{n}"])
+            if re.search(r"\bslic(?:e|ed|es)\b", text, re.IGNORECASE):
+                found.slice_mm = found.slice_mm or size
+            else:
+                found.thickness_mm = size
+        if found.pan_mm is None and _TIN.search(text):
+            found.pan_mm = _pan_mm(text)
+    return found
+
+
+def _pan_mm(text: str) -> float | None:
+    """How wide the tin is that a sentence speaks of; a pair of bare numbers is in inches."""
+    if sides := _SIDES.search(text):
+        return _mm(sides["across"], None, sides["unit"] or "in")
+    pan = _PAN.search(text)
+    return _mm(pan["low"], pan["high"], pan["unit"]) if pan else None
+
+
+def _of_pieces(found: _Sizes, text: str) -> None:
+    if found.piece_g is None and (each := _EACH_G.search(text)):
+        low = float(each["low"].replace(",", "."))
+        found.piece_g = (low + float(each["high"])) / 2 if each["high"] else low
+    if found.pieces is None and (shared := _DIVIDE.search(text)) and not _LOGS.search(text):
+        found.pieces = int(shared["n"]) if int(shared["n"]) > 3 else None
+    cuts = re.search(r"\b(?:cut|stamp)\b", text, re.IGNORECASE)
+    if found.cutter_mm is None and cuts:
+        sizes = sorted(_ANY_LENGTH.finditer(text), key=lambda size: size.start() < cuts.start())
+        for size in sizes:
+            after = text[size.end() : size.end() + 12].lstrip()
+            if not after.casefold().startswith(("thick", "deep", "high", "slice")):
+                found.cutter_mm = _mm(size["low"], size["high"], size["unit"])
+                break
+
+
+def _of_logs(found: _Sizes, text: str) -> None:
+    if not re.search(
+        r"\b(?:logs?|rolls? (?:about|of)|sausages?|cylinders?)\b", text, re.IGNORECASE
+    ):
+        return
+    if logs := _LOGS.search(text):
+        found.logs = found.logs or int(logs["n"])
+    elif found.logs is None and re.search(r"\b(?:1|a|the) log\b", text, re.IGNORECASE):
+        found.logs = 1
+    for size in _ANY_LENGTH.finditer(text):
+        after = text[size.end() : size.end() + 10].lstrip(" -").casefold()
+        length = _mm(size["low"], size["high"], size["unit"])
+        if after.startswith("long"):
+            found.log_length_mm = found.log_length_mm or length
+        elif not after.startswith("slice"):
+            found.log_mm = found.log_mm or length

@@ -1,0 +1,97 @@
+"""Whole cards as understood, and which of the checks they raise: what `finebatch evaluate` says."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from annotated_types import Len, MaxLen
+
+from finebatch.core.formula.card_says import CardSays, says_of
+from finebatch.core.formula.card_text import ReadCard, read_card
+from finebatch.core.formula.checks.check import Check
+from finebatch.core.formula.checks.run import Facts, cross_check
+from finebatch.core.formula.dough import Card, Part
+from finebatch.core.formula.weigh import weigh
+
+Alarm = Literal[
+    "temperature",
+    "volume_weight",
+    "amount",
+    "yield",
+    "minutes",
+    "unused",
+    "unlisted",
+]
+
+_ALARMS: dict[str, Alarm] = {
+    "oven": "temperature",
+    "amounts": "volume_weight",
+    "dose": "amount",
+    "unused": "unused",
+    "unlisted": "unlisted",
+    "minutes": "minutes",
+    "yield": "yield",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class CardCase:
+    """A card as it was written."""
+
+    id: Annotated[str, Len(1, 200)]
+    text: Annotated[str, MaxLen(100_000)]
+
+
+@dataclass(frozen=True, slots=True)
+class UnderstoodCard:
+    """A card as read: what it says, the mass of its dough alone in g, and the checks it raises."""
+
+    id: str
+    read: ReadCard
+    says: CardSays
+    dough_g: float
+    checks: tuple[Check, ...]
+
+    @property
+    def alarms(self) -> list[Alarm]:
+        """The kinds of the checks, each once."""
+        return list(dict.fromkeys(_ALARMS[check.key.split(":", 1)[0]] for check in self.checks))
+
+    @property
+    def asked(self) -> list[str]:
+        """The lines and fields that wait for an answer."""
+        lines = [line.text for line in self.read.lines if line.asks]
+        return [*lines, *self.says.asked]
+
+
+def card_of(read: ReadCard, says: CardSays) -> Card:
+    """The card as a dough would keep it."""
+    parts = tuple(
+        Part(part.kind, part.name, tuple(line.line for line in part.lines), 0)
+        for part in read.parts
+    )
+    return Card(
+        name=read.title,
+        family=says.family,
+        mixing=says.mixing,
+        lines=tuple(line.line for line in read.lines),
+        steps=read.steps,
+        parts=parts,
+        stated_pieces=read.stated_pieces,
+        stated_oven=read.stated_oven,
+    )
+
+
+def understand(case: CardCase, facts: Facts) -> UnderstoodCard:
+    """Read one card and say what is understood of it; `Refusal` for one of too many lines."""
+    read = read_card(case.text, facts.reader)
+    says = says_of(read)
+    card = card_of(read, says)
+    weighed = weigh(card.lines, facts.reader.larder, facts.reader.measuring)
+    checks = cross_check(card, weighed, facts, None)
+    return UnderstoodCard(case.id, read, says, weighed.total_g, tuple(checks))
+
+
+def understand_all(cases: Sequence[CardCase], facts: Facts) -> list[UnderstoodCard]:
+    """Read all cards."""
+    return [understand(case, facts) for case in cases]

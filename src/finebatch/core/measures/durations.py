@@ -1,0 +1,75 @@
+"""Times as cards write and say them: ``10–12 minutes``, ``half an hour``, ``2 h or overnight``."""
+
+import re
+from dataclasses import dataclass
+
+from finebatch.core.measures.spoken import plain_text
+
+OVERNIGHT_MIN = (480.0, 720.0)
+"""From late evening to early morning: eight to twelve hours (household practice)."""
+
+_NUMBER = r"\d{1,3}(?:[.,]\d{1,2})?(?:\s+\d/\d)?|\d/\d"
+_UNITS = {
+    r"seconds?|secs?": 1 / 60,
+    r"minutes?|mins?|min|'": 1.0,
+    r"hours?|hrs?|h": 60.0,
+    r"days?": 1440.0,
+}
+_UNIT = "|".join(f"(?P<u{n}>{pattern})" for n, pattern in enumerate(_UNITS))
+_SPAN = re.compile(
+    rf"(?<![\w.,/])(?:(?P<low>{_NUMBER})(?:\s*(?:[-–—]|to|or)\s*(?P<high>{_NUMBER}))?\s*(?:more\s+)?"
+    rf"(?:{_UNIT})(?![\w])\.?(?:\s+and\s+(?P<part>\d/\d)(?![\w/]))?"
+    r"|(?P<night>overnight|over night))",
+    re.IGNORECASE,
+)
+_OR = re.compile(r"\s*[,(]?\s*(?:[-–—]|to|or|up to|and up to)\s*(?:up to\s*)?", re.IGNORECASE)
+_AND = re.compile(r"\s*(?:and|,)?\s*", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Duration:
+    """A time in minutes, from `low` to `high`, and its place in the plain text."""
+
+    low: float
+    high: float
+    start: int
+    end: int
+
+
+def _number(text: str) -> float:
+    total = 0.0
+    for part in text.replace(",", ".").split():
+        top, _, bottom = part.partition("/")
+        total += float(top) / (float(bottom) or 1.0) if bottom else float(top)
+    return total
+
+
+def _read(found: re.Match[str]) -> Duration:
+    if found["night"]:
+        return Duration(*OVERNIGHT_MIN, found.start(), found.end())
+    size = next(size for n, size in enumerate(_UNITS.values()) if found[f"u{n}"])
+    part = _number(found["part"]) if found["part"] else 0.0
+    low = _number(found["low"]) + part
+    high = _number(found["high"]) + part if found["high"] else low
+    return Duration(low * size, max(low, high) * size, found.start(), found.end())
+
+
+def find_durations(text: str) -> list[Duration]:
+    """The times in a text, in order; ``1 hour 30 minutes`` and ``2 hours or overnight`` are one."""
+    plain = plain_text(text)
+    found: list[Duration] = []
+    for match in _SPAN.finditer(plain):
+        one = _read(match)
+        before = found[-1] if found else None
+        if before is not None and one.high > 0:
+            between = plain[before.end : one.start]
+            if _OR.fullmatch(between):
+                found[-1] = Duration(before.low, max(one.high, before.high), before.start, one.end)
+                continue
+            if _AND.fullmatch(between) and one.high < 60 <= before.low:
+                low, high = before.low + one.low, before.high + one.high
+                found[-1] = Duration(low, high, before.start, one.end)
+                continue
+        if one.high > 0:
+            found.append(one)
+    return found
