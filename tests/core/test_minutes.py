@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finebatch.core.formula.dough import Doneness
 from finebatch.core.heat.minutes import (
     DONE_AT_C,
     USUAL_DONENESS,
-    Doneness,
     HeatModel,
     bake_minutes,
     look_from,

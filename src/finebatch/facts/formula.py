@@ -10,12 +10,12 @@ from finebatch.core.care.keeping import Keeping
 from finebatch.core.care.warm import KEEP_COLD, NOT_WARM
 from finebatch.core.formula.balance import Band
 from finebatch.core.formula.checks.amounts import Dose
-from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.swaps import Swap
 from finebatch.core.formula.what_if import WhatIf
 from finebatch.core.heat.cues import Cues
-from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
+from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
 from finebatch.core.piece.character import Influence
 from finebatch.facts.rows import Row, checked, values
 from finebatch.facts.tables import effects, larder

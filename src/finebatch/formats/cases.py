@@ -6,10 +6,9 @@ from typing import Annotated, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.judge_cards import CardCase
 from finebatch.core.formula.judge_lines import LineCase
-from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenMode
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.effects import BakeConditions, Surface

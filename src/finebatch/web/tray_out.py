@@ -1,6 +1,6 @@
 """What the Tray screen shows of a foreseen tray. Lengths in mm, masses in g, temperatures in °C."""
 
-from finebatch.core.heat.minutes import Doneness
+from finebatch.core.formula.dough import Doneness
 from finebatch.core.heat.oven import OvenSettings, dial_c, equivalents
 from finebatch.core.piece.kinds.every import AnyMaking
 from finebatch.core.piece.kinds.portioning import Extra

@@ -9,9 +9,8 @@ from dataclasses import dataclass
 from typing import Literal, TypeVar
 
 from finebatch.core.formula.card_text import ReadCard
-from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.guess import guess_family, guess_mixing
-from finebatch.core.heat.minutes import Doneness
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import Temperature, find_temperatures

@@ -12,6 +12,8 @@ from finebatch.core.values import FromOutside, Range, Text
 
 Family = Literal["drop", "rolled", "shortbread", "twice_baked"]
 Mixing = Literal["creamed", "rubbed_in", "melted", "oil", "whisked"]
+Doneness = Literal["soft_centre", "chewy", "set", "crisp", "dry"]
+"""How far a piece is baked."""
 PartKind = Literal["wash", "filling", "coating", "topping", "icing", "dip", "dusting"]
 
 

@@ -5,8 +5,7 @@ from typing import Annotated
 
 from annotated_types import Interval
 
-from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import Doneness
+from finebatch.core.formula.dough import Doneness, Family
 
 
 @dataclass(frozen=True, slots=True)

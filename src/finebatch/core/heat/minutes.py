@@ -8,13 +8,10 @@ with h the mean height in mm as the piece lies after half its spread.
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
 
-from finebatch.core.formula.dough import Family
+from finebatch.core.formula.dough import Doneness, Family
 from finebatch.core.heat.oven import OvenMode, conventional_c
 from finebatch.core.refusal import refuse
-
-Doneness = Literal["soft_centre", "chewy", "set", "crisp", "dry"]
 
 DONE_AT_C: Mapping[Doneness, float] = {
     "soft_centre": 80.0,

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from statistics import median
 
 from finebatch.core.formula.composition import Composition, compose
-from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import SLICE_REFERENCE_MM, Doneness, second_bake_minutes
+from finebatch.core.formula.dough import Doneness, Family
+from finebatch.core.heat.minutes import SLICE_REFERENCE_MM, second_bake_minutes
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Models, foresee

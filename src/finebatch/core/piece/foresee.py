@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 from typing import Protocol
 
 from finebatch.core.formula.composition import Composition
-from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import USUAL_DONENESS, Doneness, HeatModel, bake_minutes
+from finebatch.core.formula.dough import Doneness, Family
+from finebatch.core.heat.minutes import USUAL_DONENESS, HeatModel, bake_minutes
 from finebatch.core.piece.effects import BakeConditions, measure_effects
 from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
 from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_width

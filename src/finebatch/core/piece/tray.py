@@ -5,8 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.formula.composition import Composition
-from finebatch.core.formula.dough import Family
-from finebatch.core.heat.minutes import Doneness
+from finebatch.core.formula.dough import Doneness, Family
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee

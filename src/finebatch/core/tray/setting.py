@@ -5,7 +5,7 @@ from typing import Annotated
 
 from annotated_types import Interval, MaxLen
 
-from finebatch.core.heat.minutes import Doneness
+from finebatch.core.formula.dough import Doneness
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.sizes import AlsoPieces

@@ -14,13 +14,12 @@ from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.checks.run import Facts, cross_check
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.dough import Card, Step, WeighedDough
+from finebatch.core.formula.dough import Card, Doneness, Step, WeighedDough
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, kitchen_amount
 from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
-from finebatch.core.heat.minutes import Doneness
 from finebatch.core.heat.oven import OvenMode, conventional_c, setting_c
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.measures.temperatures import find_temperatures

@@ -7,9 +7,9 @@ from typing import Any
 from pydantic import TypeAdapter, ValidationError
 from sqlalchemy.orm import Session
 
-from finebatch.core.formula.dough import Card
+from finebatch.core.formula.dough import Card, Doneness
 from finebatch.core.formula.what_if import WhatIf, card_if, said
-from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, Doneness
+from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
 from finebatch.core.piece.lot import Lot
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import TrayQuestion, question
