@@ -186,7 +186,7 @@ def test_the_weight_of_the_eggs_is_that_of_the_doughs_own() -> None:
     ],
 )
 def test_a_line_says_what_it_is_for(text: str, purpose: str) -> None:
-    found = read(text)
+    found, *_ = READER.read_all(text)
     assert found.purpose == purpose
     assert found.ingredient is not None
     if purpose != "dough":
