@@ -14,7 +14,7 @@ import typer
 from finebatch.cli_data import back_up_file, open_file, restore_file, settings_now, stop, unusable
 from finebatch.cli_session import plan_session, print_schema
 from finebatch.core.formula.checks.run import Facts
-from finebatch.core.formula.judge_cards import UnderstoodCard, understand_all
+from finebatch.core.formula.judge_cards import UnderstoodCard, understand
 from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
 from finebatch.core.piece.cases import Case, Judged, Summary, judge, summarise
 from finebatch.core.refusal import Refusal
@@ -253,7 +253,7 @@ def _card_row(card: UnderstoodCard) -> dict[str, object]:
 
 def _evaluate_cards(text: str, as_json: bool) -> None:
     facts = Facts(tables.reader(), formula.doses(), fan_oven=False)
-    cards = understand_all(parse_cards(text), facts)
+    cards = [understand(case, facts) for case in parse_cards(text)]
     asked = sum(len(card.asked) for card in cards)
     alarms = sum(len(card.alarms) for card in cards)
     if as_json:

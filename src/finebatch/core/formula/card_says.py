@@ -5,13 +5,13 @@ Each fact is taken from the sentence that tells of it; nothing is made up where 
 
 import re
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Literal, TypeVar
 
 from finebatch.core.formula.card_text import ReadCard
 from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.guess import guess_family, guess_mixing
-from finebatch.core.measures.durations import find_durations
+from finebatch.core.measures.durations import find_durations, mixed_number
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import Temperature, find_temperatures
 from finebatch.core.values import Range
@@ -147,7 +147,7 @@ def says_of(card: ReadCard) -> CardSays:
     bakes = [n for n, text in enumerate(told) if _is_bake(text)]
     first = bakes[0] if bakes else len(told)
     times = _times(told, first)
-    sizes = _sizes(told)
+    sizes = _sizes(told, card.stated_pieces)
     family = guess_family([card.title, *texts])
     eggs = any(line.line.unit in ("of_eggs", "egg_weight") for line in card.lines)
     return CardSays(
@@ -157,15 +157,7 @@ def says_of(card: ReadCard) -> CardSays:
         fan=oven is not None and oven[1],
         oven_asked=asked,
         second_oven_c=_second_oven(told, first),
-        pieces=card.stated_pieces or sizes.pieces,
-        piece_g=sizes.piece_g,
-        thickness_mm=sizes.thickness_mm,
-        cutter_mm=sizes.cutter_mm,
-        slice_mm=sizes.slice_mm,
-        logs=sizes.logs,
-        log_mm=sizes.log_mm,
-        log_length_mm=sizes.log_length_mm,
-        pan_mm=sizes.pan_mm,
+        **asdict(sizes),
         of_eggs=eggs,
         doneness=_first(_DONE, (told[n] for n in bakes)),
         colour=_first(_COLOURS, (told[n] for n in bakes)),
@@ -276,24 +268,16 @@ class _Sizes:
     pan_mm: float | None = None
 
 
-def _number(text: str) -> float:
-    total = 0.0
-    for part in text.replace(",", ".").split():
-        top, _, bottom = part.partition("/")
-        total += float(top) / (float(bottom) or 1.0) if bottom else float(top)
-    return total
-
-
 def _mm(low: str, high: str | None, unit: str) -> float:
     written = unit.casefold()
     size = 25.4 if written[0] in 'i"”' else 1.0 if written.startswith(("mm", "millim")) else 10.0
-    value = _number(low)
-    return size * (value if high is None else (value + _number(high)) / 2)
+    value = mixed_number(low)
+    return size * (value if high is None else (value + mixed_number(high)) / 2)
 
 
-def _sizes(told: Sequence[str]) -> _Sizes:
-    """Lengths and counts by what they are said of."""
-    found = _Sizes()
+def _sizes(told: Sequence[str], stated_pieces: int | None) -> _Sizes:
+    """Lengths and counts by what they are said of; the yield that the card states goes before."""
+    found = _Sizes(stated_pieces)
     for text in told:
         _of_pieces(found, text)
         _of_logs(found, text)

@@ -1,6 +1,5 @@
 """Whole cards as understood, and which of the checks they raise: what `finebatch evaluate` says."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -90,8 +89,3 @@ def understand(case: CardCase, facts: Facts) -> UnderstoodCard:
     weighed = weigh(card.lines, facts.reader.larder, facts.reader.measuring)
     checks = cross_check(card, weighed, facts, None)
     return UnderstoodCard(case.id, read, says, weighed.total_g, tuple(checks))
-
-
-def understand_all(cases: Sequence[CardCase], facts: Facts) -> list[UnderstoodCard]:
-    """Read all cards."""
-    return [understand(case, facts) for case in cases]

@@ -101,35 +101,36 @@ class Reader:
 
     def read_all(self, line: str) -> tuple[ReadLine, ...]:
         """Understand a line that may name several: “1/2 tsp each cinnamon and nutmeg”."""
-        shared = _SHARED.match(plain_text(line[:MOST_LETTERS]))
+        plain = plain_text(line[:MOST_LETTERS])
+        shared = _SHARED.match(plain)
         if shared:
             halves = (f"1/2 {shared['what']}", f"1/2 {shared['what']} {shared['use']}")
             found = [self.read(half) for half in halves]
             if all(read.grams is not None for read in found):
                 return tuple(replace(r, line=replace(r.line, text=line.strip())) for r in found)
-        pieces = self._pieces(line[:MOST_LETTERS])
+        pieces = self._pieces(plain)
         if len(pieces) == 1:
-            return self._with_the_rest(self.read(line), line)
+            return self._with_the_rest(self._understand(line, plain), plain)
         found = [self.read(piece) for piece in pieces]
         if any(read.ingredient is None for read in found):
-            return (self.read(line),)
-        if len(pieces) > MOST_SHARED and not _EACH.match(plain_text(line)):
+            return (self._understand(line, plain),)
+        if len(pieces) > MOST_SHARED and not _EACH.match(plain):
             return tuple(found)  # a list in one line: each has its own words
         return tuple(replace(read, line=replace(read.line, text=line.strip())) for read in found)
 
-    def _with_the_rest(self, read: ReadLine, line: str) -> tuple[ReadLine, ...]:
+    def _with_the_rest(self, read: ReadLine, plain: str) -> tuple[ReadLine, ...]:
         """A line, and what is kept back of it for another use, of which no amount is known."""
         if read.ingredient is None:
             return (read,)
-        use = use_of_the_rest(plain_text(line[:MOST_LETTERS]), self.larder[read.ingredient])
+        use = use_of_the_rest(plain, self.larder[read.ingredient])
         if use is None:
             return (read,)
         kept = Line("", read.line.unit, read.ingredient, text=read.line.text)
         rest = replace(read, grams=None, range_g=None, asks=(), line=kept, purpose=use)
         return read, rest
 
-    def _pieces(self, line: str) -> list[str]:
-        text = plain_text(line)
+    def _pieces(self, text: str) -> list[str]:
+        """The plain text in pieces that name an ingredient each; it alone where it names one."""
         each = _EACH.match(text)
         if each:
             named = re.split(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*&\s*", each["names"])
@@ -141,7 +142,7 @@ class Reader:
         named_halves = [self._name(half, find_quantities(half))[0] for half in halves]
         keys = {named.key for named in named_halves if named}
         # “1 tbsp plus 1 tsp cornflour” is one amount of one thing.
-        return halves if None not in named_halves and len(keys) == len(halves) else [line]
+        return halves if None not in named_halves and len(keys) == len(halves) else [text]
 
     def _each_its_own(self, pieces: list[str]) -> bool:
         """Whether each piece of a line is an amount of another ingredient."""
@@ -151,14 +152,18 @@ class Reader:
 
     def read(self, line: str) -> ReadLine:
         """Understand one line, as far as it can be understood."""
-        read = self._read(line)
+        return self._understand(line, plain_text(line[:MOST_LETTERS]))
+
+    def _understand(self, line: str, plain: str) -> ReadLine:
+        """The same of a line whose plain text is known."""
+        read = self._read(line, plain)
         known = self.larder[read.ingredient] if read.ingredient else None
-        purpose = purpose_of(plain_text(line[:MOST_LETTERS]), known)
+        purpose = purpose_of(plain, known)
         asks = read.asks if purpose == "dough" else tuple(a for a in read.asks if a != HOW_MUCH)
         return replace(read, purpose=purpose, asks=asks)
 
-    def _read(self, line: str) -> ReadLine:
-        written = _take_apart(line[:MOST_LETTERS])
+    def _read(self, line: str, plain: str) -> ReadLine:
+        written = _take_apart(plain)
         if by_eggs := _EGG_WEIGHT.search(written.text):
             return self._by_eggs(line, written, by_eggs)
         named, name = self._name(written.text, written.groups)
@@ -273,8 +278,7 @@ HOW_MUCH = "No amount: it counts as nothing until there is one."
 OUTSIDE = "What is liked is outside of the range: choose an amount."
 
 
-def _take_apart(line: str) -> _Written:
-    text = plain_text(line)
+def _take_apart(text: str) -> _Written:
     liked = _LIKED.search(text)
     if liked is not None:
         text = f"{text[: liked.start()]} {text[liked.end() :]}".strip(" ,;(")

@@ -36,7 +36,8 @@ class Duration:
     end: int
 
 
-def _number(text: str) -> float:
+def mixed_number(text: str) -> float:
+    """A plain number as written: ``1 1/2``, ``0.5``, ``2,5``."""
     total = 0.0
     for part in text.replace(",", ".").split():
         top, _, bottom = part.partition("/")
@@ -48,9 +49,9 @@ def _read(found: re.Match[str]) -> Duration:
     if found["night"]:
         return Duration(*OVERNIGHT_MIN, found.start(), found.end())
     size = next(size for n, size in enumerate(_UNITS.values()) if found[f"u{n}"])
-    part = _number(found["part"]) if found["part"] else 0.0
-    low = _number(found["low"]) + part
-    high = _number(found["high"]) + part if found["high"] else low
+    part = mixed_number(found["part"]) if found["part"] else 0.0
+    low = mixed_number(found["low"]) + part
+    high = mixed_number(found["high"]) + part if found["high"] else low
     return Duration(low * size, max(low, high) * size, found.start(), found.end())
 
 

@@ -38,8 +38,9 @@ _AROUND = re.compile(
     re.IGNORECASE,
 )
 _CREAMED = re.compile(r"\bcream(?:ed)?(?=\s*(?:[,.;]|$)| (?:together|until|it)\b)", re.IGNORECASE)
-_RUBBED = re.compile(r"\brub in(?=\s*(?:[,.;]|$))", re.IGNORECASE)
 """“Cream, add milk”: the fat and the sugar, without a word of them."""
+_RUBBED = re.compile(r"\brub in(?=\s*(?:[,.;]|$))", re.IGNORECASE)
+"""“Rub in, bind with egg”: the fat into what is dry."""
 _TOGETHER: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"(?:dried )?fruits?", ("fruit",)),
     (r"spices?", ("spice",)),
