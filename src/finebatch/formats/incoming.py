@@ -2,12 +2,13 @@
 
 from pathlib import PurePath
 
+from finebatch.core.formula.card_says import card_of
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.reading import Reader
 from finebatch.core.refusal import Refusal
 from finebatch.formats.card_csv import read_csv
-from finebatch.formats.jsonld import card_from, read_recipes
+from finebatch.formats.jsonld import read_recipes
 from finebatch.formats.unreadable import UnreadableFile
 
 MOST_BYTES = 1_000_000
@@ -37,7 +38,7 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
         raise UnreadableFile(
             "No ingredient is understood in this file. Write one a line: 250 g plain flour."
         )
-    return _bounded([card_from(found, found.title[:80] or path.stem, reader)])
+    return _bounded([card_of(found, found.title[:80] or path.stem)])
 
 
 def _bounded(cards: list[Card]) -> list[Card]:

@@ -15,9 +15,9 @@ from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
-from finebatch.core.formula.card_text import ReadCard, read_card
+from finebatch.core.formula.card_says import card_of
+from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.dough import Card, Line, Part, Step
-from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.formula.reading import Reader
 from finebatch.formats.unreadable import UnreadableFile
 
@@ -269,26 +269,7 @@ def _other_card(node: Node, reader: Reader) -> Card:
     text = "\n".join(["Ingredients", *lines, "Method", *steps])
     read = read_card(text, reader)
     name = _plain(node.get("name"))[:80] or "A dough without a name"
-    return card_from(read, name, reader, _pieces(node.get("recipeYield")))
-
-
-def card_from(read: ReadCard, name: str, reader: Reader, pieces: int | None = None) -> Card:
-    """A card that was read, as a dough."""
-    texts = [name, *(step.text for step in read.steps)]
-    parts = tuple(
-        Part(p.kind, p.name, tuple(line.line for line in p.lines), 3.0) for p in read.parts
-    )
-    return Card(
-        name=name,
-        family=guess_family(texts),
-        mixing=guess_mixing(texts[1:]),
-        lines=tuple(line.line for line in read.lines),
-        steps=read.steps,
-        parts=parts,
-        stated_pieces=pieces or read.stated_pieces,
-        stated_oven=read.stated_oven[:500],
-        note="\n".join(read.notes)[:5000],
-    )
+    return card_of(read, name, _pieces(node.get("recipeYield")))
 
 
 def _refuse_constant(name: str) -> None:

@@ -9,7 +9,7 @@ from dataclasses import asdict, dataclass
 from typing import Literal, TypeVar
 
 from finebatch.core.formula.card_text import ReadCard
-from finebatch.core.formula.dough import Doneness, Family, Mixing
+from finebatch.core.formula.dough import Card, Doneness, Family, Mixing, Part
 from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.measures.durations import find_durations, mixed_number
 from finebatch.core.measures.spoken import plain_text
@@ -48,9 +48,11 @@ _BARE_OVEN = re.compile(
     r"minutes?|mins?))",
     re.IGNORECASE,
 )
-LEAST_F, MOST_C = 275.0, 250.0
-"""A number without a unit from the first on is in °F, up to the second in °C; no cookie bakes where
-both could be meant."""
+USUAL_PIECE_G = 3.0
+"""What a piece takes of a part that says nothing of it, in g (household practice)."""
+LEAST_F = 275.0
+"""A number without a unit from here on is in °F, a smaller one in °C: no oven for cookies is set
+where both could be meant."""
 
 
 def _length(n: str = "") -> str:
@@ -169,6 +171,26 @@ def says_of(card: ReadCard) -> CardSays:
         wait_min=times.get("wait_min"),
         setting_min=times.get("setting_min"),
         cool_before_slicing_min=times.get("cool_before_slicing_min"),
+    )
+
+
+def card_of(read: ReadCard, name: str, pieces: int | None = None) -> Card:
+    """A card that was read, as a dough; `pieces` where the yield is known from elsewhere."""
+    steps = [step.text for step in read.steps]
+    parts = tuple(
+        Part(p.kind, p.name, tuple(line.line for line in p.lines), USUAL_PIECE_G)
+        for p in read.parts
+    )
+    return Card(
+        name=name,
+        family=guess_family([name, *steps]),
+        mixing=guess_mixing(steps),
+        lines=tuple(line.line for line in read.lines),
+        steps=read.steps,
+        parts=parts,
+        stated_pieces=pieces or read.stated_pieces,
+        stated_oven=read.stated_oven[:500],
+        note="\n".join(read.notes)[:5000],
     )
 
 

@@ -5,11 +5,10 @@ from typing import Annotated, Literal
 
 from annotated_types import Len, MaxLen
 
-from finebatch.core.formula.card_says import CardSays, says_of
+from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import ReadCard, read_card
 from finebatch.core.formula.checks.check import Check
 from finebatch.core.formula.checks.run import Facts, cross_check
-from finebatch.core.formula.dough import Card, Part
 from finebatch.core.formula.weigh import weigh
 
 Alarm = Literal[
@@ -63,29 +62,11 @@ class UnderstoodCard:
         return [*lines, *self.says.asked]
 
 
-def card_of(read: ReadCard, says: CardSays) -> Card:
-    """The card as a dough would keep it."""
-    parts = tuple(
-        Part(part.kind, part.name, tuple(line.line for line in part.lines), 0)
-        for part in read.parts
-    )
-    return Card(
-        name=read.title,
-        family=says.family,
-        mixing=says.mixing,
-        lines=tuple(line.line for line in read.lines),
-        steps=read.steps,
-        parts=parts,
-        stated_pieces=read.stated_pieces,
-        stated_oven=read.stated_oven,
-    )
-
-
 def understand(case: CardCase, facts: Facts) -> UnderstoodCard:
     """Read one card and say what is understood of it; `Refusal` for one of too many lines."""
     read = read_card(case.text, facts.reader)
     says = says_of(read)
-    card = card_of(read, says)
+    card = card_of(read, read.title)
     weighed = weigh(card.lines, facts.reader.larder, facts.reader.measuring)
     checks = cross_check(card, weighed, facts, None)
     return UnderstoodCard(case.id, read, says, weighed.total_g, tuple(checks))
