@@ -420,3 +420,13 @@ def test_a_pan_is_its_own_tray_and_no_wider_than_it_is() -> None:
     shape, purpose = pan.chilled(LOT)
     assert (shape.volume_over_area_mm, purpose) == (5, "slice")
     assert (pan.hot_work.each_s, pan.hot_work.within_min) == (4, 1)
+
+
+def test_scraps_too_small_for_two_slabs_are_rolled_in_one() -> None:
+    hexagon = Cutter("hexagon", 75, 60)
+    piece = Rolled(5.5, hexagon, 3, parts=4, staggered=False, papers=True)
+    one = piece.raw(LOT).grams
+    for usable in range(315, 1500, 3):
+        out = roll_out(piece, usable, DENSITY)
+        area = 1000 * out.rest_g / DENSITY / piece.thickness_mm
+        assert out.rest_g < 2 * one or slab_for(piece, area) is None

@@ -13,7 +13,16 @@ from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import place, times_of
 from finebatch.core.plan.slide import slide
 from finebatch.core.plan.solver import best_plan
-from finebatch.core.plan.work import Happened, Work
+from finebatch.core.plan.work import (
+    Bake,
+    DoughWork,
+    Happened,
+    Kitchen,
+    Make,
+    TrayWork,
+    Work,
+    Worker,
+)
 from tests.chance import so_many
 from tests.core.test_plan import drops, two_doughs, works
 
@@ -32,6 +41,21 @@ def test_a_plan_begun_late_keeps_every_rule(work: Work, late: int) -> None:
     assert find_faults(slid, work) == []
     if not any(worker.away for worker in work.kitchen.workers):
         assert slid.finish <= plan.finish + late
+
+
+def test_a_bowl_that_is_full_is_waited_for_over_a_break() -> None:
+    """Mixed just before a break, the first dough keeps the only bowl until it is portioned."""
+    mix = (Make("Mix", 2),)
+    trays = tuple(TrayWork(f"{x}1", x, 1, 1, (Bake(6),), 0, 5) for x in "BC")
+    you = Worker("you", away=((40, 90),))
+    # A slow oven, and portions that may not wait for it long.
+    kitchen = Kitchen(1, bowls=1, raw_wait_min=20, sheet_ready_min=0, workers=(you,))
+    work = Work((DoughWork("B", mix), DoughWork("C", mix)), trays, kitchen)
+    slid = begin_late(work, quick_plan(work), 27)
+    assert slid is not None
+    assert find_faults(slid, work) == []
+    begins = {str(a.id): a.start for a in slid.activities}
+    assert begins["B1.portion"] >= 90 <= begins["C.mix"]
 
 
 @given(works())

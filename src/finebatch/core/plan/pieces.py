@@ -49,19 +49,21 @@ class After:
 class InTurn:
     """A piece that comes after others only because it did so before: one that has slid behind a
     time away is not waited for by what still fits before that. Given `begun`, it is enough that
-    they have begun."""
+    they have begun; given `since`, they hold a place from that piece on, and it is that which has
+    to have slid behind."""
 
     piece: Piece
     ends: Sequence[Piece]
     away: Sequence[int]
     add: int = 0
     begun: bool = False
+    since: Piece | None = None
 
     def least(self) -> int:
         """The minute before which the piece may not start, as the others stand."""
         start = self.piece.start
         leave = next((minute for minute in self.away if minute > start), None)
-        there = (one for one in self.ends if leave is None or one.start < leave)
+        there = (one for one in self.ends if leave is None or (self.since or one).start < leave)
         here = (one.start if self.begun else one.end for one in there)
         return max(here, default=-self.add) + self.add
 

@@ -270,7 +270,7 @@ class _Sliding:
                 pieces = self.first if one.begun else self.last
                 ends = [pieces[key] for key in one.ends]
                 begin, add = self.first[then.begin], one.add - less
-                yield InTurn(begin, ends, self.away, add, one.begun)
+                yield InTurn(begin, ends, self.away, add, one.begun, self.first[one.begin])
 
     def _shelves(self) -> Iterator[Rule]:
         """Trays follow each other on a shelf as planned."""

@@ -19,7 +19,7 @@ from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.larder import get_larder, uses
 
 MOST_SHOWN = 12
-_USED = re.compile(r'"ingredient": ("[^"]+")')
+_USED = re.compile(r'"ingredient": ("(?:[^"\\]|\\.)+")')
 
 
 @dataclass(frozen=True, slots=True)

@@ -280,7 +280,7 @@ def _fill(rolled: Rolled, grid: _Grid, area_mm2: float) -> Slab | None:
 
 def roll_out(rolled: Rolled, usable_g: float, density_g_cm3: float) -> RolledOut:
     """Roll the dough part by part (in more where a part would be too large for the bench), then the
-    gathered scraps until they give under two pieces.
+    gathered scraps until they give under two pieces, in fewer slabs where one has room for no cut.
 
     Raises `Refusal` when the dough does not give one piece.
     """
@@ -295,9 +295,12 @@ def roll_out(rolled: Rolled, usable_g: float, density_g_cm3: float) -> RolledOut
                 break
             slabs = max(1, math.ceil((rest + picked) / part_g - 1e-9))
         whole = 1000 * (rest + picked) / density_g_cm3 / rolled.thickness_mm
-        slabs = max(slabs, math.ceil(whole / LARGEST_MM2))
-        area = whole / slabs
-        slab = slab_for(rolled, area)
+        fewest = max(1, math.ceil(whole / LARGEST_MM2))
+        slabs = max(slabs, fewest)
+        slab = slab_for(rolled, whole / slabs)
+        while slab is None and passes and slabs > fewest:
+            slabs -= 1
+            slab = slab_for(rolled, whole / slabs)
         if slab is None:
             break
         flour, rest = flour + picked, rest + picked
