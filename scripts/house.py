@@ -48,7 +48,7 @@ OF_JOBS = (
 KINDS_ROOM = "core/piece/kinds/"
 KIND = "drop|rolled|sliced|pan|filled_pan|rope|twice_baked|wafer"
 KIND_NAMED = (
-    r"core\.piece\.kinds\.(?!every\b|portioning\b|says\b)\w+ import",
+    r"core\.piece\.kinds\.(?!every\b|from_card\b|portioning\b|says\b)\w+ import",
     rf"\bkind (?:==|!=|in) .*\"(?:{KIND})\"",
 )
 KIND_NAMED_IN_THE_INTERFACE = (rf"\.kind [!=]== \"(?:{KIND})\"",)

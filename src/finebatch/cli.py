@@ -229,8 +229,8 @@ def _card_row(card: UnderstoodCard) -> dict[str, object]:
     steps = card.read.steps
     return {
         "id": card.id,
-        "family": says.family,
-        "mixing": says.mixing,
+        "family": card.card.family,
+        "mixing": card.card.mixing,
         "dough_g": round(card.dough_g, 1),
         "parts": parts,
         "fan": says.fan,

@@ -6,9 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finebatch.core.formula.card_says import CardSays, says_of
+from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.checks.run import Facts
+from finebatch.core.formula.guess import guess_family
 from finebatch.core.formula.judge_cards import CardCase, UnderstoodCard, understand
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.refusal import Refusal
@@ -18,9 +19,8 @@ READER = tables.reader()
 
 
 def says(*steps: str) -> CardSays:
-    return says_of(
-        read_card("\n".join(["Caraway rounds", "200 g flour", "Method", *steps]), READER)
-    )
+    text = "\n".join(["Caraway rounds", "200 g flour", "Method", *steps])
+    return says_of(card_of(read_card(text, READER), "Caraway rounds"))
 
 
 @pytest.mark.parametrize(
@@ -109,9 +109,6 @@ def test_the_oven_as_the_card_means_it(
         (["Bake 9 min until deep brown."], {"colour": "brown"}),
         (["Bake 9 min, still soft in the middle."], {"doneness": "soft_centre"}),
         (["Bake 20 min until crisp."], {"doneness": "crisp"}),
-        (["Form into a log, chill, slice the log."], {"family": "shortbread"}),
-        (["Re-roll the scraps once."], {"family": "rolled"}),
-        (["Drop spoonfuls on a sheet."], {"family": "drop"}),
     ],
 )
 def test_each_fact_comes_from_the_sentence_that_tells_of_it(
@@ -123,6 +120,18 @@ def test_each_fact_comes_from_the_sentence_that_tells_of_it(
         assert have == (pytest.approx(wanted) if isinstance(wanted, (float, tuple)) else wanted), (
             name
         )
+
+
+@pytest.mark.parametrize(
+    ("step", "family"),
+    [
+        ("Form into a log, chill, slice the log.", "shortbread"),
+        ("Re-roll the scraps once.", "rolled"),
+        ("Drop spoonfuls on a sheet.", "drop"),
+    ],
+)
+def test_the_family_is_guessed_from_the_steps(step: str, family: str) -> None:
+    assert guess_family([step]) == family
 
 
 FACTS = Facts(READER, formula.doses(), fan_oven=False)

@@ -153,3 +153,49 @@ def test_emoji_in_a_name_are_kept_and_a_broken_character_is_not(client: TestClie
         "/api/doughs", content=b'{"name": "\\ud83c", "family": "drop", "lines": []}'
     )
     assert broken.status_code == 422
+
+
+def test_an_ingredient_of_any_letters_is_counted_in_the_larder(client: TestClient) -> None:
+    odd = {"amount": "5", "unit": "g", "ingredient": 'a"b\\c'}
+    client.post("/api/doughs", json={**CARD, "lines": [*CARD["lines"], odd]})
+    shelf = {one["key"]: one["doughs"] for one in client.get("/api/larder").json()}
+    assert shelf["flour_ap"] == 1
+
+
+CARD_STEPS = [
+    {"text": "Cream the butter. Roll into balls of 25 g each."},
+    {"text": "Bake at 350 °F for 12 to 14 minutes until crisp."},
+]
+
+
+def test_the_tray_begins_as_the_card_says(client: TestClient) -> None:
+    made = client.post("/api/doughs", json={**CARD, "steps": CARD_STEPS}).json()
+    tray = made["tray"]
+    assert (tray["oven_c"], tray["doneness"], tray["piece"]["grams"]) == (175, "crisp", 25)
+    found = client.post(f"/api/doughs/{made['id']}/foresee", json=tray).json()
+    assert (found["by_card"], found["whole_minutes"], found["look_from"]) == (True, 13, 12)
+    assert "oven_c" in found["begun"]["said"]
+    plain = client.post(f"/api/doughs/{made['id']}/foresee", json={**tray, "by_card": False}).json()
+    assert (plain["by_card"], plain["whole_minutes"]) == (False, found["reckoned_min"])
+
+
+def test_the_tray_follows_the_card_until_it_is_set_by_hand(client: TestClient) -> None:
+    made = client.post("/api/doughs", json={**CARD, "steps": CARD_STEPS}).json()
+    path = f"/api/doughs/{made['id']}"
+    hotter = [CARD_STEPS[0], {"text": "Bake at 200 °C for 9 minutes."}]
+    after = client.put(path, json={**CARD, "steps": hotter, "revision": made["revision"]}).json()
+    assert (after["tray"]["oven_c"], after["tray"]["doneness"]) == (200, None)
+    client.put(f"{path}/tray", json={**after["tray"], "oven_c": 190})
+    cooler = [CARD_STEPS[0], {"text": "Bake at 150 °C for 20 minutes."}]
+    kept = client.put(path, json={**CARD, "steps": cooler, "revision": after["revision"]}).json()
+    assert kept["tray"]["oven_c"] == 190
+    assert kept["tray"]["piece"]["grams"] == 25
+
+
+def test_a_pasted_card_says_what_it_begins_and_what_was_guessed(client: TestClient) -> None:
+    text = "Oat rounds\nMakes 20\n200 g flour\n100 g butter\nMethod\nBake at 350 for 10 min."
+    read = client.post("/api/read", json={"text": text}).json()
+    assert read["guessed"] == ["family", "mixing"]
+    assert (read["begun"]["says"]["oven"], read["begun"]["says"]["oven_guessed"]) == ("350", True)
+    assert read["begun"]["setting"]["oven_c"] == 175
+    assert read["card"]["stated_pieces"] == 20

@@ -19,7 +19,7 @@ from typing import (
     get_type_hints,
 )
 
-from annotated_types import GroupedMetadata, Interval, Len, Predicate
+from annotated_types import Ge, GroupedMetadata, Interval, Le, Len, Predicate
 
 from finebatch.core.refusal import Fault, Refusal
 
@@ -133,6 +133,20 @@ def limits_of(kind: type) -> dict[str, dict[type, Any]]:
     for name, hint in get_type_hints(kind, include_extras=True).items():
         flat = _flat(hint)
         found[name] = {type(limit): limit for limit in flat}
+    return found
+
+
+def within(kind: type, fields: Mapping[str, Any]) -> dict[str, Any]:
+    """Those of the fields that are known (not None) and lie within the limits of that kind of
+    value."""
+    limits = limits_of(kind)
+    found = {}
+    for name, value in fields.items():
+        if value is None:
+            continue
+        least, most = limits[name].get(Ge), limits[name].get(Le)
+        if (least is None or value >= least.ge) and (most is None or value <= most.le):
+            found[name] = value
     return found
 
 

@@ -17,6 +17,7 @@ from finebatch.store.documents import SEEN
 from finebatch.workflow.book import bakes as book
 from finebatch.workflow.cold import cold_store as cold
 from finebatch.workflow.dough import doughs
+from finebatch.workflow.dough.from_card import usual_tray
 from finebatch.workflow.kitchen import equipment as kitchen
 
 DAY = 24 * 60 * 60 * 1000
@@ -91,7 +92,7 @@ def load(database: Database, now: int) -> int:
             return 0
         kitchen.change_kitchen(session, kitchen.get_kitchen(session))
         for place, dough in enumerate(scenario):
-            setting = dough.tray.setting(doughs.usual_tray(dough.family))
+            setting = dough.tray.setting(usual_tray(dough.family))
             # The first of the list is the one that was changed last.
             card, at, earlier = part_of(Card, dough), now - place * DAY, dough.earlier
             if earlier is None:

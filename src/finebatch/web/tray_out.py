@@ -2,6 +2,7 @@
 
 from finebatch.core.formula.dough import Doneness
 from finebatch.core.heat.oven import OvenSettings, dial_c, equivalents
+from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.piece.kinds.every import AnyMaking
 from finebatch.core.piece.kinds.portioning import Extra
 from finebatch.core.piece.kinds.says import Says
@@ -15,6 +16,7 @@ from finebatch.core.piece.thickness import Thickness
 from finebatch.core.piece.tray import TrayAnswer, Yield
 from finebatch.core.plan.prepare import bake_of
 from finebatch.core.tray import question as trays
+from finebatch.core.tray.from_card import Started
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.web.types import Out
@@ -49,7 +51,8 @@ class TrayOut(Out):
     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
     is what to set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes,
-    `timed` of this dough."""
+    `timed` of this dough; `by_card` that they are the card's, where `reckoned_min` were reckoned.
+    `begun` is what the card says of the tray."""
 
     piece_g: float
     each_g: float
@@ -78,6 +81,9 @@ class TrayOut(Out):
     also: AlsoOut | None
     dial_c: int
     kitchen: KitchenSetting
+    begun: Started
+    reckoned_min: int
+    by_card: bool
 
 
 def _layouts(layouts: tuple[Layout, ...]) -> list[Layout]:
@@ -116,7 +122,7 @@ def _also_out(other: TrayAnswer | None) -> AlsoOut | None:
     )
 
 
-def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float) -> TrayOut:
+def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float, begun: Started) -> TrayOut:
     """The answer of the Tray screen."""
     found = both.usual
     turns = asked.kitchen.planning.turning != "leave"
@@ -149,4 +155,7 @@ def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float) -> TrayO
         also=_also_out(both.other),
         dial_c=dial_c(asked.setting.oven_c, asked.kitchen.planning.oven),
         kitchen=asked.kitchen,
+        begun=begun,
+        reckoned_min=whole_minutes(piece.reckoned_min),
+        by_card=piece.by_card,
     )

@@ -1903,6 +1903,158 @@ export interface components {
             reason: string;
         };
         /**
+         * CardSays
+         * @description What the card says; None where it says nothing. Times in minutes, lengths in mm, °C as the
+         *     card's own setting (`fan`: of a fan oven), `oven` as it is written there; `oven_guessed` where
+         *     its scale is not. `asked` are fields that wait for an answer.
+         *
+         *     Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
+         *     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
+         *     its inner size, or that it is round; of the sheet what lies on it.
+         */
+        CardSays: {
+            /**
+             * Oven
+             * @default
+             */
+            oven: string;
+            /** Oven C */
+            oven_c: number | null;
+            /**
+             * Fan
+             * @default false
+             */
+            fan: boolean;
+            /**
+             * Oven Guessed
+             * @default false
+             */
+            oven_guessed: boolean;
+            /**
+             * Oven Asked
+             * @default false
+             */
+            oven_asked: boolean;
+            /** Minutes */
+            minutes: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Second Minutes */
+            second_minutes: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Second Oven C */
+            second_oven_c: number | null;
+            /** Chill Min */
+            chill_min: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Rest Min */
+            rest_min: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Wait Min */
+            wait_min: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Setting Min */
+            setting_min: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Cool Before Slicing Min */
+            cool_before_slicing_min: {
+                /** Low */
+                low: number;
+                /** High */
+                high: number;
+            } | null;
+            /** Pieces */
+            pieces: number | null;
+            /** Piece G */
+            piece_g: number | null;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+            /** Cutter Mm */
+            cutter_mm: number | null;
+            /** Slice Mm */
+            slice_mm: number | null;
+            /** Logs */
+            logs: number | null;
+            /** Log Mm */
+            log_mm: number | null;
+            /** Log Length Mm */
+            log_length_mm: number | null;
+            /** Pan Mm */
+            pan_mm: number | null;
+            /** Pan Down Mm */
+            pan_down_mm: number | null;
+            /**
+             * Pan Round
+             * @default false
+             */
+            pan_round: boolean;
+            /** Spoon Ml */
+            spoon_ml: number | null;
+            /**
+             * Heaped
+             * @default false
+             */
+            heaped: boolean;
+            /** Ball Mm */
+            ball_mm: number | null;
+            /**
+             * Ball About
+             * @default false
+             */
+            ball_about: boolean;
+            /** Shape */
+            shape: ("ball" | "left" | "tapped" | "pressed" | "dented") | null;
+            /**
+             * By Spoon
+             * @default false
+             */
+            by_spoon: boolean;
+            /**
+             * Square Cutter
+             * @default false
+             */
+            square_cutter: boolean;
+            /** Surface */
+            surface: ("parchment" | "bare" | "greased" | "silicone") | null;
+            /**
+             * Of Eggs
+             * @default false
+             */
+            of_eggs: boolean;
+            /** Doneness */
+            doneness: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour: ("pale" | "golden" | "brown") | null;
+            /**
+             * Asked
+             * @default []
+             */
+            asked: string[];
+        };
+        /**
          * CardText
          * @description A card as it was written: a whole one, or its ingredients one a line.
          */
@@ -1984,6 +2136,11 @@ export interface components {
              */
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * By Card
+             * @default true
+             */
+            by_card: boolean;
             /**
              * Place
              * @default fridge
@@ -3760,7 +3917,7 @@ export interface components {
          * @description One piece of the dough, raw and baked (g, mm, min), and how many there are.
          *
          *     `wider_pct` is how much wider it bakes than the same piece of the `others`, the baker's other
-         *     doughs of that family.
+         *     doughs of that family. `reckoned_min` are the minutes without what the card says of them.
          */
         PieceStudy: {
             raw: components["schemas"]["RawPiece"];
@@ -3768,6 +3925,10 @@ export interface components {
             thickness: components["schemas"]["Thickness"];
             /** Minutes */
             minutes: number;
+            /** Reckoned Min */
+            reckoned_min: number;
+            /** By Card */
+            by_card: boolean;
             /**
              * Doneness
              * @enum {string}
@@ -4056,26 +4217,6 @@ export interface components {
             across_mm: number;
             /** Down Mm */
             down_mm: number | null;
-        };
-        /**
-         * ReadCard
-         * @description A whole card as understood. `notes` are the lines that fit nowhere else.
-         */
-        ReadCard: {
-            /** Title */
-            title: string;
-            /** Lines */
-            lines: components["schemas"]["ReadLine"][];
-            /** Parts */
-            parts: components["schemas"]["ReadPart"][];
-            /** Steps */
-            steps: components["schemas"]["Step"][];
-            /** Stated Pieces */
-            stated_pieces: number | null;
-            /** Stated Oven */
-            stated_oven: string;
-            /** Notes */
-            notes: string[];
         };
         /**
          * ReadLine
@@ -4638,6 +4779,11 @@ export interface components {
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
             /**
+             * By Card
+             * @default true
+             */
+            by_card: boolean;
+            /**
              * Tried
              * @default []
              */
@@ -5064,6 +5210,17 @@ export interface components {
             as_planned: boolean;
         };
         /**
+         * Started
+         * @description What a card says, a tray's setting as that begins it, and which of its fields the card has
+         *     said; those of the piece as ``piece.thickness_mm``.
+         */
+        Started: {
+            says: components["schemas"]["CardSays"];
+            setting: components["schemas"]["TraySetting"];
+            /** Said */
+            said: string[];
+        };
+        /**
          * Step
          * @description One step of the method: minutes of hands and of waiting, the cue to look for, a caution.
          */
@@ -5134,6 +5291,7 @@ export interface components {
             allergens: components["schemas"]["Allergen"][];
             /** Cautions */
             cautions: string[];
+            begun: components["schemas"]["Started"];
         };
         /**
          * StudyBody
@@ -5237,6 +5395,11 @@ export interface components {
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
             /**
+             * By Card
+             * @default true
+             */
+            by_card: boolean;
+            /**
              * Tried
              * @default []
              */
@@ -5307,7 +5470,8 @@ export interface components {
          *     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
          *     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
          *     is what to set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes,
-         *     `timed` of this dough.
+         *     `timed` of this dough; `by_card` that they are the card's, where `reckoned_min` were reckoned.
+         *     `begun` is what the card says of the tray.
          */
         TrayOut: {
             /** Piece G */
@@ -5356,6 +5520,11 @@ export interface components {
             /** Dial C */
             dial_c: number;
             kitchen: components["schemas"]["KitchenSetting"];
+            begun: components["schemas"]["Started"];
+            /** Reckoned Min */
+            reckoned_min: number;
+            /** By Card */
+            by_card: boolean;
         };
         /**
          * TrayQuestionBody
@@ -5394,6 +5563,11 @@ export interface components {
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
             /**
+             * By Card
+             * @default true
+             */
+            by_card: boolean;
+            /**
              * Tried
              * @default []
              */
@@ -5403,7 +5577,8 @@ export interface components {
          * TraySetting
          * @description How a dough is portioned, chilled and baked. g, mm, °C and minutes.
          *
-         *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight.
+         *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
+         *     `by_card` that it bakes for as long as its card says, where that says it.
          *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of another
          *     size.
          */
@@ -5439,6 +5614,11 @@ export interface components {
              */
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * By Card
+             * @default true
+             */
+            by_card: boolean;
         };
         /**
          * Turned
@@ -5502,6 +5682,11 @@ export interface components {
             sheet: string;
             also?: components["schemas"]["AlsoPieces"] | null;
             /**
+             * By Card
+             * @default true
+             */
+            by_card: boolean;
+            /**
              * Tried
              * @default []
              */
@@ -5542,6 +5727,32 @@ export interface components {
              * @enum {string}
              */
             kind: "twice_baked";
+        };
+        /**
+         * Understood
+         * @description A card that was read, as the dough that it makes, and the tray setting that it begins with.
+         *
+         *     Of its family and mixing `guessed` names those that nothing on it tells of.
+         */
+        Understood: {
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: components["schemas"]["ReadLine"][];
+            /** Parts */
+            parts: components["schemas"]["ReadPart"][];
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Stated Pieces */
+            stated_pieces: number | null;
+            /** Stated Oven */
+            stated_oven: string;
+            /** Notes */
+            notes: string[];
+            card: components["schemas"]["Card"];
+            begun: components["schemas"]["Started"];
+            /** Guessed */
+            guessed: ("family" | "mixing")[];
         };
         /**
          * VersionBaked
@@ -7109,7 +7320,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadCard"];
+                    "application/json": components["schemas"]["Understood"];
                 };
             };
             /** @description Bad Request */

@@ -158,6 +158,8 @@ function taken(card: Card, read: Partial<CardBody>): Card {
   return {
     ...card,
     ...(read.name ? { name: read.name } : {}),
+    ...(read.family ? { family: read.family } : {}),
+    ...(read.mixing ? { mixing: read.mixing } : {}),
     lines: [...card.lines, ...(read.lines ?? []).map(withId)],
     steps: [...card.steps, ...(read.steps ?? [])],
     parts: [...card.parts, ...(read.parts ?? []).map(partOf)],

@@ -6,6 +6,10 @@ const trim = (text: string): string => text.replace(/\.0$/, "");
 
 export const cm = (mm: number): string => (mm / 10).toFixed(1);
 
+/** A size as a baker says it: 6 mm, 2.5 cm. */
+export const size = (mm: number): string =>
+  mm < 15 ? `${trim(mm.toFixed(1))} mm` : `${trim(cm(mm))} cm`;
+
 export const signed = (value: number, digits = 1): string =>
   `${value < -0.05 ? "−" : "+"}${Math.abs(value).toFixed(digits)}`;
 

@@ -12,7 +12,8 @@ export const at = (piece: object, path: string): unknown =>
     .split(".")
     .reduce<unknown>((whole, name) => (whole as Record<string, unknown> | null)?.[name], piece);
 
-function put<T>(whole: T, path: string, value: unknown): T {
+/** The same with another value at a field, or at one within one of its fields. */
+export function put<T>(whole: T, path: string, value: unknown): T {
   const [name = "", ...rest] = path.split(".");
   const inner = (whole as Record<string, unknown>)[name];
   return { ...whole, [name]: rest.length > 0 ? put(inner, rest.join("."), value) : value };

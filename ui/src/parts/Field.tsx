@@ -4,6 +4,8 @@ interface FieldProps {
   label: string;
   unit?: string;
   fault?: string | undefined;
+  /** Where the figure is from, right below it. */
+  note?: React.ReactNode;
   children: (props: {
     id: string;
     "aria-invalid": boolean;
@@ -12,7 +14,7 @@ interface FieldProps {
 }
 
 /** A labelled field with its unit and, right at it, what is wrong. */
-export function Field({ label, unit, fault, children }: FieldProps) {
+export function Field({ label, unit, fault, note, children }: FieldProps) {
   const id = useId();
   return (
     <div className="flex flex-col">
@@ -23,10 +25,15 @@ export function Field({ label, unit, fault, children }: FieldProps) {
         {children({
           id,
           "aria-invalid": Boolean(fault),
-          "aria-describedby": fault ? `${id}-fault` : undefined,
+          "aria-describedby": fault ? `${id}-fault` : note ? `${id}-note` : undefined,
         })}
         {unit && <span>{unit}</span>}
       </div>
+      {note && (
+        <span id={`${id}-note`} className="text-[0.9375rem] leading-tight text-enamel">
+          {note}
+        </span>
+      )}
       {fault && (
         <p id={`${id}-fault`} className="max-w-64 text-[0.9375rem] text-caution">
           {fault}

@@ -8,6 +8,7 @@ interface NumberFieldProps {
   value: number;
   onChange: (value: number) => void;
   fault?: string | undefined;
+  note?: React.ReactNode;
   className?: string;
   /** How far the up and down arrows move it. */
   step?: number;
@@ -22,13 +23,19 @@ export function NumberField({
   value,
   onChange,
   fault,
+  note,
   className,
   step,
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const broken = typed !== null && !Number.isFinite(parse(typed));
   return (
-    <Field label={label} {...(unit ? { unit } : {})} fault={broken ? "Give a number." : fault}>
+    <Field
+      label={label}
+      {...(unit ? { unit } : {})}
+      fault={broken ? "Give a number." : fault}
+      note={note}
+    >
       {(props) => (
         <input
           {...props}

@@ -6,13 +6,14 @@ interface SelectProps<T extends string> {
   options: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
   className?: string;
+  note?: React.ReactNode;
 }
 
 /** One of a list. */
 export function Select<T extends string>(props: SelectProps<T>) {
-  const { label, value, options, onChange, className } = props;
+  const { label, value, options, onChange, className, note } = props;
   return (
-    <Field label={label}>
+    <Field label={label} note={note}>
       {(named) => (
         <select
           {...named}

@@ -6,10 +6,11 @@ Each fact is taken from the sentence that tells of it; nothing is made up where 
 import re
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import asdict, dataclass
+from functools import lru_cache
 from typing import Literal, TypeVar
 
 from finebatch.core.formula.card_text import ReadCard
-from finebatch.core.formula.dough import Card, Doneness, Family, Mixing, Part
+from finebatch.core.formula.dough import Card, Doneness, Part
 from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.measures.durations import find_durations, mixed_number
 from finebatch.core.measures.spoken import plain_text
@@ -17,6 +18,10 @@ from finebatch.core.measures.temperatures import Temperature, find_temperatures
 from finebatch.core.values import Range
 
 Colour = Literal["pale", "golden", "brown"]
+Surface = Literal["parchment", "bare", "greased", "silicone"]
+"""What a sheet is said to be."""
+Worked = Literal["ball", "left", "tapped", "pressed", "dented"]
+"""What hands do to a dropped piece."""
 Word = TypeVar("Word", bound=str)
 
 _SENTENCE = re.compile(r"(?<=[.;!])\s+|\n+|(?<=\w),? then (?=\w)", re.IGNORECASE)
@@ -85,8 +90,57 @@ _DIVIDE = re.compile(
 )
 _SIDES = re.compile(
     r"(?P<across>\d{1,3}(?:[.,]\d)?)\s*(?:mm|cm|in(?:ch(?:es)?)?|[\"”])?[- ]*(?:x|×|by)[- ]*"
-    r"\d{1,3}(?:[.,]\d)?[- ]*(?P<unit>mm|cm|in(?:ch(?:es)?)?\b|[\"”])?",
+    r"(?P<down>\d{1,3}(?:[.,]\d)?)[- ]*(?P<unit>mm|cm|in(?:ch(?:es)?)?\b|[\"”])?",
     re.IGNORECASE,
+)
+_WORKED: tuple[tuple[Worked, str], ...] = (
+    ("dented", r"dent|thumbprint|(?:press|make|push) (?:a |your )?(?:thumb|hollow|well|hole)"),
+    (
+        "tapped",
+        r"(?:press|flatten|tap|push)\w* (?:\w+ ){0,3}(?:slightly|lightly|gently|a little)"
+        r"|(?:slightly|lightly|gently) (?:press|flatten)|tap (?:down|the|each|them)",
+    ),
+    ("pressed", r"(?:flatten|press(?:ed)?|squash) (?:\w+ ){0,5}to "),
+    ("ball", r"(?:roll|shape|form)(?:ed)? (?:\w+ ){0,4}(?:in(?:to)? )?(?:\w+ ){0,3}balls?"),
+    (
+        "left",
+        r"drop(?:ped)? (?:\w+ ){0,4}(?:by|from|spoon|heap|mound|tablesp|teasp)"
+        r"|(?:spoon|heap|mound)\w* (?:\w+ ){0,3}(?:on|onto)",
+    ),
+)
+_BALL = re.compile(
+    rf"{_length()}[- ]*(?:balls?|rounds of dough)|balls? (?:of |about |around )*(?:about )?"
+    rf"{_length('2')}",
+    re.IGNORECASE,
+)
+_WALNUT = re.compile(r"walnut[- ]?siz|size of (?:a |small )*walnut|\bwalnuts of dough", re.I)
+WALNUT_MM = 30.0
+"""A walnut is about so wide (household practice)."""
+_PORTIONS = re.compile(
+    r"\b(?:scoop|drop|spoon|ball|mound|heap|roll|portion|shape)\w*", re.IGNORECASE
+)
+_SPOONS: tuple[tuple[str, float], ...] = (
+    (r"(?:table|tb?l?sp)", 15.0),
+    (r"(?:tea|tsp)", 5.0),
+    (r"dessert", 10.0),
+    (r"cup", 240.0),
+    (r"ml", 1.0),
+)
+_SPOON = re.compile(
+    r"(?:(?P<n>\d/\d|\d{1,2}(?:\.\d)?(?:\s\d/\d)?)\s*-?\s*)?(?P<heaped>(?:heap(?:ed|ing)|rounded|"
+    r"generous)\s+)?(?:level\s+)?(?P<spoon>(?:table|tea|dessert)[- ]?spoon|tbsp|tsp|cup|ml)"
+    r"(?:ful)?s?\b",
+    re.IGNORECASE,
+)
+_SURFACES: tuple[tuple[Surface, str], ...] = (
+    ("bare", r"un-?greased"),
+    ("silicone", r"silicone"),
+    (
+        "parchment",
+        r"parchment|baking paper|lin(?:e|ed|ing) (?:\w+ ){0,4}(?:sheets?|trays?|with paper)"
+        r"|paper[- ]lined",
+    ),
+    ("greased", r"(?:greased?|buttered|oiled) (?:\w+ ){0,3}(?:sheets?|trays?)"),
 )
 _TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
 _PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
@@ -110,12 +164,18 @@ _DONE: tuple[tuple[Doneness, str], ...] = (
 @dataclass(frozen=True, slots=True)
 class CardSays:
     """What the card says; None where it says nothing. Times in minutes, lengths in mm, °C as the
-    card's own setting (`fan`: of a fan oven). `asked` are fields that wait for an answer."""
+    card's own setting (`fan`: of a fan oven), `oven` as it is written there; `oven_guessed` where
+    its scale is not. `asked` are fields that wait for an answer.
 
-    family: Family
-    mixing: Mixing
+    Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
+    width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
+    its inner size, or that it is round; of the sheet what lies on it.
+    """
+
+    oven: str = ""
     oven_c: float | None = None
     fan: bool = False
+    oven_guessed: bool = False
     oven_asked: bool = False
     minutes: Range | None = None
     second_minutes: Range | None = None
@@ -134,36 +194,40 @@ class CardSays:
     log_mm: float | None = None
     log_length_mm: float | None = None
     pan_mm: float | None = None
+    pan_down_mm: float | None = None
+    pan_round: bool = False
+    spoon_ml: float | None = None
+    heaped: bool = False
+    ball_mm: float | None = None
+    ball_about: bool = False
+    shape: Worked | None = None
+    by_spoon: bool = False
+    square_cutter: bool = False
+    surface: Surface | None = None
     of_eggs: bool = False
     doneness: Doneness | None = None
     colour: Colour | None = None
     asked: tuple[str, ...] = ()
 
 
-def says_of(card: ReadCard) -> CardSays:
-    """What a read card says beside its lines."""
+@lru_cache(maxsize=512)
+def says_of(card: Card) -> CardSays:
+    """What a card says beside its lines. Every screen asks it anew, so the latest are kept."""
     texts = [step.text for step in card.steps]
-    every = [card.stated_oven, *texts]
     told = [plain_text(part) for text in texts for part in _SENTENCE.split(text) if part.strip()]
-    oven, asked = _oven(every)
+    oven = _oven([card.stated_oven, *texts])
     bakes = [n for n, text in enumerate(told) if _is_bake(text)]
     first = bakes[0] if bakes else len(told)
     times = _times(told, first)
-    sizes = _sizes(told, card.stated_pieces)
-    family = guess_family([card.title, *texts])
-    eggs = any(line.line.unit in ("of_eggs", "egg_weight") for line in card.lines)
     return CardSays(
-        family=family,
-        mixing=guess_mixing(texts),
-        oven_c=None if oven is None else round(oven[0], 1),
-        fan=oven is not None and oven[1],
-        oven_asked=asked,
+        **asdict(oven),
         second_oven_c=_second_oven(told, first),
-        **asdict(sizes),
-        of_eggs=eggs,
+        **asdict(_sizes(told, card.stated_pieces)),
+        surface=_first(_SURFACES, told),
+        of_eggs=any(line.unit in ("of_eggs", "egg_weight") for line in card.lines),
         doneness=_first(_DONE, (told[n] for n in bakes)),
         colour=_first(_COLOURS, (told[n] for n in bakes)),
-        asked=("oven",) if asked else (),
+        asked=("oven",) if oven.oven_asked else (),
         minutes=times.get("minutes"),
         second_minutes=times.get("second_minutes"),
         chill_min=times.get("chill_min"),
@@ -200,22 +264,33 @@ def _first(table: Sequence[tuple[Word, str]], texts: Iterable[str]) -> Word | No
     return next((key for key, words in table if re.search(rf"\b(?:{words})", said, re.I)), None)
 
 
-def _settings(texts: Iterable[str]) -> Iterator[list[Temperature]]:
+@dataclass(frozen=True, slots=True)
+class _Setting:
+    """One setting in all the ways that a text says it; `written` as it stands there."""
+
+    ways: Sequence[Temperature]
+    written: str
+    guessed: bool = False
+
+
+def _settings(texts: Iterable[str]) -> Iterator[_Setting]:
     """The oven's settings in order, a number without a unit by what it can be."""
     for text in texts:
         groups = find_temperatures(text)
-        yield from groups
+        for ways in groups:
+            yield _Setting(ways, text[ways[0].start : ways[-1].end].strip())
         if not groups and (bare := _BARE_OVEN.search(text)):
             value = float(bare["value"])
             scale: Literal["C", "F"] = "F" if value >= LEAST_F else "C"
-            yield [Temperature(value, scale, False, bare.start(), bare.end())]
+            way = Temperature(value, scale, False, bare.start(), bare.end())
+            yield _Setting([way], bare["value"], guessed=True)
 
 
 def _second_oven(told: Sequence[str], first: int) -> float | None:
     """The setting for the second bake, in °C, where the card gives it one of its own."""
     for text in told[first + 1 :]:
         if _is_bake(text) and _AGAIN.search(text):
-            return next((round(group[0].celsius, 1) for group in _settings([text])), None)
+            return next((round(one.ways[0].celsius, 1) for one in _settings([text])), None)
     return None
 
 
@@ -223,17 +298,26 @@ def _agree(one: float, other: float) -> bool:
     return abs(one - other) <= 10
 
 
-def _oven(texts: Sequence[str]) -> tuple[tuple[float, bool] | None, bool]:
-    """The oven's setting (°C, of a fan oven or not) as the card says it first; and whether its
-    ways of saying it leave open which is meant."""
-    for group in _settings(texts):
-        still = [one for one in group if not one.fan]
-        used = (still or group)[0]
-        celsius = next((one.value for one in still if one.scale == "C"), used.celsius)
-        others = [one.celsius for one in still]
-        open_ = any(not _agree(celsius, other) for other in others) or not 110 <= celsius <= 245
-        return (celsius, not still), open_
-    return None, False
+@dataclass(frozen=True, slots=True)
+class _Oven:
+    oven: str = ""
+    oven_c: float | None = None
+    fan: bool = False
+    oven_guessed: bool = False
+    oven_asked: bool = False
+
+
+def _oven(texts: Sequence[str]) -> _Oven:
+    """The oven's setting as the card says it first; asked where its ways of saying it leave open
+    which is meant."""
+    said = next(_settings(texts), None)
+    if said is None:
+        return _Oven()
+    still = [one for one in said.ways if not one.fan]
+    used = (still or said.ways)[0]
+    celsius = next((one.value for one in still if one.scale == "C"), used.celsius)
+    open_ = any(not _agree(celsius, one.celsius) for one in still) or not 110 <= celsius <= 245
+    return _Oven(said.written, round(celsius, 1), not still, said.guessed, open_)
 
 
 def _is_bake(text: str) -> bool:
@@ -280,6 +364,15 @@ def _times(told: Sequence[str], first: int) -> dict[str, Range]:
 @dataclass(slots=True)
 class _Sizes:
     pieces: int | None = None
+    spoon_ml: float | None = None
+    heaped: bool = False
+    ball_mm: float | None = None
+    ball_about: bool = False
+    shape: Worked | None = None
+    by_spoon: bool = False
+    square_cutter: bool = False
+    pan_down_mm: float | None = None
+    pan_round: bool = False
     piece_g: float | None = None
     thickness_mm: float | None = None
     cutter_mm: float | None = None
@@ -302,6 +395,7 @@ def _sizes(told: Sequence[str], stated_pieces: int | None) -> _Sizes:
     found = _Sizes(stated_pieces)
     for text in told:
         _of_pieces(found, text)
+        _of_hands(found, text)
         _of_logs(found, text)
         if found.thickness_mm is None and not _LOGS.search(text) and (thick := _THICK.search(text)):
             n = "" if thick["low"] else "2"
@@ -311,16 +405,34 @@ def _sizes(told: Sequence[str], stated_pieces: int | None) -> _Sizes:
             else:
                 found.thickness_mm = size
         if found.pan_mm is None and _TIN.search(text):
-            found.pan_mm = _pan_mm(text)
+            _of_pan(found, text)
     return found
 
 
-def _pan_mm(text: str) -> float | None:
-    """How wide the tin is that a sentence speaks of; a pair of bare numbers is in inches."""
+def _of_pan(found: _Sizes, text: str) -> None:
+    """How large the tin is that a sentence speaks of; a pair of bare numbers is in inches."""
     if sides := _SIDES.search(text):
-        return _mm(sides["across"], None, sides["unit"] or "in")
-    pan = _PAN.search(text)
-    return _mm(pan["low"], pan["high"], pan["unit"]) if pan else None
+        found.pan_mm = _mm(sides["across"], None, sides["unit"] or "in")
+        found.pan_down_mm = _mm(sides["down"], None, sides["unit"] or "in")
+    elif pan := _PAN.search(text):
+        found.pan_mm = _mm(pan["low"], pan["high"], pan["unit"])
+        found.pan_round = re.search(r"\bround\b", text, re.IGNORECASE) is not None
+
+
+def _of_hands(found: _Sizes, text: str) -> None:
+    """What hands do to a dropped piece, and with what spoon or scoop."""
+    if found.shape is None:
+        found.shape = _first(_WORKED, [text])
+    if found.ball_mm is None and (ball := _BALL.search(text)):
+        n = "" if ball["low"] else "2"
+        found.ball_mm = _mm(ball[f"low{n}"], ball[f"high{n}"], ball[f"unit{n}"])
+    elif found.ball_mm is None and _WALNUT.search(text):
+        found.ball_mm, found.ball_about = WALNUT_MM, True
+    if found.spoon_ml is None and _PORTIONS.search(text) and (spoon := _SPOON.search(text)):
+        size = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
+        found.spoon_ml = size * mixed_number(spoon["n"] or "1")
+        found.heaped = spoon["heaped"] is not None
+        found.by_spoon = "scoop" not in text.casefold()
 
 
 def _of_pieces(found: _Sizes, text: str) -> None:
@@ -331,6 +443,7 @@ def _of_pieces(found: _Sizes, text: str) -> None:
         found.pieces = int(shared["n"]) if int(shared["n"]) > 3 else None
     cuts = re.search(r"\b(?:cut|stamp)\b", text, re.IGNORECASE)
     if found.cutter_mm is None and cuts:
+        found.square_cutter = re.search(r"\bsquares?\b", text, re.IGNORECASE) is not None
         sizes = sorted(_ANY_LENGTH.finditer(text), key=lambda size: size.start() < cuts.start())
         for size in sizes:
             after = text[size.end() : size.end() + 12].lstrip()

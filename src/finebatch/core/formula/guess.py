@@ -28,13 +28,23 @@ _MIXINGS: tuple[tuple[Mixing, str], ...] = (
 )
 
 
+def told_family(texts: Iterable[str]) -> Family | None:
+    """The family that the words of title and steps tell of."""
+    text = " ".join(texts)
+    return next((f for f, words in _FAMILIES if re.search(words, text, re.IGNORECASE)), None)
+
+
+def told_mixing(texts: Iterable[str]) -> Mixing | None:
+    """The way of mixing that the words of the steps tell of."""
+    text = " ".join(texts)
+    return next((m for m, words in _MIXINGS if re.search(words, text, re.IGNORECASE)), None)
+
+
 def guess_family(texts: Iterable[str]) -> Family:
     """The family by the words of title and steps; drop when nothing else is said."""
-    text = " ".join(texts)
-    return next((f for f, words in _FAMILIES if re.search(words, text, re.IGNORECASE)), "drop")
+    return told_family(texts) or "drop"
 
 
 def guess_mixing(texts: Iterable[str]) -> Mixing:
     """The way of mixing by the words of the steps; creamed when nothing else is said."""
-    text = " ".join(texts)
-    return next((m for m, words in _MIXINGS if re.search(words, text, re.IGNORECASE)), "creamed")
+    return told_mixing(texts) or "creamed"

@@ -9,6 +9,7 @@ from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import ReadCard, read_card
 from finebatch.core.formula.checks.check import Check
 from finebatch.core.formula.checks.run import Facts, cross_check
+from finebatch.core.formula.dough import Card
 from finebatch.core.formula.weigh import weigh
 
 Alarm = Literal[
@@ -46,6 +47,7 @@ class UnderstoodCard:
 
     id: str
     read: ReadCard
+    card: Card
     says: CardSays
     dough_g: float
     checks: tuple[Check, ...]
@@ -65,8 +67,7 @@ class UnderstoodCard:
 def understand(case: CardCase, facts: Facts) -> UnderstoodCard:
     """Read one card and say what is understood of it; `Refusal` for one of too many lines."""
     read = read_card(case.text, facts.reader)
-    says = says_of(read)
     card = card_of(read, read.title)
     weighed = weigh(card.lines, facts.reader.larder, facts.reader.measuring)
     checks = cross_check(card, weighed, facts, None)
-    return UnderstoodCard(case.id, read, says, weighed.total_g, tuple(checks))
+    return UnderstoodCard(case.id, read, card, says_of(card), weighed.total_g, tuple(checks))

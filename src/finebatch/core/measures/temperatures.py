@@ -17,12 +17,15 @@ _TEMPERATURE = re.compile(
     rf"(?P<fan_after>\s*,?\s*\(?\s*{_FAN}\b(?!\s*(?:oven)?\s*(?:at|to|:)?\s*\d))?",
     re.IGNORECASE,
 )
-_GAS = re.compile(r"\bgas(?:\s*mark)?\s*(?P<mark>1/4|1/2|¼|½|\d{1,2})(?![\d/])", re.IGNORECASE)
+_PARTS = {"¼": 0.25, "1/4": 0.25, "½": 0.5, "1/2": 0.5, "¾": 0.75, "3/4": 0.75}
+_GAS = re.compile(
+    r"\bgas(?:\s*mark)?\s*(?=[\d¼½¾])(?P<whole>\d{1,2}(?![\d/]))?\s*(?P<part>[¼½¾]|[13]/[24])?"
+    r"(?![\d/])",
+    re.IGNORECASE,
+)
 _BETWEEN = re.compile(r"\b(?:then|minutes?|mins?|after|reduce|lower|turn)\b", re.IGNORECASE)
 MOST_BETWEEN = 18
 """Letters that may stand between two ways of saying one setting."""
-
-_LOW_GAS_F = {"1/4": 225.0, "¼": 225.0, "1/2": 250.0, "½": 250.0}
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,9 +47,10 @@ class Temperature:
 
     def __str__(self) -> str:
         fan = " fan" if self.fan else ""
-        return (
-            f"gas {self.value:g}" if self.scale == "gas" else f"{self.value:g} °{self.scale}{fan}"
-        )
+        if self.scale == "gas":
+            part = next((sign for sign, size in _PARTS.items() if size == self.value % 1), "")
+            return f"gas {int(self.value) or ''}{part}"
+        return f"{self.value:g} °{self.scale}{fan}"
 
 
 def celsius_of(fahrenheit: float) -> float:
@@ -70,10 +74,8 @@ def nearest_gas(celsius: float) -> str:
     return min(marks, key=lambda mark: abs(gas_celsius(marks[mark]) - celsius))
 
 
-def _gas_value(mark: str) -> float:
-    if mark in _LOW_GAS_F:
-        return (_LOW_GAS_F[mark] - 200) / 100
-    return float(mark)
+def _gas_value(match: re.Match[str]) -> float:
+    return float(match["whole"] or 0) + _PARTS.get(match["part"] or "", 0.0)
 
 
 def _scale(match: re.Match[str]) -> TemperatureScale | None:
@@ -95,8 +97,7 @@ def find_temperatures(text: str) -> list[list[Temperature]]:
         if (scale := _scale(m))
     ]
     found += [
-        Temperature(_gas_value(m["mark"]), "gas", False, m.start(), m.end())
-        for m in _GAS.finditer(text)
+        Temperature(_gas_value(m), "gas", False, m.start(), m.end()) for m in _GAS.finditer(text)
     ]
     groups: list[list[Temperature]] = []
     for one in sorted(found, key=lambda t: t.start):

@@ -51,7 +51,8 @@ class Learnt(Teaching, Protocol):
 @dataclass(frozen=True, slots=True)
 class Foreseen:
     """One piece, raw and baked. `minutes` is for one tray at a time, on one shelf; `minutes_learnt`
-    of them are what bakes have taught, `timed` of this dough."""
+    of them are what bakes have taught, `timed` of this dough. `by_card` says that they are what the
+    card says, where `reckoned_min` are what is reckoned without it."""
 
     raw: RawPiece
     width: Width
@@ -60,6 +61,8 @@ class Foreseen:
     doneness: Doneness
     minutes_learnt: float = 0.0
     timed: int = 0
+    reckoned_min: float = 0.0
+    by_card: bool = False
 
 
 def check_dough(dough: Composition) -> None:
@@ -86,8 +89,13 @@ def foresee(
     portion_cv: float = 0.03,
     shelves: int = 1,
     learnt: Learnt | None = None,
+    said: float | None = None,
 ) -> Foreseen:
-    """Foresee width, thickness and minutes of one piece; `Refusal` when that makes no sense."""
+    """Foresee width, thickness and minutes of one piece; `Refusal` when that makes no sense.
+
+    `said` is by how much in ln the card's minutes are longer than the model's; they go before what
+    the book has taught of other doughs.
+    """
     check_dough(dough)
     raw = shape_piece(portion, dough.density_g_cm3)
     measured = measure_effects(dough, raw, how)
@@ -95,7 +103,7 @@ def foresee(
     thickness = predict_thickness(models.lift, measured, raw, width.middle_mm, family)
     wanted = doneness or USUAL_DONENESS[family]
     shift = learnt.minutes_shift if learnt else 0.0
-    minutes = bake_minutes(
+    plain = bake_minutes(
         models.heat,
         height_mm=height_half_spread_mm(raw, width.middle_mm),
         oven_c=how.oven_c,
@@ -106,16 +114,19 @@ def foresee(
         is_log=raw.form == "log",
         in_pan=raw.form == "pan",
         shelves=shelves,
-        learnt=shift,
     )
+    reckoned = plain * math.exp(shift)
+    minutes = reckoned if said is None else plain * math.exp(said)
     return Foreseen(
         raw,
         _as_cut(width, raw),
         thickness,
         minutes,
         wanted,
-        minutes_learnt=-minutes * math.expm1(-shift),
+        minutes_learnt=minutes - plain if said is None else 0.0,
         timed=learnt.timed if learnt else 0,
+        reckoned_min=reckoned,
+        by_card=said is not None,
     )
 
 

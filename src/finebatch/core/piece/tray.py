@@ -1,5 +1,6 @@
 """The tray screen's question: this dough, portioned so, on these sheets."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -60,7 +61,8 @@ class TrayAnswer:
 class TrayBasis:
     """Dough, kitchen and habits that a tray rests on, whatever the piece.
 
-    `batches` is how many times the dough is made.
+    `batches` is how many times the dough is made; `said` and `said_second` the shifts in ln of the
+    minutes that its card says of the first bake and of the second, where those are taken.
     """
 
     models: Models
@@ -73,6 +75,8 @@ class TrayBasis:
     doneness: Doneness | None = None
     learnt: Learnt | None = None
     batches: float = 1.0
+    said: float | None = None
+    said_second: float | None = None
 
     @property
     def lot(self) -> Lot:
@@ -95,6 +99,7 @@ class TrayBasis:
             portion_cv=PORTION_CV[self.evenness],
             shelves=self.shelves,
             learnt=self.learnt,
+            said=self.said,
         )
 
 
@@ -135,6 +140,8 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     laid = piece.lay(basis.sheet, found, made)
     still_c = conventional_c(basis.how.oven_c, basis.how.oven_mode)
     second = piece.second(found, made.pieces, basis.sheet, still_c)
+    if second is not None and basis.said_second is not None:
+        second = replace(second, minutes=second.minutes * math.exp(basis.said_second))
     bowl = basis.lot.total_g - basis.lot.usable_g
     yields = Yield(sum(laid.trays), made.left_g, bowl, laid.most_on_sheet, laid.trays)
     each_g = piece.each_g(found)

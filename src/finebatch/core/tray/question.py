@@ -1,8 +1,10 @@
 """The question of a tray: a dough foreseen in pieces on this kitchen's sheets."""
 
+import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from finebatch.core.formula.card_says import CardSays
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Card, Family, Mixing, WeighedDough
 from finebatch.core.heat.chilling import Air, Chill, Purpose, Shape, chill
@@ -16,8 +18,10 @@ from finebatch.core.piece.paper import Template, TemplateOf
 from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
 from finebatch.core.piece.template import sheet_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis
+from finebatch.core.refusal import Refusal
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import Range
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,14 +35,26 @@ class Ground:
 
 
 @dataclass(frozen=True, slots=True)
+class SaidMinutes:
+    """What the card says of a bake's minutes, and by how much in ln that is longer than reckoned
+    for the card's own piece and oven: another piece or oven is reckoned from there."""
+
+    minutes: Range
+    shift: float
+
+
+@dataclass(frozen=True, slots=True)
 class TrayQuestion:
-    """All that decides a tray: the formula in grams, how it is portioned, and the kitchen."""
+    """All that decides a tray: the formula in grams, how it is portioned, the kitchen, and the
+    minutes that its card says of the first bake and the second."""
 
     formula_g: Mapping[str, float]
     family: Family
     mixing: Mixing
     setting: TraySetting
     kitchen: KitchenSetting
+    said: SaidMinutes | None = None
+    said_second: SaidMinutes | None = None
 
     def composition(self, larder: Larder) -> Composition:
         """What the dough is made of."""
@@ -79,7 +95,15 @@ class TrayQuestion:
             shelves=self.kitchen.shelves,
             doneness=self.setting.doneness,
             learnt=ground.learnt,
+            said=self._shift(self.said, ground),
+            said_second=self._shift(self.said_second, ground),
         )
+
+    def _shift(self, said: SaidMinutes | None, ground: Ground) -> float | None:
+        """What the card says, until the baker turned it off or bakes of one's own say more."""
+        if said is None or not self.setting.by_card or (ground.learnt and ground.learnt.timed):
+            return None
+        return said.shift
 
     def foresee(self, ground: Ground) -> Foreseen:
         """One piece foreseen, without laying it out; `Refusal` where there is none."""
@@ -94,6 +118,33 @@ def question(
     return TrayQuestion(weighed.formula_g(), card.family, card.mixing, setting, own)
 
 
+def as_said(
+    asked: TrayQuestion, says: CardSays, on_card: TraySetting, ground: Ground
+) -> TrayQuestion:
+    """The question with the minutes that its card says; `on_card` is the setting that the card says
+    them of. Unchanged where it says none, or where nothing can be foreseen of that setting."""
+    if says.minutes is None and says.second_minutes is None:
+        return asked
+    plain = replace(asked, setting=on_card, kitchen=replace(asked.kitchen, shelves=1))
+    basis = plain.basis(replace(ground, learnt=None))
+    try:
+        found = basis.foresee(on_card.piece)
+        second = None
+        if says.second_minutes is not None:
+            still_c = conventional_c(on_card.oven_c, plain.kitchen.oven_mode)
+            second = on_card.piece.second(found, 1, basis.sheet, still_c)
+    except Refusal:
+        return asked
+    dried = _said(says.second_minutes, second.minutes) if second else None
+    return replace(asked, said=_said(says.minutes, found.minutes), said_second=dried)
+
+
+def _said(minutes: Range | None, reckoned: float) -> SaidMinutes | None:
+    if minutes is None:
+        return None
+    return SaidMinutes(minutes, math.log(math.sqrt(minutes[0] * minutes[1]) / reckoned))
+
+
 def answer(asked: TrayQuestion, ground: Ground) -> TrayAnswer:
     """Foresee the tray; of two sizes, the usual one."""
     return sizes(asked, ground).usual
@@ -105,7 +156,10 @@ def sizes(asked: TrayQuestion, ground: Ground) -> TwoSizes:
 
 
 def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
-    """The minute at which to look into the oven first."""
+    """The minute at which to look into the oven first; by the card, the first that it names."""
+    if found.foreseen.by_card and asked.said is not None:
+        low, high = asked.said.minutes
+        return max(math.floor(found.foreseen.minutes * math.sqrt(low / high)), 1)
     return look_from(
         models.heat,
         found.foreseen.minutes,

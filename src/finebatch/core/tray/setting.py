@@ -17,7 +17,8 @@ from finebatch.core.values import FromOutside, Text
 class TraySetting(FromOutside):
     """How a dough is portioned, chilled and baked. g, mm, °C and minutes.
 
-    Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight.
+    Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
+    `by_card` that it bakes for as long as its card says, where that says it.
     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of another
     size.
     """
@@ -32,3 +33,4 @@ class TraySetting(FromOutside):
     rested: bool = False
     sheet: Annotated[Text, MaxLen(40)] = ""
     also: AlsoPieces | None = None
+    by_card: bool = True

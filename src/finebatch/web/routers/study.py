@@ -5,12 +5,13 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from finebatch.core.formula.card_text import ReadCard, read_card
 from finebatch.core.formula.dough import Card
 from finebatch.core.tray.setting import TraySetting
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Text
 from finebatch.workflow.dough import study as work
+from finebatch.workflow.dough.from_card import Understood, understand
+from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import get_reader, teach_name
 
 router = APIRouter(prefix="/api", tags=["study"])
@@ -39,10 +40,10 @@ class CardText(Body):
 
 
 @router.post("/read")
-def read(body: CardText, data: Data) -> ReadCard:
+def read(body: CardText, data: Data) -> Understood:
     """Read a pasted card; keeps nothing."""
     with data.reading() as session:
-        return read_card(body.text, get_reader(session))
+        return understand(body.text, get_reader(session), get_kitchen(session))
 
 
 class NameBody(Body):

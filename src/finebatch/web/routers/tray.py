@@ -22,6 +22,7 @@ from finebatch.web.deps import Data, Now
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.dough.doughs import Dough, get_dough
+from finebatch.workflow.dough.from_card import started
 from finebatch.workflow.dough.study import Bench, get_bench
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.tray import what_ifs
@@ -50,10 +51,11 @@ def asked_of(
 @router.post("/doughs/{dough_id}/foresee")
 def foresee(dough_id: Id, body: TrayQuestionBody, data: Data) -> TrayOut:
     """Foresee a dough in pieces with this setting, and with changes tried; nothing is kept."""
-    _, asked, bench = asked_of(dough_id, body, data)
+    dough, asked, bench = asked_of(dough_id, body, data)
     larder = bench.reader.larder
     found = trays.sizes(asked, bench.ground(dough_id))
-    return tray_out(asked, found, asked.composition(larder).total_g)
+    begun = started(dough.card, dough.weighed, bench.kitchen, larder)
+    return tray_out(asked, found, asked.composition(larder).total_g, begun)
 
 
 @router.post("/doughs/{dough_id}/tries/{effect}")

@@ -11,11 +11,12 @@ from finebatch.core.book.record import Record, Seen, check_record
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
-from finebatch.core.tray.question import Ground, TrayQuestion, question
+from finebatch.core.tray.question import Ground, TrayQuestion
 from finebatch.facts import formula, tables
 from finebatch.store.models import BakeRow, SessionRow
 from finebatch.workflow.dough import versions
 from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import get_larder
@@ -38,7 +39,8 @@ def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow |
     """The dough as it was planned when the tray is of a session, else as it is now."""
     dough = get_dough(session, record.dough_id)
     if record.session_id is None:
-        return question(dough.card, dough.weighed, dough.tray, get_kitchen(session)), None
+        kitchen, larder = get_kitchen(session), get_larder(session)
+        return tray_question(dough.card, dough.weighed, dough.tray, kitchen, larder), None
     row = find_session(session, record.session_id)
     return asked_of(row, record.dough_id).question, row
 
@@ -58,7 +60,7 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
     ground = Ground(larder, tables.models(), lessons(session).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)
-    plain = asked.foresee(replace(ground, learnt=None))
+    plain = replace(asked, said=None).foresee(replace(ground, learnt=None))
     effects = measure_effects(asked.composition(larder), plain.raw, asked.conditions())
     bake = BakeRow(
         dough_id=record.dough_id,

@@ -8,6 +8,7 @@ from typing import Annotated
 from annotated_types import Interval, MaxLen
 
 from finebatch.core.care.cautions import allergens
+from finebatch.core.formula.card_says import says_of
 from finebatch.core.formula.compare import ComparedLine, changes, compare_lines
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Card, Line, WeighedDough
@@ -25,10 +26,11 @@ from finebatch.core.piece.character import QUALITIES, Quality, difference, score
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.lot import BOWL_LOSS
 from finebatch.core.refusal import Refusal, refuse
-from finebatch.core.tray.question import question
+from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import FromOutside, Text
 from finebatch.facts import formula
+from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.dough.study import Bench
 
 CM3_IN_LITRE = 1000.0
@@ -62,6 +64,7 @@ class _Judged:
     side: Side
     effects: Mapping[str, float]
     allergens: frozenset[str]
+    asked: TrayQuestion | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +80,14 @@ class Difference:
     allergens_gone: tuple[str, ...]
 
 
-def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> _Judged:
+def _side(
+    card: Card,
+    tray: TraySetting,
+    bench: Bench,
+    dough_id: int | None,
+    said: TrayQuestion | None = None,
+) -> _Judged:
+    """One of the two; `said` is the question of the card before it, whose minutes hold for both."""
     larder = bench.reader.larder
     weighed = bench.weigh(card)
     made = compose(weighed.known_g(), larder)
@@ -87,7 +97,7 @@ def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> 
     )
     names = frozenset(a.name for a in allergens(card, larder))
     try:
-        asked = question(card, weighed, tray, bench.kitchen)
+        asked = tray_question(card, weighed, tray, bench.kitchen, larder, said)
         found = asked.foresee(bench.ground(dough_id))
     except Refusal:
         return _Judged(Side(weighed.total_g, sugar, fat, water, None, None, None), {}, names)
@@ -101,7 +111,7 @@ def _side(card: Card, tray: TraySetting, bench: Bench, dough_id: int | None) -> 
         found.thickness.height_mm,
         found.minutes,
     )
-    return _Judged(side, effects, names)
+    return _Judged(side, effects, names, asked)
 
 
 def _qualities(before: _Judged, after: _Judged) -> tuple[QualitySaid, ...]:
@@ -136,7 +146,8 @@ def compare(
 ) -> Difference:
     """Two cards beside each other, each baked as the tray has it."""
     one = _side(before, tray, bench, dough_id)
-    other = _side(after, tray, bench, dough_id)
+    same = says_of(before).minutes == says_of(after).minutes
+    other = _side(after, tray, bench, dough_id, one.asked if same else None)
     return _differ(before, after, one, other, bench.weigh(before), bench)
 
 
@@ -158,7 +169,12 @@ def swap_offers(
         OfferStudy(
             offer,
             _differ(
-                card, offer.card, before, _side(offer.card, tray, bench, dough_id), weighed, bench
+                card,
+                offer.card,
+                before,
+                _side(offer.card, tray, bench, dough_id, before.asked),
+                weighed,
+                bench,
             ),
         )
         for offer in offers(card, weighed, formula.swaps(), bench.reader.larder)

@@ -6,16 +6,18 @@ from dataclasses import dataclass, replace
 from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
-from finebatch.core.formula.dough import MOST_NAME, Card, Family, WeighedDough
+from finebatch.core.formula.dough import MOST_NAME, Card, WeighedDough
 from finebatch.core.formula.limits import faults_of
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.tray.from_card import followed
 from finebatch.core.tray.setting import TraySetting
-from finebatch.facts import tables
 from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
 from finebatch.workflow.dough import versions
+from finebatch.workflow.dough.from_card import started
 from finebatch.workflow.errors import Conflict, Missing
+from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import Pantry, get_pantry
 
 
@@ -29,14 +31,6 @@ class Dough:
     card: Card
     tray: TraySetting
     weighed: WeighedDough
-
-
-def usual_tray(family: Family) -> TraySetting:
-    """The tray setting that a new dough of that family starts with."""
-    habits = tables.families()[family]
-    return TraySetting(
-        habits.piece, "weighed", habits.dough_temp_c, habits.oven_c, "parchment", habits.chill_min
-    )
 
 
 def _dough(row: DoughRow, pantry: Pantry) -> Dough:
@@ -119,7 +113,7 @@ def add_dough(
     session: Session, card: Card, now: int, tray: TraySetting | None = None, reason: str = ""
 ) -> Dough:
     """Keep a new dough, as its first version."""
-    card = _checked(card)
+    card, pantry = _checked(card), get_pantry(session)
     first = VersionRow(number=1, at=now, said="", reason=reason, card=card)
     row = DoughRow(
         name=card.name,
@@ -127,11 +121,17 @@ def add_dough(
         card=card,
         changed_at=now,
         versions=[first],
-        tray=TraySettingRow(setting=tray or usual_tray(card.family)),
+        tray=TraySettingRow(setting=tray or _begun(session, card, pantry)),
     )
     session.add(row)
     session.flush()
-    return _dough(row, get_pantry(session))
+    return _dough(row, pantry)
+
+
+def _begun(session: Session, card: Card, pantry: Pantry) -> TraySetting:
+    """The tray setting that a card begins with in this kitchen."""
+    weighed = weigh_card(card, pantry.larder, pantry.measuring)
+    return started(card, weighed, get_kitchen(session), pantry.larder).setting
 
 
 def change_dough(
@@ -139,17 +139,19 @@ def change_dough(
 ) -> Dough:
     """Write a dough anew; `Conflict` when it was changed elsewhere since that revision.
 
-    A `reason` makes it a version of its own (see `versions.keep`).
+    A `reason` makes it a version of its own (see `versions.keep`). What of the tray stood as the
+    card had it follows the card; of another family all of it begins anew.
     """
     row = find_row(session, dough_id)
     if row.revision != revision:
         raise Conflict(
             "This dough was changed in another window. Load it again; what you typed is still here."
         )
-    card = _checked(card)
-    if row.family != card.family:
-        row.tray.setting = usual_tray(card.family)
-    pantry = get_pantry(session)
+    card, pantry = _checked(card), get_pantry(session)
+    begun = _begun(session, card, pantry)
+    if row.family == card.family:
+        begun = followed(row.tray.setting, _begun(session, row.card, pantry), begun)
+    row.tray.setting = begun
     versions.keep(session, row, card, now, reason, pantry)
     row.name, row.family, row.card = card.name, card.family, card
     row.revision, row.changed_at = revision + 1, now

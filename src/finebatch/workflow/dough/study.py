@@ -20,9 +20,7 @@ from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
-from finebatch.core.heat.oven import OvenMode, conventional_c, setting_c
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.measures.temperatures import find_temperatures
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.portion import RawPiece
@@ -30,11 +28,13 @@ from finebatch.core.piece.spread import Vector, Width
 from finebatch.core.piece.thickness import Thickness
 from finebatch.core.piece.tray import count
 from finebatch.core.refusal import Refusal
+from finebatch.core.tray.from_card import Started
 from finebatch.core.tray.kitchen import KitchenSetting
-from finebatch.core.tray.question import Ground, TrayQuestion, question
+from finebatch.core.tray.question import Ground, TrayQuestion
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
 from finebatch.store.models import DoughRow
+from finebatch.workflow.dough.from_card import started, tray_question
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import get_reader
 from finebatch.workflow.kitchen.lessons import lessons
@@ -50,13 +50,15 @@ class PieceStudy:
     """One piece of the dough, raw and baked (g, mm, min), and how many there are.
 
     `wider_pct` is how much wider it bakes than the same piece of the `others`, the baker's other
-    doughs of that family.
+    doughs of that family. `reckoned_min` are the minutes without what the card says of them.
     """
 
     raw: RawPiece
     width: Width
     thickness: Thickness
     minutes: int
+    reckoned_min: int
+    by_card: bool
     doneness: Doneness
     pieces: int
     leftover_g: float
@@ -80,6 +82,7 @@ class Study:
     parts: tuple[PartNeed, ...]
     allergens: tuple[Allergen, ...]
     cautions: tuple[str, ...]
+    begun: Started
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,7 +155,7 @@ def _piece(
     dough_id: int | None,
 ) -> tuple[PieceStudy | None, str]:
     try:
-        asked = question(card, weighed, tray, bench.kitchen)
+        asked = tray_question(card, weighed, tray, bench.kitchen, bench.reader.larder)
         basis = asked.basis(bench.ground(dough_id))
         found = basis.foresee(tray.piece)
         made = count(basis, tray.piece, found)
@@ -164,6 +167,8 @@ def _piece(
         width=found.width,
         thickness=found.thickness,
         minutes=whole_minutes(found.minutes),
+        reckoned_min=whole_minutes(found.reckoned_min),
+        by_card=found.by_card,
         doneness=found.doneness,
         pieces=made.pieces,
         leftover_g=made.left_g,
@@ -173,24 +178,17 @@ def _piece(
     return studied, ""
 
 
-def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
+def _tray_check(begun: Started, tray: TraySetting) -> list[Check]:
     """The card's oven against the tray's, which is set as this kitchen's oven is."""
-    texts = [card.stated_oven, *(step.text for step in card.steps)]
-    groups = [group for text in texts for group in find_temperatures(text)]
-    if not groups:
-        return []
-    still = [t for t in groups[0] if not t.fan] or groups[0]
-    in_c = next((t for t in still if t.scale == "C"), still[0])
-    still_c = conventional_c(in_c.celsius, "fan" if in_c.fan else "conventional")
-    stated = 5 * round(setting_c(still_c, mode) / 5)
-    if abs(stated - tray.oven_c) <= SAME_OVEN_C or not 60 <= stated <= 300:
+    stated = round(begun.setting.oven_c)
+    if "oven_c" not in begun.said or abs(stated - tray.oven_c) <= SAME_OVEN_C:
         return []
     return [
         Check(
             f"tray-oven:{stated}:{tray.oven_c:g}",
             "tray",
             "The tray is set to another oven",
-            f"The card says {in_c}, about {stated} °C on your oven; the tray is set to "
+            f"The card says {begun.says.oven}, about {stated} °C on your oven; the tray is set to "
             f"{tray.oven_c:g} °C.",
             "The card's, unless you changed it on purpose.",
             Mend(f"Set the tray to {stated} °C", oven_c=stated),
@@ -199,18 +197,19 @@ def _tray_check(card: Card, tray: TraySetting, mode: OvenMode) -> list[Check]:
 
 
 def _checks(
-    card: Card, weighed: WeighedDough, tray: TraySetting, bench: Bench, piece: PieceStudy | None
+    card: Card,
+    weighed: WeighedDough,
+    tray: TraySetting,
+    begun: Started,
+    bench: Bench,
+    piece: PieceStudy | None,
 ) -> tuple[Check, ...]:
     facts = Facts(bench.reader, formula.doses(), bench.kitchen.oven_mode == "fan")
     known = None
     if piece is not None:
-        known = ForeseenPiece(piece.raw.grams, piece.minutes, piece.pieces)
+        known = ForeseenPiece(piece.raw.grams, piece.reckoned_min, piece.pieces)
     found = cross_check(card, weighed, facts, known)
-    found += [
-        check
-        for check in _tray_check(card, tray, bench.kitchen.oven_mode)
-        if check.key not in card.settled
-    ]
+    found += [c for c in _tray_check(begun, tray) if c.key not in card.settled]
     return tuple(found)
 
 
@@ -230,6 +229,7 @@ def study(
         for w in weighed.lines
     )
     steps = method_of(card, formula.step_templates(), larder)
+    begun = started(card, weighed, bench.kitchen, larder)
     return Study(
         weighed=weighed,
         own_units=bench.kitchen.own_units,
@@ -237,7 +237,7 @@ def study(
         balance=balance(known, card.family, larder, formula.bands(), formula.soda_per_g())
         if known
         else None,
-        checks=_checks(card, weighed, tray, bench, piece),
+        checks=_checks(card, weighed, tray, begun, bench, piece),
         piece=piece,
         piece_fault=fault,
         steps=steps,
@@ -245,4 +245,5 @@ def study(
         parts=tuple(part_needs(card.parts, piece.pieces if piece else 0, larder, measuring)),
         allergens=tuple(allergens(card, larder)),
         cautions=tuple(cautions(card, larder, formula.caution_texts())),
+        begun=begun,
     )

@@ -21,7 +21,7 @@ from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
-from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, question, sizes
+from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, sizes
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
 from finebatch.store.models import (
@@ -33,6 +33,7 @@ from finebatch.store.models import (
     TraySettingRow,
 )
 from finebatch.workflow.dough.doughs import Dough, get_doughs
+from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.fridge import cold_pace
 from finebatch.workflow.kitchen.hands import hands_of
@@ -61,7 +62,7 @@ class _Known:
 def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[Asked, Portioned]:
     kitchen, larder = known.kitchen, known.larder
     planning = kitchen.planning
-    asked = question(dough.card, dough.weighed, dough.tray, kitchen)
+    asked = tray_question(dough.card, dough.weighed, dough.tray, kitchen, larder)
     out: tuple[Make, ...] = ()
     temper, laid = 0, False
     if item.joins != "fresh":

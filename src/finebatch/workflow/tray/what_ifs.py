@@ -18,6 +18,7 @@ from finebatch.core.values import refusal_of
 from finebatch.facts import formula
 from finebatch.workflow.dough import doughs
 from finebatch.workflow.dough.doughs import Dough
+from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.dough.study import Bench
 
 COOLEST_C, HOTTEST_C = 60.0, 300.0
@@ -96,7 +97,9 @@ def question_if(
     """The tray question of a dough with changes tried; `Refusal` while a line is faulty."""
     card, changed = as_if(dough.card, setting, what_ifs, bench)
     weighed = dough.weighed if card is dough.card else bench.weigh(card)
-    return question(card, weighed, changed, bench.kitchen)
+    kitchen, larder = bench.kitchen, bench.reader.larder
+    said = tray_question(dough.card, dough.weighed, setting, kitchen, larder)
+    return tray_question(card, weighed, changed, kitchen, larder, said)
 
 
 def offers(

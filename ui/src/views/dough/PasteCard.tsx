@@ -3,25 +3,19 @@ import { useId, useState } from "react";
 import { api, body, type CardBody, type Schemas, type Words } from "../../api/client";
 import { grams } from "../../logic/format";
 import { KEYS, readQuery } from "../../logic/queries";
+import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
+import { Select } from "../../parts/Select";
 
-type ReadCard = Schemas["ReadCard"];
+type ReadCard = Schemas["Understood"];
 type ReadLine = Schemas["ReadLine"];
+type Kinds = Pick<CardBody, "family" | "mixing">;
 
-const taken = (read: ReadCard): Partial<CardBody> => ({
+const taken = (read: ReadCard, chosen: Partial<Kinds>): Partial<CardBody> => ({
+  ...read.card,
+  ...chosen,
   name: read.title.slice(0, 80),
-  lines: read.lines.map((line) => line.line),
-  steps: read.steps,
-  parts: read.parts.map((part) => ({
-    kind: part.kind,
-    name: part.name,
-    lines: part.lines.map((line) => line.line),
-    per_piece_g: 3,
-  })),
-  stated_pieces: read.stated_pieces,
-  stated_oven: read.stated_oven,
-  note: read.notes.join("\n").slice(0, 4000),
 });
 
 interface PasteCardProps {
@@ -35,6 +29,7 @@ interface PasteCardProps {
 export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
   const id = useId();
   const [text, setText] = useState(initial);
+  const [chosen, setChosen] = useState<Partial<Kinds>>({});
   const read = useQuery(readQuery(text));
   const card = text.trim() === "" ? undefined : read.data;
   const count = card?.lines.length ?? 0;
@@ -57,13 +52,22 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
         autoFocus
       />
       <Notice problem={read.error} />
-      {card && !read.error && <Understood card={card} words={words} />}
+      {card && !read.error && (
+        <>
+          <FromCard begun={card.begun}>
+            {card.steps.length > 0 && (
+              <KindsOf card={card} chosen={chosen} words={words} onChoose={setChosen} />
+            )}
+          </FromCard>
+          <Understood card={card} words={words} />
+        </>
+      )}
       <div className="mt-3 flex gap-3">
         <button
           type="button"
           className="press press-main"
           disabled={empty || read.isPlaceholderData || Boolean(read.error)}
-          onClick={() => card && onTake(taken(card))}
+          onClick={() => card && onTake(taken(card, chosen))}
         >
           {card && count > 0
             ? `Add ${count === 1 ? "this line" : `these ${count} lines`}`
@@ -80,6 +84,35 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
   );
 }
 
+interface KindsOfProps {
+  card: ReadCard;
+  chosen: Partial<Kinds>;
+  words: Words;
+  onChoose: (chosen: Partial<Kinds>) => void;
+}
+
+/** Family and mixing as the card tells of them, or guessed; either may be chosen otherwise. */
+function KindsOf({ card, chosen, words, onChoose }: KindsOfProps) {
+  const guess = (field: "family" | "mixing") =>
+    !chosen[field] && card.guessed.includes(field) ? ", a guess" : "";
+  return (
+    <>
+      <Select
+        label={`Family${guess("family")}`}
+        value={chosen.family ?? card.card.family}
+        options={words.families.map(({ key, label }) => [key, label] as const)}
+        onChange={(family) => onChoose({ ...chosen, family })}
+      />
+      <Select
+        label={`Mixed by${guess("mixing")}`}
+        value={chosen.mixing ?? card.card.mixing}
+        options={words.mixing.map(({ key, label }) => [key, label] as const)}
+        onChange={(mixing) => onChoose({ ...chosen, mixing })}
+      />
+    </>
+  );
+}
+
 /** What was understood of a card, line by line, with the questions that it leaves. */
 export function Understood({ card, words }: { card: ReadCard; words: Words }) {
   return (
@@ -87,16 +120,6 @@ export function Understood({ card, words }: { card: ReadCard; words: Words }) {
       {card.title && (
         <p className="mt-2">
           Title: <strong>{card.title}</strong>
-        </p>
-      )}
-      {card.stated_pieces && (
-        <p>
-          It says it makes <strong>{card.stated_pieces}</strong> pieces.
-        </p>
-      )}
-      {card.stated_oven && (
-        <p>
-          Oven: <strong>{card.stated_oven}</strong>
         </p>
       )}
       {card.lines.length > 0 && (

@@ -2,10 +2,11 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
-import { api, body, type Dough, type Words } from "../../api/client";
+import { api, body, type Dough, type TraySetting, type Words } from "../../api/client";
 import { askAgain } from "../../logic/askAgain";
 import { type Card, plainCard } from "../../logic/draft";
 import { doughQuery, KEYS, studyQuery } from "../../logic/queries";
+import { FromCard } from "../../parts/FromCard";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { CardLines } from "./CardLines";
@@ -53,20 +54,20 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
   const { draft, change } = editing;
   const { card } = draft;
   const queries = useQueryClient();
-  const [tray, setTray] = useState(dough.tray);
+  // What the card says of the tray follows what is kept of the card.
+  const { tray } = dough;
   const [panel, setPanel] = useState<Panel>("lines");
   const plain = useMemo(() => plainCard(card), [card]);
   const study = useQuery(studyQuery(plain, tray, dough.id));
   useHistoryKeys(change);
 
-  const setOven = async (oven_c: number) => {
+  const keepTray = async (next: TraySetting) => {
     const after = await body(
       api.PUT("/api/doughs/{dough_id}/tray", {
         params: { path: { dough_id: dough.id } },
-        body: { ...tray, oven_c },
+        body: next,
       }),
     );
-    setTray(after.tray);
     // The tray's own screen begins with what is kept, not with what it last saw.
     queries.setQueryData(doughQuery(dough.id).queryKey, after);
     await askAgain(queries, [...KEYS.foreseen, dough.id], [...KEYS.ladder, dough.id]);
@@ -76,6 +77,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
     <div className="grid content-start gap-x-8 gap-y-4 p-6 max-sm:p-3 xl:grid-cols-[minmax(0,1fr)_19.5rem]">
       <section aria-label="Card" className="flex min-w-0 flex-col gap-3">
         <Head editing={editing} words={words} />
+        {study.data && <FromCard begun={study.data.begun} tray={tray} onTray={keepTray} />}
         <Tabs.Root value={panel} onValueChange={(next) => setPanel(next as Panel)}>
           <div className="mb-3 flex flex-wrap items-end gap-x-4 border-b-2 border-ink">
             <Tabs.List aria-label="What to do with the dough" className="flex flex-wrap gap-x-1">
@@ -111,6 +113,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
                   do: "take",
                   card: {
                     ...read,
+                    ...(card.lines.length > 0 ? { family: card.family, mixing: card.mixing } : {}),
                     name: card.name === "New dough" ? (read.name ?? "") : "",
                     steps: card.steps.length === 0 ? (read.steps ?? []) : [],
                   },
@@ -166,7 +169,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
         tray={tray}
         card={card}
         change={change}
-        onOven={setOven}
+        onOven={(oven_c) => keepTray({ ...tray, oven_c })}
         onShow={(where) => show(where, setPanel)}
       />
     </div>

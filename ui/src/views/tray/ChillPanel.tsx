@@ -7,11 +7,14 @@ import { chillQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
+import { CardMark } from "./CardMark";
 
 interface ChillPanelProps {
   doughId: number;
   setting: TraySetting;
   kitchen: Kitchen;
+  begun: Schemas["Started"] | undefined;
+  onSetting: (change: (before: TraySetting) => TraySetting) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
   onMinutes: (minutes: number) => void;
 }
@@ -28,7 +31,8 @@ const JOBS: Record<Schemas["ChillOut"]["job"], string> = {
 };
 
 /** How long this dough's shape takes in the cold, the curve, and when to take it out. */
-export function ChillPanel({ doughId, setting, kitchen, onKitchen, onMinutes }: ChillPanelProps) {
+export function ChillPanel(props: ChillPanelProps) {
+  const { doughId, setting, kitchen, onKitchen, onMinutes } = props;
   const [place, setPlace] = useState<"fridge" | "freezer">("fridge");
   const [start, setStart] = useState(USUAL.ChillBody.start_c);
   const chill = useQuery(chillQuery(doughId, setting, kitchen, place, start));
@@ -79,6 +83,14 @@ export function ChillPanel({ doughId, setting, kitchen, onKitchen, onMinutes }: 
               </button>
             )}
             <span className="text-soft">{setting.chill_min} min are planned now.</span>
+            <span className="text-enamel">
+              <CardMark
+                begun={props.begun}
+                setting={setting}
+                field="chill_min"
+                onSetting={props.onSetting}
+              />
+            </span>
           </div>
           <p>
             {chill.data.felt > 0 ? (

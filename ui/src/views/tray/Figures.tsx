@@ -1,8 +1,17 @@
-import type { Tray } from "../../api/client";
+import type { Tray, TraySetting } from "../../api/client";
 import { cm, grams, signed } from "../../logic/format";
+import { cardFacts } from "../../logic/fromCard";
+
+interface FiguresProps {
+  tray: Tray;
+  setting: TraySetting;
+  /** Where the minutes may be chosen; not on paper. */
+  onSetting?: (change: (before: TraySetting) => TraySetting) => void;
+}
 
 /** All that follows from the portion: the yield, the baked piece, its minutes. */
-export function Figures({ tray }: { tray: Tray }) {
+export function Figures(props: FiguresProps) {
+  const { tray } = props;
   const { width } = tray;
   return (
     <section aria-label="What comes of it">
@@ -22,6 +31,7 @@ export function Figures({ tray }: { tray: Tray }) {
           </div>
         ))}
       </dl>
+      <SaidByCard {...props} />
       <p className="mt-1 text-[0.9375rem]" data-figure="learnt">
         {width.bakes > 0 ? (
           <>
@@ -43,6 +53,48 @@ export function Figures({ tray }: { tray: Tray }) {
         )}
       </p>
     </section>
+  );
+}
+
+/** What the card says of yield and minutes, beside what comes out and what is reckoned. */
+function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
+  const { says } = tray.begun;
+  const said = cardFacts(says).find((fact) => fact.key === "minutes")?.said;
+  const choose = (by_card: boolean, label: string) =>
+    onSetting && (
+      <button
+        type="button"
+        className="underline"
+        onClick={() => onSetting((before) => ({ ...before, by_card }))}
+      >
+        {label}
+      </button>
+    );
+  const pieces = tray.second?.pieces ?? tray.yields.pieces;
+  return (
+    <div className="mt-1 text-[0.9375rem] text-enamel">
+      {says.pieces !== null && (
+        <p data-figure="card-yield">
+          {says.pieces === pieces ? "As many as the card says." : `The card says ${says.pieces}.`}
+        </p>
+      )}
+      {said && (
+        <p data-figure="card-minutes">
+          {tray.by_card ? (
+            <>
+              Minutes from the card ({said}); reckoned {tray.reckoned_min}.{" "}
+              {choose(false, "Bake as reckoned")}
+            </>
+          ) : tray.timed > 0 && setting.by_card ? (
+            `The card says ${said}; your own bakes say more.`
+          ) : (
+            <>
+              The card says {said}. {choose(true, "Bake as the card says")}
+            </>
+          )}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -6,6 +6,7 @@ import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
 import { AlsoFields } from "./AlsoFields";
+import { CardMark } from "./CardMark";
 import { PortionFields } from "./PortionFields";
 
 type Handle = Schemas["Handle"];
@@ -18,6 +19,7 @@ interface PortionPanelProps {
   kitchen: Kitchen;
   fault: (field: string) => string | undefined;
   onPiece: (change: (before: Piece) => Piece) => void;
+  onSetting: (change: (before: TraySetting) => TraySetting) => void;
   onEvenness: (evenness: TraySetting["evenness"]) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
   onAlso: (also: TraySetting["also"]) => void;
@@ -41,6 +43,15 @@ export function PortionPanel(props: PortionPanelProps) {
   const [first, ...more] = kind.handles;
   const set = (handle: Handle) => (value: number) =>
     onPiece((before) => moved(before, handle, value));
+  const mark = (handle: Handle) =>
+    tray?.begun.said.includes(`piece.${handle.field.split(".")[0]}`) && (
+      <CardMark
+        begun={tray.begun}
+        setting={setting}
+        field={`piece.${handle.field.split(".")[0]}`}
+        onSetting={props.onSetting}
+      />
+    );
   const at = (handle: Handle) => round(figureAt(piece, handle, tray?.piece_g));
   return (
     <section aria-label="Portion" className="flex flex-col gap-3">
@@ -62,6 +73,7 @@ export function PortionPanel(props: PortionPanelProps) {
             value={at(first)}
             onChange={set(first)}
             fault={fault(first.field) ?? fault("piece")}
+            note={mark(first)}
             step={first.step}
             className="h-14 w-32 text-4xl font-bold"
           />
@@ -76,6 +88,7 @@ export function PortionPanel(props: PortionPanelProps) {
             value={at(handle)}
             onChange={set(handle)}
             fault={fault(handle.field)}
+            note={mark(handle)}
             step={handle.step}
             className="w-20 text-xl font-bold"
           />

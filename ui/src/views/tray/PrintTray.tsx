@@ -32,7 +32,7 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
         {tray.oven.gas}. {trayInWords(tray)}
       </p>
       <div className="mt-3 grid grid-cols-[17rem_minmax(0,1fr)] gap-6">
-        <Figures tray={tray} />
+        <Figures tray={tray} setting={setting} />
         <div className="flex flex-col gap-4">
           {tray.layouts.length > 0 && (
             <SheetDrawing tray={tray} plain>

@@ -4,12 +4,15 @@ import { sheetsQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
+import { CardMark } from "./CardMark";
 
 interface SettingRowProps {
   setting: TraySetting;
   kitchen: Kitchen;
   oven: Tray["oven"] | undefined;
   dial: number | undefined;
+  /** What the card says of the tray. */
+  begun: Tray["begun"] | undefined;
   fault: (field: string) => string | undefined;
   onSetting: (change: (before: TraySetting) => TraySetting) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
@@ -45,6 +48,7 @@ export function SettingRow({
   kitchen,
   oven,
   dial,
+  begun,
   fault,
   onSetting,
   onKitchen,
@@ -52,6 +56,10 @@ export function SettingRow({
   const set = (part: Partial<TraySetting>) => onSetting((before) => ({ ...before, ...part }));
   const setIn = (part: Partial<Kitchen>) => onKitchen((before) => ({ ...before, ...part }));
   const field = "w-[4.25rem] font-semibold";
+  const mark = (name: string) =>
+    begun?.said.includes(name) && (
+      <CardMark begun={begun} setting={setting} field={name} onSetting={onSetting} />
+    );
   return (
     <section aria-label="How it is baked" className="flex flex-wrap items-start gap-x-3 gap-y-2">
       <NumberField
@@ -70,6 +78,7 @@ export function SettingRow({
         step={5}
         value={setting.oven_c}
         fault={fault("oven_c")}
+        note={mark("oven_c")}
         onChange={(oven_c) => set({ oven_c })}
       />
       <Select
@@ -82,12 +91,14 @@ export function SettingRow({
         label="On"
         value={setting.surface}
         options={SURFACES}
+        note={mark("surface")}
         onChange={(surface) => set({ surface })}
       />
       <Select
         label="Bake it"
         value={setting.doneness ?? ""}
         options={DONENESS}
+        note={mark("doneness")}
         onChange={(doneness) => set({ doneness: doneness || null })}
       />
       <label className="flex items-center gap-2 self-end pb-1.5">

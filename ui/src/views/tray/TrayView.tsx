@@ -135,6 +135,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
         kitchen={kitchen}
         fault={fault}
         onPiece={setPiece}
+        onSetting={setSetting}
         onEvenness={(evenness) => setSetting((before) => ({ ...before, evenness }))}
         onKitchen={setKitchen}
         onAlso={(also) => setSetting((before) => ({ ...before, also: also ?? null }))}
@@ -145,6 +146,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
           kitchen={kitchen}
           oven={tray?.oven}
           dial={tray?.dial_c}
+          begun={tray?.begun}
           fault={fault}
           onSetting={setSetting}
           onKitchen={setKitchen}
@@ -193,6 +195,8 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
                     setting={setting}
                     kitchen={kitchen}
                     onKitchen={setKitchen}
+                    begun={tray?.begun}
+                    onSetting={setSetting}
                     onMinutes={(chill_min) => setSetting((before) => ({ ...before, chill_min }))}
                   />
                 );
@@ -207,7 +211,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
       </div>
       {tray && (
         <div className="flex flex-col gap-4 sm:max-lg:col-span-2 sm:max-lg:grid sm:max-lg:grid-cols-2">
-          <Figures tray={tray} />
+          <Figures tray={tray} setting={setting} onSetting={setSetting} />
           {says?.holder !== "pan" && <SideView tray={tray} />}
           <BandMakeUp width={tray.width} />
           <Movers

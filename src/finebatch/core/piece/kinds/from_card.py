@@ -1,0 +1,130 @@
+"""What a card says of its pieces, as a portioning.
+
+The usual portioning holds wherever the card is silent, or says what no hand would make.
+"""
+
+import math
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from finebatch.core.formula.card_says import CardSays
+from finebatch.core.piece.cutter import Cutter, CutterShape
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.filled_pan import FilledPan
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.kinds.rolled import Rolled
+from finebatch.core.piece.kinds.sliced import Sliced
+from finebatch.core.piece.kinds.twice_baked import TwiceBaked
+from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.pans import PanShape
+from finebatch.core.refusal import Refusal
+from finebatch.core.values import within
+
+SMALLEST_PIECE_G, LARGEST_PIECE_G = 2.0, 400.0
+"""No dropped piece is smaller or larger: a yield that says so is of something else."""
+
+
+def piece_of(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    """The portioning as the card says it, and which of its fields the card has said; `lot` is the
+    dough, None while that is not known."""
+    make = _in_pan if says.pan_mm is not None else _WAYS.get(usual.kind, _as_usual)
+    piece, said = make(says, usual, lot)
+    if lot is not None and said:
+        try:
+            piece.portion(lot)
+        except Refusal:
+            return usual, []
+    return piece, said
+
+
+_Way = Callable[[CardSays, Portioning, Lot | None], tuple[Portioning, list[str]]]
+
+
+def _as_usual(_says: CardSays, usual: Portioning, _lot: Lot | None) -> tuple[Portioning, list[str]]:
+    return usual, []
+
+
+def _over(usual: Any, fields: dict[str, Any]) -> tuple[Any, list[str]]:
+    known = within(type(usual), fields)
+    return replace(usual, **known), list(known)
+
+
+def _in_pan(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    """Pressed in the card's pan, scored in as many as it is said to make."""
+    across, down = says.pan_mm, says.pan_down_mm
+    shape: PanShape = (
+        "round" if says.pan_round else "rectangle" if down not in (None, across) else "square"
+    )
+    scored: dict[str, Any] = {}
+    if says.pieces is not None and says.pan_round:
+        scored["wedges"] = says.pieces
+    elif says.pieces is not None:
+        rows = max(n for n in range(1, math.isqrt(says.pieces) + 1) if says.pieces % n == 0)
+        scored["scored_across"], scored["scored_down"] = sorted((rows, says.pieces // rows))
+    sizes = {"across_mm": across, "down_mm": down or across}
+    if len(within(FilledPan, sizes)) < len(sizes):
+        return _as_usual(says, usual, lot)
+    return _over(replace(FilledPan(), shape=shape), {**sizes, **scored})
+
+
+def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    """By the mass, spoon or ball that the card says, else by its yield."""
+    found: dict[str, Any] = {}
+    if says.piece_g is not None:
+        found["grams"] = says.piece_g
+    elif says.spoon_ml is not None:
+        found["scoop_ml"], found["heaped"] = says.spoon_ml, says.heaped
+        if lot is not None:
+            found["grams"] = round(says.spoon_ml * lot.density_g_cm3, 1)
+    elif says.ball_mm is not None and lot is not None and not (says.ball_about and says.pieces):
+        found["grams"] = round(math.pi / 6 * (says.ball_mm / 10) ** 3 * lot.density_g_cm3, 1)
+    elif says.pieces is not None and lot is not None:
+        # A hair less than what is there, so that the last one is not lost to rounding.
+        found["grams"] = math.floor(10 * lot.usable_g / says.pieces) / 10
+    if not SMALLEST_PIECE_G <= found.get("grams", SMALLEST_PIECE_G) <= LARGEST_PIECE_G:
+        found.clear()
+    if says.shape is not None:
+        found["shape"] = says.shape
+    if says.thickness_mm is not None and says.shape in (None, "pressed"):
+        found["shape"], found["press_mm"] = "pressed", says.thickness_mm
+    return _over(usual, found)
+
+
+def _rolled(says: CardSays, usual: Portioning, _lot: Lot | None) -> tuple[Portioning, list[str]]:
+    found: dict[str, Any] = {"thickness_mm": says.thickness_mm or says.slice_mm}
+    piece, said = _over(usual if isinstance(usual, Rolled) else Rolled(), found)
+    sizes = within(Cutter, {"across_mm": says.cutter_mm, "down_mm": says.cutter_mm})
+    if len(sizes) == 2:
+        shape: CutterShape = "square" if says.square_cutter else "round"
+        piece, said = replace(piece, cutter=Cutter(shape, **sizes)), [*said, "cutter"]
+    return piece, said
+
+
+def _sliced(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    if says.cutter_mm is not None and says.log_mm is None and says.slice_mm is None:
+        return _rolled(says, Rolled(), lot)
+    return _over(
+        usual, {"log_diameter_mm": says.log_mm, "thickness_mm": says.slice_mm or says.thickness_mm}
+    )
+
+
+def _twice_baked(
+    says: CardSays, usual: Portioning, lot: Lot | None
+) -> tuple[Portioning, list[str]]:
+    found: dict[str, Any] = {
+        "length_mm": says.log_length_mm,
+        "width_mm": says.log_mm,
+        "slice_mm": says.slice_mm or says.thickness_mm,
+    }
+    if says.logs and lot is not None:
+        found["grams"] = math.floor(10 * lot.usable_g / says.logs) / 10
+    return _over(usual, found)
+
+
+_WAYS: dict[str, _Way] = {
+    Drop().kind: _dropped,
+    Rolled().kind: _rolled,
+    Sliced().kind: _sliced,
+    TwiceBaked().kind: _twice_baked,
+}

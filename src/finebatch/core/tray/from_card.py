@@ -1,0 +1,76 @@
+"""What a card says of portion, chilling and oven, as a tray's setting.
+
+The usual setting of the family holds wherever the card is silent, or says what no tray can be set
+to.
+"""
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from finebatch.core.formula.card_says import CardSays
+from finebatch.core.heat.oven import OvenMode, conventional_c, setting_c
+from finebatch.core.piece.kinds.from_card import piece_of
+from finebatch.core.piece.lot import Lot
+from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import within
+
+OVERNIGHT_MIN = 480
+"""Chilled for so long a dough has rested (household practice)."""
+COLD_DROP_C = 8.0
+"""What portions or a bowl of dough have after an hour or more in a fridge (household practice)."""
+COLD_FROM_MIN = 45
+
+
+@dataclass(frozen=True, slots=True)
+class Started:
+    """What a card says, a tray's setting as that begins it, and which of its fields the card has
+    said; those of the piece as ``piece.thickness_mm``."""
+
+    says: CardSays
+    setting: TraySetting
+    said: tuple[str, ...]
+
+
+def start(
+    says: CardSays, usual: TraySetting, lot: Lot | None, mode: OvenMode, *, whole_c: bool = True
+) -> Started:
+    """The setting that a card begins with, on an oven of that mode.
+
+    `lot` is its dough, None while that is not known. With `whole_c` the oven is set to a multiple
+    of 5 °C as its dial has them, else just as the card says it.
+    """
+    found: dict[str, Any] = {}
+    if says.oven_c is not None and not says.oven_asked:
+        still = conventional_c(says.oven_c, "fan" if says.fan else "conventional")
+        oven = setting_c(still, mode)
+        found["oven_c"] = float(5 * round(oven / 5)) if whole_c else round(oven, 1)
+    if says.chill_min is not None:
+        found["chill_min"] = round(says.chill_min[0])
+        if says.chill_min[0] >= OVERNIGHT_MIN:
+            found["rested"] = True
+    if says.doneness is not None:
+        found["doneness"] = says.doneness
+    if says.surface is not None:
+        found["surface"] = says.surface
+    if says.by_spoon:
+        found["evenness"] = "spooned"
+    elif says.spoon_ml is not None:
+        found["evenness"] = "scooped"
+    found = within(TraySetting, found)
+    said = list(found)
+    if found.get("chill_min", 0) >= COLD_FROM_MIN and usual.chill_min == 0:
+        # It goes along with the cold; the card does not say it.
+        found["dough_temp_c"] = COLD_DROP_C
+    piece, of_piece = piece_of(says, usual.piece, lot)
+    said += [f"piece.{name}" for name in of_piece]
+    return Started(says, replace(usual, piece=piece, **found), tuple(said))
+
+
+def followed(now: TraySetting, before: TraySetting, after: TraySetting) -> TraySetting:
+    """The setting once its card has changed: what stood as the old card began it stands as the new
+    one does; what was set by hand stays."""
+    names = TraySetting.__dataclass_fields__
+    moved = {
+        name: getattr(after, name) for name in names if getattr(now, name) == getattr(before, name)
+    }
+    return replace(now, **moved)

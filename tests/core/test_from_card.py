@@ -1,0 +1,226 @@
+"""What a card says of portion, chilling and oven, as the setting that a tray begins with."""
+
+import math
+from dataclasses import replace
+from types import SimpleNamespace
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from finebatch.core.formula.card_says import CardSays, card_of, says_of
+from finebatch.core.formula.card_text import read_card
+from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.portioning import at
+from finebatch.core.piece.lot import Lot
+from finebatch.core.tray.from_card import followed, start
+from finebatch.core.tray.question import Ground, TrayQuestion, as_said
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import tables
+from finebatch.workflow.dough.from_card import usual_tray
+from finebatch.workflow.kitchen.equipment import usual_kitchen
+
+LOT = Lot(1000, 1.2)
+USUAL = usual_tray("drop")
+
+
+def said(*steps: str, pieces: int | None = None) -> CardSays:
+    lines = ["Caraway rounds", "200 g flour", "Method", *steps]
+    return says_of(card_of(read_card("\n".join(lines), tables.reader()), "Caraway rounds", pieces))
+
+
+@pytest.mark.parametrize(
+    ("family", "steps", "fields"),
+    [
+        ("drop", ["Bake at 350 °F for 10 minutes"], {"oven_c": 175}),
+        ("drop", ["Bake at gas 2¾ for 40 minutes"], {"oven_c": 160}),
+        (
+            "drop",
+            ["Bake at 160 fan for 10 minutes, until crisp"],
+            {"oven_c": 180, "doneness": "crisp"},
+        ),
+        ("drop", ["Chill for 2 hours or overnight"], {"chill_min": 120}),
+        ("drop", ["Chill overnight"], {"chill_min": 480, "rested": True}),
+        (
+            "drop",
+            ["Drop by rounded teaspoons onto greased sheets"],
+            {
+                "piece.scoop_ml": 5,
+                "piece.heaped": True,
+                "piece.shape": "left",
+                "evenness": "spooned",
+                "surface": "greased",
+            },
+        ),
+        (
+            "drop",
+            ["Scoop 2 tbsp balls onto parchment"],
+            {"piece.scoop_ml": 30, "evenness": "scooped", "surface": "parchment"},
+        ),
+        ("drop", ["Roll into 3 cm balls"], {"piece.grams": 17.0, "piece.shape": "ball"}),
+        (
+            "drop",
+            ["Shape balls of 25 g each and flatten slightly"],
+            {"piece.grams": 25, "piece.shape": "tapped"},
+        ),
+        (
+            "drop",
+            ["Shape balls of 25 g each, press to 1 cm thick"],
+            {"piece.grams": 25, "piece.shape": "pressed", "piece.press_mm": 10},
+        ),
+        (
+            "rolled",
+            ["Roll out 3 mm thick, cut 5 cm rounds"],
+            {"piece.thickness_mm": 3, "piece.cutter.across_mm": 50, "piece.cutter.shape": "round"},
+        ),
+        (
+            "rolled",
+            ["Roll out 1/4 inch thick, cut 2 inch squares"],
+            {
+                "piece.thickness_mm": 6.35,
+                "piece.cutter.across_mm": 50.8,
+                "piece.cutter.shape": "square",
+            },
+        ),
+        ("shortbread", ["Form logs 4 cm across, cut in 8 mm slices"], {"piece.kind": "sliced"}),
+        (
+            "shortbread",
+            ["Press into a 20 x 30 cm tin"],
+            {
+                "piece.kind": "filled_pan",
+                "piece.shape": "rectangle",
+                "piece.across_mm": 200,
+                "piece.down_mm": 300,
+            },
+        ),
+        (
+            "shortbread",
+            ["Press into a 23 cm round tin, mark in wedges"],
+            {"piece.kind": "filled_pan", "piece.shape": "round", "piece.across_mm": 230},
+        ),
+        (
+            "twice_baked",
+            ["Shape 2 logs, 30 cm long and 5 cm wide", "Slice 1 cm thick"],
+            {
+                "piece.grams": 490,
+                "piece.length_mm": 300,
+                "piece.width_mm": 50,
+                "piece.slice_mm": 10,
+            },
+        ),
+    ],
+)
+def test_the_card_begins_the_tray(family: Any, steps: list[str], fields: dict[str, Any]) -> None:
+    begun = start(said(*steps), usual_tray(family), LOT, "conventional")
+    for path, wanted in fields.items():
+        have = at(begun.setting, path)
+        assert have == (
+            pytest.approx(wanted, abs=0.05) if isinstance(wanted, float | int) else wanted
+        )
+    named = {
+        path.rsplit(".across_mm")[0].rsplit(".shape")[0] if "cutter" in path else path
+        for path in fields
+        if not path.endswith((".kind", "piece.shape", "heaped"))
+    }
+    assert named <= set(begun.said)
+
+
+def test_a_silent_card_begins_as_usual() -> None:
+    for family in tables.families():
+        begun = start(said("Stir it all together."), usual_tray(family), LOT, "conventional")
+        assert (begun.setting, begun.said) == (usual_tray(family), ())
+
+
+def test_the_yield_decides_the_piece_where_nothing_else_does() -> None:
+    begun = start(said(pieces=40), USUAL, LOT, "conventional")
+    assert begun.setting.piece.raw(LOT).grams == pytest.approx(24.5)
+    assert int(LOT.usable_g / begun.setting.piece.raw(LOT).grams) == 40
+    named = start(said("Make balls of 30 g each.", pieces=40), USUAL, LOT, "conventional")
+    assert named.setting.piece.raw(LOT).grams == 30
+    about = start(said("Roll walnut-sized balls.", pieces=40), USUAL, LOT, "conventional")
+    assert about.setting.piece.raw(LOT).grams == pytest.approx(24.5)
+
+
+def test_what_no_tray_can_be_set_to_is_left_as_usual() -> None:
+    for says in (
+        replace(said(), oven_c=900.0),
+        replace(said(), pieces=90_000),
+        replace(said(), piece_g=4.0e6),
+        replace(said(), pan_mm=5000.0),
+        replace(said(), oven_c=150.0, oven_asked=True),
+    ):
+        begun = start(says, USUAL, LOT, "conventional")
+        assert (begun.setting, begun.said) == (USUAL, ())
+    deep = replace(said("Press into a 20 x 30 cm tin"), pan_mm=60.0, pan_down_mm=60.0)
+    assert start(deep, USUAL, LOT, "conventional").setting == USUAL
+
+
+def test_a_fan_oven_is_set_as_a_fan_oven() -> None:
+    still = said("Bake at 180 °C for 10 minutes")
+    assert start(still, USUAL, LOT, "fan").setting.oven_c == 160
+    fan = said("Bake at 160 fan for 10 minutes")
+    assert start(fan, USUAL, LOT, "fan").setting.oven_c == 160
+    exact = start(said("Bake at 350 °F for 10 minutes"), USUAL, LOT, "conventional", whole_c=False)
+    assert exact.setting.oven_c == 176.7
+
+
+def test_the_tray_follows_its_card_but_not_what_was_set_by_hand() -> None:
+    def card(oven: int, grams: int) -> TraySetting:
+        says = said(f"Balls of {grams} g each.", f"Bake at {oven} °C for 10 minutes.")
+        return start(says, USUAL, LOT, "conventional").setting
+
+    before, after = card(180, 30), card(200, 40)
+    assert followed(before, before, after) == after
+    by_hand = replace(before, oven_c=190.0)
+    assert followed(by_hand, before, after) == replace(after, oven_c=190.0)
+    pieces = replace(before, piece=Drop(50))
+    assert followed(pieces, before, after) == replace(after, piece=Drop(50))
+
+
+FORMULA = {
+    "flour_ap": 250.0,
+    "butter_unsalted": 150.0,
+    "sugar_white": 120.0,
+    "egg_whole": 50.0,
+}
+GROUND = Ground(tables.larder(), tables.models())
+
+
+def asked(setting: TraySetting) -> TrayQuestion:
+    return TrayQuestion(FORMULA, "drop", "creamed", setting, usual_kitchen())
+
+
+@given(st.floats(4, 60), st.floats(1, 1.5))
+def test_the_cards_minutes_are_those_of_its_own_piece_and_oven(low: float, times: float) -> None:
+    says = replace(said(), minutes=(low, low * times))
+    by_card = as_said(asked(USUAL), says, USUAL, GROUND)
+    found = by_card.foresee(GROUND)
+    assert found.by_card
+    assert found.minutes == pytest.approx(low * math.sqrt(times))
+    assert found.reckoned_min == pytest.approx(asked(USUAL).foresee(GROUND).minutes)
+
+
+def test_another_piece_or_oven_is_reckoned_from_the_cards_minutes() -> None:
+    says = replace(said(), minutes=(20.0, 20.0))
+
+    def times(setting: TraySetting) -> float:
+        plain = asked(setting).foresee(GROUND).minutes / asked(USUAL).foresee(GROUND).minutes
+        by_card = as_said(asked(setting), says, USUAL, GROUND).foresee(GROUND).minutes
+        assert by_card == pytest.approx(20 * plain)
+        return by_card
+
+    assert times(replace(USUAL, piece=Drop(60))) > 21
+    assert times(replace(USUAL, oven_c=210.0)) < 19
+
+
+def test_what_bakes_of_ones_own_have_taught_goes_before_the_card() -> None:
+    says = replace(said(), minutes=(20.0, 20.0))
+
+    by_card = as_said(asked(USUAL), says, USUAL, GROUND)
+    off = replace(by_card, setting=replace(USUAL, by_card=False))
+    assert not off.foresee(GROUND).by_card
+    taught = SimpleNamespace(minutes_shift=0.1, timed=1)
+    assert by_card.basis(replace(GROUND, learnt=taught)).said is None  # type: ignore[arg-type]
+    taught = SimpleNamespace(minutes_shift=0.1, timed=0)
+    assert by_card.basis(replace(GROUND, learnt=taught)).said is not None  # type: ignore[arg-type]

@@ -1,0 +1,172 @@
+import type { Schemas, TraySetting } from "../api/client";
+import { grams, length, size } from "./format";
+import { at, put } from "./pieces";
+
+export type CardSays = Schemas["CardSays"];
+type Begun = Schemas["Started"];
+type Span = { low: number; high: number } | null;
+
+/** Something that the card says beside its lines, and the fields of the tray that it decides. */
+export interface CardFact {
+  key: string;
+  label: string;
+  said: string;
+  /** What was guessed of it, to be looked at. */
+  guess?: string;
+  fields: string[];
+}
+
+const DONE: Record<NonNullable<CardSays["doneness"]>, string> = {
+  soft_centre: "soft in the middle",
+  chewy: "chewy",
+  set: "set",
+  crisp: "crisp",
+  dry: "dry",
+};
+const SHAPES: Record<NonNullable<CardSays["shape"]>, string> = {
+  ball: "rolled to balls",
+  left: "left as they fall",
+  tapped: "tapped flat a little",
+  pressed: "pressed flat",
+  dented: "dented",
+};
+
+const SURFACES: Record<NonNullable<CardSays["surface"]>, string> = {
+  parchment: "parchment",
+  bare: "not greased",
+  greased: "greased",
+  silicone: "silicone",
+};
+
+const span = (time: Exclude<Span, null>): string => {
+  if (time.low === time.high) return length(time.low);
+  const [low, high] = [length(time.low), length(time.high)];
+  return high.endsWith(" min") && low.endsWith(" min")
+    ? `${low.slice(0, -4)}–${high}`
+    : `${low} to ${high}`;
+};
+
+const ovenFact = (says: CardSays): CardFact[] => {
+  if (!says.oven) return [];
+  const scale = (says.oven_c ?? 0) > 0 && says.oven_guessed ? scaleOf(says) : "";
+  const guess = says.oven_asked
+    ? "its figures do not agree: set the oven on the tray"
+    : scale && `taken as ${scale}`;
+  return [
+    {
+      key: "oven",
+      label: "Oven",
+      said: says.oven,
+      ...(guess ? { guess } : {}),
+      fields: says.oven_asked ? [] : ["oven_c"],
+    },
+  ];
+};
+
+const scaleOf = (says: CardSays): string =>
+  Math.abs(Number.parseFloat(says.oven) - (says.oven_c ?? 0)) < 1 ? "°C" : "°F";
+
+/** All that a card says beside its lines, in the order of work. */
+export function cardFacts(says: CardSays): CardFact[] {
+  const time = (key: string, label: string, value: Span, fields: string[] = []): CardFact[] =>
+    value ? [{ key, label, said: span(value), fields }] : [];
+  const told = (
+    key: string,
+    label: string,
+    said: string | null | false,
+    fields: string[] = [],
+  ): CardFact[] => (said ? [{ key, label, said, fields }] : []);
+  const mm = (value: number | null) => value !== null && size(value);
+  const spoon =
+    says.spoon_ml !== null && `${says.heaped ? "rounded " : ""}${grams(says.spoon_ml)} ml`;
+  const pan =
+    says.pan_mm !== null &&
+    (says.pan_down_mm
+      ? `${size(says.pan_mm)} × ${size(says.pan_down_mm)}`
+      : `${size(says.pan_mm)}${says.pan_round ? " round" : ""}`);
+  return [
+    ...time("wait", "Rests on the bench", says.wait_min),
+    ...time("chill", "Chill", says.chill_min, ["chill_min"]),
+    ...told("logs", "Logs", says.logs !== null && String(says.logs), ["piece.grams"]),
+    ...told("log", "Log across", mm(says.log_mm), ["piece.log_diameter_mm", "piece.width_mm"]),
+    ...told("log-long", "Log long", mm(says.log_length_mm), ["piece.length_mm"]),
+    ...told("thickness", "Thick", mm(says.thickness_mm), ["piece.thickness_mm", "piece.press_mm"]),
+    ...told("cutter", "Cutter", mm(says.cutter_mm), ["piece.cutter"]),
+    ...told("slice", "Slices", mm(says.slice_mm), ["piece.slice_mm", "piece.thickness_mm"]),
+    ...told("pan", "Pan", pan, ["piece.across_mm", "piece.down_mm"]),
+    ...told("mass", "Piece", says.piece_g !== null && `${grams(says.piece_g)} g`, ["piece.grams"]),
+    ...told("spoon", "Portion", spoon, ["piece.scoop_ml"]),
+    ...told("ball", "Balls", mm(says.ball_mm), ["piece.grams"]),
+    ...told("shape", "Pieces", says.shape && SHAPES[says.shape], ["piece.shape"]),
+    ...told("surface", "Sheet", says.surface && SURFACES[says.surface], ["surface"]),
+    ...told("makes", "Makes", says.pieces !== null && String(says.pieces), [
+      "piece.grams",
+      "piece.wedges",
+      "piece.scored_across",
+    ]),
+    ...ovenFact(says),
+    ...time("minutes", "Bake", says.minutes, ["by_card"]),
+    ...told("done", "Until", says.doneness && DONE[says.doneness], ["doneness"]),
+    ...told("colour", "Colour", says.colour),
+    ...time("rest", "Rests on the sheet", says.rest_min),
+    ...time("cool", "Cools before slicing", says.cool_before_slicing_min),
+    ...time("second", "Second bake", says.second_minutes),
+    ...time("setting", "To set", says.setting_min),
+  ];
+}
+
+/** The fields of the tray that the card has said and that this fact decides. */
+const decided = (fact: CardFact, begun: Begun): string[] =>
+  fact.fields.filter((field) => field === "by_card" || begun.said.includes(field));
+
+const differs = (tray: TraySetting, begun: Begun, field: string): boolean =>
+  JSON.stringify(at(tray, field)) !== JSON.stringify(at(begun.setting, field));
+
+/** Whether the tray is set as the card says it, otherwise, or not by this fact at all. */
+export function standing(
+  fact: CardFact,
+  begun: Begun,
+  tray: TraySetting,
+): "as said" | "otherwise" | null {
+  const fields = decided(fact, begun);
+  if (fields.length === 0) return null;
+  return fields.some((field) => differs(tray, begun, field)) ? "otherwise" : "as said";
+}
+
+/** The tray set as the card says that fact; another way of portioning comes as a whole. */
+export function asSaid(fact: CardFact, begun: Begun, tray: TraySetting): TraySetting {
+  let after = tray;
+  for (const field of decided(fact, begun)) {
+    after =
+      field.startsWith("piece.") && after.piece.kind !== begun.setting.piece.kind
+        ? { ...after, piece: begun.setting.piece, also: null }
+        : put(after, field, at(begun.setting, field));
+  }
+  return after;
+}
+
+/** A field of the tray as the card has said it: whether it stands so, and what it would be. */
+export function onCard(
+  begun: Begun,
+  tray: TraySetting,
+  field: string,
+): { stands: boolean; said: string; taken: TraySetting } | null {
+  if (!begun.said.includes(field)) return null;
+  const value = at(begun.setting, field);
+  const whole = field.startsWith("piece.") && tray.piece.kind !== begun.setting.piece.kind;
+  return {
+    stands: !differs(tray, begun, field),
+    said: words(field, value),
+    taken: whole ? { ...tray, piece: begun.setting.piece } : put(tray, field, value),
+  };
+}
+
+function words(field: string, value: unknown): string {
+  if (field.endsWith("_mm")) return size(Number(value));
+  if (field.endsWith("_c")) return `${Number(value).toFixed(0)} °C`;
+  if (field.endsWith("_min")) return length(Number(value));
+  if (field.endsWith("grams")) return `${grams(Number(value))} g`;
+  if (field === "doneness") return DONE[value as keyof typeof DONE];
+  if (field === "piece.shape") return SHAPES[value as keyof typeof SHAPES];
+  return typeof value === "object" ? "its own" : String(value);
+}

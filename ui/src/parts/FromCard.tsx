@@ -1,0 +1,53 @@
+import type { Schemas, TraySetting } from "../api/client";
+import { asSaid, cardFacts, standing } from "../logic/fromCard";
+
+interface FromCardProps {
+  begun: Schemas["Started"];
+  /** The tray as it is set; none while the card is only looked at. */
+  tray?: TraySetting;
+  onTray?: (tray: TraySetting) => void;
+  /** What is asked beside the facts, family and mixing. */
+  children?: React.ReactNode;
+}
+
+/** All that the card says beside its lines, and what of it the tray has otherwise. */
+export function FromCard({ begun, tray, onTray, children }: FromCardProps) {
+  const facts = cardFacts(begun.says);
+  if (facts.length === 0 && !children) return null;
+  return (
+    <section
+      aria-label="From the card"
+      className="flex flex-wrap items-end gap-x-5 gap-y-2 border-l-4 border-enamel bg-wash px-3 py-2"
+    >
+      <h2 className="self-center font-bold">From the card</h2>
+      {children}
+      <dl className="contents">
+        {facts.map((fact) => {
+          const other = tray && standing(fact, begun, tray) === "otherwise";
+          return (
+            <div key={fact.key} data-fact={fact.key}>
+              <dt className="text-[0.9375rem] text-soft">{fact.label}</dt>
+              <dd className="leading-tight font-semibold">
+                {fact.said}
+                {fact.guess && (
+                  <span className="block text-[0.9375rem] font-normal text-caution">
+                    {fact.guess}
+                  </span>
+                )}
+                {other && onTray && (
+                  <button
+                    type="button"
+                    className="block text-[0.9375rem] font-normal text-caution underline"
+                    onClick={() => onTray(asSaid(fact, begun, tray))}
+                  >
+                    the tray has it otherwise: take this
+                  </button>
+                )}
+              </dd>
+            </div>
+          );
+        })}
+      </dl>
+    </section>
+  );
+}
