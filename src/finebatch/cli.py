@@ -225,6 +225,7 @@ def _card_row(card: UnderstoodCard) -> dict[str, object]:
     parts = [
         {"kind": part.kind, "ingredients": [one.ingredient for one in part.lines if one.ingredient]}
         for part in card.read.parts
+        if part.kind != "bench"
     ]
     steps = card.read.steps
     return {

@@ -134,6 +134,7 @@ def test_a_silent_card_begins_as_usual() -> None:
 
 def test_the_yield_decides_the_piece_where_nothing_else_does() -> None:
     begun = start(said(pieces=40), USUAL, LOT, "conventional")
+    assert begun.said == ("piece.yield",)
     assert begun.setting.piece.raw(LOT).grams == pytest.approx(24.5)
     assert int(LOT.usable_g / begun.setting.piece.raw(LOT).grams) == 40
     named = start(said("Make balls of 30 g each.", pieces=40), USUAL, LOT, "conventional")

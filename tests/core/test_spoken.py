@@ -247,9 +247,10 @@ def test_a_hurried_card_is_sorted_into_dough_parts_bench_and_steps() -> None:
         "coating": ["sugar_white"],
         "icing": ["sugar_icing", "milk_whole"],
         "topping": ["sprinkles", "pistachios"],
+        "bench": ["flour_ap"],
     }
     assert len(card.steps) == 5
-    assert card.notes == ("flour for your hands",)
+    assert card.notes == ()
 
 
 def test_a_glaze_in_one_line_is_a_part_of_its_own() -> None:

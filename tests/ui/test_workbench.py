@@ -45,7 +45,9 @@ def paste(page: Page, text: str) -> None:
 def test_a_whole_card_is_pasted_taught_mended_and_kept(page: Page, served: Served) -> None:
     start(page, served)
     paste(page, CARD)
-    expect(page.get_by_text("It says it makes 24 pieces.")).to_be_visible()
+    strip = page.get_by_role("region", name="From the card")
+    expect(strip.locator("[data-fact=makes]")).to_contain_text("24")
+    expect(strip.locator("[data-fact=oven]")).to_contain_text("do not agree")
     page.get_by_label("What “stardust” is", exact=True).fill("caster")
     page.keyboard.press("Enter")
     expect(page.get_by_label("What “stardust” is", exact=True)).to_have_count(0)
@@ -68,6 +70,85 @@ def test_a_whole_card_is_pasted_taught_mended_and_kept(page: Page, served: Serve
     page.reload()
     expect(page.get_by_label("Unit, line 2")).to_have_value("tsp")
     expect(page.get_by_text("Cups and grams")).to_have_count(0)
+
+
+SNAPS = """Ginger snaps
+8 oz plain flour
+4 oz butter
+4 oz brown sugar
+1 egg
+2 tsp ginger
+sugar for rolling
+
+Melt butter and sugar. Stir in the rest. Chill for 1 hour.
+Roll 20 g balls, roll in sugar, put on greased trays.
+Bake at 350 for 10 to 12 minutes until crisp."""
+
+
+def test_what_the_card_says_goes_on_to_the_tray_and_stays(page: Page, served: Served) -> None:
+    start(page, served)
+    paste(page, SNAPS)
+    strip = page.get_by_role("region", name="From the card")
+    expect(strip.get_by_label("Family, a guess")).to_have_value("drop")
+    expect(strip.get_by_label("Mixed by")).to_have_value("melted")
+    expect(strip.locator("[data-fact=oven]")).to_contain_text("taken as °F")
+    page.get_by_role("button", name="Add these 5 lines").click()
+    expect(page.get_by_label("Mixed by")).to_have_value("melted")
+    expect(strip.locator("[data-fact=chill]")).to_contain_text("1 h")
+    coating = page.get_by_role("region", name="Lines: coating")
+    expect(coating.get_by_label("For, coating line 1")).to_be_visible()
+    expect(page.get_by_role("status")).to_have_text("Kept.")
+    check_axe(page)
+
+    page.get_by_role("link", name="Portion it").click()
+    baked = page.get_by_role("region", name="How it is baked")
+    expect(baked.get_by_label("Oven at")).to_have_value("175")
+    expect(baked.get_by_label("Bake it")).to_have_value("crisp")
+    expect(baked.get_by_label("On", exact=True)).to_have_value("greased")
+    expect(baked.get_by_text("from the card")).to_have_count(3)
+    expect(page.get_by_label("A piece weighs")).to_have_value("20")
+    minutes = page.locator("[data-figure=card-minutes]")
+    expect(minutes).to_contain_text("Minutes from the card (10–12 min)")
+    expect(page.locator("[data-figure=minutes]")).to_contain_text("11 min")
+    page.get_by_role("button", name="Bake as reckoned").click()
+    expect(minutes).to_contain_text("The card says 10–12 min.")
+    baked.get_by_label("Oven at").fill("190")
+    with page.expect_response(lambda r: "175" in (r.request.post_data or "") and "/tray" in r.url):
+        page.get_by_role("button", name="the card: 175 °C").click()
+    expect(baked.get_by_label("Oven at")).to_have_value("175")
+    page.reload()
+    expect(page.get_by_role("button", name="Bake as the card says")).to_be_visible()
+
+
+def test_a_line_goes_between_dough_and_parts_by_choice_key_and_drag(
+    page: Page, served: Served
+) -> None:
+    start(page, served)
+    paste(page, SNAPS)
+    page.get_by_role("button", name="Add these 5 lines").click()
+    total = page.locator("[data-figure=total]")
+    expect(total).to_have_text("508")
+    page.get_by_label("For, line 5").select_option("bench")
+    bench = page.get_by_role("region", name="Lines: bench")
+    expect(bench.get_by_label("Amount, bench line 1")).to_have_value("2")
+    expect(total).to_have_text("504")
+    page.get_by_label("For, line 4").select_option(label="wash")
+    wash = page.get_by_role("region", name="Lines: wash")
+    expect(total).to_have_text("454")
+    wash.get_by_label("For, wash line 1").select_option("half dough")
+    expect(page.get_by_label("Amount, line 4")).to_have_value("1/2")
+    expect(wash.get_by_label("Amount, wash line 1")).to_have_value("1/2")
+    expect(total).to_have_text("479")
+    # By keys it goes out of its list into the next.
+    page.get_by_label("Amount, line 4").press("Alt+ArrowDown")
+    coating = page.get_by_role("region", name="Lines: coating")
+    expect(coating.get_by_label("Amount, coating line 1")).to_have_value("1/2")
+    grip = coating.locator("[data-drag='coating line 1']")
+    grip.drag_to(page.get_by_label("Amount, line 1"), target_position={"x": 30, "y": 4})
+    expect(page.get_by_label("Amount, line 1")).to_have_value("1/2")
+    expect(total).to_have_text("479")
+    page.get_by_role("button", name="Take back").click()
+    expect(coating.get_by_label("Amount, coating line 1")).to_have_value("1/2")
 
 
 def test_the_next_card_knows_what_was_taught(page: Page, served: Served) -> None:

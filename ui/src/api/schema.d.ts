@@ -3873,14 +3873,15 @@ export interface components {
         };
         /**
          * Part
-         * @description A small formula beside the dough; each piece takes `per_piece_g` grams of it.
+         * @description A small formula beside the dough; each piece takes `per_piece_g` grams of it, none of what is
+         *     for the bench.
          */
         Part: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
+            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench";
             /** Name */
             name: string;
             /** Lines */
@@ -4256,9 +4257,8 @@ export interface components {
             /**
              * Purpose
              * @default dough
-             * @enum {string}
              */
-            purpose: "dough" | "bench" | "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
+            purpose: "dough" | ("wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench");
         };
         /**
          * ReadPart
@@ -4269,7 +4269,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting";
+            kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench";
             /** Name */
             name: string;
             /** Lines */

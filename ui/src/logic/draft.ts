@@ -1,27 +1,20 @@
-import type { Dough, Line, Schemas } from "../api/client";
+import type { Dough, Line } from "../api/client";
+import {
+  BLANK,
+  type Card,
+  type CardBody,
+  cardOf,
+  type DraftLine,
+  type DraftPart,
+  nextId,
+  type PartKind,
+  partOf,
+  usualPiece,
+  withId,
+} from "./draftCard";
+import { afterMoving, inParts, type Moving } from "./moving";
 
-type CardBody = Schemas["Card"];
-export type Step = Schemas["Step"];
-export type PartKind = Schemas["Part"]["kind"];
-
-/** A line with a name of its own, so that it keeps its place on the screen when moved. */
-export interface DraftLine extends Required<Line> {
-  id: number;
-}
-
-export interface DraftPart {
-  id: number;
-  kind: PartKind;
-  name: string;
-  lines: DraftLine[];
-  per_piece_g: number;
-}
-
-export interface Card extends Required<Omit<CardBody, "lines" | "steps" | "parts">> {
-  lines: DraftLine[];
-  steps: Step[];
-  parts: DraftPart[];
-}
+export * from "./draftCard";
 
 export interface Draft {
   card: Card;
@@ -42,6 +35,7 @@ export type LineChange =
 
 export type Change =
   | LineChange
+  | Moving
   | { do: "write"; part: Partial<Omit<Card, "lines" | "parts">>; touch?: string }
   | { do: "inPart"; id: number; change: LineChange }
   | { do: "part"; id: number; part: Partial<Omit<DraftPart, "id" | "lines">> }
@@ -53,75 +47,12 @@ export type Change =
   | { do: "redo" };
 
 const MOST_STEPS_BACK = 200;
-let lastId = 0;
-
-const nextId = (): number => {
-  lastId += 1;
-  return lastId;
-};
-
-export const BLANK: Line = {
-  amount: "",
-  unit: "g",
-  ingredient: null,
-  text: "",
-  chosen: "",
-  cup: null,
-  egg: null,
-};
-
-export const NEW_DOUGH: CardBody = {
-  name: "New dough",
-  family: "drop",
-  mixing: "creamed",
-  lines: [],
-  steps: [],
-  parts: [],
-  stated_pieces: null,
-  stated_oven: "",
-  note: "",
-  cup: null,
-  egg: null,
-  settled: [],
-};
-
-const withId = (line: Line): DraftLine => ({
-  ...line,
-  cup: line.cup ?? null,
-  egg: line.egg ?? null,
-  id: nextId(),
-});
-
-const partOf = (part: Schemas["Part"]): DraftPart => ({
-  ...part,
-  id: nextId(),
-  lines: part.lines.map(withId),
-});
-
-export const cardOf = (body: CardBody): Card => ({
-  ...body,
-  lines: body.lines.map(withId),
-  parts: body.parts.map(partOf),
-  stated_pieces: body.stated_pieces ?? null,
-  cup: body.cup ?? null,
-  egg: body.egg ?? null,
-});
-
 export const draftOf = (dough: Dough): Draft => ({
   card: cardOf(dough.card),
   past: [],
   future: [],
   touched: "",
   reason: "",
-});
-
-const plainLine = ({ id: _, ...line }: DraftLine): Line => line;
-
-/** The card as the server keeps it. */
-export const plainCard = (card: Card): CardBody => ({
-  ...card,
-  lines: card.lines.map(plainLine),
-  parts: card.parts.map(({ id: _, ...part }) => ({ ...part, lines: part.lines.map(plainLine) })),
 });
 
 function moved(lines: DraftLine[], id: number, by: number): DraftLine[] {
@@ -147,11 +78,6 @@ function changedLines(lines: DraftLine[], change: LineChange): DraftLine[] {
       return moved(lines, change.id, change.by);
   }
 }
-
-const inParts = (card: Card, id: number, change: (part: DraftPart) => DraftPart): Card => ({
-  ...card,
-  parts: card.parts.map((part) => (part.id === id ? change(part) : part)),
-});
 
 /** What was read from a pasted card joins what is there. */
 function taken(card: Card, read: Partial<CardBody>): Card {
@@ -182,11 +108,16 @@ function changed(card: Card, change: Change): Card {
       return inParts(card, change.id, (part) => ({ ...part, ...change.part }));
     case "addPart": {
       const lines = (change.lines ?? []).map(withId);
-      const part = { id: nextId(), kind: change.kind, name: change.name, lines, per_piece_g: 3 };
+      const { kind, name } = change;
+      const part = { id: nextId(), kind, name, lines, per_piece_g: usualPiece(kind) };
       return { ...card, parts: [...card.parts, part] };
     }
     case "removePart":
       return { ...card, parts: card.parts.filter((part) => part.id !== change.id) };
+    case "moveLine":
+    case "splitLine":
+    case "stepLine":
+      return afterMoving(card, change);
     case "replace":
       return cardOf(change.card);
     case "take":

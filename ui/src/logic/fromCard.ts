@@ -99,11 +99,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("ball", "Balls", mm(says.ball_mm), ["piece.grams"]),
     ...told("shape", "Pieces", says.shape && SHAPES[says.shape], ["piece.shape"]),
     ...told("surface", "Sheet", says.surface && SURFACES[says.surface], ["surface"]),
-    ...told("makes", "Makes", says.pieces !== null && String(says.pieces), [
-      "piece.grams",
-      "piece.wedges",
-      "piece.scored_across",
-    ]),
+    ...told("makes", "Makes", says.pieces !== null && String(says.pieces)),
     ...ovenFact(says),
     ...time("minutes", "Bake", says.minutes, ["by_card"]),
     ...told("done", "Until", says.doneness && DONE[says.doneness], ["doneness"]),

@@ -37,7 +37,7 @@ export function FromCard({ begun, tray, onTray, children }: FromCardProps) {
                 {other && onTray && (
                   <button
                     type="button"
-                    className="block text-[0.9375rem] font-normal text-caution underline"
+                    className="block min-h-6 text-[0.9375rem] font-normal text-caution underline"
                     onClick={() => onTray(asSaid(fact, begun, tray))}
                   >
                     the tray has it otherwise: take this

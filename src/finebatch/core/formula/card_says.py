@@ -84,8 +84,10 @@ _LOGS = re.compile(
     r"\b(?P<n>\d{1,2})\s+(?:equal\s+|long\s+)?(?:logs?|rolls?|sausages?|cylinders?)\b", re.I
 )
 _DIVIDE = re.compile(
-    r"\b(?:divide|cut|split|portion|make|shape|form)(?: (?:it|the dough|up))?\s+(?:in(?:to)?\s+)?"
-    r"(?P<n>\d{1,3})\s*(?:equal|even|pieces|balls|portions|parts|$|and\b)",
+    r"\b(?:divide|cut|split|portion|make|shape|form|mark|score)(?: (?:it|them|the dough|up|while|"
+    r"still|hot|warm)){0,4}\s+(?:in(?:to)?\s+)?"
+    r"(?P<n>\d{1,3})\s*(?:equal|even|pieces|balls|portions|parts|squares|bars|fingers|wedges|"
+    r"\.?$|and\b)",
     re.IGNORECASE,
 )
 _SIDES = re.compile(
@@ -242,7 +244,12 @@ def card_of(read: ReadCard, name: str, pieces: int | None = None) -> Card:
     """A card that was read, as a dough; `pieces` where the yield is known from elsewhere."""
     steps = [step.text for step in read.steps]
     parts = tuple(
-        Part(p.kind, p.name, tuple(line.line for line in p.lines), USUAL_PIECE_G)
+        Part(
+            p.kind,
+            p.name,
+            tuple(line.line for line in p.lines),
+            0.0 if p.kind == "bench" else USUAL_PIECE_G,
+        )
         for p in read.parts
     )
     return Card(

@@ -27,6 +27,7 @@ _PART_WORDS: tuple[tuple[PartKind, str], ...] = (
     ("wash", r"(?:egg )?wash|egg glaze|glazing"),
     ("icing", r"icing|glaze|frosting|buttercream"),
     ("filling", r"filling|to fill"),
+    ("bench", r"(?:work ?)?bench|work ?(?:top|surface)"),
     ("dusting", r"dusting|to dust"),
     ("dip", r"dip|dipping|to dip"),
     ("coating", r"coating|to coat|rolling|to roll in"),
@@ -137,18 +138,16 @@ class _Draft:
     section: Section | None = None
 
     def place(self, read: ReadLine, *, alone: bool) -> None:
-        """A line to where it belongs: the dough, a part by what it is for, or beside the card when
-        it is for the bench. A line that was typed by itself stays where it was typed."""
+        """A line to where it belongs: the dough, or a part by what it is for. A line that was typed
+        by itself stays where it was typed."""
         if alone or read.purpose == "dough":
             self.lines.append(read)
-        elif read.purpose == "bench":
-            self.notes.append(read.text)
-        else:
-            own = next((p for p in self.parts if p[0] == read.purpose), None)
-            if own is None:
-                own = (read.purpose, read.purpose, [])
-                self.parts.append(own)
-            own[2].append(read)
+            return
+        own = next((p for p in self.parts if p[0] == read.purpose), None)
+        if own is None:
+            own = (read.purpose, read.purpose, [])
+            self.parts.append(own)
+        own[2].append(read)
 
 
 def _part_kind(heading: str) -> PartKind | None:

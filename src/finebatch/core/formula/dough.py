@@ -14,7 +14,9 @@ Family = Literal["drop", "rolled", "shortbread", "twice_baked"]
 Mixing = Literal["creamed", "rubbed_in", "melted", "oil", "whisked"]
 Doneness = Literal["soft_centre", "chewy", "set", "crisp", "dry"]
 """How far a piece is baked."""
-PartKind = Literal["wash", "filling", "coating", "topping", "icing", "dip", "dusting"]
+PartKind = Literal["wash", "filling", "coating", "topping", "icing", "dip", "dusting", "bench"]
+"""What stands beside the dough; the bench is what the work takes: flour to roll on, butter for the
+tin. It goes into no piece."""
 
 
 MOST_NAME = 80
@@ -62,7 +64,8 @@ class Step(FromOutside):
 
 @dataclass(frozen=True, slots=True)
 class Part(FromOutside):
-    """A small formula beside the dough; each piece takes `per_piece_g` grams of it."""
+    """A small formula beside the dough; each piece takes `per_piece_g` grams of it, none of what is
+    for the bench."""
 
     kind: PartKind
     name: Annotated[Text, Len(1, 60)]

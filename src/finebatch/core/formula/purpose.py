@@ -6,9 +6,7 @@ from typing import Literal
 from finebatch.core.formula.dough import PartKind
 from finebatch.core.larder.ingredient import Ingredient
 
-Purpose = Literal[
-    "dough", "bench", "wash", "filling", "coating", "topping", "icing", "dip", "dusting"
-]
+Purpose = Literal["dough"] | PartKind
 
 _MORE = re.compile(
     r"(?:[,;(]|\bplus\b|\band\b|\+)\s*(?:(?:a (?:little|bit|few)|some)\s+)?"

@@ -19,6 +19,8 @@ OVERNIGHT_MIN = 480
 COLD_DROP_C = 8.0
 """What portions or a bowl of dough have after an hour or more in a fridge (household practice)."""
 COLD_FROM_MIN = 45
+PRESSED_C = 20.0
+"""A dough pressed in a pan straight from the bowl (household practice)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,13 +59,15 @@ def start(
     elif says.spoon_ml is not None:
         found["evenness"] = "scooped"
     found = within(TraySetting, found)
-    said = list(found)
-    if found.get("chill_min", 0) >= COLD_FROM_MIN and usual.chill_min == 0:
-        # It goes along with the cold; the card does not say it.
-        found["dough_temp_c"] = COLD_DROP_C
     piece, of_piece = piece_of(says, usual.piece, lot)
-    said += [f"piece.{name}" for name in of_piece]
-    return Started(says, replace(usual, piece=piece, **found), tuple(said))
+    said = (*found, *(f"piece.{name}" for name in of_piece))
+    # What goes along with it, though the card does not say it.
+    if found.get("chill_min", 0) >= COLD_FROM_MIN and usual.chill_min == 0:
+        found["dough_temp_c"] = COLD_DROP_C
+    elif piece.pan is not None and "chill_min" not in found:
+        # The family's usual chill is that of its logs.
+        found["chill_min"], found["dough_temp_c"] = 0, PRESSED_C
+    return Started(says, replace(usual, piece=piece, **found), said)
 
 
 def followed(now: TraySetting, before: TraySetting, after: TraySetting) -> TraySetting:

@@ -84,7 +84,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         habits=tables.families()[asked.family],
         steps=method_of(dough.card, formula.step_templates(), larder),
         mixing=asked.mixing,
-        parts=[(part.kind, part.name) for part in dough.card.parts],
+        parts=[(p.kind, p.name) for p in dough.card.parts if p.kind != "bench"],
         oven_c=conventional_c(asked.setting.oven_c, kitchen.oven_mode),
         chill_min=asked.setting.chill_min,
         joins=item.joins,

@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
-import type { DraftLine, LineChange } from "../../logic/draft";
+import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
+import type { Moving } from "../../logic/moving";
 import { KEYS } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Line } from "./Line";
@@ -21,16 +22,24 @@ interface CardLinesProps {
   onTake?: (read: Partial<CardBody>) => void;
   /** Goes before “line 1” in the names of the fields: “icing ”. */
   of?: string;
+  /** Where these lines stand, and where else they could. */
+  home: "dough" | number;
+  parts: DraftPart[];
+  onMoving: (change: Moving) => void;
+  /** Lines alone, where more are added elsewhere. */
+  plain?: boolean;
 }
 
 /** The lines of a card or part: as written, and beside it in grams and percent of the flour. */
 export function CardLines(props: CardLinesProps) {
   const { lines, weighed, own, ownUnits = "grams", words, change, onTake, of = "" } = props;
+  const { home, parts, onMoving } = props;
+  const drop = useDrop(home, onMoving);
   const [pasting, setPasting] = useState<string | null>(null);
   const most = Math.max(100, ...(weighed?.lines.map((l) => l.percent ?? 0) ?? []));
   return (
     <div className="card-lines" data-own={ownUnits !== "grams"}>
-      {lines.length > 0 && (
+      {lines.length > 0 && !props.plain && (
         <div
           aria-hidden="true"
           className="card-line border-b border-ink pb-1 text-[0.9375rem] text-soft"
@@ -43,9 +52,10 @@ export function CardLines(props: CardLinesProps) {
           {ownUnits !== "grams" && <span className="wide text-right">yours</span>}
           <span className="text-right">% flour</span>
           <span className="bar" />
+          <span className="wide pl-6">for</span>
         </div>
       )}
-      <ol>
+      <ol {...drop} className="min-h-2">
         {lines.map((line, n) => (
           <Line
             key={line.id}
@@ -62,29 +72,36 @@ export function CardLines(props: CardLinesProps) {
             eggOfDough={props.eggOfDough}
             of={of}
             change={change}
+            home={home}
+            parts={parts}
+            onMoving={onMoving}
           />
         ))}
       </ol>
-      <TypeLine
-        of={of}
-        onAdd={(added) => change({ do: "paste", lines: added })}
-        onMany={onTake ? setPasting : undefined}
-      />
-      <div className="mt-3 flex flex-wrap gap-3">
-        <button type="button" className="press" onClick={() => change({ do: "add" })}>
-          Add a line
-        </button>
-        {onTake && (
-          <button
-            type="button"
-            className="press"
-            aria-expanded={pasting !== null}
-            onClick={() => setPasting(pasting === null ? "" : null)}
-          >
-            Paste a card
-          </button>
-        )}
-      </div>
+      {props.plain ? null : (
+        <>
+          <TypeLine
+            of={of}
+            onAdd={(added) => change({ do: "paste", lines: added })}
+            onMany={onTake ? setPasting : undefined}
+          />
+          <div className="mt-3 flex flex-wrap gap-3">
+            <button type="button" className="press" onClick={() => change({ do: "add" })}>
+              Add a line
+            </button>
+            {onTake && (
+              <button
+                type="button"
+                className="press"
+                aria-expanded={pasting !== null}
+                onClick={() => setPasting(pasting === null ? "" : null)}
+              >
+                Paste a card
+              </button>
+            )}
+          </div>
+        </>
+      )}
       {pasting !== null && onTake && (
         <PasteCard
           words={words}
@@ -98,6 +115,25 @@ export function CardLines(props: CardLinesProps) {
       )}
     </div>
   );
+}
+
+const DRAGGED = "application/x-fine-batch-line";
+
+/** Lines are dropped between these, from wherever they are dragged. */
+function useDrop(home: "dough" | number, onMoving: (change: Moving) => void) {
+  return {
+    onDragOver: (event: React.DragEvent) => {
+      if (event.dataTransfer.types.includes(DRAGGED)) event.preventDefault();
+    },
+    onDrop: (event: React.DragEvent<HTMLOListElement>) => {
+      const id = Number(event.dataTransfer.getData(DRAGGED));
+      if (!id) return;
+      event.preventDefault();
+      const rows = [...event.currentTarget.children].map((row) => row.getBoundingClientRect());
+      const at = rows.filter((row) => event.clientY > row.top + row.height / 2).length;
+      onMoving({ do: "moveLine", id, to: home, at });
+    },
+  };
 }
 
 interface TypeLineProps {

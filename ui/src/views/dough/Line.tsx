@@ -9,11 +9,13 @@ import {
   type Weighed,
   type Words,
 } from "../../api/client";
-import type { DraftLine, LineChange } from "../../logic/draft";
+import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
 import { grams, percent } from "../../logic/format";
+import { type Home, halfOf, type Moving } from "../../logic/moving";
 import { OF_EGGS, PLAIN_UNITS, unitWord } from "../../logic/units";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { RowButtons } from "../../parts/RowButtons";
+import { PART_OPTIONS } from "./partKinds";
 
 interface LineProps {
   line: DraftLine;
@@ -30,6 +32,9 @@ interface LineProps {
   eggOfDough: CardBody["egg"];
   of: string;
   change: (change: LineChange) => void;
+  home: "dough" | number;
+  parts: DraftPart[];
+  onMoving: (change: Moving) => void;
 }
 
 const untouched = (line: DraftLine) =>
@@ -49,6 +54,13 @@ export function Line(props: LineProps) {
 
   return (
     <li
+      onKeyDown={(event) => {
+        const by = event.key === "ArrowUp" ? -1 : event.key === "ArrowDown" ? 1 : null;
+        // In a list of choices these keys open it.
+        if (!event.altKey || by === null || event.target instanceof HTMLSelectElement) return;
+        event.preventDefault();
+        props.onMoving({ do: "stepLine", id: line.id, by });
+      }}
       className={`relative border-b border-line py-0.5 ${props.checked ? "before:absolute before:inset-y-0 before:-left-2 before:w-1 before:bg-caution" : ""}`}
     >
       <div className="card-line items-center">
@@ -102,6 +114,7 @@ export function Line(props: LineProps) {
           {weighed?.percent == null ? "–" : percent(weighed.percent)}
         </span>
         <PercentBar percent={weighed?.percent ?? 0} most={most} />
+        <Where {...props} name={name} />
         <RowButtons
           name={name}
           first={place === 0}
@@ -124,6 +137,64 @@ export function Line(props: LineProps) {
         </p>
       ))}
     </li>
+  );
+}
+
+/** What a line is for: chosen otherwise, or dragged, it goes there; half of it stays if wanted. */
+function Where({ line, name, home, parts, onMoving }: LineProps & { name: string }) {
+  const others = PART_OPTIONS.filter(([kind]) => !parts.some((part) => part.kind === kind));
+  const homes: (readonly [string, string])[] = [
+    ["dough", "dough"],
+    ...parts.map((part) => [`part ${part.id}`, part.name] as const),
+    ...others.map(([kind, label]) => [kind, label.toLowerCase()] as const),
+  ];
+  const read = (key: string): Home =>
+    key.startsWith("part ") ? Number(key.slice(5)) : (key as Home);
+  const here = home === "dough" ? "dough" : `part ${home}`;
+  return (
+    <span className="wide flex items-center">
+      <span
+        aria-hidden="true"
+        draggable
+        title="Drag this line"
+        data-drag={name}
+        className="cursor-grab px-1 text-soft select-none"
+        onDragStart={(event) => {
+          event.dataTransfer.setData("application/x-fine-batch-line", String(line.id));
+          const row = event.currentTarget.closest("li");
+          if (row) event.dataTransfer.setDragImage(row, 0, 0);
+        }}
+      >
+        ⠿
+      </span>
+      <select
+        aria-label={`For, ${name}`}
+        className="w-full min-w-0 border-transparent px-0 text-[0.9375rem] hover:border-line"
+        value={here}
+        onChange={(event) => {
+          const [half, to] = [event.target.value.startsWith("half "), event.target.value];
+          if (half) onMoving({ do: "splitLine", id: line.id, to: read(to.slice(5)) });
+          else onMoving({ do: "moveLine", id: line.id, to: read(to) });
+        }}
+      >
+        {homes.map(([key, label]) => (
+          <option key={key} value={key}>
+            {label}
+          </option>
+        ))}
+        {halfOf(line.amount) !== null && (
+          <optgroup label="Half of it for">
+            {homes
+              .filter(([key]) => key !== here)
+              .map(([key, label]) => (
+                <option key={key} value={`half ${key}`}>
+                  {label}
+                </option>
+              ))}
+          </optgroup>
+        )}
+      </select>
+    </span>
   );
 }
 

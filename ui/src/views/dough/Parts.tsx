@@ -5,17 +5,7 @@ import { grams } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { CardLines } from "./CardLines";
-
-export const PART_KINDS: Record<PartKind, string> = {
-  wash: "Wash",
-  filling: "Filling",
-  coating: "Coating",
-  topping: "Topping held back",
-  icing: "Icing",
-  dip: "Dip",
-  dusting: "Dusting",
-};
-const OPTIONS = Object.entries(PART_KINDS) as [PartKind, string][];
+import { PART_OPTIONS } from "./partKinds";
 
 interface PartsProps {
   card: Card;
@@ -38,7 +28,8 @@ export function Parts({ card, words, study, change }: PartsProps) {
       {card.parts.length === 0 && (
         <p className="text-soft">
           A wash, filling, coating, topping, icing, dip or dusting is a small formula of its own:
-          say what a piece takes of it, and it is scaled to the yield.
+          say what a piece takes of it, and it is scaled to the yield. What is for the bench goes
+          into no piece.
         </p>
       )}
       {card.parts.map((part, n) => (
@@ -53,7 +44,7 @@ export function Parts({ card, words, study, change }: PartsProps) {
         />
       ))}
       <div className="flex items-end gap-3 border-t border-line pt-4">
-        <Select label="Another part" value={kind} options={OPTIONS} onChange={setKind} />
+        <Select label="Another part" value={kind} options={PART_OPTIONS} onChange={setKind} />
         <button
           type="button"
           className="press"
@@ -92,17 +83,19 @@ function PartSection({ part, need, pieces, card, words, change }: PartSectionPro
         <Select
           label="Kind"
           value={part.kind}
-          options={OPTIONS}
+          options={PART_OPTIONS}
           onChange={(kind) => write({ kind })}
         />
-        <NumberField
-          label={`A piece takes of ${part.name}`}
-          unit="g"
-          value={part.per_piece_g}
-          onChange={(per_piece_g) =>
-            write({ per_piece_g: Math.min(Math.max(per_piece_g, 0), 500) })
-          }
-        />
+        {part.kind !== "bench" && (
+          <NumberField
+            label={`A piece takes of ${part.name}`}
+            unit="g"
+            value={part.per_piece_g}
+            onChange={(per_piece_g) =>
+              write({ per_piece_g: Math.min(Math.max(per_piece_g, 0), 500) })
+            }
+          />
+        )}
         <button
           type="button"
           className="press ml-auto min-h-9"
@@ -119,6 +112,9 @@ function PartSection({ part, need, pieces, card, words, change }: PartSectionPro
         eggOfDough={card.egg}
         of={`${part.name} `}
         change={(inside) => change({ do: "inPart", id: part.id, change: inside })}
+        home={part.id}
+        parts={card.parts}
+        onMoving={change}
       />
       {need && pieces !== null && <Needed part={part} need={need} pieces={pieces} words={words} />}
     </section>

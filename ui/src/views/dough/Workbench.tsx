@@ -13,6 +13,7 @@ import { CardLines } from "./CardLines";
 import { GiveOut } from "./GiveOut";
 import { Measuring } from "./Measuring";
 import { Method } from "./Method";
+import { PartLines } from "./PartLines";
 import { Parts } from "./Parts";
 import { ScalePanel } from "./ScalePanel";
 import { StudyPanel } from "./StudyPanel";
@@ -108,6 +109,9 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
               eggOfDough={card.egg}
               cupOfDough={card.cup}
               change={change}
+              home="dough"
+              parts={card.parts}
+              onMoving={change}
               onTake={(read) =>
                 change({
                   do: "take",
@@ -120,6 +124,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
                 })
               }
             />
+            <PartLines card={card} words={words} study={study.data} change={change} />
           </Tabs.Content>
           <Tabs.Content value="method" tabIndex={-1}>
             <Method card={card} words={words} study={study.data} change={change} />

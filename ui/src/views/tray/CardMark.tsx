@@ -14,7 +14,11 @@ export function CardMark({ begun, setting, field, onSetting }: CardMarkProps) {
   if (!found) return null;
   if (found.stands) return "from the card";
   return (
-    <button type="button" className="underline" onClick={() => onSetting(() => found.taken)}>
+    <button
+      type="button"
+      className="min-h-6 underline"
+      onClick={() => onSetting(() => found.taken)}
+    >
       the card: {found.said}
     </button>
   );

@@ -58,14 +58,14 @@ export function Figures(props: FiguresProps) {
 
 /** What the card says of yield and minutes, beside what comes out and what is reckoned. */
 function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
-  const { says } = tray.begun;
-  const said = cardFacts(says).find((fact) => fact.key === "minutes")?.said;
-  const choose = (by_card: boolean, label: string) =>
+  const { says, said } = tray.begun;
+  const minutes = cardFacts(says).find((fact) => fact.key === "minutes")?.said;
+  const press = (label: string, part: Partial<TraySetting>) =>
     onSetting && (
       <button
         type="button"
-        className="underline"
-        onClick={() => onSetting((before) => ({ ...before, by_card }))}
+        className="min-h-6 underline"
+        onClick={() => onSetting((before) => ({ ...before, ...part }))}
       >
         {label}
       </button>
@@ -75,21 +75,29 @@ function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
     <div className="mt-1 text-[0.9375rem] text-enamel">
       {says.pieces !== null && (
         <p data-figure="card-yield">
-          {says.pieces === pieces ? "As many as the card says." : `The card says ${says.pieces}.`}
+          {says.pieces === pieces ? (
+            "As many as the card says."
+          ) : (
+            <>
+              The card says {says.pieces}.{" "}
+              {said.includes("piece.yield") &&
+                press(`Portion for ${says.pieces}`, { piece: tray.begun.setting.piece })}
+            </>
+          )}
         </p>
       )}
-      {said && (
+      {minutes && (
         <p data-figure="card-minutes">
           {tray.by_card ? (
             <>
-              Minutes from the card ({said}); reckoned {tray.reckoned_min}.{" "}
-              {choose(false, "Bake as reckoned")}
+              Minutes from the card ({minutes}); reckoned {tray.reckoned_min}.{" "}
+              {press("Bake as reckoned", { by_card: false })}
             </>
           ) : tray.timed > 0 && setting.by_card ? (
-            `The card says ${said}; your own bakes say more.`
+            `The card says ${minutes}; your own bakes say more.`
           ) : (
             <>
-              The card says {said}. {choose(true, "Bake as the card says")}
+              The card says {minutes}. {press("Bake as the card says", { by_card: true })}
             </>
           )}
         </p>

@@ -69,8 +69,9 @@ def _in_pan(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portion
 
 
 def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
-    """By the mass, spoon or ball that the card says, else by its yield."""
+    """By the mass, spoon or ball that the card says, else (``yield``) by how many it makes."""
     found: dict[str, Any] = {}
+    by_yield = False
     if says.piece_g is not None:
         found["grams"] = says.piece_g
     elif says.spoon_ml is not None:
@@ -82,13 +83,15 @@ def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
     elif says.pieces is not None and lot is not None:
         # A hair less than what is there, so that the last one is not lost to rounding.
         found["grams"] = math.floor(10 * lot.usable_g / says.pieces) / 10
+        by_yield = True
     if not SMALLEST_PIECE_G <= found.get("grams", SMALLEST_PIECE_G) <= LARGEST_PIECE_G:
         found.clear()
     if says.shape is not None:
         found["shape"] = says.shape
     if says.thickness_mm is not None and says.shape in (None, "pressed"):
         found["shape"], found["press_mm"] = "pressed", says.thickness_mm
-    return _over(usual, found)
+    piece, said = _over(usual, found)
+    return piece, ["yield" if by_yield and name == "grams" else name for name in said]
 
 
 def _rolled(says: CardSays, usual: Portioning, _lot: Lot | None) -> tuple[Portioning, list[str]]:
