@@ -13,7 +13,8 @@ import typer
 
 from finebatch.cli_data import back_up_file, open_file, restore_file, settings_now, stop, unusable
 from finebatch.cli_session import plan_session, print_schema
-from finebatch.core.formula.checks.run import Facts
+from finebatch.core.formula.checks.method import ForeseenPiece
+from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.judge_cards import UnderstoodCard, understand
 from finebatch.core.formula.judge_lines import JudgedLine, judge_lines
 from finebatch.core.piece.cases import Case, Judged, Summary, judge, summarise
@@ -28,6 +29,8 @@ from finebatch.formats.cases import (
 )
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.settings import Settings
+from finebatch.workflow.dough.from_card import foreseen_piece
+from finebatch.workflow.kitchen.equipment import usual_kitchen
 
 if TYPE_CHECKING:
     from finebatch.workflow.dough.dough_files import Brought
@@ -253,8 +256,13 @@ def _card_row(card: UnderstoodCard) -> dict[str, object]:
 
 
 def _evaluate_cards(text: str, as_json: bool) -> None:
-    facts = Facts(tables.reader(), formula.doses(), fan_oven=False)
-    cards = [understand(case, facts) for case in parse_cards(text)]
+    facts = formula.checking(tables.reader(), fan_oven=False)
+    kitchen, larder = usual_kitchen(), tables.larder()
+
+    def foreseen(card: Card, weighed: WeighedDough) -> ForeseenPiece | None:
+        return foreseen_piece(card, weighed, kitchen, larder)
+
+    cards = [understand(case, facts, foreseen) for case in parse_cards(text)]
     asked = sum(len(card.asked) for card in cards)
     alarms = sum(len(card.alarms) for card in cards)
     if as_json:

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 
 from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import read_card
-from finebatch.core.formula.checks.run import Facts
 from finebatch.core.formula.guess import guess_family
 from finebatch.core.formula.judge_cards import CardCase, UnderstoodCard, understand
 from finebatch.core.measures.durations import find_durations
@@ -134,7 +133,7 @@ def test_the_family_is_guessed_from_the_steps(step: str, family: str) -> None:
     assert guess_family([step]) == family
 
 
-FACTS = Facts(READER, formula.doses(), fan_oven=False)
+FACTS = formula.checking(READER, fan_oven=False)
 
 SNAPS = """GRANNY'S GINGER SNAPS (about 3 dozen)
 

@@ -8,7 +8,7 @@ import pytest
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.checks.check import Check
 from finebatch.core.formula.checks.method import ForeseenPiece
-from finebatch.core.formula.checks.run import Facts, cross_check
+from finebatch.core.formula.checks.run import cross_check
 from finebatch.core.formula.dough import Card, Line, Step
 from finebatch.core.formula.weigh import weigh
 from finebatch.facts import formula, tables
@@ -28,7 +28,7 @@ GOOD = "250 g plain flour\n150 g butter\n150 g sugar\n1 egg\n1 tsp baking powder
 def checks(
     card: Card, piece: ForeseenPiece | None = PIECE, *, fan_oven: bool = False
 ) -> list[Check]:
-    facts = Facts(READER, formula.doses(), fan_oven)
+    facts = formula.checking(READER, fan_oven=fan_oven)
     return cross_check(card, weigh(card.lines, READER.larder), facts, piece)
 
 
@@ -156,8 +156,10 @@ def test_greased_sheets_and_part_lines_are_not_missing() -> None:
 
 
 def test_minutes_that_do_not_fit_the_piece() -> None:
-    assert only(card_of(GOOD, stated_oven="180 °C, 25–30 minutes")).where == "stated_oven"
-    assert checks(card_of(GOOD, stated_oven="180 °C, 25–30 minutes"), piece=None) == []
+    assert only(card_of(GOOD, stated_oven="180 °C, 40–45 minutes")).where == "stated_oven"
+    assert only(card_of(GOOD, stated_oven="180 °C, 5 minutes")).where == "stated_oven"
+    assert checks(card_of(GOOD, stated_oven="180 °C, 25–30 minutes")) == []
+    assert checks(card_of(GOOD, stated_oven="180 °C, 40–45 minutes"), piece=None) == []
 
 
 @pytest.mark.parametrize(("pieces", "what"), [(200, "Too little dough"), (3, "Too much dough")])

@@ -10,8 +10,10 @@ from finebatch.core.care.keeping import Keeping
 from finebatch.core.care.warm import KEEP_COLD, NOT_WARM
 from finebatch.core.formula.balance import Band
 from finebatch.core.formula.checks.amounts import Dose
+from finebatch.core.formula.checks.run import Facts
 from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
+from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.swaps import Swap
 from finebatch.core.formula.what_if import WhatIf
 from finebatch.core.heat.cues import Cues
@@ -25,7 +27,7 @@ from finebatch.facts.tables import effects, larder
 def bands() -> tuple[Band, ...]:
     """Where doughs of a family usually stand (`bands.csv`)."""
     found = values(Band, "bands.csv")
-    wrong = [row for row in found if row.low >= row.high]
+    wrong = [r for r in found if not r.least <= r.low < r.high <= r.most]
     if wrong:
         raise ValueError(f"bands.csv: {wrong[0].family} {wrong[0].figure} runs backwards")
     return tuple(found)
@@ -40,6 +42,11 @@ def doses() -> tuple[Dose, ...]:
 class _Acid(Row):
     key: str
     soda_g_per_g: Annotated[float, Field(gt=0, lt=1)]
+
+
+def checking(reader: Reader, *, fan_oven: bool) -> Facts:
+    """What the cross-checks of a card judge by, on an oven with a fan or without."""
+    return Facts(reader, doses(), fan_oven, bands(), soda_per_g())
 
 
 @cache

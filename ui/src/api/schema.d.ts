@@ -1680,7 +1680,7 @@ export interface components {
         };
         /**
          * Balance
-         * @description A dough's composition in grams and its standing in percent of the flour.
+         * @description A dough's composition in grams and its standing in percent of the flour and its like.
          *
          *     `water_free_g` is what the flour and its like cannot take up.
          */
@@ -3355,7 +3355,9 @@ export interface components {
         };
         /**
          * Mend
-         * @description What one press changes: a line's amount, or what the card states of oven or yield.
+         * @description What one press changes: a line's amount, or what the card states of oven or yield; `remove`
+         *     takes the line out. `before` and `after` are what stands there now and then; one that is
+         *     `tenfold` is asked for a second time.
          */
         Mend: {
             /** Label */
@@ -3376,6 +3378,26 @@ export interface components {
             step: number | null;
             /** Step Text */
             step_text: string | null;
+            /**
+             * Remove
+             * @default false
+             */
+            remove: boolean;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Tenfold
+             * @default false
+             */
+            tenfold: boolean;
         };
         /**
          * MixingOut
@@ -5181,7 +5203,8 @@ export interface components {
         };
         /**
          * Standing
-         * @description One figure of a dough in percent of its flour, and the family's band where it has one.
+         * @description One figure of a dough in percent of its flour and what stands in for it, and the family's
+         *     band where it has one; `out` of balance, `said` is what happens.
          */
         Standing: {
             /**
@@ -5197,6 +5220,11 @@ export interface components {
             high: number | null;
             /** Said */
             said: string;
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
         };
         /**
          * StartBody

@@ -18,25 +18,30 @@ FIGURES: tuple[Figure, ...] = ("sugar", "fat", "egg", "water", "pieces", "leaven
 
 @dataclass(frozen=True, slots=True)
 class Band:
-    """What is usual in a family, in percent of the flour, and what happens outside it."""
+    """What is usual in a family, in percent of the flour and what stands in for it; `least` and
+    `most` are where it gets out of balance, and what happens there."""
 
     family: Family
     figure: Figure
     low: Annotated[float, Interval(ge=0, le=200)]
     high: Annotated[float, Interval(ge=0, le=200)]
+    least: Annotated[float, Interval(ge=0, le=400)]
+    most: Annotated[float, Interval(ge=0, le=400)]
     below: str
     above: str
 
 
 @dataclass(frozen=True, slots=True)
 class Standing:
-    """One figure of a dough in percent of its flour, and the family's band where it has one."""
+    """One figure of a dough in percent of its flour and what stands in for it, and the family's
+    band where it has one; `out` of balance, `said` is what happens."""
 
     figure: Figure
     percent: float
     low: float | None
     high: float | None
     said: str
+    out: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +62,7 @@ class Leavening(Tells):
 
 @dataclass(frozen=True, slots=True)
 class Balance:
-    """A dough's composition in grams and its standing in percent of the flour.
+    """A dough's composition in grams and its standing in percent of the flour and its like.
 
     `water_free_g` is what the flour and its like cannot take up.
     """
@@ -85,7 +90,7 @@ SALTED_BUTTER_SALT = 0.015
 
 
 def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figure, float]:
-    base = made.base_g or made.structure_g
+    base = made.structure_g
     if base <= 0:
         return {}
     grams: dict[Figure, float] = {
@@ -100,11 +105,27 @@ def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figu
     return {figure: 100 * g / base for figure, g in grams.items()}
 
 
+def standings_of(
+    formula_g: Mapping[str, float], larder: Larder
+) -> tuple[dict[Figure, float], float]:
+    """A formula's figures in percent of its flour and its like, and what share of it those are."""
+    made = compose(formula_g, larder)
+    plain = larder.expand({key: g for key, g in formula_g.items() if g > 0})
+    shares = _percentages(made, _salt_g(plain, larder), _pieces_g(plain, larder))
+    return shares, made.structure_g / made.total_g if made.total_g else 0.0
+
+
+def _pieces_g(plain: Mapping[str, float], larder: Larder) -> float:
+    pieces = PIECE_ROLES | {"melting_candy"}
+    return sum(g for key, g in plain.items() if larder[key].role in pieces)
+
+
 def _standing(figure: Figure, percent: float, band: Band | None) -> Standing:
     if band is None:
         return Standing(figure, percent, None, None, "")
-    said = band.below if percent < band.low else band.above if percent > band.high else ""
-    return Standing(figure, percent, band.low, band.high, said)
+    below, above = percent < band.least, percent > band.most
+    said = band.below if below else band.above if above else ""
+    return Standing(figure, percent, band.low, band.high, said, below or above)
 
 
 def balance(
@@ -120,8 +141,7 @@ def balance(
     """
     made = compose(formula_g, larder)
     plain = larder.expand({key: g for key, g in formula_g.items() if g > 0})
-    pieces = PIECE_ROLES | {"melting_candy"}
-    pieces_g = sum(g for key, g in plain.items() if larder[key].role in pieces)
+    pieces_g = _pieces_g(plain, larder)
     salt_g = _salt_g(plain, larder)
     mine = {band.figure: band for band in bands if band.family == family}
     shares = _percentages(made, salt_g, pieces_g)

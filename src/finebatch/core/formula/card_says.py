@@ -10,6 +10,7 @@ from functools import lru_cache
 from typing import Literal, TypeVar
 
 from finebatch.core.formula.card_text import ReadCard
+from finebatch.core.formula.checks.oven import is_of_oven
 from finebatch.core.formula.dough import Card, Doneness, Part
 from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.measures.durations import find_durations, mixed_number
@@ -31,6 +32,7 @@ _BAKES = re.compile(
     re.IGNORECASE,
 )
 _HEATS = re.compile(r"\b(?:pre-?heat|heat|set|turn) (?:the |your )?oven\b", re.IGNORECASE)
+_TOASTS = re.compile(r"\b(?:toast|roast)(?:ed|ing)?\b(?!.*\bbake\b)", re.IGNORECASE)
 _AGAIN = re.compile(
     r"\b(?:again|second (?:time|bake)|bake twice|(?:back|return(?:ed)?) (?:in|to) the oven|dry)\b",
     re.IGNORECASE,
@@ -216,8 +218,9 @@ class CardSays:
 def says_of(card: Card) -> CardSays:
     """What a card says beside its lines. Every screen asks it anew, so the latest are kept."""
     texts = [step.text for step in card.steps]
-    told = [plain_text(part) for text in texts for part in _SENTENCE.split(text) if part.strip()]
-    oven = _oven([card.stated_oven, *texts])
+    sentences = [part for text in texts for part in _SENTENCE.split(text) if part.strip()]
+    told = [plain_text(part) for part in sentences]
+    oven = _oven([card.stated_oven, *_of_oven(sentences)])
     bakes = [n for n, text in enumerate(told) if _is_bake(text)]
     first = bakes[0] if bakes else len(told)
     times = _times(told, first)
@@ -327,8 +330,23 @@ def _oven(texts: Sequence[str]) -> _Oven:
     return _Oven(said.written, round(celsius, 1), not still, said.guessed, open_)
 
 
+def _of_oven(sentences: Sequence[str]) -> list[str]:
+    """The sentences that may tell the oven's setting, those that bake or heat it first: a syrup or
+    a bowl over hot water has a temperature as well, and nuts are toasted at one."""
+    others = [text for text in sentences if not _TOASTS.search(text)]
+    sure = [text for text in others if _BAKES.search(text) or _HEATS.search(text)]
+    rest = [
+        text
+        for text in others
+        if text not in sure and any(is_of_oven(ways, text) for ways in find_temperatures(text))
+    ]
+    return [*sure, *rest]
+
+
 def _is_bake(text: str) -> bool:
     """Whether a sentence tells to bake: not how hot the oven is to be before."""
+    if _TOASTS.search(text):
+        return False
     if _HEATS.search(text) and not find_durations(text):
         return False
     return bool(_BAKES.search(text)) or bool(find_temperatures(text) and find_durations(text))

@@ -65,13 +65,16 @@ _STEP_WORD = re.compile(
     r"pulse|blitz|process|scrape|break|separate|strain|soak|warm|simmer|boil|do not|don.t|"
     r"repeat|allow|start|begin|make|measure|weigh|prepare|gently|carefully|lightly|slowly|then|next|finally|after|"
     r"before|while|as soon as|if|it|they|you|first|set (?:aside|the)|stop|hold|push|lay|arrange|"
-    r"coat|ice (?:the|them|when|once)|cream(?=,)|cream (?:the|together|butter|in|until|it|up)|"
+    r"coat|ice (?:the|them|when|once)|cream(?=,)|"
+    r"cream (?:the|together|butter|shortening|margarine|lard|soft\w*|sugar|in|until|it|up)|"
     r"butter (?:a|the|your)|flour (?:a|the|your)|salt the|zest the|juice the)\b",
     re.IGNORECASE,
 )
 """What a sentence begins with that tells to do something. Words that are ingredients as well count
 only with what follows them."""
 _FEWEST_WORDS = 3
+_SENTENCES = re.compile(r"[a-z]{2}\.\s+[A-Z][a-z]")
+"""Two sentences in a line: “Cream it. Add the egg”."""
 _YIELD = re.compile(
     r"\b(?:makes?|yields?|gives?|for)\b\D{0,20}(?P<low>\d{1,4})"
     r"(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,4}))?\s*(?P<dozen>dozen)?",
@@ -88,7 +91,8 @@ _PIECES_LINE = re.compile(
 _TITLE = re.compile(
     r"(?P<title>\D{3,70}?)\s*[-–—:(,]+\s*(?:makes |for |about |around |ca\.? )*"
     r"(?P<count>\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*"
-    r"(?:dozen|pieces?|cookies|biscuits|slices|bars))\)?\s*",
+    r"(?:(?:dozen|pieces?|cookies|biscuits|slices|bars)|(?=\)\s*$)|(?<=makes \d)|(?<=makes \d\d)))"
+    r"\)?\s*",
     re.IGNORECASE,
 )
 _OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
@@ -219,6 +223,8 @@ def _take_fact(draft: _Draft, line: str) -> bool:
 def _is_step(line: str) -> bool:
     """Whether a line tells to do something, however short it is and wherever it stands."""
     text = _NUMBERED.sub("", line).strip()
+    if _SENTENCES.search(text) and not _has_amount(text.split(".")[0]):
+        return True
     if not _STEP_WORD.match(text):
         # “180C for 10 to 12 min until just coloured” is one as well.
         return bool(find_temperatures(text) and find_minutes(text))

@@ -1,5 +1,6 @@
 """Whole cards as understood, and which of the checks they raise: what `finebatch evaluate` says."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -8,8 +9,9 @@ from annotated_types import Len, MaxLen
 from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import ReadCard, read_card
 from finebatch.core.formula.checks.check import Check
+from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.checks.run import Facts, cross_check
-from finebatch.core.formula.dough import Card
+from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.weigh import weigh
 
 Alarm = Literal[
@@ -20,6 +22,8 @@ Alarm = Literal[
     "minutes",
     "unused",
     "unlisted",
+    "units",
+    "double",
 ]
 
 _ALARMS: dict[str, Alarm] = {
@@ -30,6 +34,8 @@ _ALARMS: dict[str, Alarm] = {
     "unlisted": "unlisted",
     "minutes": "minutes",
     "yield": "yield",
+    "units": "units",
+    "double": "double",
 }
 
 
@@ -64,10 +70,15 @@ class UnderstoodCard:
         return [*lines, *self.says.asked]
 
 
-def understand(case: CardCase, facts: Facts) -> UnderstoodCard:
-    """Read one card and say what is understood of it; `Refusal` for one of too many lines."""
+def understand(
+    case: CardCase,
+    facts: Facts,
+    foreseen: Callable[[Card, WeighedDough], ForeseenPiece | None] = lambda card, weighed: None,
+) -> UnderstoodCard:
+    """Read one card and say what is understood of it, with its piece `foreseen` where that can be;
+    `Refusal` for one of too many lines."""
     read = read_card(case.text, facts.reader)
     card = card_of(read, read.title)
     weighed = weigh(card.lines, facts.reader.larder, facts.reader.measuring)
-    checks = cross_check(card, weighed, facts, None)
+    checks = cross_check(card, weighed, facts, foreseen(card, weighed))
     return UnderstoodCard(case.id, read, card, says_of(card), weighed.total_g, tuple(checks))

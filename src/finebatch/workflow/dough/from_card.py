@@ -5,6 +5,7 @@ from typing import Literal
 
 from finebatch.core.formula.card_says import card_of, says_of
 from finebatch.core.formula.card_text import ReadCard, read_card
+from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Card, Family, WeighedDough
 from finebatch.core.formula.guess import told_family, told_mixing
@@ -12,6 +13,8 @@ from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.tray import count
+from finebatch.core.refusal import Refusal
 from finebatch.core.tray.from_card import Started, start
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.question import Ground, TrayQuestion, as_said, question
@@ -65,6 +68,21 @@ def understand(text: str, reader: Reader, kitchen: KitchenSetting) -> Understood
         begun=started(card, weighed, kitchen, reader.larder),
         guessed=tuple(field for field, guessed in silent if guessed),
     )
+
+
+def foreseen_piece(
+    card: Card, weighed: WeighedDough, kitchen: KitchenSetting, larder: Larder
+) -> ForeseenPiece | None:
+    """A piece of a card as it begins in this kitchen; None where none can be foreseen."""
+    setting = started(card, weighed, kitchen, larder).setting
+    try:
+        asked = question(card, weighed, setting, kitchen)
+        basis = asked.basis(Ground(larder, tables.models()))
+        found = basis.foresee(setting.piece)
+        made = count(basis, setting.piece, found)
+    except Refusal:
+        return None
+    return ForeseenPiece(found.raw.grams, found.minutes, made.pieces)
 
 
 def tray_question(

@@ -12,7 +12,7 @@ from finebatch.core.care.cautions import Allergen, allergens, cautions
 from finebatch.core.formula.balance import Balance, balance
 from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.checks.method import ForeseenPiece
-from finebatch.core.formula.checks.run import Facts, cross_check
+from finebatch.core.formula.checks.run import cross_check
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Card, Doneness, Step, WeighedDough
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, kitchen_amount
@@ -204,7 +204,7 @@ def _checks(
     bench: Bench,
     piece: PieceStudy | None,
 ) -> tuple[Check, ...]:
-    facts = Facts(bench.reader, formula.doses(), bench.kitchen.oven_mode == "fan")
+    facts = formula.checking(bench.reader, fan_oven=bench.kitchen.oven_mode == "fan")
     known = None
     if piece is not None:
         known = ForeseenPiece(piece.raw.grams, piece.reckoned_min, piece.pieces)

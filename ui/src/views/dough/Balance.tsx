@@ -44,7 +44,8 @@ export function Balance({ balance, before }: BalanceProps) {
         })}
       </svg>
       <figcaption className="text-[0.9375rem] text-soft">
-        % of the flour; boxes: usual in the family{before ? "; hollow: the version before" : ""}
+        % of the flour and its like; boxes: usual in the family
+        {before ? "; hollow: the version before" : ""}
       </figcaption>
     </figure>
   );
@@ -56,10 +57,9 @@ interface RowProps {
   y: number;
 }
 
-function Row({ standing: { figure, percent: value, low, high }, earlier, y }: RowProps) {
+function Row({ standing: { figure, percent: value, low, high, out }, earlier, y }: RowProps) {
   const most = Math.max((high ?? 0) * 1.45, value * 1.1, (earlier ?? 0) * 1.1, 1);
   const x = (pct: number) => LEFT + (pct / most) * WIDE;
-  const outside = high !== null && low !== null && (value > high || value < low);
   const moved = earlier !== undefined && Math.abs(earlier - value) > 0.01 * most;
   return (
     <g>
@@ -89,7 +89,7 @@ function Row({ standing: { figure, percent: value, low, high }, earlier, y }: Ro
       {high !== null && (
         <path
           d={`M${x(value)} ${y - 9}l5 9-5 9-5-9z`}
-          className={outside ? "fill-caution" : "fill-enamel"}
+          className={out ? "fill-caution" : "fill-enamel"}
         />
       )}
       <text
@@ -98,7 +98,7 @@ function Row({ standing: { figure, percent: value, low, high }, earlier, y }: Ro
         fontSize={15}
         fontWeight={650}
         textAnchor="end"
-        className={outside ? "fill-caution" : "fill-ink"}
+        className={out ? "fill-caution" : "fill-ink"}
       >
         {percent(value)} %
       </text>

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { Study } from "../../api/client";
 import type { Card, Change } from "../../logic/draft";
 
@@ -23,7 +24,9 @@ export function Checks({ checks, card, change, onOven, onShow }: ChecksProps) {
       return;
     }
     const line = m.line === null ? undefined : card.lines[m.line];
-    if (line && m.amount !== null) {
+    if (line && m.remove) {
+      change({ do: "remove", id: line.id });
+    } else if (line && m.amount !== null) {
       const part = { amount: m.amount, unit: m.unit ?? line.unit, chosen: "" };
       change({ do: "line", id: line.id, part });
     } else if (m.stated_oven !== null) {
@@ -68,16 +71,14 @@ export function Checks({ checks, card, change, onOven, onShow }: ChecksProps) {
             <p>
               <span className="text-soft">Likely:</span> {check.likely}
             </p>
+            {check.mend?.after && (
+              <p data-figure="mend">
+                <span className="text-soft">Now</span> {check.mend.before},{" "}
+                <span className="text-soft">then</span> <strong>{check.mend.after}</strong>
+              </p>
+            )}
             <div className="mt-1.5 flex flex-wrap gap-2">
-              {check.mend && (
-                <button
-                  type="button"
-                  className="press min-h-9 px-2.5 text-[0.9375rem]"
-                  onClick={() => mend(check)}
-                >
-                  {check.mend.label}
-                </button>
-              )}
+              {check.mend && <MendPress check={check} onMend={() => mend(check)} />}
               <button
                 type="button"
                 className="press min-h-9 px-2.5 text-[0.9375rem]"
@@ -99,5 +100,20 @@ export function Checks({ checks, card, change, onOven, onShow }: ChecksProps) {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** The press that mends; where it changes an amount by a power of ten, it asks once more. */
+function MendPress({ check, onMend }: { check: Check; onMend: () => void }) {
+  const [sure, setSure] = useState(!check.mend?.tenfold);
+  const label = check.mend?.label ?? "";
+  return (
+    <button
+      type="button"
+      className="press min-h-9 px-2.5 text-[0.9375rem]"
+      onClick={() => (sure ? onMend() : setSure(true))}
+    >
+      {sure && check.mend?.tenfold ? `Yes, ${check.mend.after}` : label}
+    </button>
   );
 }

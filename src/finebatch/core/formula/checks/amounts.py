@@ -1,13 +1,13 @@
 """Amounts that contradict each other, and amounts that cannot be."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Annotated
 
 from annotated_types import Interval
 
-from finebatch.core.formula.checks.check import Check, Mend
+from finebatch.core.formula.checks.check import Check, Mend, in_words
 from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.method import short_name
 from finebatch.core.formula.reading import Reader
@@ -17,6 +17,9 @@ from finebatch.core.measures.amounts import scale_amount
 from finebatch.core.measures.units import MASS_UNITS, VOLUME_UNITS, cups_in, grams_in
 
 SAME = 0.02
+LEAST_BASE = 0.35
+"""Where flour and grain are less than this share of a dough, what is strong is counted against so
+much of it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,30 +85,51 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
                     title=f"{title} contradict each other",
                     evidence=f"“{line.text}”. {reason}",
                     likely=f"The weight, {w.grams:.0f} g: a scale errs less. It is what is used.",
-                    mend=Mend(f"Use {_written(other)}, {grams} g", n, grams, "g"),
+                    mend=Mend(
+                        f"Use {_written(other)}, {grams} g",
+                        n,
+                        grams,
+                        "g",
+                        before=f"{w.grams:.0f} g",
+                        after=f"{grams} g",
+                    ),
                 )
             )
     return found
 
 
-def _mend(card: Card, n: int, ratio: float, dose: Dose) -> tuple[str, Mend | None]:
+def _mend(card: Card, n: int, grams: float, ratio: float, dose: Dose) -> tuple[str, Mend | None]:
     """What is likely meant by an amount that is `ratio` times the most: a smaller unit or digit."""
     line = card.lines[n]
+    before = f"{in_words(line)}, {grams:.3g} g"
     if line.unit == "tbsp" and ratio <= 4:
-        return "Teaspoons, not tablespoons.", Mend(f"{line.amount} tsp", n, line.amount, "tsp")
+        spoon = replace(line, unit="tsp")
+        after = f"{in_words(spoon)}, {grams / 3:.3g} g"
+        mend = Mend(in_words(spoon), n, line.amount, "tsp", before=before, after=after)
+        return "Teaspoons, not tablespoons.", mend
     if ratio <= 10:
-        tenth = scale_amount(line.amount, Fraction(1, 10), unit=line.unit)
-        return "A slipped decimal point.", Mend(f"{tenth} {line.unit}", n, tenth, line.unit)
+        tenth = replace(line, amount=scale_amount(line.amount, Fraction(1, 10), unit=line.unit))
+        after = f"{in_words(tenth)}, {grams / 10:.3g} g"
+        words = in_words(tenth)
+        mend = Mend(words, n, tenth.amount, line.unit, before=before, after=after, tenfold=True)
+        return "A slipped decimal point.", mend
     return f"Usual is about {dose.usual_pct:g} % of the flour.", None
 
 
 def impossible(
-    card: Card, weighed: WeighedDough, larder: Larder, doses: Sequence[Dose]
+    card: Card,
+    weighed: WeighedDough,
+    larder: Larder,
+    doses: Sequence[Dose],
+    soda_per_g: Mapping[str, float],
 ) -> list[Check]:
-    """Salt, leavening and spices in amounts that cannot be meant."""
+    """Salt, leavening and spices in amounts that cannot be meant. Soda that an acid takes up is not
+    counted; of a dough with little flour, the whole of it is."""
     found: list[Check] = []
+    base_g = max(weighed.base_g, LEAST_BASE * weighed.total_g)
     if weighed.base_g <= 0:
         return found
+    acid = sum(soda_per_g.get(key, 0.0) * g for key, g in weighed.known_g().items())
     for dose in doses:
         lines = [
             n
@@ -115,12 +139,13 @@ def impossible(
             and weighed.lines[n].grams is not None
         ]
         grams = [weighed.lines[n].grams or 0.0 for n in lines]
-        percent = 100 * sum(grams) / weighed.base_g
+        taken_up = min(acid, sum(grams)) if dose.figure == "soda" else 0.0
+        percent = 100 * (sum(grams) - taken_up) / base_g
         if not lines or percent <= dose.most_pct:
             continue
         worst = max(zip(grams, lines, strict=True))[1]
         line = card.lines[worst]
-        likely, mend = _mend(card, worst, percent / dose.most_pct, dose)
+        likely, mend = _mend(card, worst, max(grams), percent / dose.most_pct, dose)
         found.append(
             Check(
                 key=f"dose:{dose.figure}:{line.amount}:{line.unit}",

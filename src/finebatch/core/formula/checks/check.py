@@ -2,12 +2,16 @@
 
 from dataclasses import dataclass
 
+from finebatch.core.formula.dough import Line
 from finebatch.core.measures.units import Unit
 
 
 @dataclass(frozen=True, slots=True)
 class Mend:
-    """What one press changes: a line's amount, or what the card states of oven or yield."""
+    """What one press changes: a line's amount, or what the card states of oven or yield; `remove`
+    takes the line out. `before` and `after` are what stands there now and then; one that is
+    `tenfold` is asked for a second time.
+    """
 
     label: str
     line: int | None = None
@@ -18,6 +22,18 @@ class Mend:
     oven_c: float | None = None
     step: int | None = None
     step_text: str | None = None
+    remove: bool = False
+    before: str = ""
+    after: str = ""
+    tenfold: bool = False
+
+
+_UNIT_WORDS: dict[Unit, str] = {"of_eggs": "× eggs", "egg_weight": "eggs’ weight", "each": ""}
+
+
+def in_words(line: Line) -> str:
+    """An amount with its unit: “8 oz”."""
+    return f"{line.amount} {_UNIT_WORDS.get(line.unit, line.unit)}".strip()
 
 
 @dataclass(frozen=True, slots=True)

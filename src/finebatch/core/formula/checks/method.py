@@ -1,10 +1,11 @@
 """The method against the ingredients, the minutes against the piece, the mass against the yield."""
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from finebatch.core.formula.checks.check import Check, Mend
-from finebatch.core.formula.dough import Card, Family
+from finebatch.core.formula.dough import Card, Family, Line
 from finebatch.core.formula.method import GROUPS, short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.larder.ingredient import Larder
@@ -19,11 +20,13 @@ PLAUSIBLE_PIECE_G: dict[Family, tuple[float, float]] = {
 """Raw pieces (slices of a twice-baked log) that anyone makes, smallest and largest (published home
 formulas)."""
 
-MINUTES_MARGIN = 0.35
-"""Stated minutes this far outside what is foreseen do not fit the piece."""
+MINUTES_TIMES = 2.2
+"""Stated minutes so many times shorter or longer than foreseen do not fit the piece: those of crisp
+and crumbly doughs are foreseen to within a factor of two at best."""
 
 _EVERYTHING = re.compile(
     r"\b(?:all|everything|rest of|remaining|other)\b.{0,12}\b(?:ingredients?|everything)\b"
+    r"|\b(?:mix|stir|beat|knead|combine|blend|work|bring|rub|process)\w*\s+(?:it |them )?all\b"
     r"|\beverything\b|\ball (?:the )?ingredients\b|\ball (?:of it |of them )?together\b",
     re.IGNORECASE,
 )
@@ -55,6 +58,12 @@ _TOGETHER: tuple[tuple[str, tuple[str, ...]], ...] = (
 )
 """Words for several ingredients at once, by their roles."""
 _BAKE = re.compile(r"\b(?:bake|oven)\b", re.IGNORECASE)
+_FINISHES = re.compile(
+    r"\b(?:dust|roll (?:\w+ )*in|sprinkl|dip|top|coat|glaz|ice|icing|decorat|finish|fill|brush|"
+    r"sandwich|spread|scatter|press|drizzl)",
+    re.IGNORECASE,
+)
+"""What takes of what stands beside the dough."""
 _HANDLED_ROLES = frozenset({"decoration"})
 
 
@@ -84,7 +93,8 @@ def _mentions(card: Card, names: Names, larder: Larder) -> tuple[set[str], set[s
         if _EVERYTHING.search(text):
             roles.update(role for group in GROUPS.values() for role in group)
         if _DRY.search(text):
-            roles.update(GROUPS["dry"])
+            # Sugar goes with what is dry where no step says otherwise.
+            roles.update((*GROUPS["dry"], *GROUPS["sweet"]))
         if _WET.search(text):
             roles.update((*GROUPS["wet"], *GROUPS["egg"], "syrup", "oil"))
         if _CREAMED.search(step.text):
@@ -126,18 +136,44 @@ def unused(card: Card, names: Names, larder: Larder) -> list[Check]:
     return found
 
 
+def _words_of(text: str) -> list[str]:
+    """The words of a name, in the singular."""
+    return [word.removesuffix("s") for word in re.findall(r"[a-z]+", text.lower())]
+
+
+@dataclass(frozen=True, slots=True)
+class _Listed:
+    """The roles of what is listed, and the words that it goes by."""
+
+    roles: frozenset[str]
+    words: frozenset[str]
+
+    @classmethod
+    def of(cls, lines: Iterable[Line], larder: Larder) -> "_Listed":
+        roles, words = set(), set()
+        for line in lines:
+            words.update(_words_of(line.text))
+            if ingredient := larder.known(line.ingredient):
+                roles.add(ingredient.role)
+                words.update(_words_of(ingredient.name))
+        # “The sugar” is the icing sugar where that is the one there is.
+        roles |= {"sugar"} if "icing_sugar" in roles else set()
+        return cls(frozenset(roles), frozenset(words))
+
+
 def unlisted(card: Card, names: Names, larder: Larder) -> list[Check]:
     """Steps that use what is in no list."""
-    listed = [*card.lines, *(line for part in card.parts for line in part.lines)]
+    beside = [line for part in card.parts for line in part.lines]
+    listed = [*card.lines, *beside]
     keys = {line.ingredient for line in listed if line.ingredient}
-    roles = {larder[key].role for key in keys if key in larder}
-    # “The sugar” is the icing sugar where that is the one there is.
-    roles |= {"sugar"} if "icing_sugar" in roles else set()
+    of_dough, of_all = _Listed.of(card.lines, larder), _Listed.of(listed, larder)
     found, told = [], set()
     for n, step in enumerate(card.steps):
         for key, said in names.mentioned(_AROUND.sub(" ", step.text)):
-            role = larder[key].role
-            if key in keys or role in roles | _HANDLED_ROLES or key == "water" or key in told:
+            role, there = larder[key].role, of_all if _FINISHES.search(step.text) else of_dough
+            if key in keys or role in _HANDLED_ROLES or key == "water" or key in told:
+                continue
+            if role in there.roles or set(_words_of(said)) <= there.words:
                 continue
             told.add(key)
             found.append(
@@ -168,7 +204,7 @@ def minutes_fit(card: Card, piece: ForeseenPiece) -> list[Check]:
     if stated is None:
         return []
     low, high = stated
-    if low * (1 - MINUTES_MARGIN) <= piece.minutes <= high * (1 + MINUTES_MARGIN):
+    if low / MINUTES_TIMES <= piece.minutes <= high * MINUTES_TIMES:
         return []
     told = f"{low:g}" if low == high else f"{low:g} to {high:g}"
     size = "smaller" if piece.minutes < low else "larger"

@@ -1,6 +1,7 @@
 """Oven settings that do not agree with each other, with the oven, or with any bake."""
 
-from collections.abc import Iterator
+import re
+from collections.abc import Iterator, Sequence
 
 from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.dough import Card
@@ -10,6 +11,7 @@ from finebatch.core.measures.temperatures import (
     celsius_of,
     fahrenheit_of,
     find_temperatures,
+    nearest_gas,
 )
 
 LOWEST_C, HIGHEST_C = 110.0, 245.0
@@ -25,6 +27,16 @@ def _texts(card: Card) -> Iterator[tuple[str, int | None, str]]:
         yield "stated_oven", None, card.stated_oven
     for n, step in enumerate(card.steps):
         yield f"steps.{n}", n, step.text
+
+
+COOLEST_OVEN: dict[str, float] = {"C": 90.0, "F": 150.0, "gas": 0.0}
+_SPEAKS_OF_OVEN = re.compile(r"\b(?:bak(?:e|ed|ing)|oven|pre-?heat)\b", re.IGNORECASE)
+
+
+def is_of_oven(group: Sequence[Temperature], text: str) -> bool:
+    """Whether a temperature is an oven's: not that of a syrup or a bowl over hot water."""
+    warm = all(one.value < COOLEST_OVEN[one.scale] for one in group)
+    return not warm or _SPEAKS_OF_OVEN.search(text) is not None
 
 
 def _nearest_5(value: float) -> int:
@@ -114,16 +126,14 @@ def _gas(
 ) -> Check | None:
     if abs(gas.celsius - other.celsius) <= GAS_ROUNDING_C:
         return None
-    mark = round((fahrenheit_of(other.celsius) - 250) / 25)
-    mend = None
-    if 1 <= mark <= 10:
-        mend = _rewrite(f"Make it gas {mark}", text, step, [(gas, f"gas {mark}")])
+    right = nearest_gas(other.celsius)
+    mend = _rewrite(f"Make it gas {right}", text, step, [(gas, f"gas {right}")])
     return Check(
         f"oven:{where}:{gas}:{other}",
         where,
         "The gas mark does not match",
         f"“{text}”: {gas} is about {_nearest_5(gas.celsius)} °C, not {other.celsius:.0f}.",
-        f"{other}, about gas {mark}." if mend else f"{other}.",
+        f"{other}, about gas {right}.",
         mend,
     )
 
@@ -174,6 +184,8 @@ def oven_settings(card: Card, *, fan_oven: bool) -> list[Check]:
     found: list[Check] = []
     for where, step, text in _texts(card):
         for group in find_temperatures(text):
+            if where != "stated_oven" and not is_of_oven(group, text):
+                continue
             found += [check for check in _group(group, text, step, where) if check]
             says_fan = any(t.fan for t in group)
             first = group[0]

@@ -1,9 +1,10 @@
 """All cross-checks of a card, those left out that the baker has dismissed."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
-from finebatch.core.formula.checks import amounts, method, oven
+from finebatch.core.formula.balance import Band
+from finebatch.core.formula.checks import amounts, method, oven, slips
 from finebatch.core.formula.checks.amounts import Dose
 from finebatch.core.formula.checks.check import Check
 from finebatch.core.formula.checks.method import ForeseenPiece
@@ -18,6 +19,8 @@ class Facts:
     reader: Reader
     doses: Sequence[Dose]
     fan_oven: bool
+    bands: Sequence[Band] = ()
+    soda_per_g: Mapping[str, float] = field(default_factory=dict)
 
 
 def cross_check(
@@ -25,9 +28,14 @@ def cross_check(
 ) -> list[Check]:
     """Everything about a card that does not agree, without what was dismissed for good."""
     reader = facts.reader
+    slip = slips.slipped(card, weighed, reader.larder, facts.bands)
+    # Beside an amount that is out of all proportion, no dose can be judged.
+    doses = () if slip else facts.doses
     found = [
         *amounts.contradictions(card, weighed, reader),
-        *amounts.impossible(card, weighed, reader.larder, facts.doses),
+        *slips.doubled(card, weighed, reader.larder),
+        *slip,
+        *amounts.impossible(card, weighed, reader.larder, doses, facts.soda_per_g),
         *oven.oven_settings(card, fan_oven=facts.fan_oven),
         *method.unused(card, reader.names, reader.larder),
         *method.unlisted(card, reader.names, reader.larder),
