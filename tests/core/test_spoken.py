@@ -268,3 +268,27 @@ def test_whatever_is_said_reads_to_something(text: str) -> None:
     for group in find_quantities(plain):
         for quantity in group:
             assert 0 < quantity.low <= quantity.high
+
+
+@pytest.mark.parametrize(
+    ("text", "others"),
+    [
+        ("11/4 cups flour", [("2 3/4", "cup", "flour_ap")]),
+        ("1.5 a cup of custard powder", [("1/2", "cup", "custard_powder")]),
+        ("2 packages (3.4 oz) raisins", [("6.8", "oz", "raisins")]),
+        ("1 cup (160 g) flour", [("1", "cup", "flour_ap")]),
+        ("100 g butter or margarine", [("100", "g", "margarine")]),
+        ("2 tbsp fresh (or 2 tsp dried) rosemary", [("2", "tsp", "herb_dried")]),
+        ("1/2 cup walnuts or pecans, chopped", [("1/2", "cup", "pecans")]),
+        ("200 g flour", []),
+        ("1 tsp salt or to taste", []),
+    ],
+)
+def test_the_other_readings_of_a_line_are_kept(
+    text: str, others: list[tuple[str, str, str]]
+) -> None:
+    read = READER.read(text)
+    found = [(one.line.amount, one.line.unit, one.line.ingredient) for one in read.others]
+    assert found == others
+    assert all(one.line.text == text and one.grams > 0 for one in read.others)
+    assert not any("more of the same" in ask for ask in read.asks)

@@ -11,7 +11,7 @@ from finebatch.core.formula.method import usual_steps
 from finebatch.core.formula.weigh import weigh
 from finebatch.facts import formula, tables
 from finebatch.formats.card_words import lines_words
-from finebatch.formats.jsonld import read_recipes, write_recipe
+from finebatch.formats.jsonld import read_recipes, recipe_text, write_recipe
 from finebatch.formats.unreadable import UnreadableFile
 from tests.cards import cards
 
@@ -159,3 +159,37 @@ def test_any_json_is_read_or_refused(data: object) -> None:
             assert card.name
     except UnreadableFile as error:
         assert str(error)
+
+
+PAGE = """<!doctype html><html><head><title>A page</title>
+<script type="application/ld+json">{"@context": "https://schema.org", "@type": "WebSite"}</script>
+<script type="application/ld+json">%s</script></head>
+<body><p>Long story &amp; more</p></body></html>
+"""
+
+
+def test_a_saved_web_page_holds_a_recipe() -> None:
+    # As all pages have to write it.
+    page = PAGE % json.dumps(OTHER).replace("</", "<\\/")
+    assert read_recipes(page, READER) == read_recipes(json.dumps(OTHER), READER)
+    text = recipe_text(page)
+    assert text.startswith("Rolled stars & moons\nMakes 36\nIngredients\n250 g plain flour")
+    assert "Ingredients" in text
+    assert "Long story" not in text
+    assert recipe_text(json.dumps(OTHER)) == text
+
+
+@pytest.mark.parametrize(
+    ("page", "words"),
+    [
+        ("<p>No recipe</p>", "says nothing of a recipe"),
+        ("<" * 5000, "says nothing of a recipe"),
+        ("<script type='application/ld+json'>{", "cut off"),
+        ("<script type='application/ld+json'>{}</script>", "no schema.org Recipe"),
+    ],
+)
+def test_a_page_without_one_says_so(page: str, words: str) -> None:
+    with pytest.raises(UnreadableFile, match=words):
+        recipe_text(page)
+    with pytest.raises(UnreadableFile, match=words):
+        read_recipes(page, READER)

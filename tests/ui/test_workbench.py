@@ -151,6 +151,50 @@ def test_a_line_goes_between_dough_and_parts_by_choice_key_and_drag(
     expect(coating.get_by_label("Amount, coating line 1")).to_have_value("1/2")
 
 
+def test_the_other_reading_is_a_press_away_when_read_and_later(page: Page, served: Served) -> None:
+    start(page, served)
+    paste(page, "Rounds\n11/4 cups flour\n100 g butter or margarine\n100 g sugar")
+    understood = page.get_by_role("list", name="As understood", exact=True)
+    expect(understood).to_contain_text("156 g")
+    understood.get_by_role("button", name="2 3/4 cup").click()
+    expect(understood).to_contain_text("344 g")
+    page.get_by_role("button", name="Add these 3 lines").click()
+    expect(page.get_by_label("Amount, line 1")).to_have_value("2 3/4")
+    page.get_by_role("button", name="100 g Block margarine").click()
+    expect(page.get_by_label("Ingredient, line 2")).to_have_value("Block margarine")
+    page.get_by_role("button", name="1 1/4 cup").click()
+    expect(page.get_by_label("Amount, line 1")).to_have_value("1 1/4")
+    page.get_by_label("Amount, line 1").fill("2")
+    expect(page.get_by_text("It can mean as well:")).to_have_count(1)
+
+
+def test_a_saved_page_is_dropped_where_a_card_is_pasted(page: Page, served: Served) -> None:
+    start(page, served)
+    page.get_by_role("button", name="Paste a card").click()
+    recipe = {"@type": "Recipe", "name": "Page rounds", "recipeIngredient": ["200 g flour"]}
+    html = f'<html><script type="application/ld+json">{json.dumps(recipe)}</script></html>'
+    page.get_by_label("choose one").set_input_files(
+        {"name": "page.html", "mimeType": "text/html", "buffer": html.encode()}
+    )
+    expect(page.get_by_text("Page rounds", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="Add this line")).to_be_enabled()
+    check_axe(page)
+
+
+def test_a_mend_by_ten_is_asked_for_twice(page: Page, served: Served) -> None:
+    start(page, served)
+    paste(page, "250 g flour\n1500 g butter\n120 g sugar\n1 egg")
+    page.get_by_role("button", name="Add these 4 lines").click()
+    panel = page.get_by_role("region", name="Look at this")
+    expect(panel.locator("[data-figure=mend]")).to_have_text(
+        "Now 1500 g, 1500 g, then 150 g, 150 g"
+    )
+    panel.get_by_role("button", name="Make it 150 g").click()
+    expect(page.get_by_label("Amount, line 2")).to_have_value("1500")
+    panel.get_by_role("button", name="Yes, 150 g, 150 g").click()
+    expect(page.get_by_label("Amount, line 2")).to_have_value("150")
+
+
 def test_the_next_card_knows_what_was_taught(page: Page, served: Served) -> None:
     start(page, served)
     page.get_by_label("Type the next line").fill("2 cups stardust")

@@ -327,3 +327,28 @@ def test_the_drawer_finds_doughs_by_name_and_ingredient(demo: TestClient) -> Non
 def test_mixtures_count_as_what_they_are_made_of(client: TestClient) -> None:
     made = compose({"flour_self_raising": 100.0}, tables.larder())
     assert made.leavener_g["powder"] == pytest.approx(4)
+
+
+def test_all_that_a_written_line_can_mean(client: TestClient) -> None:
+    texts = ["11/4 cups flour", "100 g butter or margarine", "100 g sugar", "what is this"]
+    number, kind, plain, none = client.post("/api/readings", json={"texts": texts}).json()
+    assert [(one["line"]["amount"], round(one["grams"])) for one in number] == [
+        ("1 1/4", 156),
+        ("2 3/4", 344),
+    ]
+    assert [one["line"]["ingredient"] for one in kind] == ["butter_unsalted", "margarine"]
+    assert (plain, none) == ([], [])
+
+
+def test_the_card_of_a_dropped_file_is_text(client: TestClient) -> None:
+    page = (
+        '<html><script type="application/ld+json">{"@type": "Recipe", "name": "Rounds",'
+        ' "recipeYield": "24", "recipeIngredient": ["200 g flour"],'
+        ' "recipeInstructions": "Bake."}</script></html>'
+    )
+    found = client.post("/api/card-text", json={"name": "page.html", "text": page}).json()
+    assert found["text"] == "Rounds\nMakes 24\nIngredients\n200 g flour\nMethod\nBake."
+    plain = client.post("/api/card-text", json={"name": "a.txt", "text": "200 g flour"}).json()
+    assert plain["text"] == "200 g flour"
+    no = client.post("/api/card-text", json={"name": "page.html", "text": "<p>Hello</p>"})
+    assert (no.status_code, "Paste it" in no.text) == (422, True)

@@ -8,7 +8,7 @@ from finebatch.core.formula.dough import Card
 from finebatch.core.formula.reading import Reader
 from finebatch.core.refusal import Refusal
 from finebatch.formats.card_csv import read_csv
-from finebatch.formats.jsonld import read_recipes
+from finebatch.formats.jsonld import is_page, read_recipes
 from finebatch.formats.unreadable import UnreadableFile
 
 MOST_BYTES = 1_000_000
@@ -16,7 +16,8 @@ MOST_LINES = 500
 
 
 def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
-    """The doughs of a file: Recipe JSON-LD, CSV, or a card as text; by its looks, then its name.
+    """The doughs of a file: Recipe JSON-LD, alone or in a web page, CSV, or a card as text; by its
+    looks, then its name.
 
     Raises `UnreadableFile` when it is too large, or cannot be read as what it is.
     """
@@ -27,7 +28,7 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
     path = PurePath(name or "dough.txt")
     start = text.lstrip("\ufeff \t\r\n")
     try:
-        if start[:1] in ("{", "["):
+        if start[:1] in ("{", "[") or is_page(start):
             return _bounded(read_recipes(start, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
             return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))

@@ -128,6 +128,33 @@ class _Plain(HTMLParser):
             self.text.append(data)
 
 
+class _Scripts(HTMLParser):
+    """What a web page says of itself in JSON-LD."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.inside = False
+        self.found: list[str] = []
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        kind = (dict(attrs).get("type") or "").split(";")[0].strip().casefold()
+        self.inside = tag == "script" and kind == "application/ld+json"
+        if self.inside:
+            self.found.append("")
+
+    def handle_endtag(self, tag: str) -> None:
+        self.inside = False
+
+    def handle_data(self, data: str) -> None:
+        if self.inside:
+            self.found[-1] += data
+
+
+def is_page(text: str) -> bool:
+    """Whether a text is a web page."""
+    return text.lstrip("\ufeff \t\r\n").startswith("<")
+
+
 def _plain(text: object) -> str:
     """Text without markup: what other tools put in may be HTML."""
     written = str(text) if isinstance(text, str | int | float) else ""
@@ -262,12 +289,16 @@ def _instruction_texts(value: object, depth: int = 0) -> Iterator[str]:
                 yield from (line.strip() for line in text.splitlines() if line.strip())
 
 
-def _other_card(node: Node, reader: Reader) -> Card:
-    """A Recipe that another tool wrote: its ingredients are read as written lines."""
+def _as_text(node: Node) -> str:
+    """A Recipe's ingredients and instructions, as a card has them."""
     lines = [_plain(t) for t in _many(node.get("recipeIngredient") or node.get("ingredients"))]
     steps = [text[:MOST_TEXT] for text in _instruction_texts(node.get("recipeInstructions"))]
-    text = "\n".join(["Ingredients", *lines, "Method", *steps])
-    read = read_card(text, reader)
+    return "\n".join(["Ingredients", *lines, "Method", *steps])
+
+
+def _other_card(node: Node, reader: Reader) -> Card:
+    """A Recipe that another tool wrote: its ingredients are read as written lines."""
+    read = read_card(_as_text(node), reader)
     name = _plain(node.get("name"))[:80] or "A dough without a name"
     return card_of(read, name, _pieces(node.get("recipeYield")))
 
@@ -276,13 +307,41 @@ def _refuse_constant(name: str) -> None:
     raise ValueError(name)
 
 
-def read_recipes(text: str, reader: Reader) -> list[Card]:
-    """Every Recipe in a JSON-LD file; `UnreadableFile` when it is no JSON or holds none."""
+def _nodes(text: str) -> list[Node]:
+    """The Recipes of a JSON-LD file, or of the JSON-LD in a saved web page."""
+    if is_page(text):
+        page = _Scripts()
+        page.feed(text)
+        page.close()
+        written = page.found
+        if not written:
+            raise UnreadableFile("This page says nothing of a recipe that can be read. Paste it.")
+    else:
+        written = [text]
     try:
-        data = json.loads(text, parse_constant=_refuse_constant)
+        data = [json.loads(one, parse_constant=_refuse_constant) for one in written]
     except (ValueError, RecursionError) as error:
         raise UnreadableFile("This is not JSON: the file may be cut off.") from error
-    nodes = list(_recipes(data))
+    return [node for one in data for node in _recipes(one)]
+
+
+def recipe_text(text: str) -> str:
+    """The first Recipe of a JSON-LD file or a saved web page, as a card is written.
+
+    Raises `UnreadableFile` where there is none.
+    """
+    nodes = _nodes(text.lstrip("\ufeff \t\r\n"))
+    if not nodes:
+        raise UnreadableFile("There is no schema.org Recipe in this file.")
+    pieces = _pieces(nodes[0].get("recipeYield"))
+    makes = [f"Makes {pieces}"] if pieces else []
+    return "\n".join([_plain(nodes[0].get("name"))[:80], *makes, _as_text(nodes[0])])
+
+
+def read_recipes(text: str, reader: Reader) -> list[Card]:
+    """Every Recipe in a JSON-LD file or a saved web page; `UnreadableFile` when it is no JSON or
+    holds none."""
+    nodes = _nodes(text)
     if not nodes:
         raise UnreadableFile("There is no schema.org Recipe in this file.")
     if len(nodes) > MOST_RECIPES:

@@ -181,10 +181,12 @@ def _typed_before(before: Kept) -> Kept:
 
 
 CARD = Document(TypeAdapter(Card), mend=within, told=brought_within)
-SETTING = Document(TypeAdapter(TraySetting))
+# Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs what
+# that is as well; what was kept before goes by the card.
+SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was))
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools,))
 INGREDIENT = Document(TypeAdapter(Ingredient))
-SNAPSHOT = Document(TypeAdapter(Snapshot))
+SNAPSHOT = Document(TypeAdapter(Snapshot), (_as_it_was, _as_it_was))
 WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out,))
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
 BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))

@@ -180,6 +180,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings
+         * @description All that each written line can mean, what is taken first; none of one that means only that.
+         *     Keeps nothing.
+         */
+        post: operations["readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/names": {
         parameters: {
             query?: never;
@@ -342,6 +363,27 @@ export interface paths {
         get: operations["give_out"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/card-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Card Text
+         * @description The card of a file that is dropped: the recipe of a saved web page or of JSON-LD as text,
+         *     any other text as it is.
+         */
+        post: operations["card_text"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2063,6 +2105,14 @@ export interface components {
             text: string;
         };
         /**
+         * CardTextOut
+         * @description A card as it would be written.
+         */
+        CardTextOut: {
+            /** Text */
+            text: string;
+        };
+        /**
          * Check
          * @description One finding. `key` stays the same while the evidence does, so that it can be dismissed.
          *
@@ -3603,6 +3653,15 @@ export interface components {
             factor: number;
         };
         /**
+         * OtherReading
+         * @description What a written line can mean as well: as a line of a dough, and in g.
+         */
+        OtherReading: {
+            line: components["schemas"]["Line"];
+            /** Grams */
+            grams: number;
+        };
+        /**
          * OvenKnobs
          * @description An oven as it is played: the dial (°C, off below 50), how far the mean lies above it, its
          *     swing from lowest to highest, °C a minute up and down, the door, and what is wrong.
@@ -4248,7 +4307,8 @@ export interface components {
          *     `name` is the part of the line that names the ingredient. `asks` are the questions to the
          *     baker; `conflict` says that two amounts contradict each other. `line` is the same as a line of
          *     a dough: in the unit written where that says as much, else in grams; without an amount while
-         *     none is known. `purpose` is what it is for, where the line says so.
+         *     none is known. `purpose` is what it is for, where the line says so; `others` are what else it
+         *     can mean.
          */
         ReadLine: {
             /** Text */
@@ -4281,6 +4341,11 @@ export interface components {
              * @default dough
              */
             purpose: "dough" | ("wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench");
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["OtherReading"][];
         };
         /**
          * ReadPart
@@ -6058,6 +6123,14 @@ export interface components {
             unit_systems: ("grams" | "ounces" | "cups")[];
         };
         /**
+         * WrittenBody
+         * @description Lines as they stand on a card.
+         */
+        WrittenBody: {
+            /** Texts */
+            texts: string[];
+        };
+        /**
          * Yield
          * @description Pieces, what is left over in grams (after what stays in the bowl), and pieces a tray.
          */
@@ -7443,6 +7516,120 @@ export interface operations {
             };
         };
     };
+    readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherReading"][][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     teach: {
         parameters: {
             query?: never;
@@ -8487,6 +8674,120 @@ export interface operations {
                     "text/csv": unknown;
                     "text/plain": unknown;
                     "text/markdown": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoughFileBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardTextOut"];
                 };
             };
             /** @description Bad Request */

@@ -17,7 +17,7 @@ export function FromCard({ begun, tray, onTray, children }: FromCardProps) {
   return (
     <section
       aria-label="From the card"
-      className="flex flex-wrap items-end gap-x-5 gap-y-2 border-l-4 border-enamel bg-wash px-3 py-2"
+      className="flex flex-wrap items-start gap-x-5 gap-y-2 border-l-4 border-enamel bg-wash px-3 py-2"
     >
       <h2 className="self-center font-bold">From the card</h2>
       {children}

@@ -60,13 +60,22 @@ _JOINED = re.compile(r"\s+(?:plus|and|\+|&)\s+(?=\d)", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
+class OtherReading:
+    """What a written line can mean as well: as a line of a dough, and in g."""
+
+    line: Line
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
 class ReadLine:
     """A line as understood. `range_g` is kept when the card leaves room for taste.
 
     `name` is the part of the line that names the ingredient. `asks` are the questions to the
     baker; `conflict` says that two amounts contradict each other. `line` is the same as a line of
     a dough: in the unit written where that says as much, else in grams; without an amount while
-    none is known. `purpose` is what it is for, where the line says so.
+    none is known. `purpose` is what it is for, where the line says so; `others` are what else it
+    can mean.
     """
 
     text: str
@@ -79,6 +88,7 @@ class ReadLine:
     line: Line
     name: str = ""
     purpose: Purpose = "dough"
+    others: tuple[OtherReading, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,6 +169,7 @@ class Reader:
         read = self._read(line, plain)
         known = self.larder[read.ingredient] if read.ingredient else None
         purpose = purpose_of(plain, known)
+        read = self._with_alternatives(read, plain)
         asks = read.asks if purpose == "dough" else tuple(a for a in read.asks if a != HOW_MUCH)
         return replace(read, purpose=purpose, asks=asks)
 
@@ -182,7 +193,39 @@ class Reader:
             chosen = replace(chosen, egg=None)
         kept = self._line(named.key, chosen)
         understood = _read(line, written, asks, kept, chosen, name, conflict=conflict)
-        return self._as_liked(understood, written, chosen)
+        others = [(o, self._line(named.key, o)) for o in scales.other_readings(chosen, said)]
+        taken = self._as_liked(understood, written, chosen)
+        return replace(
+            taken,
+            others=tuple(
+                OtherReading(replace(kept, text=taken.line.text), one.grams)
+                for one, kept in others
+                if abs(one.grams - chosen.grams) > SAME_G
+            ),
+        )
+
+    def _with_alternatives(self, read: ReadLine, plain: str) -> ReadLine:
+        """The same with what stands behind an “or”: another amount, another ingredient, or both."""
+        parts = _OR.split(plain.replace("(", " ").replace(")", " "), maxsplit=1)
+        if len(parts) < 2 or read.grams is None:
+            return read
+        before, after = parts
+        groups = find_quantities(after)
+        named, _ = self._name(after, groups)
+        if not groups:
+            amount = _LEADING.match(before)
+            after = f"{amount[0] if amount else ''} {after}"
+        elif named is None:
+            after = f"{after} {read.name}"
+        other = self._read(after, after)
+        if other.grams is None or other.ingredient is None:
+            return read
+        if other.ingredient == read.ingredient and abs(other.grams - read.grams) <= SAME_G:
+            return read
+        line = replace(other.line, text=read.line.text)
+        others = (*read.others, OtherReading(line, other.grams))
+        asks = tuple(ask for ask in read.asks if not ask.endswith(MORE_OF_THE_SAME))
+        return replace(read, others=others, asks=asks)
 
     def _by_eggs(self, line: str, written: _Written, found: re.Match[str]) -> ReadLine:
         """As much as so many eggs weigh: the kitchen's usual ones, until these are weighed."""
@@ -274,7 +317,11 @@ class Reader:
         return None, head
 
 
+_OR = re.compile(r"\s+or\s+(?!to taste|more|so\b|less)", re.IGNORECASE)
+_LEADING = re.compile(r"^\s*[\d./ ]+(?:[a-z]+\b)?")
+SAME_G = 0.05
 HOW_MUCH = "No amount: it counts as nothing until there is one."
+MORE_OF_THE_SAME = "Is it more of the same?"
 OUTSIDE = "What is liked is outside of the range: choose an amount."
 
 
@@ -322,7 +369,7 @@ def _doubts(written: _Written, chosen: WrittenAmount, *, conflict: bool) -> Iter
         yield "Is that the size of each, or of all together? All together is taken."
     over = left_over(written.text, written.groups)
     if over:
-        yield f"“{over}” is not counted. Is it more of the same?"
+        yield f"“{over}” is not counted. {MORE_OF_THE_SAME}"
     if conflict:
         yield "Its two amounts contradict each other: the weight is used. Is it right?"
 

@@ -101,6 +101,20 @@ class Scales:
         each = self.ingredient.grams(1, natural.unit, self.measuring.where(None, known))
         return WrittenAmount(q, q.low * each, q.high * each, egg=egg)
 
+    def other_readings(
+        self, chosen: WrittenAmount, said: Sequence[WrittenAmount]
+    ) -> list[WrittenAmount]:
+        """What the line's amount can be as well: the other reading of a number, packets of that
+        size each, and amounts that contradict the one that is used."""
+        found, q = [], chosen.quantity
+        if q.either is not None:
+            times = q.either[1] / q.either[0]
+            found.append(replace(chosen, low_g=chosen.low_g * times, high_g=chosen.high_g * times))
+        if q.unsure:
+            count = q.packets
+            found.append(replace(chosen, low_g=chosen.low_g * count, high_g=chosen.high_g * count))
+        return [*found, *self.disagreeing(chosen, said)]
+
     def disagreeing(
         self, used: WrittenAmount, said: Sequence[WrittenAmount]
     ) -> list[WrittenAmount]:

@@ -44,7 +44,8 @@ class Quantity:
     `adds` says that it comes on top of the amount before it, of another kind,
     ``1/2 cup (1 stick) plus 1 tbsp``. `unsure` says that the line leaves it open whether it is the
     size of one of several packets or of all of them together; `either` are both readings of a
-    number that can be meant in two ways, the one that is taken first (``11/4``).
+    number that can be meant in two ways, the one that is taken first (``11/4``); `packets` how many
+    packets it comes in.
     """
 
     dimension: Dimension
@@ -56,6 +57,7 @@ class Quantity:
     adds: bool = False
     unsure: bool = False
     either: tuple[float, float] | None = None
+    packets: float = 1.0
 
     @property
     def is_range(self) -> bool:
@@ -138,6 +140,7 @@ def _in_packets(one: Quantity, other: Quantity, between: str, after: str) -> Qua
         high=times * other.high,
         start=one.start,
         unsure=one.low > 1 and not each and not _IN_ALL.match(after),
+        packets=one.low,
     )
 
 

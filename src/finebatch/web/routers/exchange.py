@@ -47,6 +47,19 @@ class DoughFileBody(Body):
     text: Annotated[Text, Field(max_length=1_000_000)]
 
 
+class CardTextOut(Out):
+    """A card as it would be written."""
+
+    text: str
+
+
+@router.post("/card-text")
+def card_text(body: DoughFileBody) -> CardTextOut:
+    """The card of a file that is dropped: the recipe of a saved web page or of JSON-LD as text,
+    any other text as it is."""
+    return CardTextOut(text=exchange.card_text(body.text))
+
+
 class BroughtOut(Out):
     """A dough of the file as understood, and what is unsure of it."""
 

@@ -5,7 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from finebatch.core.formula.dough import Card
+from finebatch.core.formula.dough import MOST_LINES, Card
+from finebatch.core.formula.reading import MOST_LETTERS, OtherReading
 from finebatch.core.tray.setting import TraySetting
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Text
@@ -44,6 +45,27 @@ def read(body: CardText, data: Data) -> Understood:
     """Read a pasted card; keeps nothing."""
     with data.reading() as session:
         return understand(body.text, get_reader(session), get_kitchen(session))
+
+
+class WrittenBody(Body):
+    """Lines as they stand on a card."""
+
+    texts: Annotated[
+        list[Annotated[Text, Field(max_length=MOST_LETTERS)]], Field(max_length=MOST_LINES)
+    ]
+
+
+@router.post("/readings")
+def readings(body: WrittenBody, data: Data) -> list[list[OtherReading]]:
+    """All that each written line can mean, what is taken first; none of one that means only that.
+    Keeps nothing."""
+    with data.reading() as session:
+        reader = get_reader(session)
+    read = [reader.read(text) for text in body.texts]
+    return [
+        [OtherReading(one.line, one.grams), *one.others] if one.others and one.grams else []
+        for one in read
+    ]
 
 
 class NameBody(Body):

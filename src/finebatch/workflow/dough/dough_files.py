@@ -14,7 +14,7 @@ from finebatch.facts import formula
 from finebatch.formats.card_csv import write_csv
 from finebatch.formats.card_words import lines_words, write_markdown, write_text
 from finebatch.formats.incoming import read_doughs
-from finebatch.formats.jsonld import write_recipe
+from finebatch.formats.jsonld import is_page, recipe_text, write_recipe
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.workflow.dough.doughs import Dough, add_dough, get_dough
 from finebatch.workflow.kitchen.larder import get_reader
@@ -83,6 +83,17 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
                 asks.append(f"“{written}”: how much of it?")
         found.append(Brought(card, weighed.total_g, tuple(asks)))
     return found
+
+
+def card_text(text: str) -> str:
+    """The card of a file: a recipe of a web page or of JSON-LD as text, any other as it is."""
+    start = text.lstrip("\ufeff \t\r\n")
+    if not (is_page(start) or start[:1] in ("{", "[")):
+        return text
+    try:
+        return recipe_text(text)
+    except UnreadableFile as error:
+        raise refuse("text", str(error)) from error
 
 
 def bring_in(session: Session, name: str, text: str, now: int) -> list[Dough]:

@@ -107,6 +107,20 @@ export const readQuery = (text: string) =>
     enabled: text.trim() !== "",
   });
 
+/** All that each line of a card can mean, by its text; what does not depend on the amounts as they are. */
+export const readingsQuery = (texts: string[]) =>
+  queryOptions({
+    queryKey: [...KEYS.readings, texts],
+    queryFn: async ({ signal }) => {
+      const found = await body(api.POST("/api/readings", { body: { texts }, signal }));
+      return new Map(texts.map((text, n) => [text, found[n] ?? []]));
+    },
+    placeholderData: keepPreviousData,
+    staleTime: FOR_GOOD,
+    gcTime: A_WHILE_MS,
+    enabled: texts.length > 0,
+  });
+
 /** The card scaled as wished. */
 export const scalingQuery = (
   card: CardBody,

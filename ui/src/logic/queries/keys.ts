@@ -22,6 +22,7 @@ export const KEYS = {
   pans: ["pans"],
   plan: ["plan"],
   read: ["read"],
+  readings: ["readings"],
   records: ["oven-watch", "records"],
   scale: ["scale"],
   scaling: ["scaling"],

@@ -56,11 +56,11 @@ export function BringIn({ onClose }: { onClose: () => void }) {
         Bring in a file
       </h2>
       <label className="mt-2 flex flex-col gap-1">
-        A Recipe as JSON-LD (.json, .jsonld), a formula as CSV, or a card as plain text; at most 1
-        MB and 500 lines
+        A Recipe as JSON-LD (.json, .jsonld) or in a saved web page, a formula as CSV, or a card as
+        plain text; at most 1 MB and 500 lines
         <input
           type="file"
-          accept=".json,.jsonld,.csv,.txt,.md,application/ld+json,text/csv,text/plain"
+          accept=".html,.htm,.json,.jsonld,.csv,.txt,.md,application/ld+json,text/csv,text/plain"
           className="py-1"
           onChange={(event) => choose(event.target.files?.[0])}
         />

@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
 import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
 import type { Moving } from "../../logic/moving";
-import { KEYS } from "../../logic/queries";
+import { KEYS, readingsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Line } from "./Line";
 import { PasteCard } from "./PasteCard";
@@ -34,6 +34,8 @@ interface CardLinesProps {
 export function CardLines(props: CardLinesProps) {
   const { lines, weighed, own, ownUnits = "grams", words, change, onTake, of = "" } = props;
   const { home, parts, onMoving } = props;
+  const texts = [...new Set(lines.map((line) => line.text))].filter(Boolean);
+  const readings = useQuery(readingsQuery(texts));
   const drop = useDrop(home, onMoving);
   const [pasting, setPasting] = useState<string | null>(null);
   const most = Math.max(100, ...(weighed?.lines.map((l) => l.percent ?? 0) ?? []));
@@ -75,6 +77,7 @@ export function CardLines(props: CardLinesProps) {
             home={home}
             parts={parts}
             onMoving={onMoving}
+            readings={readings.data ?? NONE}
           />
         ))}
       </ol>
@@ -117,6 +120,7 @@ export function CardLines(props: CardLinesProps) {
   );
 }
 
+const NONE = new Map();
 const DRAGGED = "application/x-fine-batch-line";
 
 /** Lines are dropped between these, from wherever they are dragged. */

@@ -12,9 +12,11 @@ import {
 import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
 import { grams, percent } from "../../logic/format";
 import { type Home, halfOf, type Moving } from "../../logic/moving";
+import type { Reading } from "../../logic/readings";
 import { OF_EGGS, PLAIN_UNITS, unitWord } from "../../logic/units";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { RowButtons } from "../../parts/RowButtons";
+import { OtherReadings } from "./OtherReadings";
 import { PART_OPTIONS } from "./partKinds";
 
 interface LineProps {
@@ -35,6 +37,8 @@ interface LineProps {
   home: "dough" | number;
   parts: DraftPart[];
   onMoving: (change: Moving) => void;
+  /** What each written line can mean. */
+  readings: ReadonlyMap<string, Reading[]>;
 }
 
 const untouched = (line: DraftLine) =>
@@ -128,6 +132,14 @@ export function Line(props: LineProps) {
           The card says “{line.text}”. Choose what that is; it is remembered for the next card.
         </p>
       )}
+      <OtherReadings
+        line={line}
+        readings={props.readings.get(line.text) ?? []}
+        words={words}
+        onTake={({ amount, unit, ingredient, cup, egg }) =>
+          write({ amount, unit, ingredient, cup: cup ?? null, egg: egg ?? null, chosen: "" })
+        }
+      />
       {line.ingredient !== null && line.amount.trim() === "" && (
         <p className="pb-1 text-[0.9375rem]">No amount: it counts as nothing until there is one.</p>
       )}

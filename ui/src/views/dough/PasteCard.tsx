@@ -1,21 +1,33 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api, body, type CardBody, type Schemas, type Words } from "../../api/client";
+import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
 import { grams } from "../../logic/format";
 import { KEYS, readQuery } from "../../logic/queries";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { OtherReadings } from "./OtherReadings";
+import { partWords } from "./partKinds";
+
+const MOST_BYTES = 1_000_000;
 
 type ReadCard = Schemas["Understood"];
 type ReadLine = Schemas["ReadLine"];
 type Kinds = Pick<CardBody, "family" | "mixing">;
 
-const taken = (read: ReadCard, chosen: Partial<Kinds>): Partial<CardBody> => ({
+/** Lines taken in another reading than the first, by the line that was read. */
+type Taken = ReadonlyMap<ReadLine, Line>;
+
+const taken = (read: ReadCard, chosen: Partial<Kinds>, other: Taken): Partial<CardBody> => ({
   ...read.card,
   ...chosen,
   name: read.title.slice(0, 80),
+  lines: read.lines.map((line) => other.get(line) ?? line.line),
+  parts: read.card.parts.map((part, n) => ({
+    ...part,
+    lines: (read.parts[n]?.lines ?? []).map((line) => other.get(line) ?? line.line),
+  })),
 });
 
 interface PasteCardProps {
@@ -30,12 +42,34 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
   const id = useId();
   const [text, setText] = useState(initial);
   const [chosen, setChosen] = useState<Partial<Kinds>>({});
+  const [other, setOther] = useState<Taken>(new Map());
   const read = useQuery(readQuery(text));
+  const dropped = useMutation({
+    mutationFn: async (file: File) => {
+      if (file.size > MOST_BYTES)
+        throw new Error(`“${file.name}” is over 1 MB. Paste what is on the card instead.`);
+      const written = { name: file.name.slice(0, 200), text: await file.text() };
+      return body(api.POST("/api/card-text", { body: written }));
+    },
+    onSuccess: (card) => setText(card.text),
+  });
   const card = text.trim() === "" ? undefined : read.data;
   const count = card?.lines.length ?? 0;
   const empty = !card || (count === 0 && card.steps.length === 0 && card.parts.length === 0);
   return (
-    <section aria-labelledby={id} className="mt-4 border-2 border-ink bg-sheet p-4">
+    <section
+      aria-labelledby={id}
+      className="mt-4 border-2 border-ink bg-sheet p-4"
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes("Files")) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const [file] = event.dataTransfer.files;
+        if (!file) return;
+        event.preventDefault();
+        dropped.mutate(file);
+      }}
+    >
       <h2 id={id} className="text-lg font-bold">
         Paste a card: its title, ingredients, steps, oven and yield, or only some of them
       </h2>
@@ -51,7 +85,24 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
         // biome-ignore lint/a11y/noAutofocus: it opens on a press of its own button
         autoFocus
       />
-      <Notice problem={read.error} />
+      <p className="text-[0.9375rem] text-soft">
+        Or drop a file on it: a card as text, or a saved web page with a recipe;{" "}
+        <label className="cursor-pointer underline focus-within:outline-2">
+          choose one
+          <input
+            type="file"
+            className="sr-only"
+            accept=".html,.htm,.json,.jsonld,.txt,.md,text/html,text/plain,application/ld+json"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) dropped.mutate(file);
+              event.target.value = "";
+            }}
+          />
+        </label>
+        .
+      </p>
+      <Notice problem={dropped.error ?? read.error} />
       {card && !read.error && (
         <>
           <FromCard begun={card.begun}>
@@ -59,7 +110,12 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
               <KindsOf card={card} chosen={chosen} words={words} onChoose={setChosen} />
             )}
           </FromCard>
-          <Understood card={card} words={words} />
+          <Understood
+            card={card}
+            words={words}
+            other={other}
+            onOther={(read, line) => setOther(new Map(other).set(read, line))}
+          />
         </>
       )}
       <div className="mt-3 flex gap-3">
@@ -67,7 +123,7 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
           type="button"
           className="press press-main"
           disabled={empty || read.isPlaceholderData || Boolean(read.error)}
-          onClick={() => card && onTake(taken(card, chosen))}
+          onClick={() => card && onTake(taken(card, chosen, other))}
         >
           {card && count > 0
             ? `Add ${count === 1 ? "this line" : `these ${count} lines`}`
@@ -113,8 +169,24 @@ function KindsOf({ card, chosen, words, onChoose }: KindsOfProps) {
   );
 }
 
+interface UnderstoodProps {
+  card: ReadCard;
+  words: Words;
+  other: Taken;
+  onOther: (read: ReadLine, line: Line) => void;
+}
+
 /** What was understood of a card, line by line, with the questions that it leaves. */
-export function Understood({ card, words }: { card: ReadCard; words: Words }) {
+function Understood({ card, words, other, onOther }: UnderstoodProps) {
+  const row = (line: ReadLine, n: number) => (
+    <UnderstoodLine
+      key={n}
+      read={line}
+      line={other.get(line) ?? line.line}
+      words={words}
+      onOther={(taken) => onOther(line, taken)}
+    />
+  );
   return (
     <>
       {card.title && (
@@ -124,23 +196,13 @@ export function Understood({ card, words }: { card: ReadCard; words: Words }) {
       )}
       {card.lines.length > 0 && (
         <ol aria-label="As understood" className="mt-2">
-          {card.lines.map((line, n) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
-            <UnderstoodLine key={n} line={line} words={words} />
-          ))}
+          {card.lines.map(row)}
         </ol>
       )}
       {card.parts.map((part) => (
         <div key={part.name} className="mt-3">
-          <h3 className="font-semibold">
-            {part.name}, beside the dough ({part.kind})
-          </h3>
-          <ol aria-label={`As understood: ${part.name}`}>
-            {part.lines.map((line, n) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
-              <UnderstoodLine key={n} line={line} words={words} />
-            ))}
-          </ol>
+          <h3 className="font-semibold">{partWords(part)}</h3>
+          <ol aria-label={`As understood: ${part.name}`}>{part.lines.map(row)}</ol>
         </div>
       ))}
       {card.steps.length > 0 && (
@@ -159,21 +221,32 @@ export function Understood({ card, words }: { card: ReadCard; words: Words }) {
   );
 }
 
-function UnderstoodLine({ line, words }: { line: ReadLine; words: Words }) {
-  const name = words.ingredients.find((i) => i.key === line.line.ingredient)?.name;
+interface UnderstoodLineProps {
+  read: ReadLine;
+  line: Line;
+  words: Words;
+  onOther: (line: Line) => void;
+}
+
+function UnderstoodLine({ read, line, words, onOther }: UnderstoodLineProps) {
+  const name = words.ingredients.find((i) => i.key === line.ingredient)?.name;
+  const first = { line: read.line, grams: read.grams ?? 0 };
+  const readings = read.others.length > 0 ? [first, ...read.others] : [];
+  const weight = readings.find((one) => one.line === line)?.grams ?? read.grams;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-4 border-t border-line py-1.5 max-sm:grid-cols-1">
-      <span className="break-words text-soft">{line.text}</span>
+      <span className="break-words text-soft">{read.text}</span>
       <span>
-        <strong>{line.grams === null ? "no amount" : `${grams(line.grams)} g`}</strong>{" "}
+        <strong>{weight === null ? "no amount" : `${grams(weight)} g`}</strong>{" "}
         {name ?? "not known"}
-        {line.range_g && ` (${grams(line.range_g.low)} to ${grams(line.range_g.high)} g, to taste)`}
-        {line.asks.map((ask) => (
+        {read.range_g && ` (${grams(read.range_g.low)} to ${grams(read.range_g.high)} g, to taste)`}
+        <OtherReadings line={line} readings={readings} words={words} onTake={onOther} />
+        {read.asks.map((ask) => (
           <span key={ask} className="block text-[0.9375rem]">
             <strong className="text-caution">Look:</strong> {ask}
           </span>
         ))}
-        {!name && line.name && <Teach name={line.name} words={words} />}
+        {!name && read.name && <Teach name={read.name} words={words} />}
       </span>
     </li>
   );

@@ -64,6 +64,8 @@ _FINISHES = re.compile(
     re.IGNORECASE,
 )
 """What takes of what stands beside the dough."""
+FEWEST_NAMED = 2
+"""Steps that name fewer of the ingredients tell of the baking alone."""
 _HANDLED_ROLES = frozenset({"decoration"})
 
 
@@ -108,10 +110,12 @@ def _mentions(card: Card, names: Names, larder: Larder) -> tuple[set[str], set[s
 
 
 def unused(card: Card, names: Names, larder: Larder) -> list[Check]:
-    """Ingredients that no step uses; only where the card has steps of its own."""
+    """Ingredients that no step uses; only where the card tells how it is mixed."""
     if not card.steps:
         return []
     keys, roles, words = _mentions(card, names, larder)
+    if len(keys) < FEWEST_NAMED and roles <= {larder[key].role for key in keys}:
+        return []
     last_words = {said.split()[-1] for said in words}
     found = []
     for n, line in enumerate(card.lines):
