@@ -181,8 +181,8 @@ def _typed_before(before: Kept) -> Kept:
 
 
 CARD = Document(TypeAdapter(Card), mend=within, told=brought_within)
-# Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs what
-# that is as well; what was kept before goes by the card.
+# Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
+# what that is as well; what was kept before goes by the card.
 SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was))
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools,))
 INGREDIENT = Document(TypeAdapter(Ingredient))
