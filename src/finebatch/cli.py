@@ -256,7 +256,7 @@ def _card_row(card: UnderstoodCard) -> dict[str, object]:
 
 
 def _evaluate_cards(text: str, as_json: bool) -> None:
-    facts = formula.checking(tables.reader(), fan_oven=False)
+    facts = formula.checking(tables.reader())
     kitchen, larder = usual_kitchen(), tables.larder()
 
     def foreseen(card: Card, weighed: WeighedDough) -> ForeseenPiece | None:

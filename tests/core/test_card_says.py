@@ -133,7 +133,7 @@ def test_the_family_is_guessed_from_the_steps(step: str, family: str) -> None:
     assert guess_family([step]) == family
 
 
-FACTS = formula.checking(READER, fan_oven=False)
+FACTS = formula.checking(READER)
 
 SNAPS = """GRANNY'S GINGER SNAPS (about 3 dozen)
 

@@ -25,10 +25,8 @@ def card_of(text: str, **more: Any) -> Card:
 GOOD = "250 g plain flour\n150 g butter\n150 g sugar\n1 egg\n1 tsp baking powder\n1/2 tsp salt"
 
 
-def checks(
-    card: Card, piece: ForeseenPiece | None = PIECE, *, fan_oven: bool = False
-) -> list[Check]:
-    facts = formula.checking(READER, fan_oven=fan_oven)
+def checks(card: Card, piece: ForeseenPiece | None = PIECE) -> list[Check]:
+    facts = formula.checking(READER)
     return cross_check(card, weigh(card.lines, READER.larder), facts, piece)
 
 
@@ -126,12 +124,6 @@ def test_a_slip_in_a_step_is_mended_in_that_step() -> None:
     assert found.where == "steps.1"
     assert found.mend
     assert (found.mend.step, found.mend.step_text) == (1, "Bake at 350 °F until gold.")
-
-
-def test_a_card_that_does_not_say_fan_is_told_to_a_fan_oven() -> None:
-    found = only(card_of(GOOD, stated_oven="180 °C"), fan_oven=True)
-    assert "160 °C" in found.likely
-    assert checks(card_of(GOOD, stated_oven="fan 160 °C"), fan_oven=True) == []
 
 
 def test_an_ingredient_that_no_step_uses_and_a_step_that_uses_what_is_not_listed() -> None:

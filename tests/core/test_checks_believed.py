@@ -14,7 +14,7 @@ from finebatch.workflow.kitchen.equipment import usual_kitchen
 from tests.ordinary import CARDS, PLANTED
 
 LARDER = tables.larder()
-FACTS = formula.checking(tables.reader(), fan_oven=False)
+FACTS = formula.checking(tables.reader())
 
 
 def foreseen(card: Card, weighed: WeighedDough) -> ForeseenPiece | None:

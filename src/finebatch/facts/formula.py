@@ -44,9 +44,9 @@ class _Acid(Row):
     soda_g_per_g: Annotated[float, Field(gt=0, lt=1)]
 
 
-def checking(reader: Reader, *, fan_oven: bool) -> Facts:
-    """What the cross-checks of a card judge by, on an oven with a fan or without."""
-    return Facts(reader, doses(), fan_oven, bands(), soda_per_g())
+def checking(reader: Reader) -> Facts:
+    """What the cross-checks of a card judge by."""
+    return Facts(reader, doses(), bands(), soda_per_g())
 
 
 @cache

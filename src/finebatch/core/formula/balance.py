@@ -89,11 +89,8 @@ SALTED_BUTTER_SALT = 0.015
 """Grams of salt in a gram of salted butter (labels: 1.2 to 2 %)."""
 
 
-def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figure, float]:
-    base = made.structure_g
-    if base <= 0:
-        return {}
-    grams: dict[Figure, float] = {
+def _figures_g(made: Composition, salt_g: float, pieces_g: float) -> dict[Figure, float]:
+    return {
         "sugar": made.sugar_g,
         "fat": made.fat_g,
         "egg": made.egg_g,
@@ -102,17 +99,23 @@ def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figu
         "leavening": sum(made.leavener_g.values()),
         "salt": salt_g,
     }
-    return {figure: 100 * g / base for figure, g in grams.items()}
 
 
-def standings_of(
-    formula_g: Mapping[str, float], larder: Larder
-) -> tuple[dict[Figure, float], float]:
-    """A formula's figures in percent of its flour and its like, and what share of it those are."""
+def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figure, float]:
+    base = made.structure_g
+    if base <= 0:
+        return {}
+    return {f: 100 * g / base for f, g in _figures_g(made, salt_g, pieces_g).items()}
+
+
+def figures_g(formula_g: Mapping[str, float], larder: Larder) -> dict[str, float]:
+    """A formula's figures in g, with those of flour and its like (``structure``) and of all of it
+    (``total``). They add up: those of a dough are the sums of its lines'."""
     made = compose(formula_g, larder)
     plain = larder.expand({key: g for key, g in formula_g.items() if g > 0})
-    shares = _percentages(made, _salt_g(plain, larder), _pieces_g(plain, larder))
-    return shares, made.structure_g / made.total_g if made.total_g else 0.0
+    found = _figures_g(made, _salt_g(plain, larder), _pieces_g(plain, larder))
+    whole = {"structure": made.structure_g, "total": made.total_g}
+    return whole | {str(figure): g for figure, g in found.items()}
 
 
 def _pieces_g(plain: Mapping[str, float], larder: Larder) -> float:

@@ -16,6 +16,7 @@ from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.measures.durations import find_durations, mixed_number
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import Temperature, find_temperatures
+from finebatch.core.measures.units import RATIO_UNITS
 from finebatch.core.values import Range
 
 Colour = Literal["pale", "golden", "brown"]
@@ -214,22 +215,30 @@ class CardSays:
     asked: tuple[str, ...] = ()
 
 
-@lru_cache(maxsize=512)
 def says_of(card: Card) -> CardSays:
-    """What a card says beside its lines. Every screen asks it anew, so the latest are kept."""
-    texts = [step.text for step in card.steps]
+    """What a card says beside its lines."""
+    eggs = any(line.unit in RATIO_UNITS for line in card.lines)
+    texts = tuple(step.text for step in card.steps)
+    return _says(texts, card.stated_oven, card.stated_pieces, eggs)
+
+
+@lru_cache(maxsize=512)
+def _says(
+    texts: tuple[str, ...], stated_oven: str, stated_pieces: int | None, of_eggs: bool
+) -> CardSays:
+    """The same from all that it rests on. Every screen asks it anew, so the latest are kept."""
     sentences = [part for text in texts for part in _SENTENCE.split(text) if part.strip()]
     told = [plain_text(part) for part in sentences]
-    oven = _oven([card.stated_oven, *_of_oven(sentences)])
+    oven = _oven([stated_oven, *_of_oven(sentences)])
     bakes = [n for n, text in enumerate(told) if _is_bake(text)]
     first = bakes[0] if bakes else len(told)
     times = _times(told, first)
     return CardSays(
         **asdict(oven),
         second_oven_c=_second_oven(told, first),
-        **asdict(_sizes(told, card.stated_pieces)),
+        **asdict(_sizes(told, stated_pieces)),
         surface=_first(_SURFACES, told),
-        of_eggs=any(line.unit in ("of_eggs", "egg_weight") for line in card.lines),
+        of_eggs=of_eggs,
         doneness=_first(_DONE, (told[n] for n in bakes)),
         colour=_first(_COLOURS, (told[n] for n in bakes)),
         asked=("oven",) if oven.oven_asked else (),

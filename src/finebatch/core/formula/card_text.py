@@ -11,7 +11,7 @@ from typing import Literal
 
 from finebatch.core.formula.dough import PartKind, Step
 from finebatch.core.formula.reading import Reader, ReadLine
-from finebatch.core.measures.quantities import find_quantities
+from finebatch.core.measures.quantities import has_quantity
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import find_minutes, find_temperatures
 from finebatch.core.refusal import refuse
@@ -202,7 +202,7 @@ def _stated_pieces(text: str) -> int | None:
 
 
 def _has_amount(line: str) -> bool:
-    return bool(find_quantities(plain_text(line)))
+    return has_quantity(plain_text(line))
 
 
 def _take_fact(draft: _Draft, line: str) -> bool:

@@ -144,6 +144,11 @@ def _in_packets(one: Quantity, other: Quantity, between: str, after: str) -> Qua
     )
 
 
+def has_quantity(text: str) -> bool:
+    """Whether there is any quantity in a plain line."""
+    return any(_read(match).low > 0 for match in _QUANTITY.finditer(text))
+
+
 def find_quantities(text: str) -> list[list[Quantity]]:
     """Groups of quantities in a plain line: those of a group are the same amount said twice."""
     groups: list[list[Quantity]] = []

@@ -6,6 +6,7 @@ What can be meant in two ways keeps both readings: it is marked (`EITHER`), and 
 
 import re
 from collections.abc import Callable
+from functools import lru_cache
 
 from finebatch.core.measures.amounts import spell_out
 from finebatch.core.measures.written_units import ANY_HEAP, ANY_UNIT
@@ -156,6 +157,7 @@ _STEPS: tuple[tuple[re.Pattern[str], str | Callable[[re.Match[str]], str]], ...]
 """Each in the light of those before it: words are numbers before parts are counted."""
 
 
+@lru_cache(maxsize=2048)
 def plain_text(line: str) -> str:
     """A line with fraction signs, dashes and number words written plainly."""
     text = re.sub(r"\s+", " ", spell_out(line.replace(EITHER, " "))).strip()

@@ -204,7 +204,7 @@ def _checks(
     bench: Bench,
     piece: PieceStudy | None,
 ) -> tuple[Check, ...]:
-    facts = formula.checking(bench.reader, fan_oven=bench.kitchen.oven_mode == "fan")
+    facts = formula.checking(bench.reader)
     known = None
     if piece is not None:
         known = ForeseenPiece(piece.raw.grams, piece.reckoned_min, piece.pieces)

@@ -1,4 +1,4 @@
-"""Oven settings that do not agree with each other, with the oven, or with any bake."""
+"""Oven settings that do not agree with each other, or with any bake."""
 
 import re
 from collections.abc import Iterator, Sequence
@@ -179,25 +179,12 @@ def _group(
             yield _fan(fan, reference or gas, text, step, where)  # type: ignore[arg-type]
 
 
-def oven_settings(card: Card, *, fan_oven: bool) -> list[Check]:
-    """Every oven setting that the card states, against itself and against this oven."""
+def oven_settings(card: Card) -> list[Check]:
+    """Every oven setting that the card states, against itself."""
     found: list[Check] = []
     for where, step, text in _texts(card):
         for group in find_temperatures(text):
             if where != "stated_oven" and not is_of_oven(group, text):
                 continue
             found += [check for check in _group(group, text, step, where) if check]
-            says_fan = any(t.fan for t in group)
-            first = group[0]
-            if fan_oven and not says_fan and not found:
-                found.append(
-                    Check(
-                        f"oven:{where}:{first}:nofan",
-                        where,
-                        "The card does not say “fan”",
-                        f"“{text}”. Your oven is set to fan; cards mean one without unless they "
-                        "say so.",
-                        f"Set {_nearest_5(first.celsius - FAN_LOWER_C)} °C on your oven.",
-                    )
-                )
     return found

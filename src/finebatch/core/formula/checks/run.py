@@ -18,7 +18,6 @@ class Facts:
 
     reader: Reader
     doses: Sequence[Dose]
-    fan_oven: bool
     bands: Sequence[Band] = ()
     soda_per_g: Mapping[str, float] = field(default_factory=dict)
 
@@ -36,7 +35,7 @@ def cross_check(
         *slips.doubled(card, weighed, reader.larder),
         *slip,
         *amounts.impossible(card, weighed, reader.larder, doses, facts.soda_per_g),
-        *oven.oven_settings(card, fan_oven=facts.fan_oven),
+        *oven.oven_settings(card),
         *method.unused(card, reader.names, reader.larder),
         *method.unlisted(card, reader.names, reader.larder),
     ]

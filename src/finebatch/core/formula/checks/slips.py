@@ -5,11 +5,11 @@ makes an ordinary dough of it.
 """
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from finebatch.core.formula.balance import Band, standings_of
+from finebatch.core.formula.balance import Band, figures_g
 from finebatch.core.formula.checks.check import Check, Mend, in_words
 from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.method import short_name
@@ -82,14 +82,17 @@ def doubled(card: Card, weighed: WeighedDough, larder: Larder) -> list[Check]:
 
 @dataclass(frozen=True, slots=True)
 class _Slip:
-    """One change of one line: what would stand there, and how far from usual the dough is then."""
+    """One change of one line: what would stand there instead, by which factor."""
 
     line: int
     amount: str
     unit: Unit
     factor: float
-    strange: float
-    tenfold: bool
+    tenfold: bool = False
+
+
+Grams = Mapping[str, float]
+"""A figure's grams, and those of flour and its like (``structure``) and of all (``total``)."""
 
 
 def slipped(
@@ -97,109 +100,96 @@ def slipped(
 ) -> list[Check]:
     """An amount that is far out of proportion to all others, and the unit or the decimal point
     that was likely meant."""
-    grams = [w.grams or 0.0 for w in weighed.lines]
-    if not _far_out(card, grams, larder, bands):
+    family = [band for band in bands if band.family == card.family]
+    whole = figures_g(_formula(card, weighed, larder), larder)
+    if not _far_out(whole, family):
         return []
-    odd = card.family == "drop" and _structure(card, grams, larder) < LEAST_STRUCTURE
-    slips = [
-        slip
-        for slip in _slips(card, grams, larder, bands)
-        if not (odd and slip.tenfold and slip.factor > 1)
-        and not _far_out(card, _changed(grams, slip), larder, bands)
-    ]
-    if not slips:
+    odd = card.family == "drop" and whole["structure"] < LEAST_STRUCTURE * whole["total"]
+    found: list[tuple[float, _Slip]] = []
+    for n in range(len(card.lines)):
+        own = None
+        for slip in _slips(card, n, larder) if weighed.lines[n].grams else ():
+            if odd and slip.tenfold and slip.factor > 1:
+                continue
+            own = own or figures_g(
+                {card.lines[n].ingredient or "": weighed.lines[n].grams or 0}, larder
+            )
+            after = {name: g + (slip.factor - 1) * own[name] for name, g in whole.items()}
+            if not _far_out(after, family):
+                # A unit is misread more often than a decimal point is lost.
+                found.append((_strange(after, family) + 0.3 * slip.tenfold, slip))
+    if not found:
         return []
-    # A unit is misread more often than a decimal point is lost.
-    best = min(slips, key=lambda slip: slip.strange + 0.3 * slip.tenfold)
-    line, ingredient = card.lines[best.line], larder[card.lines[best.line].ingredient or ""]
-    after = replace(line, amount=best.amount, unit=best.unit)
-    now, then = grams[best.line], best.factor * grams[best.line]
-    what = "decimal point" if best.tenfold else "unit"
-    return [
-        Check(
-            f"{'dose' if best.tenfold else 'units'}:{line.ingredient}:{line.amount}:{line.unit}",
-            f"lines.{best.line}",
-            f"So much {short_name(ingredient)}?"
-            if now > then
-            else f"So little {short_name(ingredient)}?",
-            f"{in_words(line)} is {now:.0f} g: no dough of this kind has that much beside the rest."
-            if now > then
-            else f"{in_words(line)} is only {now:.1f} g beside the rest.",
-            f"Another {what}: {in_words(after)}, {then:.0f} g.",
-            Mend(
-                f"Make it {in_words(after)}",
-                best.line,
-                best.amount,
-                best.unit,
-                before=f"{in_words(line)}, {now:.4g} g",
-                after=f"{in_words(after)}, {then:.4g} g",
-                tenfold=best.tenfold,
-            ),
-        )
-    ]
+    return [_check(card, weighed, larder, min(found, key=lambda one: one[0])[1])]
 
 
-def _changed(grams: Sequence[float], slip: _Slip) -> list[float]:
-    return [g * slip.factor if n == slip.line else g for n, g in enumerate(grams)]
+def _check(card: Card, weighed: WeighedDough, larder: Larder, slip: _Slip) -> Check:
+    line, now = card.lines[slip.line], weighed.lines[slip.line].grams or 0.0
+    name, then = short_name(larder[line.ingredient or ""]), slip.factor * now
+    after = in_words(replace(line, amount=slip.amount, unit=slip.unit))
+    much = now > then
+    return Check(
+        f"{'dose' if slip.tenfold else 'units'}:{line.ingredient}:{line.amount}:{line.unit}",
+        f"lines.{slip.line}",
+        f"So {'much' if much else 'little'} {name}?",
+        f"{in_words(line)} is {now:.0f} g: no dough of this kind has that much beside the rest."
+        if much
+        else f"{in_words(line)} is only {now:.1f} g beside the rest.",
+        f"Another {'decimal point' if slip.tenfold else 'unit'}: {after}, {then:.0f} g.",
+        Mend(
+            f"Make it {after}",
+            slip.line,
+            slip.amount,
+            slip.unit,
+            before=f"{in_words(line)}, {now:.4g} g",
+            after=f"{after}, {then:.4g} g",
+            tenfold=slip.tenfold,
+        ),
+    )
 
 
-def _slips(
-    card: Card, grams: Sequence[float], larder: Larder, bands: Sequence[Band]
-) -> Iterator[_Slip]:
-    for n, line in enumerate(card.lines):
-        ingredient = larder.known(line.ingredient)
-        if ingredient is None or not grams[n] or ingredient.role not in MAIN_ROLES:
-            continue
-        others = {one.unit for m, one in enumerate(card.lines) if m != n}
-        for unit, other, factor in _OTHER_UNITS:
-            # The unit that was meant is one that the card measures by.
-            if unit == line.unit and other in ingredient.units and other in others:
-                slip = _Slip(n, line.amount, other, factor, 0.0, tenfold=False)
-                yield replace(slip, strange=_strange(card, _changed(grams, slip), larder, bands))
-        if line.unit == "oz" and _POUNDS.search(line.text):
-            # A pound is kept as sixteen ounces.
-            amount = scale_amount(line.amount, Fraction(1, 16), unit="oz")
-            slip = _Slip(n, amount, "oz", 1 / 16, 0.0, tenfold=False)
-            yield replace(slip, strange=_strange(card, _changed(grams, slip), larder, bands))
-        for tenfold in _TENFOLD:
-            amount = scale_amount(line.amount, tenfold, unit=line.unit)
-            slip = _Slip(n, amount, line.unit, float(tenfold), 0.0, tenfold=True)
-            yield replace(slip, strange=_strange(card, _changed(grams, slip), larder, bands))
+def _slips(card: Card, n: int, larder: Larder) -> Iterator[_Slip]:
+    line = card.lines[n]
+    ingredient = larder.known(line.ingredient)
+    if ingredient is None or ingredient.role not in MAIN_ROLES:
+        return
+    others = {one.unit for m, one in enumerate(card.lines) if m != n}
+    for unit, other, factor in _OTHER_UNITS:
+        # The unit that was meant is one that the card measures by.
+        if unit == line.unit and other in ingredient.units and other in others:
+            yield _Slip(n, line.amount, other, factor)
+    if line.unit == "oz" and _POUNDS.search(line.text):
+        # A pound is kept as sixteen ounces.
+        yield _Slip(n, scale_amount(line.amount, Fraction(1, 16), unit="oz"), "oz", 1 / 16)
+    for tenfold in _TENFOLD:
+        amount = scale_amount(line.amount, tenfold, unit=line.unit)
+        yield _Slip(n, amount, line.unit, float(tenfold), tenfold=True)
 
 
-def _formula(card: Card, grams: Sequence[float], larder: Larder) -> dict[str, float]:
-    found: dict[str, float] = {}
-    for line, g in zip(card.lines, grams, strict=True):
-        if line.ingredient is not None and line.ingredient in larder and g > 0:
-            found[line.ingredient] = found.get(line.ingredient, 0.0) + g
-    return found
+def _formula(card: Card, weighed: WeighedDough, larder: Larder) -> dict[str, float]:
+    return {key: g for key, g in weighed.known_g().items() if key in larder}
 
 
-def _far_out(card: Card, grams: Sequence[float], larder: Larder, bands: Sequence[Band]) -> bool:
+def _percent(grams: Grams, figure: str) -> float | None:
+    return 100 * grams[figure] / grams["structure"] if grams["structure"] > 0 else None
+
+
+def _far_out(grams: Grams, family: Sequence[Band]) -> bool:
     """Whether sugar, fat, egg or water stands far outside all doughs of the family."""
-    formula = _formula(card, grams, larder)
-    standings, _ = standings_of(formula, larder)
-    mine = {band.figure: band for band in bands if band.family == card.family}
-    for figure in ("sugar", "fat", "egg", "water"):
-        if figure not in standings:
+    for band in family:
+        percent = _percent(grams, band.figure)
+        if band.figure not in ("sugar", "fat", "egg", "water") or percent is None:
             continue
-        band, percent = mine[figure], standings[figure]
         if percent > FAR_ABOVE * band.most or percent < FAR_BELOW * band.least:
             return True
     return False
 
 
-def _structure(card: Card, grams: Sequence[float], larder: Larder) -> float:
-    return standings_of(_formula(card, grams, larder), larder)[1]
-
-
-def _strange(card: Card, grams: Sequence[float], larder: Larder, bands: Sequence[Band]) -> float:
+def _strange(grams: Grams, family: Sequence[Band]) -> float:
     """How far the dough lies from what is usual, all figures together; 0 where all are usual."""
-    standings, _ = standings_of(_formula(card, grams, larder), larder)
     strange = 0.0
-    for band in bands:
-        if band.family == card.family and band.figure in standings:
-            wide = band.high - band.low
-            percent = standings[band.figure]
-            strange += max(band.low - percent, percent - band.high, 0.0) / wide
+    for band in family:
+        percent = _percent(grams, band.figure)
+        if percent is not None:
+            strange += max(band.low - percent, percent - band.high, 0.0) / (band.high - band.low)
     return strange
