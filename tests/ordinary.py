@@ -1,4 +1,4 @@
-"""Twenty ordinary cards in mixed styles, all made up: none of them holds a mistake."""
+"""Ordinary cards in mixed styles, all made up: none of them holds a mistake."""
 
 CARDS: dict[str, str] = {
     "snaps": """GINGER SNAPS (about 3 dozen)
@@ -258,6 +258,153 @@ Bake at 170 °C for 15-18 minutes until golden.""",
 Mix it all. Press into a 20 x 30 cm tin lined with paper.
 Bake at 180 °C/350 °F/gas 4 for 20-22 min.
 Cut while warm into 24 bars.""",
+    "choco": """Double choc drops
+makes 18 big ones
+
+2/3 cup butter, melted & cooled
+1 cup brown sugar
+half a cup white sugar
+1 egg plus 1 yolk
+2 teaspoons vanilla
+one and three quarter cups flour
+1/2 cup cocoa
+1 teaspoon bicarb
+pinch salt
+2 cups choc chips, keep a handful for the tops
+
+Whisk butter and sugars. Whisk in egg, yolk, vanilla.
+Fold in dry, then chips.
+Chill at least 30 mins
+Scoop 1/4 cup portions, 8 per tray. press reserved chips on top
+Bake 350F 12-14 mins, centres still soft. Leave on tray 10 mins.""",
+    "cantucci": """Cantuccini
+280 g flour (00)
+180g sugar
+2 large eggs + 1 yolk
+1/2 sachet baking powder (8 g)
+120 g whole almonds, toasted
+zest of an orange
+
+Everything together in a bowl, last the almonds.
+Form three logs as long as the tray (35 cm), 4 cm wide.
+Oven 180 °C, 20 to 25 min.
+Rest 10 min, cut slantwise in 1.5 cm slices, dry at 150 °C 10 min per side.""",
+    "alfajor": """Cornstarch sandwiches (20 pairs)
+200 g cornstarch
+150 g plain flour
+1 tsp baking powder
+150 g butter
+100 g icing sugar
+3 yolks
+1 tbsp brandy
+Filling: 300 g dulce de leche
+desiccated coconut for the edges
+
+Cream butter & sugar, yolks one by one, brandy. Sift in the rest.
+Wrap; fridge 1 h. Roll out 6 mm, cut 4.5 cm rounds.
+Bake 160°C (not fan) 10 min – they must stay white.
+Cool completely, sandwich with the filling, roll edges in coconut.""",
+    "shortb2": """Scotch fingers
+12 oz flour, 8 oz butter, 4 oz caster sugar
+Rub together, press into a tin 11 x 7 inches, prick with a fork.
+Bake in a slow oven, 300F, for an hour till just coloured.
+Mark into fingers while warm; leave in the tin till cold.""",
+    "refrig": """Icebox pecan slices
+1/2 lb butter
+1 c. each white and brown sugar
+2 eggs, well beaten
+3 1/2 c. flour
+1 t. soda
+1/2 t. salt
+1 c. chopped pecans
+Mix in order. Shape in 2 rolls 2 inches thick, wrap in waxed paper and chill overnight.
+Slice 1/4 in. thick. Bake 400 for 8 to 10 min. Makes 6 dozen.""",
+    "cards1950": """ORANGE REFRIGERATOR COOKIES
+1 cup shortening (part butter)
+1/2 cup white sugar
+1/2 cup brown sugar
+2 tbsp orange juice
+1 tbsp grated orange rind
+1 egg
+2 3/4 cups sifted flour
+1/4 tsp each soda and salt
+1/2 cup nuts
+
+Mix thoroughly shortening, sugars, juice, rind and egg.
+Sift together and stir in the dry ingr. Mix in nuts.
+Press and mold into a long smooth roll about 2 1/2" in diameter.
+Wrap and chill until stiff (several hours or overnight).
+Cut in thin slices 1/8" to 1/16" thick. Place a little apart on ungreased baking sheet.
+Bake until lightly browned. Temp: 400. Time: 6 to 8 min. Amount: 6 doz. 2 1/2" cookies.""",
+    "sheet": """# Brown butter blondies (bars)
+## Ingredients
+- [ ] 115 g butter
+- [ ] 200 g dark brown sugar
+- [ ] 1 large egg
+- [ ] 1 tsp vanilla
+- [ ] 125 g AP flour
+- [ ] ½ tsp baking powder
+- [ ] ¼ tsp salt
+- [ ] 100 g chopped chocolate
+## Directions
+1) Brown the butter, let cool 10 minutes.
+2) Stir in sugar, then egg and vanilla.
+3) Fold in flour, baking powder, salt, chocolate.
+4) Spread in a lined 8-inch square pan.
+5) Bake 350°F for 22–25 minutes.
+6) Cool completely in the pan before cutting into 16 squares.""",
+    "euro": """Vanille-Kränze
+für den Teig:
+300 g flour
+200 g butter
+100 g icing sugar
+1 packet vanilla sugar
+2 egg yolks
+to brush: 1 egg yolk, 1 tbsp milk
+to sprinkle: 50 g pearl sugar
+
+Knead to a smooth dough, wrap in foil, keep cool 1 hour.
+Roll out 4 mm, cut out rings (6 cm outside, 2 cm inside).
+Brush, sprinkle. Bake in preheated oven at 175 degrees (top/bottom heat) approx. 12 minutes.""",
+    "amaretti": """Almond chewies
+200g ground almonds + 170 g caster sugar
+2 egg whites (about 70 g)
+a few drops almond extract
+icing sugar for rolling
+
+Whisk whites to soft peaks, fold in almonds, sugar, extract. Leave 30 min.
+Roll heaped teaspoons into balls in icing sugar, pinch.
+150 °C fan, 18-20 min; crisp outside, still soft inside.""",
+    "bigoat": """Giant oat slabs - makes 8
+
+170g butter
+170 g soft light brown sugar
+2 tbsp honey
+350 g porridge oats
+75 g dried cranberries
+a pinch of sea salt
+
+Heat oven to 160C/140C fan/gas 3. Line a 20cm square tin.
+Melt butter, sugar, honey. Stir in oats, cranberries and salt. Press into the tin.
+Bake for 25–30 mins, until golden at the edges.
+Cool in the tin for 15 mins, mark into 8, leave till cold.""",
+    "honeyc": """Honey cakes for the tin
+(from next door, about 40)
+
+250 g honey
+100 g sugar
+60 g butter
+500 g flour
+1 tsp ground cinnamon, 1/2 tsp cloves
+2 tsp baking soda
+1 egg
+for the glaze: 150g icing sugar, 3 tbsp water
+
+Warm honey, sugar, butter till dissolved. Cool to lukewarm
+add egg, then flour with spices and soda
+Cover, rest in a cool place 24 hours at least (3 days better)
+Roll 5mm. Cut hearts.
+170° for 12 mins. Glaze while warm, let dry 2 hours.""",
 }
 
 PLANTED: tuple[tuple[str, str, str, str], ...] = (
@@ -305,3 +452,31 @@ PLANTED: tuple[tuple[str, str, str, str], ...] = (
     ("stars", "12-15 minutes", "3 minutes", "minutes"),
 )
 """What is written of one of them, what stands there in its place, and the alarm that tells so."""
+
+SAYS: dict[str, dict[str, object]] = {
+    "choco": {"dough_g": 1147, "pieces": 18, "chill_min": (30, 30), "doneness": "soft_centre"},
+    "cantucci": {
+        "family": "twice_baked",
+        "logs": 3,
+        "log_mm": 40,
+        "log_length_mm": 350,
+        "slice_mm": 15,
+        "second_oven_c": 150,
+        "second_minutes": (20, 20),
+        "cool_before_slicing_min": (10, 10),
+    },
+    "alfajor": {"family": "rolled", "pieces": 20, "cutter_mm": 45, "colour": "pale"},
+    "shortb2": {"family": "shortbread", "mixing": "rubbed_in", "dough_g": 680, "pan_mm": 279.4},
+    "refrig": {"family": "shortbread", "logs": 2, "log_mm": 50.8, "slice_mm": 6.35, "pieces": 72},
+    "cards1950": {"log_mm": 63.5, "oven_c": 204.4, "minutes": (6, 8), "pieces": 72},
+    "sheet": {"dough_g": 598, "pieces": 16, "pan_mm": 203.2},
+    "euro": {"dough_g": 636, "chill_min": (60, 60), "thickness_mm": 4, "cutter_mm": 60},
+    "amaretti": {"dough_g": 440, "mixing": "whisked", "fan": True, "oven_c": 150},
+    "bigoat": {"oven_c": 160, "minutes": (25, 30), "pieces": 8, "pan_mm": 200},
+    "honeyc": {"dough_g": 973, "pieces": 40, "thickness_mm": 5, "setting_min": (120, 120)},
+    "stars": {"mixing": "whisked", "thickness_mm": 8, "cutter_mm": 50, "chill_min": (60, 60)},
+    "polvo": {"oven_c": 180, "wait_min": None, "rest_min": (15, 15), "pieces": 30},
+    "coconut": {"oven_c": 170, "wait_min": (30, 30), "pieces": 20},
+    "sweetwords": {"oven_c": 190, "minutes": (12, 14)},
+}
+"""What a careful reader takes from some of them."""

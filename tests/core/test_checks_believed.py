@@ -11,7 +11,7 @@ from finebatch.core.formula.weigh import weigh
 from finebatch.facts import formula, tables
 from finebatch.workflow.dough.from_card import foreseen_piece
 from finebatch.workflow.kitchen.equipment import usual_kitchen
-from tests.ordinary import CARDS, PLANTED
+from tests.ordinary import CARDS, PLANTED, SAYS
 
 LARDER = tables.larder()
 FACTS = formula.checking(tables.reader())
@@ -30,6 +30,24 @@ def test_an_ordinary_card_raises_no_alarm_and_few_questions(name: str) -> None:
     found = read(CARDS[name])
     assert [check.evidence for check in found.checks] == []
     assert len(found.asked) <= 2
+
+
+@pytest.mark.parametrize("name", SAYS)
+def test_what_an_ordinary_card_says_is_taken_from_it(name: str) -> None:
+    found = read(CARDS[name])
+    for field, wanted in SAYS[name].items():
+        place = (
+            found
+            if field == "dough_g"
+            else found.says
+            if hasattr(found.says, field)
+            else found.card
+        )
+        have = getattr(place, field)
+        if isinstance(wanted, float | int) and not isinstance(wanted, bool):
+            assert have == pytest.approx(wanted, abs=0.6), field
+        else:
+            assert have == wanted, field
 
 
 def test_planted_errors_are_found_nine_times_in_ten() -> None:

@@ -1952,7 +1952,8 @@ export interface components {
          *
          *     Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
          *     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
-         *     its inner size, or that it is round; of the sheet what lies on it.
+         *     its inner size, or that it is round; of the sheet what lies on it. A cutter with two sides is a
+         *     rectangle.
          */
         CardSays: {
             /**
@@ -2079,6 +2080,8 @@ export interface components {
              * @default false
              */
             square_cutter: boolean;
+            /** Cutter Down Mm */
+            cutter_down_mm: number | null;
             /** Surface */
             surface: ("parchment" | "bare" | "greased" | "silicone") | null;
             /**

@@ -54,7 +54,7 @@ def _triggers(card: Card, larder: Larder) -> set[str]:
         found.add("raw_white")
     if any(key == "honey" for key, _ in keys):
         found.add("honey")
-    if any(key == "liqueur" for key, _ in keys):
+    if any(key in ("liqueur", "spirit") for key, _ in keys):
         found.add("alcohol")
     if card.mixing == "melted":
         found.add("hot_fat")

@@ -109,12 +109,13 @@ def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figu
 
 
 def figures_g(formula_g: Mapping[str, float], larder: Larder) -> dict[str, float]:
-    """A formula's figures in g, with those of flour and its like (``structure``) and of all of it
-    (``total``). They add up: those of a dough are the sums of its lines'."""
+    """A formula's figures in g, with those of flour, starch and grain (``base``), of these and
+    their like (``structure``) and of all of it (``total``). They add up: those of a dough are the
+    sums of its lines'."""
     made = compose(formula_g, larder)
     plain = larder.expand({key: g for key, g in formula_g.items() if g > 0})
     found = _figures_g(made, _salt_g(plain, larder), _pieces_g(plain, larder))
-    whole = {"structure": made.structure_g, "total": made.total_g}
+    whole = {"structure": made.structure_g, "base": made.base_g, "total": made.total_g}
     return whole | {str(figure): g for figure, g in found.items()}
 
 

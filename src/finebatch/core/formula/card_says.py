@@ -11,7 +11,7 @@ from typing import Literal, TypeVar
 
 from finebatch.core.formula.card_text import ReadCard
 from finebatch.core.formula.checks.oven import is_of_oven
-from finebatch.core.formula.dough import Card, Doneness, Part
+from finebatch.core.formula.dough import MOST_STEPS, Card, Doneness, Part
 from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.measures.durations import find_durations, mixed_number
 from finebatch.core.measures.spoken import plain_text
@@ -26,13 +26,21 @@ Worked = Literal["ball", "left", "tapped", "pressed", "dented"]
 """What hands do to a dropped piece."""
 Word = TypeVar("Word", bound=str)
 
-_SENTENCE = re.compile(r"(?<=[.;!])\s+|\n+|(?<=\w),? then (?=\w)", re.IGNORECASE)
+_SENTENCE = re.compile(
+    r"(?<=[.;!])(?<!\bin\.)(?<!\bmin\.)(?<!\bhr\.)(?<!\bca\.)(?<!approx\.)\s+|\n+"
+    r"|(?:(?<=\bin\.)|(?<=\bmin\.)|(?<=\bhr\.))\s+(?=(?-i:[A-Z]))|(?<=\w),? then (?=\w)"
+    r"|,\s+(?:and\s+)?(?=(?:cut|slice|dry|bake|chill|rest|leave|let|cool|return|wrap)\b)",
+    re.IGNORECASE,
+)
+"""Between what is told apart: sentences, and what is done next in one of them."""
 _BAKES = re.compile(
     r"\b(?:bak(?:e|ed|ing)(?! (?:powder|soda|paper|parchment|sheet|tray|tin|ammonia))|in the oven)"
     r"\b",
     re.IGNORECASE,
 )
-_HEATS = re.compile(r"\b(?:pre-?heat|heat|set|turn) (?:the |your )?oven\b", re.IGNORECASE)
+_HEATS = re.compile(
+    r"\bpre-?heat\b|\b(?:heat|set|turn) (?:the |your )?oven\b|^temp(?:erature)?\b", re.IGNORECASE
+)
 _TOASTS = re.compile(r"\b(?:toast|roast)(?:ed|ing)?\b(?!.*\bbake\b)", re.IGNORECASE)
 _AGAIN = re.compile(
     r"\b(?:again|second (?:time|bake)|bake twice|(?:back|return(?:ed)?) (?:in|to) the oven|dry)\b",
@@ -40,7 +48,9 @@ _AGAIN = re.compile(
 )
 _A_SIDE = re.compile(r"\b(?:a|1|each|per|on each|on both) sides?\b", re.IGNORECASE)
 _CHILLS = re.compile(
-    r"\b(?:chill(?:ed|ing)?|refrigerat\w*|fridge|freez\w+|in the cold|cold place)\b", re.IGNORECASE
+    r"\b(?:chill(?:ed|ing)?|refrigerat\w*|fridge|freez\w+|in the cold|cold place|"
+    r"cool place|keep (?:\w+ )?(?:cool|cold))\b",
+    re.IGNORECASE,
 )
 _RESTS = re.compile(
     r"\b(?:leave|let|rest(?:s|ed)?|stand|cool(?:ed|ing)?|sit|(?:do not|don.t) (?:touch|move))\b",
@@ -49,15 +59,25 @@ _RESTS = re.compile(
 _SETS = re.compile(
     r"\b(?:to set|until (?:it is |they are )?set|sets?|setting|dry)\b", re.IGNORECASE
 )
+_TIMED = re.compile(r"(?:baking |oven )?time\b", re.IGNORECASE)
+"""“Time: 6 to 8 min”, as a label."""
+_LOOKS = re.compile(
+    r"(?:still |just |very |until )*(?:crisp|soft|pale|golden|brown|firm|dry|set)\b", re.IGNORECASE
+)
+_SHOULD = re.compile(
+    r"\b(?:they|it|cookies|biscuits|edges|centres?)\b.*\b(?:should|will|are)\b", re.I
+)
 _SLICES = re.compile(r"\b(?:slice|cut)\b", re.IGNORECASE)
 _HARD = re.compile(r"\bif (?:it|the dough)(?: is|'s)? too\b", re.IGNORECASE)
 _BARE_OVEN = re.compile(
-    r"\b(?:at|to|oven:?|bake:?)\s+(?P<value>[12345]\d0|[12345]\d5)\b(?!\s*(?:g|ml|mm|cm|°|º|deg|[CF]\b|gram|"
+    r"(?:\b(?:at|to|oven:?|bake:?|temp(?:erature)?\.?:?)\s+|^\s*|,\s*(?=\d{3}\s+\d))(?P<value>[12345]\d0|[12345]\d5)\b(?!\s*(?:g|ml|mm|cm|°|º|deg|[CF]\b|gram|"
     r"minutes?|mins?))",
     re.IGNORECASE,
 )
 USUAL_PIECE_G = 3.0
 """What a piece takes of a part that says nothing of it, in g (household practice)."""
+WIDEST_LOG_MM = 150.0
+"""What is longer than this of a log is its length."""
 LEAST_F = 275.0
 """A number without a unit from here on is in °F, a smaller one in °C: no oven for cookies is set
 where both could be meant."""
@@ -67,8 +87,9 @@ def _length(n: str = "") -> str:
     """A length as a pattern; `n` tells the names of its groups apart."""
     return (
         rf"(?P<low{n}>\d{{1,3}}(?:[.,]\d{{1,2}})?(?:\s+\d/\d{{1,2}})?|\d/\d{{1,2}})"
-        rf"(?:\s*(?:[-–—]|to)\s*(?P<high{n}>\d{{1,3}}(?:[.,]\d{{1,2}})?))?\s*-?\s*"
-        rf"(?P<unit{n}>mm|cm|millimet(?:re|er)s?|centimet(?:re|er)s?|in\b|inch(?:es)?|[\"”])"
+        rf"(?:\s*(?:mm|cm|in\.?|inch(?:es)?|[\"”])?\s*(?:[-–—]|to)\s*"
+        rf"(?P<high{n}>\d/\d{{1,2}}|\d{{1,3}}(?:[.,]\d{{1,2}})?))?\s*-?\s*"
+        rf"(?P<unit{n}>mm|cm|millimet(?:re|er)s?|centimet(?:re|er)s?|in\b\.?|inch(?:es)?|[\"”])"
     )
 
 
@@ -84,15 +105,30 @@ _EACH_G = re.compile(
     re.IGNORECASE,
 )
 _LOGS = re.compile(
-    r"\b(?P<n>\d{1,2})\s+(?:equal\s+|long\s+)?(?:logs?|rolls?|sausages?|cylinders?)\b", re.I
+    r"\b(?P<n>\d{1,2})\s+(?:equal\s+|long\s+|even\s+)?(?:logs?|rolls?|sausages?|cylinders?|"
+    r"loaves)\b",
+    re.I,
+)
+_LOG_WORDS = re.compile(
+    r"\b(?:logs?|(?:\d|a|an) (?:\w+ ){0,3}rolls?|rolls? (?:about|of)|sausages?|cylinders?|"
+    r"loaves)\b",
+    re.IGNORECASE,
 )
 _DIVIDE = re.compile(
-    r"\b(?:divide|cut|split|portion|make|shape|form|mark|score)(?: (?:it|them|the dough|up|while|"
+    r"\b(?:divide|cut|cutting|split|portion|make|shape|form|mark|score|heap|drop|scoop|spoon|pipe|roll)"
+    r"(?: (?:it|them|the dough|up|while|"
     r"still|hot|warm)){0,4}\s+(?:in(?:to)?\s+)?"
     r"(?P<n>\d{1,3})\s*(?:equal|even|pieces|balls|portions|parts|squares|bars|fingers|wedges|"
+    r"mounds|heaps|drops|dollops|cookies|biscuits|rounds\b(?! of)|"
     r"\.?$|and\b)",
     re.IGNORECASE,
 )
+_MAKES = re.compile(
+    r"(?:this )?(?:makes?|yields?|gives?|amount:?)\s+(?:about |around |ca\.? )?(?P<n>\d{1,4})\s*"
+    r"(?P<dozen>doz(?:en)?\b)?",
+    re.IGNORECASE,
+)
+_SLICED = re.compile(rf"{_length()}[ -]*(?:thick )?slices?\b", re.IGNORECASE)
 _SIDES = re.compile(
     r"(?P<across>\d{1,3}(?:[.,]\d)?)\s*(?:mm|cm|in(?:ch(?:es)?)?|[\"”])?[- ]*(?:x|×|by)[- ]*"
     r"(?P<down>\d{1,3}(?:[.,]\d)?)[- ]*(?P<unit>mm|cm|in(?:ch(?:es)?)?\b|[\"”])?",
@@ -100,17 +136,17 @@ _SIDES = re.compile(
 )
 _WORKED: tuple[tuple[Worked, str], ...] = (
     ("dented", r"dent|thumbprint|(?:press|make|push) (?:a |your )?(?:thumb|hollow|well|hole)"),
+    ("pressed", r"(?:flatten|press(?:ed)?|squash) (?:\w+ ){0,5}to (?:about )?\d"),
     (
         "tapped",
-        r"(?:press|flatten|tap|push)\w* (?:\w+ ){0,3}(?:slightly|lightly|gently|a little)"
-        r"|(?:slightly|lightly|gently) (?:press|flatten)|tap (?:down|the|each|them)",
+        r"flatten(?:ed)?\b|(?:press|tap|push)\w* (?:\w+ ){0,3}(?:slightly|lightly|gently|a little|"
+        r"down|flat|with)|(?:slightly|lightly|gently) press|tap (?:the|each|them)",
     ),
-    ("pressed", r"(?:flatten|press(?:ed)?|squash) (?:\w+ ){0,5}to "),
-    ("ball", r"(?:roll|shape|form)(?:ed)? (?:\w+ ){0,4}(?:in(?:to)? )?(?:\w+ ){0,3}balls?"),
+    ("ball", r"(?:roll|shape|form)(?:ed)? (?:[\w/½¼¾-]+ ){0,7}balls?"),
     (
         "left",
         r"drop(?:ped)? (?:\w+ ){0,4}(?:by|from|spoon|heap|mound|tablesp|teasp)"
-        r"|(?:spoon|heap|mound)\w* (?:\w+ ){0,3}(?:on|onto)",
+        r"|(?:spoon|heap|mound)\w* (?:\w+ ){0,3}(?:on|onto)|(?:table|tea)spoons? on",
     ),
 )
 _BALL = re.compile(
@@ -124,6 +160,12 @@ WALNUT_MM = 30.0
 _PORTIONS = re.compile(
     r"\b(?:scoop|drop|spoon|ball|mound|heap|roll|portion|shape)\w*", re.IGNORECASE
 )
+_SPOONED = re.compile(
+    r"(?:(?:heaped|heaping|level|rounded|small|large)\s+)?(?:table|tea|dessert)[- ]?"
+    r"spoon(?:ful)?s\s+on",
+    re.IGNORECASE,
+)
+"""“Tablespoons onto lined trays”."""
 _SPOONS: tuple[tuple[str, float], ...] = (
     (r"(?:table|tb?l?sp)", 15.0),
     (r"(?:tea|tsp)", 5.0),
@@ -151,15 +193,20 @@ _TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
 _PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
 _COLOURS: tuple[tuple[Colour, str], ...] = (
     ("brown", r"deep(?:ly)? (?:golden|brown)|well browned|dark(?:er)? (?:golden|brown)"),
-    ("pale", r"pale|barely (?:coloured|colored)|just (?:coloured|colored|beginning)|blond"),
+    (
+        "pale",
+        r"pale|barely (?:coloured|colored)|just (?:coloured|colored|beginning)|blond"
+        r"|(?:stay|still|be) white|not (?:brown|colou?r)",
+    ),
     ("golden", r"golden|lightly brown(?:ed)?|light brown"),
 )
 _DONE: tuple[tuple[Doneness, str], ...] = (
     (
         "soft_centre",
-        r"(?:still )?(?:very )?soft (?:in|at) the (?:cent(?:re|er)|middle)|underdone|gooey",
+        r"(?:still )?(?:very )?soft (?:in|at) the (?:cent(?:re|er)|middle)|underdone|gooey"
+        r"|(?:cent(?:re|er)s?|middles?) (?:\w+ ){0,3}(?:soft|underdone|gooey|wet)",
     ),
-    ("chewy", r"still soft|chewy|soft when"),
+    ("chewy", r"still soft|chewy|soft when|stay soft"),
     ("dry", r"(?:quite |completely )?dry|hard all through"),
     ("crisp", r"crisp"),
     ("set", r"(?:just |until )?(?:set|firm)\b"),
@@ -174,7 +221,8 @@ class CardSays:
 
     Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
-    its inner size, or that it is round; of the sheet what lies on it.
+    its inner size, or that it is round; of the sheet what lies on it. A cutter with two sides is a
+    rectangle.
     """
 
     oven: str = ""
@@ -208,6 +256,7 @@ class CardSays:
     shape: Worked | None = None
     by_spoon: bool = False
     square_cutter: bool = False
+    cutter_down_mm: float | None = None
     surface: Surface | None = None
     of_eggs: bool = False
     doneness: Doneness | None = None
@@ -218,7 +267,7 @@ class CardSays:
 def says_of(card: Card) -> CardSays:
     """What a card says beside its lines."""
     eggs = any(line.unit in RATIO_UNITS for line in card.lines)
-    texts = tuple(step.text for step in card.steps)
+    texts = tuple(step.text for step in card.steps[:MOST_STEPS])
     return _says(texts, card.stated_oven, card.stated_pieces, eggs)
 
 
@@ -233,14 +282,21 @@ def _says(
     bakes = [n for n, text in enumerate(told) if _is_bake(text)]
     first = bakes[0] if bakes else len(told)
     times = _times(told, first)
+    if stated := _range(stated_oven):
+        times.setdefault("minutes", stated)
+    # “They should stay pale” may stand behind the sentence that bakes them.
+    judged = [told[n] for n in bakes]
+    judged += [
+        t for n in bakes for t in told[n + 1 : n + 2] if _SHOULD.search(t) or _LOOKS.match(t)
+    ]
     return CardSays(
         **asdict(oven),
         second_oven_c=_second_oven(told, first),
         **asdict(_sizes(told, stated_pieces)),
         surface=_first(_SURFACES, told),
         of_eggs=of_eggs,
-        doneness=_first(_DONE, (told[n] for n in bakes)),
-        colour=_first(_COLOURS, (told[n] for n in bakes)),
+        doneness=_first(_DONE, judged),
+        colour=_first(_COLOURS, judged),
         asked=("oven",) if oven.oven_asked else (),
         minutes=times.get("minutes"),
         second_minutes=times.get("second_minutes"),
@@ -298,7 +354,7 @@ def _settings(texts: Iterable[str]) -> Iterator[_Setting]:
         groups = find_temperatures(text)
         for ways in groups:
             yield _Setting(ways, text[ways[0].start : ways[-1].end].strip())
-        if not groups and (bare := _BARE_OVEN.search(text)):
+        if not groups and (bare := _BARE_OVEN.search(plain_text(text))):
             value = float(bare["value"])
             scale: Literal["C", "F"] = "F" if value >= LEAST_F else "C"
             way = Temperature(value, scale, False, bare.start(), bare.end())
@@ -343,7 +399,7 @@ def _of_oven(sentences: Sequence[str]) -> list[str]:
     """The sentences that may tell the oven's setting, those that bake or heat it first: a syrup or
     a bowl over hot water has a temperature as well, and nuts are toasted at one."""
     others = [text for text in sentences if not _TOASTS.search(text)]
-    sure = [text for text in others if _BAKES.search(text) or _HEATS.search(text)]
+    sure = [text for text in others if _is_bake(plain_text(text)) or _HEATS.search(text)]
     rest = [
         text
         for text in others
@@ -358,6 +414,8 @@ def _is_bake(text: str) -> bool:
         return False
     if _HEATS.search(text) and not find_durations(text):
         return False
+    if _TIMED.match(text) or (_BARE_OVEN.search(text) and find_durations(text)):
+        return True
     return bool(_BAKES.search(text)) or bool(find_temperatures(text) and find_durations(text))
 
 
@@ -376,6 +434,8 @@ def _times(told: Sequence[str], first: int) -> dict[str, Range]:
             found.setdefault(what, time)
 
     for n, text in enumerate(told):
+        if _TOASTS.search(text):
+            continue
         time = _range(text)
         if _is_bake(text):
             again = n > first and _AGAIN.search(text)
@@ -405,6 +465,7 @@ class _Sizes:
     shape: Worked | None = None
     by_spoon: bool = False
     square_cutter: bool = False
+    cutter_down_mm: float | None = None
     pan_down_mm: float | None = None
     pan_round: bool = False
     piece_g: float | None = None
@@ -431,13 +492,19 @@ def _sizes(told: Sequence[str], stated_pieces: int | None) -> _Sizes:
         _of_pieces(found, text)
         _of_hands(found, text)
         _of_logs(found, text)
-        if found.thickness_mm is None and not _LOGS.search(text) and (thick := _THICK.search(text)):
+        if (
+            found.thickness_mm is None
+            and not _LOG_WORDS.search(text)
+            and (thick := _THICK.search(text))
+        ):
             n = "" if thick["low"] else "2"
             size = _mm(thick[f"low{n}"], thick[f"high{n}"], thick[f"unit{n}"])
             if re.search(r"\bslic(?:e|ed|es)\b", text, re.IGNORECASE):
                 found.slice_mm = found.slice_mm or size
             else:
                 found.thickness_mm = size
+        if found.slice_mm is None and (sliced := _SLICED.search(text)):
+            found.slice_mm = _mm(sliced["low"], sliced["high"], sliced["unit"])
         if found.pan_mm is None and _TIN.search(text):
             _of_pan(found, text)
     return found
@@ -462,7 +529,8 @@ def _of_hands(found: _Sizes, text: str) -> None:
         found.ball_mm = _mm(ball[f"low{n}"], ball[f"high{n}"], ball[f"unit{n}"])
     elif found.ball_mm is None and _WALNUT.search(text):
         found.ball_mm, found.ball_about = WALNUT_MM, True
-    if found.spoon_ml is None and _PORTIONS.search(text) and (spoon := _SPOON.search(text)):
+    portions = _PORTIONS.search(text) or _SPOONED.match(text)
+    if found.spoon_ml is None and portions and (spoon := _SPOON.search(text)):
         size = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
         found.spoon_ml = size * mixed_number(spoon["n"] or "1")
         found.heaped = spoon["heaped"] is not None
@@ -473,11 +541,18 @@ def _of_pieces(found: _Sizes, text: str) -> None:
     if found.piece_g is None and (each := _EACH_G.search(text)):
         low = float(each["low"].replace(",", "."))
         found.piece_g = (low + float(each["high"])) / 2 if each["high"] else low
+    if found.pieces is None and (makes := _MAKES.match(text)):
+        count = int(makes["n"]) * (12 if makes["dozen"] else 1)
+        found.pieces = count if count > 1 else None
     if found.pieces is None and (shared := _DIVIDE.search(text)) and not _LOGS.search(text):
         found.pieces = int(shared["n"]) if int(shared["n"]) > 3 else None
     cuts = re.search(r"\b(?:cut|stamp)\b", text, re.IGNORECASE)
-    if found.cutter_mm is None and cuts:
+    if found.cutter_mm is None and cuts and not re.search(r"\bslic", text, re.IGNORECASE):
         found.square_cutter = re.search(r"\bsquares?\b", text, re.IGNORECASE) is not None
+        if (sides := _SIDES.search(text)) and sides["unit"]:
+            found.cutter_mm = _mm(sides["across"], None, sides["unit"])
+            found.cutter_down_mm = _mm(sides["down"], None, sides["unit"])
+            return
         sizes = sorted(_ANY_LENGTH.finditer(text), key=lambda size: size.start() < cuts.start())
         for size in sizes:
             after = text[size.end() : size.end() + 12].lstrip()
@@ -487,9 +562,7 @@ def _of_pieces(found: _Sizes, text: str) -> None:
 
 
 def _of_logs(found: _Sizes, text: str) -> None:
-    if not re.search(
-        r"\b(?:logs?|rolls? (?:about|of)|sausages?|cylinders?)\b", text, re.IGNORECASE
-    ):
+    if not _LOG_WORDS.search(text):
         return
     if logs := _LOGS.search(text):
         found.logs = found.logs or int(logs["n"])
@@ -498,7 +571,7 @@ def _of_logs(found: _Sizes, text: str) -> None:
     for size in _ANY_LENGTH.finditer(text):
         after = text[size.end() : size.end() + 10].lstrip(" -").casefold()
         length = _mm(size["low"], size["high"], size["unit"])
-        if after.startswith("long"):
+        if after.startswith("long") or (length > WIDEST_LOG_MM and not after.startswith("wide")):
             found.log_length_mm = found.log_length_mm or length
         elif not after.startswith("slice"):
             found.log_mm = found.log_mm or length

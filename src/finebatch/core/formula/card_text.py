@@ -11,7 +11,7 @@ from typing import Literal
 
 from finebatch.core.formula.dough import PartKind, Step
 from finebatch.core.formula.reading import Reader, ReadLine
-from finebatch.core.measures.quantities import has_quantity
+from finebatch.core.measures.quantities import has_quantity, starts_with_quantity
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import find_minutes, find_temperatures
 from finebatch.core.refusal import refuse
@@ -24,14 +24,18 @@ LONG_LINE = 90
 Section = Literal["lines", "part", "method", "notes"]
 
 _PART_WORDS: tuple[tuple[PartKind, str], ...] = (
-    ("wash", r"(?:egg )?wash|egg glaze|glazing"),
+    ("wash", r"(?:egg )?wash|egg glaze|glazing|to brush|brushing"),
     ("icing", r"icing|glaze|frosting|buttercream"),
     ("filling", r"filling|to fill"),
     ("bench", r"(?:work ?)?bench|work ?(?:top|surface)"),
     ("dusting", r"dusting|to dust"),
     ("dip", r"dip|dipping|to dip"),
     ("coating", r"coating|to coat|rolling|to roll in"),
-    ("topping", r"toppings?|decorations?|decorating|to decorate|to finish|finish|garnish"),
+    (
+        "topping",
+        r"toppings?|decorations?|decorating|to decorate|to finish|finish|garnish|to sprinkle|"
+        r"sprinkling",
+    ),
 )
 _FOR_THE = r"(?:for )?(?:the |your )?"
 _ANY_PART = "|".join(words for _, words in _PART_WORDS)
@@ -54,7 +58,9 @@ _METHOD = re.compile(
     re.IGNORECASE,
 )
 _NOTES = re.compile(r"(?:notes?|tips?|storage|keeping|source)", re.IGNORECASE)
-_BULLET = re.compile(r"^\s*(?:[-*•▢□–]\s+|\[\s?\]\s*|#+\s*)")
+_BULLET = re.compile(r"^\s*(?:[-*•▢□–]\s+|\[[ xX]?\]\s*|#+\s*)+")
+_FILLER = re.compile(r"^(?:(?:then|and|plus|also|now|okay|ok|so|um)\b,?\s+)+(?=\S)", re.IGNORECASE)
+"""What a speaker says before a line: “then three tablespoons sugar”."""
 _NUMBERED = re.compile(r"^\s*(?:step\s*)?\d{1,2}\s*[.):]\s+(?=\D)", re.IGNORECASE)
 _STEP_WORD = re.compile(
     r"^(?:pre-?heat|heat|beat|mix|stir|whisk|sift|sieve|fold|add|combine|melt|rub|cut|knead|roll|"
@@ -77,11 +83,11 @@ _SENTENCES = re.compile(r"[a-z]{2}\.\s+[A-Z][a-z]")
 """Two sentences in a line: “Cream it. Add the egg”."""
 _YIELD = re.compile(
     r"\b(?:makes?|yields?|gives?|for)\b\D{0,20}(?P<low>\d{1,4})"
-    r"(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,4}))?\s*(?P<dozen>dozen)?",
+    r"(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,4}))?\s*(?P<dozen>doz(?:en)?\b)?",
     re.IGNORECASE,
 )
 _YIELD_LINE = re.compile(
-    r"^\s*(?:makes?|yields?|serves?|gives?|quantity|portions?)\b", re.IGNORECASE
+    r"^\s*(?:makes?|yields?|serves?|gives?|quantity|amount|portions?)\b", re.IGNORECASE
 )
 _PIECES_LINE = re.compile(
     r"^\s*(?:about |approx\.? |around )?\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*(?:dozen )?"
@@ -91,10 +97,13 @@ _PIECES_LINE = re.compile(
 _TITLE = re.compile(
     r"(?P<title>\D{3,70}?)\s*[-–—:(,]+\s*(?:makes |for |about |around |ca\.? )*"
     r"(?P<count>\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*"
-    r"(?:(?:dozen|pieces?|cookies|biscuits|slices|bars)|(?=\)\s*$)|(?<=makes \d)|(?<=makes \d\d)))"
+    r"(?:(?:dozen|pieces?|cookies|biscuits|slices|bars|pairs|sandwiches|rounds|squares)"
+    r"|(?=\)\s*$)|(?<=makes \d)|(?<=makes \d\d)))"
     r"\)?\s*",
     re.IGNORECASE,
 )
+_ASIDE = re.compile(r"\([^()]{3,80}\)\.?")
+"""A remark below the title: “(from next door, about 40)”."""
 _OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
 _LABEL = re.compile(r"^\s*(?:oven|temperature)\s*:\s*", re.IGNORECASE)
 _TRAY_WORK = re.compile(
@@ -283,6 +292,9 @@ def _take_part(draft: _Draft, name: str, reader: Reader, lines: Sequence[str] = 
 
 def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) -> None:
     line = _BULLET.sub("", raw).strip()
+    spoken = _FILLER.sub("", line)
+    if spoken != line and not alone and starts_with_quantity(plain_text(spoken)):
+        line = spoken
     heading = None if alone else _heading(line)
     if heading is not None:
         draft.section, name = heading
@@ -293,6 +305,10 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
         _take_part(draft, inline["name"], reader, re.split(r"\s*[,;]\s+", inline["lines"]))
         return
     if first and not alone and _take_title(draft, line):
+        return
+    if not draft.lines and not alone and _ASIDE.fullmatch(line):
+        draft.pieces = draft.pieces or _stated_pieces(f"makes {line[1:-1].split(',')[-1]}")
+        draft.notes.append(line)
         return
     if draft.section != "method" and not alone and _take_fact(draft, line):
         return

@@ -6,10 +6,15 @@ from collections.abc import Iterable
 from finebatch.core.formula.dough import Family, Mixing
 
 _FAMILIES: tuple[tuple[Family, str], ...] = (
-    ("twice_baked", r"twice[- ]baked|bake (?:them )?(?:again|a second time)|second bake|rusks?"),
+    (
+        "twice_baked",
+        r"twice[- ]baked|bake (?:them )?(?:again|a second time)|second bake|rusks?|biscott|cantucc"
+        r"|(?:cut|slice)\b.{0,60}\bdry (?:at|in|them|the slices|for|on|out)",
+    ),
     (
         "shortbread",
-        r"shortbread|sabl[eé]s?|slice the logs?|in(?:to)? (?:an? |\d+ |two |three )?logs?",
+        r"shortbread|sabl[eé]s?|slice the logs?|icebox|in(?:to)? (?:an? |\d+ |two |three |four )?"
+        r"(?:(?:long|equal|even|smooth|neat|thick|round) )*(?:logs?|rolls?)\b(?! and bak)",
     ),
     (
         "rolled",
@@ -18,12 +23,20 @@ _FAMILIES: tuple[tuple[Family, str], ...] = (
         r"|cut (?:out )?(?:\d+ ?(?:cm|mm|in\w*) )?(?:rounds|circles|stars|hearts|shapes|squares|"
         r"diamonds|leaves|moons)",
     ),
+    ("shortbread", r"petticoat|scotch finger|prick(?:ed|ing)?\b"),
 )
 _MIXINGS: tuple[tuple[Mixing, str], ...] = (
     ("creamed", r"\bcream(?:ed)? (?:the |together )|beat the butter|pale and fluffy"),
-    ("rubbed_in", r"\b(?:rub|cut) (?:in )?(?:the )?(?:cold )?(?:butter|fat|lard)|breadcrumbs"),
+    (
+        "rubbed_in",
+        r"\brub(?:bed)? (?:together|everything|all|it|in\b)"
+        r"|\b(?:rub|cut) (?:in )?(?:the )?(?:cold )?(?:butter|fat|lard)|breadcrumbs",
+    ),
     ("melted", r"\bmelt(?:ed)?\b.{0,30}(?:butter|fat|syrup|margarine)"),
-    ("whisked", r"whisk(?:ed)?\b.{0,30}\beggs?\b.{0,40}(?:thick|pale|ribbon|foam)"),
+    (
+        "whisked",
+        r"(?:whisk|beat|whip)(?:ed)?\b.{0,30}\bwhites?\b.{0,30}(?:stiff|peaks|foam)|whisk(?:ed)?\b.{0,30}\beggs?\b.{0,40}(?:thick|pale|ribbon|foam)",
+    ),
     ("oil", r"\boil\b"),
 )
 

@@ -15,7 +15,8 @@ _MORE = re.compile(
 )
 """What is taken beside the amount: “250 g flour, plus more for dusting”."""
 _THE_REST = re.compile(
-    r"\b(?:keep|save|reserve|set aside|use)\b[^,;)]*\b(?:rest|remainder|other|half|some|bit)\b"
+    r"\b(?:keep|save|reserve|set aside|use)\b[^,;)]*\b(?:rest|remainder|other|half|some|bit|"
+    r"handful|few|little|third|quarter|spoonful)\b"
     r"|\b(?:the )?(?:rest|remainder|remaining|other half)\b|\bkept back\b",
     re.IGNORECASE,
 )
@@ -42,7 +43,7 @@ _USED_AS: tuple[tuple[PartKind, str], ...] = (
     ("coating", r"coat(?:ing)?"),
     (
         "topping",
-        r"sprinkl(?:e|ing)|scatter(?:ing)?|tops?|topping|decorat(?:e|ing|ion)|finish(?:ing)?|"
+        r"sprinkl(?:e|ing)|scatter(?:ing)?|tops?|edges?|rims?|sides?|topping|decorat(?:e|ing|ion)|finish(?:ing)?|"
         r"garnish(?:ing)?|press(?:ing)? on top|serve|serving",
     ),
 )

@@ -54,6 +54,8 @@ _SHARED = re.compile(
     re.IGNORECASE,
 )
 """“1 egg, half for the dough, half to brush”: two uses of one."""
+_OF_BOTH = re.compile(r"\b(?:mixed|combined|both|together)\b|,\s*(?:to|for)\b", re.IGNORECASE)
+"""What is said of both ingredients of a line: “3 tbsp sugar and 1 tbsp cinnamon, to roll in”."""
 _LISTED = re.compile(r"\s*[,;]\s+(?=\d)")
 """“150 g rye flour, 125 g butter, 1 egg”: a whole list in one line."""
 _JOINED = re.compile(r"\s+(?:plus|and|\+|&)\s+(?=\d)", re.IGNORECASE)
@@ -126,6 +128,9 @@ class Reader:
             return (self._understand(line, plain),)
         if len(pieces) > MOST_SHARED and not _EACH.match(plain):
             return tuple(found)  # a list in one line: each has its own words
+        use = found[-1].purpose
+        if use != "dough" and _OF_BOTH.search(plain):
+            found = [replace(read, purpose=use) for read in found]
         return tuple(replace(read, line=replace(read.line, text=line.strip())) for read in found)
 
     def _with_the_rest(self, read: ReadLine, plain: str) -> tuple[ReadLine, ...]:
@@ -144,15 +149,27 @@ class Reader:
         each = _EACH.match(text)
         if each:
             named = re.split(r"\s*,\s*(?:and\s+)?|\s+and\s+|\s*&\s*", each["names"])
-            return [f"{each['amount']} {name}" for name in named if name.strip()]
+            return [
+                f"{each['amount']} {self._in_full(name, named[-1])}"
+                for name in named
+                if name.strip()
+            ]
         listed = _LISTED.split(text)
-        if len(listed) > 2 and self._each_its_own(listed):
+        if len(listed) > 1 and self._each_its_own(listed):
             return listed
         halves = _JOINED.split(text)
         named_halves = [self._name(half, find_quantities(half))[0] for half in halves]
         keys = {named.key for named in named_halves if named}
         # “1 tbsp plus 1 tsp cornflour” is one amount of one thing.
         return halves if None not in named_halves and len(keys) == len(halves) else [text]
+
+    def _in_full(self, name: str, last: str) -> str:
+        """One of several names that share their last word: “white and brown sugar”."""
+        full = f"{name} {last.rpartition(' ')[2]}"
+        named = self.names.find(full)
+        if name != last and self.names.find(name) is None and named is not None:
+            return full
+        return name
 
     def _each_its_own(self, pieces: list[str]) -> bool:
         """Whether each piece of a line is an amount of another ingredient."""

@@ -149,6 +149,12 @@ def has_quantity(text: str) -> bool:
     return any(_read(match).low > 0 for match in _QUANTITY.finditer(text))
 
 
+def starts_with_quantity(text: str) -> bool:
+    """Whether a plain line begins with one."""
+    found = _QUANTITY.match(text)
+    return found is not None and _read(found).low > 0
+
+
 def find_quantities(text: str) -> list[list[Quantity]]:
     """Groups of quantities in a plain line: those of a group are the same amount said twice."""
     groups: list[list[Quantity]] = []

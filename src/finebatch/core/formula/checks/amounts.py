@@ -69,7 +69,10 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
             continue
         said = reader.amounts(line.text, ingredient.key)
         used = [s for s in said if abs(s.grams - w.grams) <= SAME * w.grams]
-        for other in reader.disagreeing(used[0], said, ingredient.key) if used else []:
+        others = reader.disagreeing(used[0], said, ingredient.key) if used else []
+        if others and len(reader.read_all(line.text)) > 1:
+            continue  # the other amount is of the other ingredient in that line
+        for other in others:
             volume = other.quantity.dimension == "volume"
             title = "Cups and grams" if volume else "Two amounts"
             if other.quantity.dimension == "mass":

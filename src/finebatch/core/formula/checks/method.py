@@ -4,12 +4,12 @@ import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from finebatch.core.formula.card_says import says_of
 from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.dough import Card, Family, Line
 from finebatch.core.formula.method import GROUPS, short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.measures.temperatures import find_minutes
 
 PLAUSIBLE_PIECE_G: dict[Family, tuple[float, float]] = {
     "drop": (8, 130),
@@ -27,17 +27,22 @@ and crumbly doughs are foreseen to within a factor of two at best."""
 _EVERYTHING = re.compile(
     r"\b(?:all|everything|rest of|remaining|other)\b.{0,12}\b(?:ingredients?|everything)\b"
     r"|\b(?:mix|stir|beat|knead|combine|blend|work|bring|rub|process)\w*\s+(?:it |them )?all\b"
-    r"|\beverything\b|\ball (?:the )?ingredients\b|\ball (?:of it |of them )?together\b",
+    r"|\bthe rest\b|\bin order\b|\beverything\b|\ball (?:the )?ingredients\b"
+    r"|\ball (?:of it |of them )?together\b",
     re.IGNORECASE,
 )
-_DRY = re.compile(r"\bdry (?:ingredients?|mixture|mix)\b|\bdry\b(?= into| to)", re.IGNORECASE)
+_DRY = re.compile(
+    r"\bdry (?:ingredients?|mixture|mix)\b|\bdry\b(?= into| to|,|\.|\s*$| ingr\b| stuff| things)",
+    re.IGNORECASE,
+)
 _WET = re.compile(r"\bwet (?:ingredients?|mixture|mix)\b|\bliquids?\b", re.IGNORECASE)
 _AROUND = re.compile(
     r"\b(?:greas|butter|lin|dust|flour|oil|spray)(?:e|ed|ing|s)? (?:the |a |two |your )?"
     r"(?:sheet|tray|tin|pan|bench|surface|worktop|parchment|measure)s?\b"
     r"|\bcream(?:ed|ing)?(?= (?:the|your|butter|fat|lard|margarine|shortening|sugar|together|until|"
     r"with|in|it|for|unsalted|salted|soft)\b|\s*[,.;]|\s*$)"
-    r"|\b(?:lightly|well)[- ](?:floured|greased|oiled|buttered)\b|\bwater bath\b",
+    r"|\b(?:lightly|well)[- ](?:floured|greased|oiled|buttered)\b|\bwater bath\b"
+    r"|\bsize of (?:a |an |small |large )*\w+|\b\w+-sized?\b|\b\w+ sized\b",
     re.IGNORECASE,
 )
 _CREAMED = re.compile(r"\bcream(?:ed)?(?=\s*(?:[,.;]|$)| (?:together|until|it)\b)", re.IGNORECASE)
@@ -57,7 +62,6 @@ _TOGETHER: tuple[tuple[str, tuple[str, ...]], ...] = (
     (r"seeds?", ("piece", "grain")),
 )
 """Words for several ingredients at once, by their roles."""
-_BAKE = re.compile(r"\b(?:bake|oven)\b", re.IGNORECASE)
 _FINISHES = re.compile(
     r"\b(?:dust|roll (?:\w+ )*in|sprinkl|dip|top|coat|glaz|ice|icing|decorat|finish|fill|brush|"
     r"sandwich|spread|scatter|press|drizzl)",
@@ -192,19 +196,9 @@ def unlisted(card: Card, names: Names, larder: Larder) -> list[Check]:
     return found
 
 
-def stated_minutes(card: Card) -> tuple[float, float] | None:
-    """The minutes in the oven that a card states."""
-    texts = [card.stated_oven, *(step.text for step in card.steps if _BAKE.search(step.text))]
-    for text in texts:
-        times = find_minutes(text)
-        if times:
-            return times[-1]
-    return None
-
-
 def minutes_fit(card: Card, piece: ForeseenPiece) -> list[Check]:
     """Stated minutes that this piece cannot need."""
-    stated = stated_minutes(card)
+    stated = says_of(card).minutes
     if stated is None:
         return []
     low, high = stated

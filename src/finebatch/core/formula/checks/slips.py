@@ -8,6 +8,7 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from typing import get_args
 
 from finebatch.core.formula.balance import Band, figures_g
 from finebatch.core.formula.checks.check import Check, Mend, in_words
@@ -15,13 +16,15 @@ from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.method import short_name
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.measures.amounts import scale_amount
-from finebatch.core.measures.units import Unit
+from finebatch.core.measures.units import CountUnit, Unit
 
 FAR_ABOVE, FAR_BELOW = 1.5, 0.5
 """So many times the most, or the least, of its family: no dough that anyone means."""
 LEAST_STRUCTURE = 0.18
 """With less of flour and its like than this share a dropped dough is a lace or a fudge: more of it
 is no slip of a decimal point."""
+LEAST_FLOUR = 0.3
+"""With less flour and grain than this of what holds it together, nothing is known of its kind."""
 _OTHER_UNITS: tuple[tuple[Unit, Unit, float], ...] = (
     ("oz", "g", 1 / 28.35),
     ("g", "oz", 28.35),
@@ -102,7 +105,8 @@ def slipped(
     that was likely meant."""
     family = [band for band in bands if band.family == card.family]
     whole = figures_g(_formula(card, weighed, larder), larder)
-    if not _far_out(whole, family):
+    flourless = whole["base"] < LEAST_FLOUR * whole["structure"]
+    if flourless or not _far_out(whole, family):
         return []
     odd = card.family == "drop" and whole["structure"] < LEAST_STRUCTURE * whole["total"]
     found: list[tuple[float, _Slip]] = []
@@ -161,7 +165,7 @@ def _slips(card: Card, n: int, larder: Larder) -> Iterator[_Slip]:
     if line.unit == "oz" and _POUNDS.search(line.text):
         # A pound is kept as sixteen ounces.
         yield _Slip(n, scale_amount(line.amount, Fraction(1, 16), unit="oz"), "oz", 1 / 16)
-    for tenfold in _TENFOLD:
+    for tenfold in _TENFOLD[:1] if line.unit in get_args(CountUnit) else _TENFOLD:
         amount = scale_amount(line.amount, tenfold, unit=line.unit)
         yield _Slip(n, amount, line.unit, float(tenfold), tenfold=True)
 

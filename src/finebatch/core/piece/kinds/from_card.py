@@ -97,9 +97,12 @@ def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
 def _rolled(says: CardSays, usual: Portioning, _lot: Lot | None) -> tuple[Portioning, list[str]]:
     found: dict[str, Any] = {"thickness_mm": says.thickness_mm or says.slice_mm}
     piece, said = _over(usual if isinstance(usual, Rolled) else Rolled(), found)
-    sizes = within(Cutter, {"across_mm": says.cutter_mm, "down_mm": says.cutter_mm})
+    down = says.cutter_down_mm or says.cutter_mm
+    sizes = within(Cutter, {"across_mm": says.cutter_mm, "down_mm": down})
     if len(sizes) == 2:
         shape: CutterShape = "square" if says.square_cutter else "round"
+        if says.cutter_down_mm is not None:
+            shape = "rectangle"
         piece, said = replace(piece, cutter=Cutter(shape, **sizes)), [*said, "cutter"]
     return piece, said
 
