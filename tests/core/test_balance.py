@@ -43,7 +43,7 @@ def test_a_usual_dough_stands_inside_every_band() -> None:
 @pytest.mark.parametrize(
     ("key", "grams", "words"),
     [
-        ("sugar_brown_light", 400, "thin and brittle"),
+        ("sugar_brown_light", 460, "thin and brittle"),
         ("sugar_brown_light", 30, "cakey"),
         ("egg_whole", 260, "Wet"),
         ("butter_unsalted", 40, "bready"),

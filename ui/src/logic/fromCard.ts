@@ -79,6 +79,11 @@ export function cardFacts(says: CardSays): CardFact[] {
   const mm = (value: number | null) => value !== null && size(value);
   const spoon =
     says.spoon_ml !== null && `${says.heaped ? "rounded " : ""}${grams(says.spoon_ml)} ml`;
+  const cutter =
+    says.cutter_mm !== null &&
+    (says.cutter_down_mm === null
+      ? size(says.cutter_mm)
+      : `${size(says.cutter_mm)} × ${size(says.cutter_down_mm)}`);
   const pan =
     says.pan_mm !== null &&
     (says.pan_down_mm
@@ -91,7 +96,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("log", "Log across", mm(says.log_mm), ["piece.log_diameter_mm", "piece.width_mm"]),
     ...told("log-long", "Log long", mm(says.log_length_mm), ["piece.length_mm"]),
     ...told("thickness", "Thick", mm(says.thickness_mm), ["piece.thickness_mm", "piece.press_mm"]),
-    ...told("cutter", "Cutter", mm(says.cutter_mm), ["piece.cutter"]),
+    ...told("cutter", "Cutter", cutter, ["piece.cutter"]),
     ...told("slice", "Slices", mm(says.slice_mm), ["piece.slice_mm", "piece.thickness_mm"]),
     ...told("pan", "Pan", pan, ["piece.across_mm", "piece.down_mm"]),
     ...told("mass", "Piece", says.piece_g !== null && `${grams(says.piece_g)} g`, ["piece.grams"]),

@@ -34,6 +34,7 @@ const SILENT: CardSays = {
   shape: null,
   by_spoon: false,
   square_cutter: false,
+  cutter_down_mm: null,
   surface: null,
   of_eggs: false,
   doneness: null,

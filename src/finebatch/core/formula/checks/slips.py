@@ -165,8 +165,11 @@ def _slips(card: Card, n: int, larder: Larder) -> Iterator[_Slip]:
     if line.unit == "oz" and _POUNDS.search(line.text):
         # A pound is kept as sixteen ounces.
         yield _Slip(n, scale_amount(line.amount, Fraction(1, 16), unit="oz"), "oz", 1 / 16)
-    for tenfold in _TENFOLD[:1] if line.unit in get_args(CountUnit) else _TENFOLD:
+    counted = line.unit in get_args(CountUnit)
+    for tenfold in _TENFOLD:
         amount = scale_amount(line.amount, tenfold, unit=line.unit)
+        if counted and (tenfold > 1 or not amount.isdecimal()):
+            continue  # nobody writes a fifth of an egg
         yield _Slip(n, amount, line.unit, float(tenfold), tenfold=True)
 
 
