@@ -211,6 +211,31 @@ def cold(page: Page, _clock: HandClock) -> None:
     expect(page.get_by_role("button", name="Bake them")).to_be_visible()
 
 
+CARD = """Rye, date and tahini drops (about 24)
+1 1/4 cups rye flour
+1 stick butter or margarine, soft
+half a cup of brown sugar
+1 egg
+3 tbsp tahini
+1/2 tsp each baking soda and salt
+a cup of chopped dates
+sesame seeds to roll them in
+
+Cream butter and sugar. Beat in egg and tahini. Stir in the dry ingredients, then the dates.
+Chill for at least 30 minutes. Roll 28 g balls, roll in sesame, press lightly.
+Bake at 350 for 11 to 13 minutes, centres still soft. Leave on the tray for 5 minutes."""
+
+
+def card(page: Page, _clock: HandClock) -> None:
+    page.goto(f"http://127.0.0.1:{PORT}/dough")
+    page.get_by_role("button", name="Start one").click()
+    page.get_by_role("button", name="Paste a card").click()
+    page.get_by_role("textbox", name="Paste a card: its title").fill(CARD)
+    page.get_by_text("From the card").wait_for()
+    page.get_by_text("From the card").scroll_into_view_if_needed()
+    page.mouse.wheel(0, 420)
+
+
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough,
     "swap": swap,
@@ -229,6 +254,8 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "devices": devices,
     "bake": bake,
     "weigh": weigh,
+    # It adds a dough: the last one.
+    "card": card,
 }
 
 

@@ -102,7 +102,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("mass", "Piece", says.piece_g !== null && `${grams(says.piece_g)} g`, ["piece.grams"]),
     ...told("spoon", "Portion", spoon, ["piece.scoop_ml"]),
     ...told("ball", "Balls", mm(says.ball_mm), ["piece.grams"]),
-    ...told("shape", "Pieces", says.shape && SHAPES[says.shape], ["piece.shape"]),
+    ...told("shape", "Shaped", says.shape && SHAPES[says.shape], ["piece.shape"]),
     ...told("surface", "Sheet", says.surface && SURFACES[says.surface], ["surface"]),
     ...told("makes", "Makes", says.pieces !== null && String(says.pieces)),
     ...ovenFact(says),

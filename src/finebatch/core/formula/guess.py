@@ -26,7 +26,11 @@ _FAMILIES: tuple[tuple[Family, str], ...] = (
     ("shortbread", r"petticoat|scotch finger|prick(?:ed|ing)?\b"),
 )
 _MIXINGS: tuple[tuple[Mixing, str], ...] = (
-    ("creamed", r"\bcream(?:ed)? (?:the |together )|beat the butter|pale and fluffy"),
+    (
+        "creamed",
+        r"(?<!the )\bcream(?:ed)?,? (?:the |together|butter|sugar|shortening|fat|margarine|"
+        r"lard|it |until|soft)|beat the butter|pale and fluffy",
+    ),
     (
         "rubbed_in",
         r"\brub(?:bed)? (?:together|everything|all|it|in\b)"
