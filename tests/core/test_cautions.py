@@ -39,6 +39,7 @@ def with_part(kind: PartKind, key: str) -> Card:
         ("cream_heavy", {"dairy"}),
         ("honey", {"honey"}),
         ("liqueur", {"alcohol"}),
+        ("spirit", {"alcohol"}),
         ("toffee_bits", {"syrup", "dairy"}),
     ],
 )
