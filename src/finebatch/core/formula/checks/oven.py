@@ -55,18 +55,19 @@ def _rewrite(
     return Mend(label, step=step, step_text=text)
 
 
-def _possible(celsius: float) -> bool:
+def possible(celsius: float) -> bool:
+    """Whether an oven for cookies is set so."""
     return LOWEST_C <= celsius <= HIGHEST_C
 
 
 def _alone(one: Temperature, text: str, step: int | None, where: str) -> Check | None:
     """A single setting that no oven for cookies is set to."""
-    if one.scale == "gas" or _possible(one.celsius):
+    if one.scale == "gas" or possible(one.celsius):
         return None
     other = "F" if one.scale == "C" else "C"
     meant = celsius_of(one.value) if one.scale == "C" else one.value
     likely, mend = "Check the card.", None
-    if _possible(meant):
+    if possible(meant):
         written = f"{one.value:g} °{other}"
         likely = f"{written}, that is about {_nearest_5(meant)} °C."
         mend = _rewrite(f"Make it {written}", text, step, [(one, written)])
@@ -106,7 +107,7 @@ def _pair(
             f"{f.value:g} °C, which is {c.value:g} °F.",
             mend,
         )
-    keep_c = _possible(c.value) and (not _possible(f.celsius) or c.value % 10 == 0)
+    keep_c = possible(c.value) and (not possible(f.celsius) or c.value % 10 == 0)
     if gas:
         keep_c = abs(gas.celsius - c.value) <= abs(gas.celsius - f.celsius)
         evidence = f"{evidence} {gas} is about {_nearest_5(gas.celsius)} °C."

@@ -1,0 +1,269 @@
+"""What the sentences of a card say of sizes and counts: pieces, portions, cutters, logs, pans."""
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal, TypeVar
+
+from finebatch.core.measures.durations import mixed_number
+
+Worked = Literal["ball", "left", "tapped", "pressed", "dented"]
+"""What hands do to a dropped piece."""
+Word = TypeVar("Word", bound=str)
+
+WIDEST_LOG_MM = 150.0
+"""What is longer than this of a log is its length."""
+
+
+def _length(n: str = "") -> str:
+    """A length as a pattern; `n` tells the names of its groups apart."""
+    return (
+        rf"(?P<low{n}>\d{{1,3}}(?:[.,]\d{{1,2}})?(?:\s+\d/\d{{1,2}})?|\d/\d{{1,2}})"
+        rf"(?:\s*(?:mm|cm|in\.?|inch(?:es)?|[\"”])?\s*(?:[-–—]|to)\s*"
+        rf"(?P<high{n}>\d/\d{{1,2}}|\d{{1,3}}(?:[.,]\d{{1,2}})?))?\s*-?\s*"
+        rf"(?P<unit{n}>mm|cm|millimet(?:re|er)s?|centimet(?:re|er)s?|in\b\.?|inch(?:es)?|[\"”])"
+    )
+
+
+_ANY_LENGTH = re.compile(_length(), re.IGNORECASE)
+_THICK = re.compile(
+    rf"{_length()}\s+(?:thick|deep|high)|(?:thickness of|roll(?:ed)?(?: it| the dough)?(?: out)?"
+    rf"(?: to)?)\s+(?:about\s+)?{_length('2')}",
+    re.IGNORECASE,
+)
+_EACH_G = re.compile(
+    r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
+    r"(?:\s*(?:each|a piece|apiece|per|balls?|pieces|portions?))",
+    re.IGNORECASE,
+)
+_LOGS = re.compile(
+    r"\b(?P<n>\d{1,2})\s+(?:equal\s+|long\s+|even\s+)?(?:logs?|rolls?|sausages?|cylinders?|"
+    r"loaves)\b",
+    re.I,
+)
+_LOG_WORDS = re.compile(
+    r"\b(?:logs?|(?:\d|a|an) (?:\w+ ){0,3}rolls?|rolls? (?:about|of)|sausages?|cylinders?|"
+    r"loaves)\b",
+    re.IGNORECASE,
+)
+_DIVIDE = re.compile(
+    r"\b(?:divide|cut|cutting|split|portion|make|shape|form|mark|score|heap|drop|scoop|spoon|pipe|roll)"
+    r"(?: (?:it|them|the dough|up|while|"
+    r"still|hot|warm)){0,4}\s+(?:in(?:to)?\s+)?"
+    r"(?P<n>\d{1,3})\s*(?:equal|even|pieces|balls|portions|parts|squares|bars|fingers|wedges|"
+    r"mounds|heaps|drops|dollops|cookies|biscuits|rounds\b(?! of)|"
+    r"\.?$|and\b)",
+    re.IGNORECASE,
+)
+_MAKES = re.compile(
+    r"(?:this )?(?:makes?|yields?|gives?|amount:?)\s+(?:about |around |ca\.? )?(?P<n>\d{1,4})\s*"
+    r"(?P<dozen>doz(?:en)?\b)?",
+    re.IGNORECASE,
+)
+_SLICED = re.compile(rf"{_length()}[ -]*(?:thick )?slices?\b", re.IGNORECASE)
+_SIDES = re.compile(
+    r"(?P<across>\d{1,3}(?:[.,]\d)?)\s*(?:mm|cm|in(?:ch(?:es)?)?|[\"”])?[- ]*(?:x|×|by)[- ]*"
+    r"(?P<down>\d{1,3}(?:[.,]\d)?)[- ]*(?P<unit>mm|cm|in(?:ch(?:es)?)?\b|[\"”])?",
+    re.IGNORECASE,
+)
+_WORKED: tuple[tuple[Worked, str], ...] = (
+    ("dented", r"dent|thumbprint|(?:press|make|push) (?:a |your )?(?:thumb|hollow|well|hole)"),
+    ("pressed", r"(?:flatten|press(?:ed)?|squash) (?:\w+ ){0,5}to (?:about )?\d"),
+    (
+        "tapped",
+        r"flatten(?:ed)?\b|(?:press|tap|push)\w* (?:\w+ ){0,3}(?:slightly|lightly|gently|a little|"
+        r"down|flat|with)|(?:slightly|lightly|gently) press|tap (?:the|each|them)",
+    ),
+    ("ball", r"(?:roll|shape|form)(?:ed)? (?:[\w/½¼¾-]+ ){0,7}balls?"),
+    (
+        "left",
+        r"drop(?:ped)? (?:\w+ ){0,4}(?:by|from|spoon|heap|mound|tablesp|teasp)"
+        r"|(?:spoon|heap|mound)\w* (?:\w+ ){0,3}(?:on|onto)|(?:table|tea)spoons? on",
+    ),
+)
+_BALL = re.compile(
+    rf"{_length()}[- ]*(?:balls?|rounds of dough)|balls? (?:of |about |around )*(?:about )?"
+    rf"{_length('2')}",
+    re.IGNORECASE,
+)
+_WALNUT = re.compile(r"walnut[- ]?siz|size of (?:a |small )*walnut|\bwalnuts of dough", re.I)
+WALNUT_MM = 30.0
+"""A walnut is about so wide (household practice)."""
+_PORTIONS = re.compile(
+    r"\b(?:scoop|drop|spoon|ball|mound|heap|roll|portion|shape)\w*", re.IGNORECASE
+)
+_SPOONED = re.compile(
+    r"(?:(?:heaped|heaping|level|rounded|small|large)\s+)?(?:table|tea|dessert)[- ]?"
+    r"spoon(?:ful)?s\s+on",
+    re.IGNORECASE,
+)
+"""“Tablespoons onto lined trays”."""
+_SPOONS: tuple[tuple[str, float], ...] = (
+    (r"(?:table|tb?l?sp)", 15.0),
+    (r"(?:tea|tsp)", 5.0),
+    (r"dessert", 10.0),
+    (r"cup", 240.0),
+    (r"ml", 1.0),
+)
+_SPOON = re.compile(
+    r"(?:(?P<n>\d/\d|\d{1,2}(?:\.\d)?(?:\s\d/\d)?)\s*-?\s*)?(?P<heaped>(?:heap(?:ed|ing)|rounded|"
+    r"generous)\s+)?(?:level\s+)?(?P<spoon>(?:table|tea|dessert)[- ]?spoon|tbsp|tsp|cup|ml)"
+    r"(?:ful)?s?\b",
+    re.IGNORECASE,
+)
+_TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
+_PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Sizes:
+    """What a card says of sizes, lengths in mm; None where it says nothing.
+
+    Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
+    width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
+    its inner size, or that it is round. A cutter with two sides is a rectangle.
+    """
+
+    pieces: int | None = None
+    piece_g: float | None = None
+    thickness_mm: float | None = None
+    cutter_mm: float | None = None
+    slice_mm: float | None = None
+    logs: int | None = None
+    log_mm: float | None = None
+    log_length_mm: float | None = None
+    pan_mm: float | None = None
+    pan_down_mm: float | None = None
+    pan_round: bool = False
+    spoon_ml: float | None = None
+    heaped: bool = False
+    ball_mm: float | None = None
+    ball_about: bool = False
+    shape: Worked | None = None
+    by_spoon: bool = False
+    square_cutter: bool = False
+    cutter_down_mm: float | None = None
+
+
+def find_sizes(told: Sequence[str], stated_pieces: int | None) -> Sizes:
+    """Lengths and counts of plain sentences, by what they are said of; the yield that the card
+    states goes before."""
+    found = Sizes(stated_pieces)
+    for text in told:
+        for look in (_of_yield, _of_cutter, _of_hands, _of_logs, _of_thickness, _of_pan):
+            found = look(found, text)
+    return found
+
+
+def first_said(table: Sequence[tuple[Word, str]], texts: Iterable[str]) -> Word | None:
+    """The first of a table's meanings whose words stand in any of the texts."""
+    said = " ".join(texts)
+    return next((key for key, words in table if re.search(rf"\b(?:{words})", said, re.I)), None)
+
+
+def _mm(low: str, high: str | None, unit: str) -> float:
+    written = unit.casefold()
+    size = 25.4 if written[0] in 'i"”' else 1.0 if written.startswith(("mm", "millim")) else 10.0
+    value = mixed_number(low)
+    return size * (value if high is None else (value + mixed_number(high)) / 2)
+
+
+def _length_of(match: re.Match[str]) -> float:
+    """The length in a match, in mm: its first one, or where that is not there, its second."""
+    n = "" if match["low"] else "2"
+    return _mm(match[f"low{n}"], match[f"high{n}"], match[f"unit{n}"])
+
+
+def _of_yield(found: Sizes, text: str) -> Sizes:
+    piece_g, pieces = found.piece_g, found.pieces
+    if piece_g is None and (each := _EACH_G.search(text)):
+        low = float(each["low"].replace(",", "."))
+        piece_g = (low + float(each["high"])) / 2 if each["high"] else low
+    if pieces is None and (makes := _MAKES.match(text)):
+        count = int(makes["n"]) * (12 if makes["dozen"] else 1)
+        pieces = count if count > 1 else None
+    if pieces is None and (shared := _DIVIDE.search(text)) and not _LOGS.search(text):
+        pieces = int(shared["n"]) if int(shared["n"]) > 3 else None
+    return replace(found, piece_g=piece_g, pieces=pieces)
+
+
+def _of_cutter(found: Sizes, text: str) -> Sizes:
+    cuts = re.search(r"\b(?:cut|stamp)\b", text, re.IGNORECASE)
+    if found.cutter_mm is not None or not cuts or re.search(r"\bslic", text, re.IGNORECASE):
+        return found
+    square = re.search(r"\bsquares?\b", text, re.IGNORECASE) is not None
+    found = replace(found, square_cutter=square)
+    if (sides := _SIDES.search(text)) and sides["unit"]:
+        across, down = (_mm(sides[side], None, sides["unit"]) for side in ("across", "down"))
+        return replace(found, cutter_mm=across, cutter_down_mm=down)
+    sizes = sorted(_ANY_LENGTH.finditer(text), key=lambda size: size.start() < cuts.start())
+    for size in sizes:
+        after = text[size.end() : size.end() + 12].lstrip()
+        if not after.casefold().startswith(("thick", "deep", "high", "slice")):
+            return replace(found, cutter_mm=_length_of(size))
+    return found
+
+
+def _of_hands(found: Sizes, text: str) -> Sizes:
+    """What hands do to a dropped piece, and with what spoon or scoop."""
+    if found.shape is None:
+        found = replace(found, shape=first_said(_WORKED, [text]))
+    if found.ball_mm is None and (ball := _BALL.search(text)):
+        found = replace(found, ball_mm=_length_of(ball))
+    elif found.ball_mm is None and _WALNUT.search(text):
+        found = replace(found, ball_mm=WALNUT_MM, ball_about=True)
+    portions = _PORTIONS.search(text) or _SPOONED.match(text)
+    if found.spoon_ml is None and portions and (spoon := _SPOON.search(text)):
+        size = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
+        return replace(
+            found,
+            spoon_ml=size * mixed_number(spoon["n"] or "1"),
+            heaped=spoon["heaped"] is not None,
+            by_spoon="scoop" not in text.casefold(),
+        )
+    return found
+
+
+def _of_logs(found: Sizes, text: str) -> Sizes:
+    if not _LOG_WORDS.search(text):
+        return found
+    if logs := _LOGS.search(text):
+        found = replace(found, logs=found.logs or int(logs["n"]))
+    elif found.logs is None and re.search(r"\b(?:1|a|the) log\b", text, re.IGNORECASE):
+        found = replace(found, logs=1)
+    for size in _ANY_LENGTH.finditer(text):
+        after = text[size.end() : size.end() + 10].lstrip(" -").casefold()
+        length = _length_of(size)
+        if after.startswith("long") or (length > WIDEST_LOG_MM and not after.startswith("wide")):
+            found = replace(found, log_length_mm=found.log_length_mm or length)
+        elif not after.startswith("slice"):
+            found = replace(found, log_mm=found.log_mm or length)
+    return found
+
+
+def _of_thickness(found: Sizes, text: str) -> Sizes:
+    """How thick dough is rolled, or slices are cut."""
+    thick = None if _LOG_WORDS.search(text) else _THICK.search(text)
+    if found.thickness_mm is None and thick:
+        size = _length_of(thick)
+        if re.search(r"\bslic(?:e|ed|es)\b", text, re.IGNORECASE):
+            found = replace(found, slice_mm=found.slice_mm or size)
+        else:
+            found = replace(found, thickness_mm=size)
+    if found.slice_mm is None and (sliced := _SLICED.search(text)):
+        found = replace(found, slice_mm=_length_of(sliced))
+    return found
+
+
+def _of_pan(found: Sizes, text: str) -> Sizes:
+    """How large the tin is that a sentence speaks of; a pair of bare numbers is in inches."""
+    if found.pan_mm is not None or not _TIN.search(text):
+        return found
+    if sides := _SIDES.search(text):
+        unit = sides["unit"] or "in"
+        across, down = (_mm(sides[side], None, unit) for side in ("across", "down"))
+        return replace(found, pan_mm=across, pan_down_mm=down)
+    if pan := _PAN.search(text):
+        is_round = re.search(r"\bround\b", text, re.IGNORECASE) is not None
+        return replace(found, pan_mm=_length_of(pan), pan_round=is_round)
+    return found
