@@ -13,6 +13,7 @@ from finebatch.core.formula.judge_cards import CardCase, UnderstoodCard, underst
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.refusal import Refusal
 from finebatch.facts import formula, tables
+from tests.ordinary import CARDS
 
 READER = tables.reader()
 
@@ -135,47 +136,7 @@ def test_the_family_is_guessed_from_the_steps(step: str, family: str) -> None:
 
 FACTS = formula.checking(READER)
 
-SNAPS = """GRANNY'S GINGER SNAPS (about 3 dozen)
-
-8 oz plain flour
-4 oz butter
-four ounces soft dark brown sugar
-2 tablespoons golden syrup
-1 teaspoon bicarb
-2 heaped tsp ground ginger
-
-Melt butter, sugar and syrup. Cool a little. Stir in flour, bicarb and ginger.
-Roll walnut-sized balls. Put well apart on greased trays.
-Gas 4, 10 to 12 mins till golden brown.
-Leave on tray five minutes."""
-
-WINDOWS = """Hazel windows
-Makes 24
-
-For the dough
-200 g flour
-120g ground hazelnuts
-150 g cold butter, diced
-80 g sugar
-1 egg
-pinch of cinnamon
-
-Filling
-150 g redcurrant jelly
-
-To finish
-icing sugar
-
-Rub butter into flour, nuts, sugar & cinnamon. Mix in the egg. Wrap, fridge for 1 hour.
-Roll out 3 mm thick on a floured bench. Stamp 5 cm rounds, holes in half of them.
-Bake 180°C (fan 160°C) 9-11 minutes until pale gold.
-Cool on the tray for 5 minutes. Sandwich with jelly, dust with icing sugar."""
-
-ROUNDS = """Rye rounds
-150 g rye flour, 100 g plain flour, 125 g butter, 60 g sugar, 1 egg, 1/2 tsp salt
-Rub in, bind with egg, rest 20 min, roll to 1/8 inch, cut with a 2 1/2 inch cutter, prick.
-400F about 8 min."""
-
+SNAPS, WINDOWS, ROUNDS = CARDS["snaps"], CARDS["linzer"], CARDS["rye"]
 CRUMBLES = """Nutty crumbles
 12 pieces
 120 g lard

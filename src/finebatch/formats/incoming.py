@@ -8,7 +8,7 @@ from finebatch.core.formula.dough import Card
 from finebatch.core.formula.reading import Reader
 from finebatch.core.refusal import Refusal
 from finebatch.formats.card_csv import read_csv
-from finebatch.formats.jsonld import is_page, read_recipes
+from finebatch.formats.jsonld import may_hold_recipes, read_recipes
 from finebatch.formats.unreadable import UnreadableFile
 
 MOST_BYTES = 1_000_000
@@ -26,10 +26,9 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
     if "\0" in text:
         raise UnreadableFile("This is not a text file.")
     path = PurePath(name or "dough.txt")
-    start = text.lstrip("\ufeff \t\r\n")
     try:
-        if start[:1] in ("{", "[") or is_page(start):
-            return _bounded(read_recipes(start, reader))
+        if may_hold_recipes(text):
+            return _bounded(read_recipes(text, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
             return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))
         found = read_card(text.lstrip("\ufeff"), reader)

@@ -128,6 +128,10 @@ class _Plain(HTMLParser):
             self.text.append(data)
 
 
+_BEFORE_TEXT = "\ufeff \t\r\n"
+"""What may stand before a file begins."""
+
+
 class _Scripts(HTMLParser):
     """What a web page says of itself in JSON-LD."""
 
@@ -152,7 +156,12 @@ class _Scripts(HTMLParser):
 
 def is_page(text: str) -> bool:
     """Whether a text is a web page."""
-    return text.lstrip("\ufeff \t\r\n").startswith("<")
+    return text.lstrip(_BEFORE_TEXT).startswith("<")
+
+
+def may_hold_recipes(text: str) -> bool:
+    """Whether a text looks like JSON-LD, alone or in a web page."""
+    return is_page(text) or text.lstrip(_BEFORE_TEXT)[:1] in ("{", "[")
 
 
 def _plain(text: object) -> str:
@@ -317,7 +326,7 @@ def _nodes(text: str) -> list[Node]:
         if not written:
             raise UnreadableFile("This page says nothing of a recipe that can be read. Paste it.")
     else:
-        written = [text]
+        written = [text.lstrip(_BEFORE_TEXT)]
     try:
         data = [json.loads(one, parse_constant=_refuse_constant) for one in written]
     except (ValueError, RecursionError) as error:
@@ -330,7 +339,7 @@ def recipe_text(text: str) -> str:
 
     Raises `UnreadableFile` where there is none.
     """
-    nodes = _nodes(text.lstrip("\ufeff \t\r\n"))
+    nodes = _nodes(text)
     if not nodes:
         raise UnreadableFile("There is no schema.org Recipe in this file.")
     pieces = _pieces(nodes[0].get("recipeYield"))

@@ -1950,12 +1950,62 @@ export interface components {
          *     card's own setting (`fan`: of a fan oven), `oven` as it is written there; `oven_guessed` where
          *     its scale is not. `asked` are fields that wait for an answer.
          *
-         *     Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
-         *     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
-         *     its inner size, or that it is round; of the sheet what lies on it. A cutter with two sides is a
-         *     rectangle.
+         *     `surface` is what lies on the sheet; `of_eggs` says that lines are weighed by the eggs.
          */
         CardSays: {
+            /** Pieces */
+            pieces: number | null;
+            /** Piece G */
+            piece_g: number | null;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+            /** Cutter Mm */
+            cutter_mm: number | null;
+            /** Slice Mm */
+            slice_mm: number | null;
+            /** Logs */
+            logs: number | null;
+            /** Log Mm */
+            log_mm: number | null;
+            /** Log Length Mm */
+            log_length_mm: number | null;
+            /** Pan Mm */
+            pan_mm: number | null;
+            /** Pan Down Mm */
+            pan_down_mm: number | null;
+            /**
+             * Pan Round
+             * @default false
+             */
+            pan_round: boolean;
+            /** Spoon Ml */
+            spoon_ml: number | null;
+            /**
+             * Heaped
+             * @default false
+             */
+            heaped: boolean;
+            /** Ball Mm */
+            ball_mm: number | null;
+            /**
+             * Ball About
+             * @default false
+             */
+            ball_about: boolean;
+            /** Shape */
+            shape: ("ball" | "left" | "tapped" | "pressed" | "dented") | null;
+            /**
+             * By Spoon
+             * @default false
+             */
+            by_spoon: boolean;
+            /**
+             * Square Cutter
+             * @default false
+             */
+            square_cutter: boolean;
+            /** Cutter Down Mm */
+            cutter_down_mm: number | null;
             /**
              * Oven
              * @default
@@ -2029,59 +2079,6 @@ export interface components {
                 /** High */
                 high: number;
             } | null;
-            /** Pieces */
-            pieces: number | null;
-            /** Piece G */
-            piece_g: number | null;
-            /** Thickness Mm */
-            thickness_mm: number | null;
-            /** Cutter Mm */
-            cutter_mm: number | null;
-            /** Slice Mm */
-            slice_mm: number | null;
-            /** Logs */
-            logs: number | null;
-            /** Log Mm */
-            log_mm: number | null;
-            /** Log Length Mm */
-            log_length_mm: number | null;
-            /** Pan Mm */
-            pan_mm: number | null;
-            /** Pan Down Mm */
-            pan_down_mm: number | null;
-            /**
-             * Pan Round
-             * @default false
-             */
-            pan_round: boolean;
-            /** Spoon Ml */
-            spoon_ml: number | null;
-            /**
-             * Heaped
-             * @default false
-             */
-            heaped: boolean;
-            /** Ball Mm */
-            ball_mm: number | null;
-            /**
-             * Ball About
-             * @default false
-             */
-            ball_about: boolean;
-            /** Shape */
-            shape: ("ball" | "left" | "tapped" | "pressed" | "dented") | null;
-            /**
-             * By Spoon
-             * @default false
-             */
-            by_spoon: boolean;
-            /**
-             * Square Cutter
-             * @default false
-             */
-            square_cutter: boolean;
-            /** Cutter Down Mm */
-            cutter_down_mm: number | null;
             /** Surface */
             surface: ("parchment" | "bare" | "greased" | "silicone") | null;
             /**

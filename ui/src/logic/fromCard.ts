@@ -16,7 +16,8 @@ export interface CardFact {
   fields: string[];
 }
 
-const DONE: Record<NonNullable<CardSays["doneness"]>, string> = {
+/** How far a piece is baked, in words, from the softest. */
+export const DONE: Record<NonNullable<CardSays["doneness"]>, string> = {
   soft_centre: "soft in the middle",
   chewy: "chewy",
   set: "set",

@@ -68,8 +68,9 @@ _SHOULD = re.compile(
 _SLICES = re.compile(r"\b(?:slice|cut)\b", re.IGNORECASE)
 _HARD = re.compile(r"\bif (?:it|the dough)(?: is|'s)? too\b", re.IGNORECASE)
 _BARE_OVEN = re.compile(
-    r"(?:\b(?:at|to|oven:?|bake:?|temp(?:erature)?\.?:?)\s+|^\s*|,\s*(?=\d{3}\s+\d))(?P<value>[12345]\d0|[12345]\d5)\b(?!\s*(?:g|ml|mm|cm|°|º|deg|[CF]\b|gram|"
-    r"minutes?|mins?))",
+    r"(?:\b(?:at|to|oven:?|bake:?|temp(?:erature)?\.?:?)\s+|^\s*|,\s*(?=\d{3}\s+\d))"
+    r"(?P<value>[12345]\d0|[12345]\d5)\b"
+    r"(?!\s*(?:g|ml|mm|cm|°|º|deg|[CF]\b|gram|minutes?|mins?))",
     re.IGNORECASE,
 )
 USUAL_PIECE_G = 3.0

@@ -14,7 +14,7 @@ from finebatch.facts import formula
 from finebatch.formats.card_csv import write_csv
 from finebatch.formats.card_words import lines_words, write_markdown, write_text
 from finebatch.formats.incoming import read_doughs
-from finebatch.formats.jsonld import is_page, recipe_text, write_recipe
+from finebatch.formats.jsonld import may_hold_recipes, recipe_text, write_recipe
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.workflow.dough.doughs import Dough, add_dough, get_dough
 from finebatch.workflow.kitchen.larder import get_reader
@@ -87,8 +87,7 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
 
 def card_text(text: str) -> str:
     """The card of a file: a recipe of a web page or of JSON-LD as text, any other as it is."""
-    start = text.lstrip("\ufeff \t\r\n")
-    if not (is_page(start) or start[:1] in ("{", "[")):
+    if not may_hold_recipes(text):
         return text
     try:
         return recipe_text(text)

@@ -5,15 +5,11 @@ import { api, body, type Schemas } from "../../api/client";
 import { grams } from "../../logic/format";
 import { KEYS } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { cardFile } from "./cardFile";
 
 type Brought = Schemas["BroughtOut"];
 
-interface Chosen {
-  name: string;
-  text: string;
-}
-
-const MOST_BYTES = 1_000_000;
+type Chosen = Schemas["DoughFileBody"];
 
 /** Bring doughs in from a file: see what is understood, then keep all of it or none. */
 export function BringIn({ onClose }: { onClose: () => void }) {
@@ -39,15 +35,11 @@ export function BringIn({ onClose }: { onClose: () => void }) {
     look.reset();
     setTooLarge(null);
     if (!file) return;
-    if (file.size > MOST_BYTES) {
-      setTooLarge(
-        new Error(
-          `“${file.name}” is ${(file.size / 1e6).toFixed(1)} MB. At most 1 MB is read: bring in fewer doughs at once.`,
-        ),
-      );
-      return;
+    try {
+      look.mutate(await cardFile(file, "bring in fewer doughs at once"));
+    } catch (error) {
+      setTooLarge(error as Error);
     }
-    look.mutate({ name: file.name.slice(0, 200), text: await file.text() });
   };
 
   return (

@@ -5,6 +5,7 @@ import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
 import type { Moving } from "../../logic/moving";
 import { KEYS, readingsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { DRAGGED } from "./dragged";
 import { Line } from "./Line";
 import { PasteCard } from "./PasteCard";
 
@@ -121,7 +122,6 @@ export function CardLines(props: CardLinesProps) {
 }
 
 const NONE = new Map();
-const DRAGGED = "application/x-fine-batch-line";
 
 /** Lines are dropped between these, from wherever they are dragged. */
 function useDrop(home: "dough" | number, onMoving: (change: Moving) => void) {

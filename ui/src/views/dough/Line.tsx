@@ -16,6 +16,7 @@ import type { Reading } from "../../logic/readings";
 import { OF_EGGS, PLAIN_UNITS, unitWord } from "../../logic/units";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { RowButtons } from "../../parts/RowButtons";
+import { DRAGGED } from "./dragged";
 import { OtherReadings } from "./OtherReadings";
 import { PART_OPTIONS } from "./partKinds";
 
@@ -172,7 +173,7 @@ function Where({ line, name, home, parts, onMoving }: LineProps & { name: string
         data-drag={name}
         className="cursor-grab px-1 text-soft select-none"
         onDragStart={(event) => {
-          event.dataTransfer.setData("application/x-fine-batch-line", String(line.id));
+          event.dataTransfer.setData(DRAGGED, String(line.id));
           const row = event.currentTarget.closest("li");
           if (row) event.dataTransfer.setDragImage(row, 0, 0);
         }}

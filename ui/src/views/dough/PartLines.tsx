@@ -1,5 +1,5 @@
-import type { Study, Words } from "../../api/client";
-import type { Card, Change } from "../../logic/draft";
+import type { Study, Weighed, Words } from "../../api/client";
+import type { Card, Change, DraftPart } from "../../logic/draft";
 import { grams } from "../../logic/format";
 import { CardLines } from "./CardLines";
 import { partWords } from "./partKinds";
@@ -21,19 +21,39 @@ export function PartLines({ card, words, study, change }: PartLinesProps) {
           {grams(study?.parts[n]?.weighed.total_g ?? 0)} g
         </span>
       </h3>
-      <CardLines
+      <LinesOf
         plain
-        lines={part.lines}
+        part={part}
         weighed={study?.parts[n]?.weighed}
+        card={card}
         words={words}
-        cupOfDough={card.cup}
-        eggOfDough={card.egg}
-        of={`${part.name} `}
-        change={(inside) => change({ do: "inPart", id: part.id, change: inside })}
-        home={part.id}
-        parts={card.parts}
-        onMoving={change}
+        change={change}
       />
     </section>
   ));
+}
+
+interface LinesOfProps extends Omit<PartLinesProps, "study"> {
+  part: DraftPart;
+  weighed: Weighed | undefined;
+  plain?: boolean;
+}
+
+/** The lines of one part. */
+export function LinesOf({ part, weighed, card, words, change, plain = false }: LinesOfProps) {
+  return (
+    <CardLines
+      plain={plain}
+      lines={part.lines}
+      weighed={weighed}
+      words={words}
+      cupOfDough={card.cup}
+      eggOfDough={card.egg}
+      of={`${part.name} `}
+      change={(inside) => change({ do: "inPart", id: part.id, change: inside })}
+      home={part.id}
+      parts={card.parts}
+      onMoving={change}
+    />
+  );
 }

@@ -4,7 +4,7 @@ import type { Card, Change, DraftPart, PartKind } from "../../logic/draft";
 import { grams } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
-import { CardLines } from "./CardLines";
+import { LinesOf } from "./PartLines";
 import { PART_OPTIONS } from "./partKinds";
 
 interface PartsProps {
@@ -104,18 +104,7 @@ function PartSection({ part, need, pieces, card, words, change }: PartSectionPro
           Take {part.name} out
         </button>
       </div>
-      <CardLines
-        lines={part.lines}
-        weighed={need?.weighed}
-        words={words}
-        cupOfDough={card.cup}
-        eggOfDough={card.egg}
-        of={`${part.name} `}
-        change={(inside) => change({ do: "inPart", id: part.id, change: inside })}
-        home={part.id}
-        parts={card.parts}
-        onMoving={change}
-      />
+      <LinesOf part={part} weighed={need?.weighed} card={card} words={words} change={change} />
       {need && pieces !== null && <Needed part={part} need={need} pieces={pieces} words={words} />}
     </section>
   );

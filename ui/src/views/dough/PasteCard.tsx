@@ -7,10 +7,9 @@ import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { cardFile } from "./cardFile";
 import { OtherReadings } from "./OtherReadings";
 import { partWords } from "./partKinds";
-
-const MOST_BYTES = 1_000_000;
 
 type ReadCard = Schemas["Understood"];
 type ReadLine = Schemas["ReadLine"];
@@ -46,9 +45,7 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
   const read = useQuery(readQuery(text));
   const dropped = useMutation({
     mutationFn: async (file: File) => {
-      if (file.size > MOST_BYTES)
-        throw new Error(`“${file.name}” is over 1 MB. Paste what is on the card instead.`);
-      const written = { name: file.name.slice(0, 200), text: await file.text() };
+      const written = await cardFile(file, "paste what is on the card instead");
       return body(api.POST("/api/card-text", { body: written }));
     },
     onSuccess: (card) => setText(card.text),

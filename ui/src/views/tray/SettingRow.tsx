@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Kitchen, Tray, TraySetting } from "../../api/client";
+import { DONE } from "../../logic/fromCard";
 import { sheetsQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
 import { RulerSlider } from "../../parts/RulerSlider";
@@ -33,14 +34,10 @@ const OVENS = [
   ["fan", "with fan"],
 ] as const;
 
-const DONENESS = [
+const DONENESS: (readonly [keyof typeof DONE | "", string])[] = [
   ["", "as usual"],
-  ["soft_centre", "soft in the middle"],
-  ["chewy", "chewy"],
-  ["set", "set"],
-  ["crisp", "crisp"],
-  ["dry", "dry"],
-] as const;
+  ...(Object.entries(DONE) as [keyof typeof DONE, string][]),
+];
 
 /** How the dough is baked and on what sheet, in one row. */
 export function SettingRow({

@@ -1,0 +1,2 @@
+/** The kind of data under which a line is dragged. */
+export const DRAGGED = "application/x-fine-batch-line";
