@@ -71,6 +71,26 @@ def tab_of(page: Page, dough: int, tab: str) -> None:
     page.mouse.click(5, 400)
 
 
+US = {
+    "temperature": "F",
+    "length": "inches",
+    "mass": "ounces",
+    "volume": "cups",
+    "clock": "12 h",
+    "dates": "month first",
+}
+
+
+def inches(page: Page, clock: HandClock) -> None:
+    """The Tray as a kitchen reads it that measures in inches, ounces and °F."""
+    address = f"http://127.0.0.1:{PORT}/api/kitchen"
+    page.request.put(f"{address}/units", data=US)
+    tray(page, clock)
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "inches.png")
+    page.request.put(f"{address}/units", data={})
+
+
 def slab(page: Page, _clock: HandClock) -> None:
     tab_of(page, 2, "Slab")
 
@@ -242,6 +262,7 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "versions": versions,
     "larder": larder,
     "tray": tray,
+    "inches": inches,
     "slab": slab,
     "slices": slices,
     "sizes": sizes,
@@ -275,10 +296,13 @@ def main(wanted: list[str]) -> None:
         for name, show in VIEWS.items():
             if wanted and name not in wanted:
                 continue
-            page = browser.new_page(viewport={"width": 1280, "height": 800}, timezone_id="UTC")
+            page = browser.new_page(
+                viewport={"width": 1280, "height": 800}, timezone_id="UTC", locale="en-GB"
+            )
             show(page, clock)
             page.wait_for_timeout(400)
-            page.screenshot(path=PICTURES / f"{name}.png")
+            if name != "inches":
+                page.screenshot(path=PICTURES / f"{name}.png")
             page.close()
         browser.close()
         server.should_exit = True

@@ -13,6 +13,7 @@ import typer
 
 from finebatch.cli_data import back_up_file, open_file, restore_file, settings_now, stop, unusable
 from finebatch.cli_session import plan_session, print_schema
+from finebatch.cli_words import say
 from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.judge_cards import UnderstoodCard, understand
@@ -40,7 +41,7 @@ app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
 def _say_version(wanted: bool) -> None:
     if wanted:
-        typer.echo(version("finebatch"))
+        say(version("finebatch"))
         raise typer.Exit
 
 
@@ -87,8 +88,8 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         raise stop(str(error)) from error
     if demo:
         load(served.state.database, system_clock())
-    typer.echo(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")
-    typer.echo(f"Data file:  {settings.data_file}")
+    say(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")
+    say(f"Data file:  {settings.data_file}")
     server_of(served, settings.port).run()
 
 
@@ -116,7 +117,7 @@ def openapi() -> None:
 
     with tempfile.TemporaryDirectory() as folder:
         document = create_app(Settings(data_file=Path(folder) / "x.sqlite3")).openapi()
-    typer.echo(json.dumps(document, indent=1, ensure_ascii=False))
+    say(json.dumps(document, indent=1, ensure_ascii=False))
 
 
 def _row(judged: Judged) -> dict[str, object]:
@@ -144,20 +145,20 @@ def _refused(case: Case, refusal: Refusal) -> dict[str, object]:
 
 
 def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
-    typer.echo(
+    say(
         f"{'case':28}{'observed':>10}{'predicted':>11}{'80 % band':>16}{'error':>9}"
         f"{'thick':>8}{'minutes':>9}"
     )
     for row in rows:
         if "refused" in row:
-            typer.echo(f"{row['id']!s:28}{row['observed_mm']:>7} mm   {row['refused']}")
+            say(f"{row['id']!s:28}{row['observed_mm']:>7} mm   {row['refused']}")
             continue
         band = f"{row['low_mm']} to {row['high_mm']}"
-        typer.echo(
+        say(
             f"{row['id']!s:28}{row['observed_mm']:>7} mm{row['predicted_mm']:>8} mm{band:>16}"
             f"{row['error_pct']:>+7} %{row['thickness_mm']:>5} mm{row['minutes']:>9}"
         )
-    typer.echo(
+    say(
         f"\n{summary.n} cases: median error {summary.median_abs_error_pct:.2f} %, largest "
         f"{summary.max_abs_error_pct:.2f} %; {summary.band_share:.0%} inside the band; minutes "
         f"fit in {summary.minutes_share:.0%}."
@@ -178,7 +179,7 @@ def _evaluate_pieces(text: str, as_json: bool) -> None:
     summary = summarise(judged)
     if as_json:
         figures = {name: getattr(summary, name) for name in Summary.__slots__}
-        typer.echo(json.dumps({"cases": rows, "summary": figures}, indent=1))
+        say(json.dumps({"cases": rows, "summary": figures}, indent=1, ensure_ascii=False))
     else:
         _print_table(rows, summary)
 
@@ -203,14 +204,14 @@ def _evaluate_lines(text: str, as_json: bool) -> None:
     summary = {"n": len(judged)} | {word: counts[word] for word in ("right", "wrong", "asked")}
     if as_json:
         rows = [_line_row(j) for j in judged]
-        typer.echo(json.dumps({"lines": rows, "summary": summary}, indent=1, ensure_ascii=False))
+        say(json.dumps({"lines": rows, "summary": summary}, indent=1, ensure_ascii=False))
         return
     for j in judged:
         grams = "–" if j.read.grams is None else f"{j.read.grams:.1f} g"
-        typer.echo(f"{j.verdict:7}{j.read.text:52}{j.read.ingredient or '–':22}{grams:>10}")
+        say(f"{j.verdict:7}{j.read.text:52}{j.read.ingredient or '–':22}{grams:>10}")
         for ask in j.read.asks:
-            typer.echo(f"{'':9}{ask}")
-    typer.echo(
+            say(f"{'':9}{ask}")
+    say(
         f"\n{len(judged)} lines: {counts['right']} right, {counts['wrong']} wrong, "
         f"{counts['asked']} asked."
     )
@@ -268,14 +269,14 @@ def _evaluate_cards(text: str, as_json: bool) -> None:
     if as_json:
         summary = {"n": len(cards), "asked": asked, "alarms": alarms}
         rows = [_card_row(card) for card in cards]
-        typer.echo(json.dumps({"cards": rows, "summary": summary}, indent=1, ensure_ascii=False))
+        say(json.dumps({"cards": rows, "summary": summary}, indent=1, ensure_ascii=False))
         return
     for card in cards:
         known = {k: v for k, v in _card_row(card).items() if v not in (None, [], False)}
-        typer.echo(f"{card.id}: {card.read.title}")
+        say(f"{card.id}: {card.read.title}")
         for name in known.keys() - {"id", "steps"}:
-            typer.echo(f"    {name:24}{known[name]}")
-    typer.echo(f"\n{len(cards)} cards: {asked} questions, {alarms} kinds of alarm.")
+            say(f"    {name:24}{known[name]}")
+    say(f"\n{len(cards)} cards: {asked} questions, {alarms} kinds of alarm.")
 
 
 _EVALUATED = {"lines": _evaluate_lines, "cards": _evaluate_cards, "cases": _evaluate_pieces}
@@ -303,9 +304,9 @@ def evaluate(
 
 
 def _say_brought(brought: Brought) -> None:
-    typer.echo(f"{brought.card.name}: {len(brought.card.lines)} lines, {brought.total_g:.0f} g")
+    say(f"{brought.card.name}: {len(brought.card.lines)} lines, {brought.total_g:.0f} g")
     for ask in brought.asks:
-        typer.echo(f"    {ask}")
+        say(f"    {ask}")
 
 
 @app.command("import")
@@ -331,7 +332,7 @@ def bring_in(
                 _say_brought(brought)
             kept = [] if look else exchange.bring_in(session, file.name, text, system_clock())
             for dough in kept:
-                typer.echo(f"Kept as number {dough.id}.")
+                say(f"Kept as number {dough.id}.")
     except Refusal as refusal:
         raise stop(f"{file}: {refusal.faults[0].message} Nothing was kept.", 2) from refusal
     finally:
@@ -366,7 +367,7 @@ def give_out(
     finally:
         database.close()
     if out is None:
-        typer.echo(text, nl=False)
+        say(text, nl=False)
         return
     try:
         out.write_text(text, encoding="utf-8", newline="")

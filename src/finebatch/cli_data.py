@@ -10,6 +10,8 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 from pydantic import ValidationError
 
+from finebatch.cli_words import say
+from finebatch.core.measures.figures import read_in
 from finebatch.settings import Settings
 
 if TYPE_CHECKING:
@@ -18,7 +20,7 @@ if TYPE_CHECKING:
 
 def stop(message: str, code: int = 1) -> typer.Exit:
     """Say what is wrong; raise what comes back, which ends the command with that status."""
-    typer.secho(message, err=True, fg=typer.colors.RED)
+    typer.secho(read_in(message), err=True, fg=typer.colors.RED)
     return typer.Exit(code)
 
 
@@ -75,9 +77,7 @@ def back_up_file(
         raise stop(f"{data_file} was not copied to {to}: {error.strerror}.") from error
     except sqlite3.Error as error:
         raise stop(f"{data_file} was not copied to {to}: it cannot be read ({error}).") from error
-    typer.echo(
-        f"{to}: {data_file.name} and {photos} photos. To have them back: finebatch restore {to}"
-    )
+    say(f"{to}: {data_file.name} and {photos} photos. To have them back: finebatch restore {to}")
 
 
 def restore_file(
@@ -95,6 +95,6 @@ def restore_file(
         restored = restore(backup, data_file, datetime.now())
     except NoBackup as error:
         raise stop(f"{error} Nothing was changed.", 2) from error
-    typer.echo(f"{data_file} is {backup} now, with {restored.photos} photos.")
+    say(f"{data_file} is {backup} now, with {restored.photos} photos.")
     if restored.aside is not None:
-        typer.echo(f"What was there before lies in {restored.aside}.")
+        say(f"What was there before lies in {restored.aside}.")

@@ -8,6 +8,7 @@ from typing import Annotated
 import typer
 
 from finebatch.cli_data import stop
+from finebatch.cli_words import say
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
@@ -64,7 +65,7 @@ def plan_session(
         raise stop(f"{file}: {refusal.faults[0].message}", 2) from refusal
     found = file_plan(work, plan, base)
     if as_json:
-        typer.echo(json.dumps(found.model_dump(mode="json"), indent=1))
+        say(json.dumps(found.model_dump(mode="json"), indent=1, ensure_ascii=False))
         return
     _say(session, work, plan, found)
 
@@ -77,19 +78,19 @@ def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
             who = f"{activity.who}: " if len(work.kitchen.workers) > 1 else ""
             where = f", sheet {job.sheet}" if job.sheet else ""
             where += f", shelf {job.shelf}" if job.shelf else ""
-            typer.echo(f"{activity.start:%a %H:%M}  {who}{line(job)}{where}")
-    typer.echo(f"\nReady {found.finish:%a %H:%M}.", nl=False)
+            say(f"{activity.start:%a %H:%M}  {who}{line(job)}{where}")
+    say(f"\nReady {found.finish:%a %H:%M}.", nl=False)
     gap = plan.finish - plan.bound
     in_time = session.ready_by is not None and found.finish <= session.ready_by
     best = f" No plan {'begins later' if in_time else 'is ready sooner'}: proven."
     if not plan.proven:
         best = f" At most {gap} min from the {'latest possible start' if in_time else 'best'}."
-    typer.echo(f"{best} By hand: {found.by_hand:%a %H:%M}.")
+    say(f"{best} By hand: {found.by_hand:%a %H:%M}.")
     if session.ready_by is not None and found.finish > session.ready_by:
         late = round((found.finish - session.ready_by).total_seconds() / 60)
-        typer.echo(f"That is {late} min after the wanted {session.ready_by:%a %H:%M}.")
+        say(f"That is {late} min after the wanted {session.ready_by:%a %H:%M}.")
 
 
 def print_schema() -> None:
     """Print the JSON Schema of session files."""
-    typer.echo(json.dumps(schema(), indent=1))
+    say(json.dumps(schema(), indent=1, ensure_ascii=False))

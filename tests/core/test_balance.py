@@ -11,6 +11,7 @@ from finebatch.core.formula.method import method_minutes, method_of, usual_steps
 from finebatch.core.formula.parts import part_needs
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.larder.measuring import Measuring
+from finebatch.core.measures.figures import read_in
 from finebatch.core.piece.character import difference
 from finebatch.facts import formula, tables
 from tests.cards import cards
@@ -132,8 +133,8 @@ def test_changes_are_said_in_a_bakers_words() -> None:
     lines = (Line("300", "g", "flour_ap"), *CARD.lines[1:4], Line("2", "tsp", "cinnamon"))
     wash = Part("wash", "egg wash", (), 1)
     after = Card("B", "rolled", "melted", lines, parts=(wash,))
-    assert changes(CARD, after, LARDER) == (
-        "All-purpose (plain) flour 250 → 300 g",
+    assert tuple(map(read_in, changes(CARD, after, LARDER))) == (
+        "All-purpose (plain) flour 250 g → 300 g",
         "Ground cinnamon added, 5.2 g",
         "Walnuts (chopped) taken out",
         "drop → rolled",

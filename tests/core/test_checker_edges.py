@@ -9,6 +9,7 @@ from typing import Any
 
 import pytest
 
+from finebatch.core.measures.figures import read_in
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
@@ -78,6 +79,10 @@ def laid(
         placed(name, "cool", cool, cool + 20),
         placed(name, "sheet", rack + 1, ready),
     ]
+
+
+def found_in(plan: Plan, work: Work) -> list[str]:
+    return [read_in(fault) for fault in find_faults(plan, work)]
 
 
 def plan(*parts: Placed | Sequence[Placed]) -> Plan:
@@ -179,13 +184,13 @@ PLAN = plan(laid())
             WORK,
             [*laid(), heated(dial_c=175)],
             [*laid(), heated(dial_c=174)],
-            "A1.bake wants 180 °C and the dial was told 174",
+            "A1.bake wants 180 °C and the dial was told 174 °C",
         ),
         (
             WORK,
             [*laid(), heated(dial_c=185)],
             [*laid(), heated(dial_c=186)],
-            "A1.bake wants 180 °C and the dial was told 186",
+            "A1.bake wants 180 °C and the dial was told 186 °C",
         ),
         (
             WORK,
@@ -207,7 +212,7 @@ def test_just_allowed_passes_and_one_more_is_found(
     work: Work, allowed: list[Placed], too_much: list[Placed], fault: str
 ) -> None:
     assert find_faults(plan(allowed), work) == []
-    assert find_faults(plan(too_much), work).count(fault) == 1
+    assert found_in(plan(too_much), work).count(fault) == 1
 
 
 @pytest.mark.parametrize(
@@ -472,13 +477,13 @@ def test_a_pin_is_met_to_the_minute() -> None:
     [
         ({"fan": True}, 160, []),
         ({"fan": True}, 165, []),
-        ({"fan": True}, 166, ["A1.bake wants 160 °C and the dial was told 166"]),
-        ({"fan": True}, 154, ["A1.bake wants 160 °C and the dial was told 154"]),
+        ({"fan": True}, 166, ["A1.bake wants 160 °C and the dial was told 166 °C"]),
+        ({"fan": True}, 154, ["A1.bake wants 160 °C and the dial was told 154 °C"]),
         ({"offset_c": 8}, 172, []),
-        ({"offset_c": 8}, 180, ["A1.bake wants 172 °C and the dial was told 180"]),
+        ({"offset_c": 8}, 180, ["A1.bake wants 172 °C and the dial was told 180 °C"]),
         ({"offset_c": 8.5}, 166, []),
-        ({"offset_c": -8}, 180, ["A1.bake wants 188 °C and the dial was told 180"]),
-        ({}, None, ["A1.bake wants 180 °C and the dial was told None"]),
+        ({"offset_c": -8}, 180, ["A1.bake wants 188 °C and the dial was told 180 °C"]),
+        ({}, None, ["A1.bake wants 180 °C and the dial was told nothing"]),
     ],
 )
 def test_the_dial_is_told_by_how_the_oven_blows_and_lies(
@@ -486,7 +491,7 @@ def test_the_dial_is_told_by_how_the_oven_blows_and_lies(
 ) -> None:
     work = kitchen(ovens=(replace(OVEN, **oven),))
     told = replace(heated(), dial_c=dial)
-    assert find_faults(plan(laid(), told), work) == found
+    assert found_in(plan(laid(), told), work) == found
 
 
 def test_each_oven_has_its_own_dial_and_nature() -> None:
@@ -495,8 +500,8 @@ def test_each_oven_has_its_own_dial_and_nature() -> None:
     other = [replace(a, who=1, oven=2 if a.oven else None) for a in laid("A2", 15, sheet=2)]
     told = Placed(JobKey("oven2", "heat"), None, "oven", 0, 16, oven=2, dial_c=160)
     assert find_faults(plan(laid(), other, told), work) == []
-    wrong = find_faults(plan(laid(), other, replace(told, dial_c=180)), work)
-    assert wrong == ["A2.bake wants 160 °C and the dial was told 180"]
+    wrong = found_in(plan(laid(), other, replace(told, dial_c=180)), work)
+    assert wrong == ["A2.bake wants 160 °C and the dial was told 180 °C"]
     untold = find_faults(plan(laid(), other), work)
     assert untold == ["nobody is told to turn the oven on for A2.bake"]
 

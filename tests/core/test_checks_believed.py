@@ -8,6 +8,7 @@ from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.dough import Card, Line, WeighedDough
 from finebatch.core.formula.judge_cards import CardCase, UnderstoodCard, understand
 from finebatch.core.formula.weigh import weigh
+from finebatch.core.measures.figures import read_in
 from finebatch.facts import formula, tables
 from finebatch.workflow.dough.from_card import foreseen_piece
 from finebatch.workflow.kitchen.equipment import usual_kitchen
@@ -101,7 +102,8 @@ def test_a_mend_shows_what_stands_there_before_and_after() -> None:
     found = only(PLAIN[0], ("1500", "g", "butter_unsalted"), *PLAIN[2:])
     assert found.mend is not None
     assert (found.mend.amount, found.mend.unit, found.mend.tenfold) == ("150", "g", True)
-    assert (found.mend.before, found.mend.after) == ("1500 g, 1500 g", "150 g, 150 g")
+    assert read_in(found.mend.before or "") == "1500 g, 1500 g"
+    assert read_in(found.mend.after or "") == "150 g, 150 g"
 
 
 def test_a_wrong_unit_is_mended_at_once_and_an_even_chance_goes_to_it() -> None:

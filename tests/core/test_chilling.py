@@ -19,6 +19,7 @@ from finebatch.core.heat.chilling import (
     slab_shape,
     time_constant_min,
 )
+from finebatch.core.measures.figures import read_in
 from finebatch.core.refusal import Refusal
 
 
@@ -140,7 +141,7 @@ def test_it_is_followed_until_it_is_near_the_air_and_a_day_at_most() -> None:
 def test_a_shape_is_its_words_and_its_volume_over_its_surface(
     shape: Shape, words: str, over: float
 ) -> None:
-    assert shape.words == words
+    assert read_in(shape.words) == words
     assert shape.volume_over_area_mm == pytest.approx(over)
 
 
@@ -182,4 +183,4 @@ def test_a_place_is_cold_enough_when_it_gets_there_in_useful_time(
         asked()
     (fault,) = said.value.faults
     assert fault.field == "place"
-    assert fault.message.startswith("To slice it wants 5 to 8 °C; at 7.71 °C")
+    assert read_in(fault.message).startswith("To slice it wants 5 to 8 °C; at 7.7 °C")

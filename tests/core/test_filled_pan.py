@@ -7,6 +7,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from finebatch.core.measures.figures import read_in
 from finebatch.core.piece.kinds.filled_pan import LEAST_MM, DoughShared, FilledPan
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.tools import Tools
@@ -74,14 +75,15 @@ def test_turned_around_it_takes_all_of_the_dough_and_says_that_scores_make_the_p
     half = FilledPan(wall_mm=60, share_pct=50)
     (whole,) = without_leftover(BASIS, half)
     assert foresee_tray(BASIS, whole).yields.leftover_g == pytest.approx(0, abs=1e-6)
-    assert answers(BASIS, half, None, None, no_leftover=True)[0].said == "25 mm deep"
+    (full, *_) = answers(BASIS, half, None, None, no_leftover=True)
+    assert read_in(full.said) == "25 mm deep"
     with pytest.raises(Refusal, match="Score more"):
         factor_for(BASIS, half, 40)
 
 
 def test_the_ladder_tells_how_deep_it_lies_in_each_pan() -> None:
     rungs = ladder(BASIS, FilledPan(), Tools(pans=tables.pans()))
-    told = {rung.name: rung for rung in rungs}
+    told = {read_in(rung.name): rung for rung in rungs}
     assert len(told) == len(tables.pans())
     for name, rung in told.items():
         deep = int(re.search(r", (\d+) mm deep$", name).group(1))  # type: ignore[union-attr]

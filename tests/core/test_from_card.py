@@ -11,6 +11,8 @@ from hypothesis import strategies as st
 
 from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import read_card
+from finebatch.core.measures.figures import dial, read_in
+from finebatch.core.measures.kitchen_units import US
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.portioning import at
 from finebatch.core.piece.lot import Lot
@@ -33,8 +35,8 @@ def said(*steps: str, pieces: int | None = None) -> CardSays:
 @pytest.mark.parametrize(
     ("family", "steps", "fields"),
     [
-        ("drop", ["Bake at 350 °F for 10 minutes"], {"oven_c": 175}),
-        ("drop", ["Bake at gas 2¾ for 40 minutes"], {"oven_c": 160}),
+        ("drop", ["Bake at 350 °F for 10 minutes"], {"oven_c": 176.67}),
+        ("drop", ["Bake at gas 2¾ for 40 minutes"], {"oven_c": 159.3}),
         (
             "drop",
             ["Bake at 160 fan for 10 minutes, until crisp"],
@@ -162,8 +164,13 @@ def test_a_fan_oven_is_set_as_a_fan_oven() -> None:
     assert start(still, USUAL, LOT, "fan").setting.oven_c == 160
     fan = said("Bake at 160 fan for 10 minutes")
     assert start(fan, USUAL, LOT, "fan").setting.oven_c == 160
-    exact = start(said("Bake at 350 °F for 10 minutes"), USUAL, LOT, "conventional", whole_c=False)
-    assert exact.setting.oven_c == 176.7
+
+
+def test_what_was_written_in_fahrenheit_stays_that() -> None:
+    for written in (325, 342, 350, 365):
+        says = said(f"Bake at {written} °F for 10 minutes")
+        setting = start(says, USUAL, LOT, "conventional").setting
+        assert read_in(dial(setting.oven_c), US) == f"{written} °F"
 
 
 def test_the_tray_follows_its_card_but_not_what_was_set_by_hand() -> None:

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finebatch.core.measures.figures import read_in
 from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.kinds.drop import HEAPED, Drop
 from finebatch.core.piece.kinds.filled_pan import FilledPan
@@ -101,8 +102,9 @@ def test_cutters_by_their_box_and_area(cutter: Cutter, area: float) -> None:
 
 @pytest.mark.parametrize("area", [None, 0.0, 40.0])
 def test_an_outline_of_its_own_wants_an_area_within_its_box(area: float | None) -> None:
-    with pytest.raises(Refusal, match=r"Its box is 39\.4 cm²"):
+    with pytest.raises(Refusal) as said:
         _ = replace(LEAF, area_cm2=area).area_mm2
+    assert "Its box is 39.4 cm²" in read_in(said.value.faults[0].message)
 
 
 def test_a_slab_thicker_than_its_cutter_is_refused() -> None:
@@ -166,8 +168,9 @@ def test_thickness_from_the_pieces_wanted() -> None:
     assert roll_out(replace(piece, thickness_mm=thick), 800, DENSITY).pieces >= 48
     thicker = replace(piece, thickness_mm=thick + 0.1)
     assert roll_out(thicker, 800, DENSITY).pieces < 48
-    with pytest.raises(Refusal, match="Rolled to 2 mm this dough gives"):
+    with pytest.raises(Refusal) as said:
         thickness_for(piece, 1000, 800, DENSITY)
+    assert "Rolled to 2 mm this dough gives" in read_in(said.value.faults[0].message)
 
 
 def test_logs_are_no_longer_than_the_shelf_and_lose_nothing() -> None:
@@ -225,8 +228,9 @@ def test_the_same_depth_in_another_pan_goes_by_area() -> None:
 
 
 def test_a_pan_is_not_filled_over_its_wall() -> None:
-    with pytest.raises(Refusal, match="10 mm deep"):
+    with pytest.raises(Refusal) as said:
         Pan(wall_mm=10, thickness_mm=12).portion(LOT)
+    assert "10 mm deep" in read_in(said.value.faults[0].message)
 
 
 def test_ropes_straight_twisted_and_closed() -> None:
@@ -358,7 +362,7 @@ def test_dough_for_less_than_one_piece_is_refused_with_what_to_do() -> None:
         roll_out(ROUNDS, 10, DENSITY)
     (fault,) = said.value.faults
     assert fault.field == "cutter.across_mm"
-    assert "60 mm cutter" in fault.message
+    assert "cutter of 60 mm" in read_in(fault.message)
 
 
 def test_so_thick_at_most_that_the_pieces_come_out() -> None:
@@ -409,7 +413,7 @@ def test_no_knife_cuts_under_a_centimetre(pan: Pan, field: str | None) -> None:
     with pytest.raises(Refusal) as said:
         pan.score(300, 10, 1)
     assert said.value.faults[0].field == field
-    assert "10 mm wide" in said.value.faults[0].message
+    assert "10 mm wide" in read_in(said.value.faults[0].message)
 
 
 def test_a_pan_is_its_own_tray_and_no_wider_than_it_is() -> None:

@@ -14,6 +14,7 @@ from finebatch.core.heat.minutes import (
     oven_share,
     second_bake_minutes,
 )
+from finebatch.core.measures.figures import read_in
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.piece.foresee import Models
 from finebatch.core.refusal import Refusal
@@ -90,7 +91,7 @@ def test_an_oven_that_never_gets_there_is_refused(oven: float, done: float) -> N
         oven_share(oven, 21, done)
     (fault,) = refused.value.faults
     assert fault.field == "oven_c"
-    assert f"above {done + 20:.0f} °C" in fault.message
+    assert f"above {done + 20:.0f} °C" in read_in(fault.message)
 
 
 def test_the_shipped_figures_are_those_of_cookies(models: Models) -> None:

@@ -9,6 +9,7 @@ from finebatch.core.formula.dough import Card, Line
 from finebatch.core.formula.swaps import Offer, offers
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.larder.check import check_ingredient, most_g_per_cup
+from finebatch.core.measures.figures import read_in
 from finebatch.core.refusal import Refusal
 from finebatch.facts import formula, tables
 
@@ -51,7 +52,7 @@ def test_butter_for_oil_takes_its_water_from_the_milk_or_says_so() -> None:
     assert made(after.card).fat_g == pytest.approx(made(milk).fat_g, rel=0.02)
     assert made(after.card).water_added_g == pytest.approx(made(milk).water_added_g, abs=4)
     dry = card_of(("250", "g", "flour_ap"), oil)
-    assert "21 g of water" in offered(dry)["fat_butter"].said
+    assert "21 g of water" in read_in(offered(dry)["fat_butter"].said)
 
 
 def test_salt_is_made_even_between_salted_and_unsalted() -> None:

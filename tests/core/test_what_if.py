@@ -4,6 +4,7 @@ import pytest
 
 from finebatch.core.formula.dough import Card, Line
 from finebatch.core.formula.what_if import card_if, said
+from finebatch.core.measures.figures import read_in
 from finebatch.facts import formula, tables
 from finebatch.workflow.tray.what_ifs import find_what_ifs
 
@@ -58,6 +59,5 @@ def test_every_try_is_of_an_effect_or_a_surface() -> None:
 
 
 def test_what_was_tried_is_said_in_order() -> None:
-    assert (
-        said(find_what_ifs(["cooler", "less_sugar"])) == "Tried: oven 10 °C cooler, 10 % less sugar"
-    )
+    words = said(find_what_ifs(["cooler", "less_sugar"]))
+    assert read_in(words) == "Tried: oven 10 °C cooler, 10 % less sugar"

@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
+from finebatch.core.measures.figures import read_in
 from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.placed import Placed
 from finebatch.core.refusal import Refusal
@@ -92,7 +93,7 @@ def test_the_keys_of_version_1_are_the_same() -> None:
 )
 def test_a_job_of_one_dough_in_words(placed: Placed, title: str, detail: str) -> None:
     found = say(placed, ONE)
-    assert (found.title, found.detail) == (title, detail)
+    assert (read_in(found.title), read_in(found.detail)) == (title, detail)
     assert found.short
     assert found.cue
 
@@ -118,7 +119,7 @@ def test_a_job_of_one_dough_in_words(placed: Placed, title: str, detail: str) ->
 )
 def test_a_job_of_several_doughs_in_words(placed: Placed, title: str, detail: str) -> None:
     found = say(placed, TWO)
-    assert (found.title, found.detail) == (title, detail)
+    assert (read_in(found.title), read_in(found.detail)) == (title, detail)
 
 
 def test_a_second_bake_is_told_by_touch() -> None:
@@ -148,9 +149,9 @@ def test_the_oven_is_turned_on_once_and_then_to_another_heat() -> None:
     ]
     scene = Scene(heats=heats)
     on, change = (say(heat, scene) for heat in heats)
-    assert (on.title, on.detail) == ("Turn the oven on", "dial at 180 °C; ready in 20 min")
+    assert (on.title, read_in(on.detail)) == ("Turn the oven on", "dial at 180 °C; ready in 20 min")
     assert "Look inside" in (on.caution or "")
-    assert (change.title, change.caution) == ("Turn the oven to 150 °C", None)
+    assert (read_in(change.title), change.caution) == ("Turn the oven to 150 °C", None)
     assert say(heats[0], Scene(heats=heats, ovens=2)).title == "Turn oven 1 on"
 
 
@@ -160,7 +161,7 @@ def test_a_line_of_a_list_goes_by_letters() -> None:
     assert line(job("A.mix")) == "Dough A: mix"
     assert line(job("A.part", what="glaze")) == "Dough A: make the glaze"
     heat = Placed(oven_key(2, 0), None, "oven", 0, 20, oven=2, dial_c=160)
-    assert line(heat) == "Turn oven 2 to 160 °C on its dial"
+    assert read_in(line(heat)) == "Turn oven 2 to 160 °C on its dial"
     assert place_of(job("A1.load", shelf=2, oven=2, sheet=1)) == "oven 2, shelf 2, sheet 1"
     assert place_of(job("A.mix")) == "bench"
 

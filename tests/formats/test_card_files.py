@@ -11,6 +11,8 @@ from hypothesis import strategies as st
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.dough import Card, Line, Part, Step
 from finebatch.core.formula.weigh import weigh
+from finebatch.core.measures.figures import read_in
+from finebatch.core.measures.kitchen_units import METRIC, US
 from finebatch.facts import tables
 from finebatch.formats.card_csv import read_csv, write_csv
 from finebatch.formats.card_words import lines_words, write_markdown, write_text
@@ -74,7 +76,8 @@ def test_a_table_that_does_not_fit_names_the_row(text: str, words: str) -> None:
 
 
 def in_words(card: Card) -> list[str]:
-    return lines_words(card.lines, weigh(card.lines, LARDER), LARDER, READER.names)
+    words = lines_words(card.lines, weigh(card.lines, LARDER), LARDER, READER.names)
+    return [read_in(text) for text in words]
 
 
 @given(lines())
@@ -82,11 +85,13 @@ def test_a_line_that_is_printed_is_read_back(line: Line) -> None:
     weighed = weigh([line], LARDER)
     grams = weighed.lines[0].grams
     assume(grams is not None and grams >= 0.05)
-    (text,) = lines_words([line], weighed, LARDER, READER.names)
-    read = READER.read(text)
-    assert read.ingredient == line.ingredient, text
-    assert not read.conflict, text
-    assert read.grams == pytest.approx(grams, rel=0.06, abs=0.006), text
+    (words,) = lines_words([line], weighed, LARDER, READER.names)
+    for units in (METRIC, US):
+        text = read_in(words, units)
+        read = READER.read(text)
+        assert read.ingredient == line.ingredient, text
+        assert not read.conflict, text
+        assert read.grams == pytest.approx(grams, rel=0.06, abs=0.006), text
 
 
 def test_a_range_is_printed_and_read_back_as_a_range() -> None:

@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
+from finebatch.core.measures.figures import read_in
 from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.pan import Pan
@@ -53,7 +54,7 @@ def test_every_piece_is_on_the_template_raw_and_baked(piece: Portioning) -> None
 def test_a_slab_is_drawn_with_its_cuts() -> None:
     drawn = LEAF.slab("Leaves", tray(LEAF).making)
     assert {(m.across_mm, m.down_mm, m.role) for m in drawn.marks} == {(48, 82, "cut")}
-    assert "4.5 mm thick" in drawn.said
+    assert "4.5 mm thick" in read_in(drawn.said)
 
 
 def test_what_has_no_template_says_so() -> None:

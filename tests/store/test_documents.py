@@ -9,6 +9,7 @@ import pytest
 from pydantic import ValidationError
 
 from finebatch.core.formula.dough import Card
+from finebatch.core.measures.kitchen_units import METRIC, KitchenUnits
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.every import KINDS
 from finebatch.core.plan.habits import Helper, Planning
@@ -97,7 +98,20 @@ def test_a_kitchen_whose_tools_were_never_touched_has_the_usual_ones() -> None:
     document = KITCHEN.write(usual_kitchen())
     for name in (VERSION, "scoops", "cutters"):
         del document[name]
-    assert KITCHEN.read(document) == usual_kitchen()
+    assert KITCHEN.read(document) == replace(usual_kitchen(), units=METRIC)
+
+
+@pytest.mark.parametrize(
+    ("before", "units"),
+    [
+        ({}, METRIC),
+        ({"own_units": "ounces"}, KitchenUnits(mass="ounces")),
+        ({"own_units": "cups"}, KitchenUnits(volume="cups")),
+    ],
+)
+def test_a_kitchen_of_before_reads_as_it_did(before: dict[str, Any], units: KitchenUnits) -> None:
+    document = {key: told for key, told in KITCHEN.write(usual_kitchen()).items() if key != "units"}
+    assert KITCHEN.read({**document, **before, VERSION: 1}).units == units
 
 
 GOLDEN = sorted((Path(__file__).parent / "golden").glob("*.json"))

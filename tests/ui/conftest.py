@@ -35,7 +35,11 @@ def browser_type_launch_args() -> dict[str, object]:
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, object]:
-    return {"viewport": {"width": 1280, "height": 800}, "timezone_id": "Europe/Berlin"}
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "timezone_id": "Europe/Berlin",
+        "locale": "en-GB",
+    }
 
 
 def free_port() -> int:

@@ -171,7 +171,7 @@ CARD_STEPS = [
 def test_the_tray_begins_as_the_card_says(client: TestClient) -> None:
     made = client.post("/api/doughs", json={**CARD, "steps": CARD_STEPS}).json()
     tray = made["tray"]
-    assert (tray["oven_c"], tray["doneness"], tray["piece"]["grams"]) == (175, "crisp", 25)
+    assert (tray["oven_c"], tray["doneness"], tray["piece"]["grams"]) == (176.67, "crisp", 25)
     found = client.post(f"/api/doughs/{made['id']}/foresee", json=tray).json()
     assert (found["by_card"], found["whole_minutes"], found["look_from"]) == (True, 13, 12)
     assert "oven_c" in found["begun"]["said"]
@@ -197,5 +197,5 @@ def test_a_pasted_card_says_what_it_begins_and_what_was_guessed(client: TestClie
     read = client.post("/api/read", json={"text": text}).json()
     assert read["guessed"] == ["family", "mixing"]
     assert (read["begun"]["says"]["oven"], read["begun"]["says"]["oven_guessed"]) == ("350", True)
-    assert read["begun"]["setting"]["oven_c"] == 175
+    assert read["begun"]["setting"]["oven_c"] == 176.67
     assert read["card"]["stated_pieces"] == 20

@@ -286,7 +286,7 @@ def test_the_kitchens_hands_and_habits_are_kept_and_planned_with(demo: TestClien
 def test_a_plan_is_stale_when_what_it_rests_on_gives_other_work(demo: TestClient) -> None:
     assert plan(demo, 1).json()["stale"] is False
     kitchen = demo.get("/api/kitchen").json()
-    demo.put("/api/kitchen", json={**kitchen, "own_units": "cups"})
+    demo.put("/api/kitchen", json={**kitchen, "units": {"volume": "cups"}})
     assert demo.get("/api/plan").json()["stale"] is False
     kitchen["planning"]["raw_wait_min"] = 30
     demo.put("/api/kitchen", json=kitchen)

@@ -80,7 +80,7 @@ def test_each_family_is_portioned_its_own_way(client: TestClient, family: str) -
         ({"piece": {"grams": -5}}, "piece.drop.grams", "above 0"),
         ({"piece": {"grams": 0}}, "piece.drop.grams", "above 0"),
         ({"piece": {"grams": 1e12}}, "piece.drop.grams", "at most"),
-        ({"piece": {"grams": 0.5}}, "grams", "Between 2 and 400"),
+        ({"piece": {"grams": 0.5}}, "grams", "2 to 400 g a piece"),
         ({"piece": {"grams": 399}}, "grams", ""),
         ({"oven_c": 70}, "oven_c", "never be done"),
         ({"oven_c": 900}, "oven_c", "at most 300"),

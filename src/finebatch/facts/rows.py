@@ -9,6 +9,8 @@ from typing import Annotated, Any, TypeVar, get_args, get_origin, get_type_hints
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, TypeAdapter
 
+from finebatch.core.measures.figures import marked
+
 
 def _blank(value: object) -> object:
     return None if value == "" else value
@@ -36,6 +38,10 @@ Words = Annotated[tuple[str, ...], BeforeValidator(split)]
 Shares = Annotated[tuple[tuple[str, float], ...], BeforeValidator(shares)]
 
 
+TOLD = frozenset({"advice", "asks", "caution", "cue", "label", "note", "text"})
+"""Columns that hold words for a baker."""
+
+
 class Row(BaseModel):
     """A row of a table: nothing but its columns, the last of which says where it is from."""
 
@@ -50,8 +56,12 @@ def read(name: str) -> str:
 
 
 def table(name: str) -> list[dict[str, str]]:
-    """A shipped CSV table, a row a mapping."""
-    return list(csv.DictReader(read(name).splitlines()))
+    """A shipped CSV table, a row a mapping; the figures in what it tells a baker are marked."""
+    rows = csv.DictReader(read(name).splitlines())
+    return [
+        {column: marked(cell) if column in TOLD else cell for column, cell in row.items()}
+        for row in rows
+    ]
 
 
 R = TypeVar("R", bound=Row)

@@ -1,21 +1,20 @@
 """A dough in words: its lines as a card writes them, the card as plain text and as Markdown."""
 
-import re
 from collections.abc import Sequence
 
 from finebatch.core.formula.dough import Card, Line, Step, WeighedDough, WeighedLine
 from finebatch.core.formula.method import short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.larder.ingredient import Ingredient, Larder
+from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import grams_between
 from finebatch.core.measures.units import MASS_UNITS
 
 _COUNTED = {"egg": "egg", "yolk": "egg yolk", "white": "egg white"}
 
 
 def _grams(grams: float) -> str:
-    if grams < 1:
-        return f"{grams:.2f} g"
-    return f"{grams:.1f} g" if grams < 10 else f"{grams:.0f} g"
+    return in_grams(grams, 2 if grams < 1 else 1 if grams < 10 else 0)
 
 
 def card_name(ingredient: Ingredient, names: Names) -> str:
@@ -42,8 +41,7 @@ def line_words(line: Line, weighed: WeighedLine, larder: Larder, names: Names) -
     if line.unit in MASS_UNITS and not weighed.range_g:
         return f"{line.amount} {line.unit} {name}"
     if weighed.range_g:
-        low, high = (re.sub(r" g$", "", _grams(g)) for g in weighed.range_g)
-        return f"{low}–{high} g {name}"
+        return f"{grams_between(*weighed.range_g)} {name}"
     if line.unit == "egg_weight":
         return f"the weight of {line.amount} eggs in"
     if line.unit == "of_eggs":
@@ -101,14 +99,14 @@ def write_markdown(
     out = [f"# {card.name}", ""]
     if card.stated_oven:
         out += [f"Oven: {card.stated_oven}", ""]
-    out += ["| Ingredient | Grams | % of flour |", "|---|--:|--:|"]
+    out += ["| Ingredient | Weight | % of flour |", "|---|--:|--:|"]
     for text, w in zip(texts, weighed.lines, strict=True):
         grams = "" if w.grams is None else _grams(w.grams)
         percent = "" if w.percent is None else f"{w.percent:.1f}"
         out.append(f"| {_cell(text)} | {grams} | {percent} |")
     out.append(f"| **In all** | **{_grams(weighed.total_g)}** | |")
     for part, lines in zip(card.parts, part_texts, strict=True):
-        out += ["", f"## {part.name} ({part.per_piece_g:g} g a piece)", ""]
+        out += ["", f"## {part.name} ({in_grams(part.per_piece_g)} a piece)", ""]
         out += [f"- {_cell(line)}" for line in lines]
     out += ["", "## Method", ""]
     for n, step in enumerate(steps, start=1):

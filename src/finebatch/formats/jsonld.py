@@ -19,6 +19,7 @@ from finebatch.core.formula.card_says import card_of
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.dough import Card, Line, Part, Step
 from finebatch.core.formula.reading import Reader
+from finebatch.core.measures.figures import read_in
 from finebatch.formats.unreadable import UnreadableFile
 
 Node = dict[str, Any]
@@ -106,7 +107,7 @@ def write_recipe(
         node["hasPart"] = [
             _part_node(part, lines) for part, lines in zip(card.parts, part_texts, strict=True)
         ]
-    return json.dumps(node, indent=1, ensure_ascii=False)
+    return read_in(json.dumps(node, indent=1, ensure_ascii=False))
 
 
 class _Plain(HTMLParser):

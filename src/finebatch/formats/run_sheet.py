@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from finebatch.core.measures.figures import clock
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
@@ -77,8 +78,8 @@ def write_markdown(name: str, told: Sequence[RunSheetJob]) -> str:
     ]
     for job in told:
         cells = [
-            f"{job.start:%a %H:%M}",
-            f"{job.end:%H:%M}",
+            f"{job.start:%a} {clock(job.start.hour, job.start.minute)}",
+            clock(job.end.hour, job.end.minute),
             job.who,
             job.what,
             job.dough,

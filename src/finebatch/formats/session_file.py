@@ -211,7 +211,7 @@ class FileActivity(_Part):
     oven: int | None
     shelf: int | None
     to_shelf: int | None
-    dial_c: int | None = None
+    dial_c: float | None = None
     pause: tuple[datetime, datetime] | None
     window: tuple[datetime, datetime | None] | None
 

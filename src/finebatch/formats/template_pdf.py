@@ -1,7 +1,7 @@
 """A paper template as PDF at 1 : 1, tiled over A4 or Letter sheets to be stuck together.
 
 Neighbouring tiles share a strip of `OVERLAP_MM`, its edge dashed on both; each has a control line
-of 100 mm, which shows at once when a printer has scaled the page.
+(100 mm, or 4 in) which shows at once when a printer has scaled the page.
 """
 
 from io import BytesIO
@@ -10,7 +10,7 @@ from typing import Literal
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from finebatch.core.piece.paper import Mark, Template
+from finebatch.core.piece.paper import METRIC_LINE, ControlLine, Mark, Template
 from finebatch.formats.template_svg import hexagon, tiles
 
 Paper = Literal["A4", "Letter"]
@@ -79,7 +79,7 @@ class _Tile:
             edge = self.top + OVERLAP_MM
             canvas.line(*self.at(self.left, edge), *self.at(self.left + self.wide, edge))
 
-    def foot(self, template: Template, where: str) -> None:
+    def foot(self, template: Template, where: str, control: ControlLine) -> None:
         """The control line and what the page is."""
         canvas = self.canvas
         canvas.setDash(1, 0)
@@ -87,12 +87,13 @@ class _Tile:
         canvas.setFillColorRGB(*INK)
         canvas.setLineWidth(0.4 * mm)
         y = (FOOT_MM - 5) * mm
-        canvas.line(MARGIN_MM * mm, y, (MARGIN_MM + 100) * mm, y)
-        for end in (MARGIN_MM, MARGIN_MM + 100):
+        canvas.line(MARGIN_MM * mm, y, (MARGIN_MM + control.mm) * mm, y)
+        for end in (MARGIN_MM, MARGIN_MM + control.mm):
             canvas.line(end * mm, y - 1.5 * mm, end * mm, y + 1.5 * mm)
         canvas.setFont("Helvetica", 8)
         text = (
-            "100 mm: measure it. If it is not, print again at 100 %, without fitting to the page."
+            f"{control.words}: measure it. If it is not, print again at 100 %, without fitting "
+            "to the page."
         )
         canvas.drawString(MARGIN_MM * mm, y - 4.5 * mm, text)
         canvas.drawString(
@@ -100,7 +101,7 @@ class _Tile:
         )
 
 
-def write_pdf(template: Template, paper: Paper) -> bytes:
+def write_pdf(template: Template, paper: Paper, control: ControlLine = METRIC_LINE) -> bytes:
     """The template on as many sheets of paper as it takes, row by row."""
     size = PAPERS_MM[paper]
     out = BytesIO()
@@ -122,7 +123,9 @@ def write_pdf(template: Template, paper: Paper) -> bytes:
                 tile.mark(mark)
             tile.seams(columns, rows, column, row)
             canvas.restoreState()
-            tile.foot(template, f"Row {row + 1} of {rows}, column {column + 1} of {columns}.")
+            tile.foot(
+                template, f"Row {row + 1} of {rows}, column {column + 1} of {columns}.", control
+            )
             canvas.showPage()
     canvas.save()
     return out.getvalue()

@@ -3,7 +3,7 @@
 import math
 from xml.etree import ElementTree
 
-from finebatch.core.piece.paper import Mark, Template
+from finebatch.core.piece.paper import METRIC_LINE, ControlLine, Mark, Template
 
 SVG = "http://www.w3.org/2000/svg"
 STROKES = {"raw": "#15234f", "baked": "#b0742e", "cut": "#15234f"}
@@ -41,7 +41,7 @@ def _mark(parent: ElementTree.Element, mark: Mark) -> None:
         ElementTree.SubElement(parent, "rect", place | look)
 
 
-def write_svg(template: Template) -> bytes:
+def write_svg(template: Template, control: ControlLine = METRIC_LINE) -> bytes:
     """The template as an SVG document whose user unit is a millimetre."""
     wide, tall = template.across_mm, template.down_mm
     root = ElementTree.Element(
@@ -65,20 +65,29 @@ def write_svg(template: Template) -> bytes:
     ElementTree.SubElement(root, "rect", frame)
     for mark in template.marks:
         _mark(root, mark)
-    _control_line(root, wide, tall)
+    _control_line(root, wide, tall, control)
     text = ElementTree.tostring(root, encoding="unicode")
     return f'<?xml version="1.0" encoding="utf-8"?>\n{text}\n'.encode()
 
 
-def _control_line(root: ElementTree.Element, wide: float, tall: float) -> None:
-    """100 mm to lay a ruler on, along the lower edge."""
-    if wide < 104:
+def _control_line(
+    root: ElementTree.Element, wide: float, tall: float, control: ControlLine
+) -> None:
+    """A line to lay a ruler on, along the lower edge."""
+    if wide < control.mm + 4:
         return
     y = f"{tall - 3:.3f}"
-    line = {"x1": "2", "x2": "102", "y1": y, "y2": y, "stroke": "#a8201a", "stroke-width": "0.4"}
+    line = {
+        "x1": "2",
+        "x2": f"{2 + control.mm:g}",
+        "y1": y,
+        "y2": y,
+        "stroke": "#a8201a",
+        "stroke-width": "0.4",
+    }
     ElementTree.SubElement(root, "line", line)
     text = {"x": "2", "y": f"{tall - 4:.3f}", "font-size": "3", "fill": "#a8201a"}
-    ElementTree.SubElement(root, "text", text).text = "100 mm"
+    ElementTree.SubElement(root, "text", text).text = control.words
 
 
 def tiles(length_mm: float, area_mm: float, overlap_mm: float) -> int:

@@ -146,6 +146,28 @@ def _with_usual_tools(document: Kept) -> Kept:
     return {**usual, **document}
 
 
+def _with_units(document: Kept) -> Kept:
+    """Kitchens were metric but for the amounts of ingredients; those stay as they were read."""
+    before = document.get("own_units", "grams")
+    units = {
+        "mass": "ounces" if before == "ounces" else "metric",
+        "volume": "cups" if before == "cups" else "metric",
+    }
+    return {**{key: told for key, told in document.items() if key != "own_units"}, "units": units}
+
+
+def _kitchens_with_units(snapshot: Kept) -> Kept:
+    """The kitchen that each dough of a session was foreseen in."""
+    return {**snapshot, "items": [_item_with_units(item) for item in snapshot["items"]]}
+
+
+def _item_with_units(item: Kept) -> Kept:
+    asked = item.get("question")
+    if not asked or "kitchen" not in asked:
+        return item
+    return {**item, "question": {**asked, "kitchen": _with_units(asked["kitchen"])}}
+
+
 def _who_mixes_takes_out(document: Kept) -> Kept:
     """Taking a dough out of the cold is a job of its own since sessions join doughs from there."""
     kitchen = document["kitchen"]
@@ -184,9 +206,11 @@ CARD = Document(TypeAdapter(Card), mend=within, told=brought_within)
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
 # what that is as well; what was kept before goes by the card.
 SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was))
-KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools,))
+# Version 2 of a kitchen has units for each kind of figure.
+KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units))
 INGREDIENT = Document(TypeAdapter(Ingredient))
-SNAPSHOT = Document(TypeAdapter(Snapshot), (_as_it_was, _as_it_was))
+# Version 3 of that has its kitchen's units.
+SNAPSHOT = Document(TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units))
 WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out,))
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
 BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))

@@ -2,7 +2,16 @@
 
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, MetaData, UniqueConstraint, text
+from sqlalchemy import (
+    JSON,
+    CheckConstraint,
+    ForeignKey,
+    Index,
+    MetaData,
+    UniqueConstraint,
+    text,
+    true,
+)
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 from finebatch.core.book.record import Seen
@@ -46,13 +55,14 @@ class Base(DeclarativeBase):
 
 
 class KitchenRow(Base):
-    """The kitchen: one row."""
+    """The kitchen: one row; `described` once the baker has said what there is."""
 
     __tablename__ = "kitchen"
     __table_args__ = (CheckConstraint("id = 1", name="only_one"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
     setting: Mapped[KitchenSetting] = mapped_column(Holds(KITCHEN), server_default="{}")
+    described: Mapped[bool] = mapped_column(default=True, server_default=true())
 
 
 class DoughRow(Base):

@@ -18,6 +18,7 @@ from starlette.types import Scope
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web import problems
+from finebatch.web.as_read import AsRead
 from finebatch.web.clock import Clock, system_clock
 from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
@@ -129,6 +130,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         app.include_router(router)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))
+    app.add_middleware(AsRead)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
     app.add_middleware(Guard)
     return app

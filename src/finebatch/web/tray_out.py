@@ -79,7 +79,7 @@ class TrayOut(Out):
     total_g: float
     density_g_cm3: float
     also: AlsoOut | None
-    dial_c: int
+    dial_c: float
     kitchen: KitchenSetting
     begun: Started
     reckoned_min: int

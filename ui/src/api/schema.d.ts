@@ -734,6 +734,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchen/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Units
+         * @description Keep the units in which figures are read.
+         */
+        put: operations["choose_units"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchen/known": {
         parameters: {
             query?: never;
@@ -3012,12 +3032,6 @@ export interface components {
              */
             egg: string;
             /**
-             * Own Units
-             * @default grams
-             * @enum {string}
-             */
-            own_units: "grams" | "ounces" | "cups";
-            /**
              * Hot Corners
              * @default false
              */
@@ -3063,13 +3077,14 @@ export interface components {
              * @default true
              */
             learns: boolean;
+            units?: components["schemas"]["KitchenUnits"] | null;
         };
         /**
          * KitchenSetting
          * @description Sheets (inner size, margin and gap in mm, kind, and how many), shelves, oven mode, habits.
          *
-         *     `other_sheets` are those of other sizes or kinds. `own_units` are those in which the baker
-         *     likes to read amounts; temperatures in °C. `learns` lets the book shift what is foreseen.
+         *     `other_sheets` are those of other sizes or kinds; temperatures in °C. `learns` lets the book
+         *     shift what is foreseen. `units` are those in which figures are read; None until they are chosen.
          */
         KitchenSetting: {
             /** Sheet Width Mm */
@@ -3100,12 +3115,6 @@ export interface components {
              * @default US large
              */
             egg: string;
-            /**
-             * Own Units
-             * @default grams
-             * @enum {string}
-             */
-            own_units: "grams" | "ounces" | "cups";
             /**
              * Hot Corners
              * @default false
@@ -3158,6 +3167,50 @@ export interface components {
              * @default true
              */
             learns: boolean;
+            units: components["schemas"]["KitchenUnits"] | null;
+        };
+        /**
+         * KitchenUnits
+         * @description Each kind of figure in its unit: temperatures in °C or °F, lengths in mm and cm or in inches,
+         *     masses in g or oz and lb, volumes in ml or in cups and spoons; the clock of 24 or 12 hours.
+         */
+        KitchenUnits: {
+            /**
+             * Temperature
+             * @default C
+             * @enum {string}
+             */
+            temperature: "C" | "F";
+            /**
+             * Length
+             * @default metric
+             * @enum {string}
+             */
+            length: "metric" | "inches";
+            /**
+             * Mass
+             * @default metric
+             * @enum {string}
+             */
+            mass: "metric" | "ounces";
+            /**
+             * Volume
+             * @default metric
+             * @enum {string}
+             */
+            volume: "metric" | "cups";
+            /**
+             * Clock
+             * @default 24 h
+             * @enum {string}
+             */
+            clock: "24 h" | "12 h";
+            /**
+             * Dates
+             * @default day first
+             * @enum {string}
+             */
+            dates: "day first" | "month first" | "year first";
         };
         /**
          * KnownKitchenOut
@@ -10825,6 +10878,120 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["KitchenBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenSetting"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choose_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitchenUnits"];
             };
         };
         responses: {

@@ -1,26 +1,138 @@
-/** Figures as a baker reads them. */
+/** Figures as a baker reads them, in the units of the kitchen. */
 
-export const grams = (g: number): string => (g >= 100 ? g.toFixed(0) : trim(g.toFixed(1)));
+import { asFraction, inchFigure, trimmed } from "./inches";
+import { units } from "./kitchenUnits";
+import { dialWords, G_OZ, ML_TBSP, scaleOf, toFahrenheit } from "./measures";
 
-const trim = (text: string): string => text.replace(/\.0$/, "");
+const inInches = (): boolean => units().length === "inches";
+const whole = (value: number): string => String(Math.round(value)).replace("-", "−");
 
-export const cm = (mm: number): string => (mm / 10).toFixed(1);
+const grams = (g: number): string => (g >= 100 ? g.toFixed(0) : trimmed(g, 1));
+
+const ounces = (g: number): string => trimmed(g / G_OZ, g < 0.995 * G_OZ ? 2 : 1);
+
+/** A mass: whole grams from 100 up, tenths below; or ounces, with pounds from one up. */
+export function mass(g: number): string {
+  if (units().mass === "metric") return `${grams(g)} g`;
+  const oz = g / G_OZ;
+  if (Math.abs(oz) < 0.095)
+    return Math.abs(oz) < 0.0005 ? "0 oz" : `${String(Number(oz.toPrecision(2)))} oz`;
+  if (Math.abs(oz) < 0.995) return `${trimmed(oz, 2)} oz`;
+  const tenths = Math.round(oz * 10) / 10;
+  if (tenths < 16) return `${trimmed(tenths, 1)} oz`;
+  const pounds = Math.floor(tenths / 16);
+  const rest = trimmed(tenths - 16 * pounds, 1);
+  return rest === "0" ? `${pounds} lb` : `${pounds} lb ${rest} oz`;
+}
+
+/** A range of masses. */
+export const massBetween = (low: number, high: number): string =>
+  units().mass === "metric"
+    ? `${grams(low)} to ${grams(high)} g`
+    : `${ounces(low)} to ${mass(high)}`;
+
+/** A mass to a tenth of a gram, or to a hundredth of an ounce: as a scale shows it. */
+export const onScale = (g: number): string =>
+  units().mass === "metric" ? `${grams(g)} g` : `${(g / G_OZ).toFixed(2)} oz`;
+
+/** A length that metric bakers have in centimetres, without its unit. */
+export const spanFigure = (mm: number): string =>
+  inInches() ? inchFigure(mm) : (mm / 10).toFixed(1);
+
+export const spanUnit = (): string => (inInches() ? "in" : "cm");
+
+/** What the numbers of a ruler count. */
+export const rulerUnit = (): string => (inInches() ? "inches" : "cm");
+
+/** The same with its unit. */
+export const span = (mm: number): string => `${spanFigure(mm)} ${spanUnit()}`;
+
+/** A length by another. */
+export const spanBy = (across: number, down: number): string =>
+  `${spanFigure(across)} × ${span(down)}`;
+
+export const spanBetween = (low: number, high: number): string =>
+  `${spanFigure(low)} to ${span(high)}`;
+
+/** A length that metric bakers have in millimetres, without its unit and with it. */
+export const fineFigure = (mm: number, digits = 0): string =>
+  inInches() ? inchFigure(mm) : mm.toFixed(digits);
+
+export const fineUnit = (): string => (inInches() ? "in" : "mm");
+
+export const fine = (mm: number, digits = 0): string => `${fineFigure(mm, digits)} ${fineUnit()}`;
+
+/** A length in millimetres as it was set, without noughts at its end. */
+export const fineAsSet = (mm: number): string =>
+  inInches() ? `${inchFigure(mm)} in` : `${trimmed(mm, 1)} mm`;
+
+/** By how much a length is more or less. */
+export const wider = (mm: number, digits = 1): string =>
+  inInches() ? `${mm < -0.05 ? "−" : "+"}${inchFigure(Math.abs(mm))}` : signed(mm, digits);
 
 /** A size as a baker says it: 6 mm, 2.5 cm. */
 export const size = (mm: number): string =>
-  mm < 15 ? `${trim(mm.toFixed(1))} mm` : `${trim(cm(mm))} cm`;
+  inInches()
+    ? `${inchFigure(mm)} in`
+    : mm < 15
+      ? `${trimmed(mm, 1)} mm`
+      : `${trimmed(mm / 10, 1)} cm`;
+
+/** A temperature, to the whole degree. */
+export const degrees = (c: number): string =>
+  units().temperature === "C" ? `${whole(c)} °C` : `${whole(toFahrenheit(c))} °F`;
+
+/** A temperature to stay at or below, where another round figure is usual in °F. */
+export const atMost = (c: number, f: number): string =>
+  units().temperature === "C" ? `${whole(c)} °C` : `${whole(f)} °F`;
+
+/** What a fridge and a freezer stay at or below, by usual guidance. */
+export const FRIDGE = (): string => atMost(4, 40);
+export const FREEZER = (): string => atMost(-18, 0);
+
+/** A range of temperatures. */
+export const degreesBetween = (low: number, high: number): string => {
+  const of = units().temperature === "C" ? (c: number) => c : toFahrenheit;
+  return `${whole(of(low))} to ${degrees(high)}`;
+};
+
+/** What an oven is set to. */
+export const dial = (c: number): string => `${dialWords(c)} ${scaleOf("dial").unit}`;
+
+/** By how many degrees. */
+export const degreesApart = (c: number): string =>
+  units().temperature === "C" ? `${whole(c)} °C` : `${whole(c * 1.8)} °F`;
+
+export const signedDegrees = (c: number): string =>
+  `${c < -0.5 ? "−" : "+"}${degreesApart(Math.abs(c))}`;
+
+/** A volume in ml, or in quarters of a cup, halves of a tablespoon or quarters of a teaspoon. */
+export function volume(ml: number): string {
+  if (units().volume === "metric") return `${trimmed(ml, 1)} ml`;
+  const [unit, each, parts] =
+    ml >= 4 * ML_TBSP
+      ? (["cup", 16 * ML_TBSP, 4] as const)
+      : ml >= ML_TBSP
+        ? (["tbsp", ML_TBSP, 2] as const)
+        : (["tsp", ML_TBSP / 3, 4] as const);
+  return `${asFraction(Math.round((ml / each) * parts), parts)} ${unit}`;
+}
 
 export const signed = (value: number, digits = 1): string =>
   `${value < -0.05 ? "−" : "+"}${Math.abs(value).toFixed(digits)}`;
 
 export const percent = (value: number): string =>
-  value >= 10 ? value.toFixed(0) : trim(value.toFixed(1));
+  value >= 10 ? value.toFixed(0) : trimmed(value, 1);
 
-const clockFormat = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+const H24 = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+const H12 = new Intl.DateTimeFormat("en-US", { hour: "numeric", minute: "2-digit" });
 const dayFormat = new Intl.DateTimeFormat("en-GB", { weekday: "short" });
-const dateFormat = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+const dayFirst = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+const monthFirst = new Intl.DateTimeFormat("en-US", { day: "numeric", month: "short" });
 
-export const clock = (ms: number): string => clockFormat.format(ms);
+/** The time of day, on a clock of 24 or 12 hours. */
+export const clock = (ms: number): string =>
+  units().clock === "24 h" ? H24.format(ms) : H12.format(ms).replace(/\s/g, " ").toLowerCase();
 
 /** The time, with its weekday when that is not today's. */
 export function when(ms: number, now: number): string {
@@ -28,7 +140,8 @@ export function when(ms: number, now: number): string {
   return same ? clock(ms) : `${dayFormat.format(ms)} ${clock(ms)}`;
 }
 
-export const date = (ms: number): string => dateFormat.format(ms);
+export const date = (ms: number): string =>
+  (units().dates === "day first" ? dayFirst : monthFirst).format(ms);
 
 /** Minutes as a length: 45 min, 1 h 50. */
 export function length(minutes: number): string {
@@ -43,11 +156,3 @@ export function countdown(ms: number): string {
   const seconds = Math.round(Math.abs(ms) / 1000);
   return `${ms < 0 ? "+" : ""}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
 }
-
-/** A local date and time for a date field, and back to UTC milliseconds. */
-export function toField(ms: number): string {
-  const d = new Date(ms - new Date(ms).getTimezoneOffset() * 60_000);
-  return d.toISOString().slice(0, 16);
-}
-
-export const fromField = (text: string): number => new Date(text).getTime();

@@ -1,5 +1,5 @@
 import type { Schemas, TraySetting } from "../api/client";
-import { grams, length, size } from "./format";
+import { dial, length, mass, size, volume } from "./format";
 import { at, put } from "./pieces";
 
 export type CardSays = Schemas["CardSays"];
@@ -79,7 +79,7 @@ export function cardFacts(says: CardSays): CardFact[] {
   ): CardFact[] => (said ? [{ key, label, said, fields }] : []);
   const mm = (value: number | null) => value !== null && size(value);
   const spoon =
-    says.spoon_ml !== null && `${says.heaped ? "rounded " : ""}${grams(says.spoon_ml)} ml`;
+    says.spoon_ml !== null && `${says.heaped ? "rounded " : ""}${volume(says.spoon_ml)}`;
   const cutter =
     says.cutter_mm !== null &&
     (says.cutter_down_mm === null
@@ -100,7 +100,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("cutter", "Cutter", cutter, ["piece.cutter"]),
     ...told("slice", "Slices", mm(says.slice_mm), ["piece.slice_mm", "piece.thickness_mm"]),
     ...told("pan", "Pan", pan, ["piece.across_mm", "piece.down_mm"]),
-    ...told("mass", "Piece", says.piece_g !== null && `${grams(says.piece_g)} g`, ["piece.grams"]),
+    ...told("mass", "Piece", says.piece_g !== null && mass(says.piece_g), ["piece.grams"]),
     ...told("spoon", "Portion", spoon, ["piece.scoop_ml"]),
     ...told("ball", "Balls", mm(says.ball_mm), ["piece.grams"]),
     ...told("shape", "Shaped", says.shape && SHAPES[says.shape], ["piece.shape"]),
@@ -165,9 +165,9 @@ export function onCard(
 
 function words(field: string, value: unknown): string {
   if (field.endsWith("_mm")) return size(Number(value));
-  if (field.endsWith("_c")) return `${Number(value).toFixed(0)} °C`;
+  if (field.endsWith("_c")) return dial(Number(value));
   if (field.endsWith("_min")) return length(Number(value));
-  if (field.endsWith("grams")) return `${grams(Number(value))} g`;
+  if (field.endsWith("grams")) return mass(Number(value));
   if (field === "doneness") return DONE[value as keyof typeof DONE];
   if (field === "piece.shape") return SHAPES[value as keyof typeof SHAPES];
   return typeof value === "object" ? "its own" : String(value);

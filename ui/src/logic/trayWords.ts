@@ -1,6 +1,6 @@
 import type { Tray } from "../api/client";
 import { distances } from "./distances";
-import { cm } from "./format";
+import { fine, span } from "./format";
 
 const WORDS = [
   "none",
@@ -33,10 +33,10 @@ export function trayInWords(tray: Tray): string {
   const rows = alike
     ? `${cap(word(layout.rows.length))} ${kind}${layout.rows.length === 1 ? "" : "s"} of ${word(layout.rows[0] ?? 0)}`
     : `${cap(kind)}s of ${layout.rows.join(", ")}`;
-  const apart = across === null ? "" : `, ${cm(across)} cm from middle to middle`;
+  const apart = across === null ? "" : `, ${span(across)} from middle to middle`;
   const free =
     layout.nearest_mm !== null && tray.footprint.is_round
-      ? ` ${Math.round(layout.nearest_mm - tray.footprint.across_mm)} mm stay free between the rims.`
+      ? ` ${fine(layout.nearest_mm - tray.footprint.across_mm)} stay free between the rims.`
       : "";
   return `${rows}${apart}.${free}`;
 }

@@ -2,6 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Kitchen } from "../api/client";
 import { LIMITS } from "../api/limits";
+import { spanBy } from "../logic/format";
+import { inSystem, systemOf, units } from "../logic/kitchenUnits";
 import { KEYS, kitchenQuery, knownQuery, sheetsQuery } from "../logic/queries";
 import { Choice } from "./Choice";
 import { Notice } from "./Notice";
@@ -33,7 +35,7 @@ function Asks({ kitchen: usual }: { kitchen: Kitchen }) {
   const listed = sheets.data ?? [];
   return (
     <section aria-label="Your kitchen" className="mt-5 border-t-2 border-ink pt-3">
-      <h2 className="text-xl font-bold">Your kitchen, in three answers</h2>
+      <h2 className="text-xl font-bold">Your kitchen, in four answers</h2>
       <p className="text-soft">
         Yields, minutes and plans rest on them. All else has usual values and can wait: it is on the
         Kitchen screen.
@@ -64,13 +66,24 @@ function Asks({ kitchen: usual }: { kitchen: Kitchen }) {
           label="Their size"
           value={own}
           options={[
-            ...(listed.some((s) => size(s) === own) ? [] : [[own, `${own} mm`] as const]),
+            ...(listed.some((s) => size(s) === own)
+              ? []
+              : [[own, spanBy(kitchen.sheet_width_mm, kitchen.sheet_depth_mm)] as const]),
             ...listed.map((s) => [size(s), s.name] as const),
           ]}
           onChange={(chosen) => {
             const found = listed.find((s) => size(s) === chosen);
             if (found) set({ sheet_width_mm: found.width_mm, sheet_depth_mm: found.depth_mm });
           }}
+        />
+        <Choice
+          label="Figures are"
+          value={systemOf(kitchen.units ?? units()) === "us" ? "us" : "metric"}
+          options={[
+            ["metric", "metric"],
+            ["us", "US"],
+          ]}
+          onChange={(system) => set({ units: inSystem(kitchen.units ?? units(), system) })}
         />
         <button
           type="button"

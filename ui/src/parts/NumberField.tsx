@@ -1,9 +1,12 @@
 import { useState } from "react";
-import { parse } from "../logic/numbers";
+import { figureOf, type Measure } from "../logic/measures";
 import { Field } from "./Field";
 
 interface NumberFieldProps {
   label: string;
+  /** What is measured: the field is read and typed in the kitchen's unit, or in any that is typed. */
+  measure?: Measure;
+  /** The unit of what has but one. A unit that kitchens read differently stands for its measure. */
   unit?: string;
   value: number;
   onChange: (value: number) => void;
@@ -14,11 +17,10 @@ interface NumberFieldProps {
   step?: number;
 }
 
-const shown = (value: number): string => String(Math.round(value * 10) / 10);
-
 /** A number typed in; what is typed stays as it is, the last number in it counts. */
 export function NumberField({
   label,
+  measure,
   unit,
   value,
   onChange,
@@ -28,11 +30,12 @@ export function NumberField({
   step,
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const broken = typed !== null && !Number.isFinite(parse(typed));
+  const figure = figureOf(measure, unit);
+  const broken = typed !== null && !Number.isFinite(figure.typed(typed));
   return (
     <Field
       label={label}
-      {...(unit ? { unit } : {})}
+      {...(figure.unit ? { unit: figure.unit } : {})}
       fault={broken ? "Give a number." : fault}
       note={note}
     >
@@ -42,10 +45,10 @@ export function NumberField({
           className={className ?? "w-20 text-lg font-semibold"}
           inputMode="decimal"
           autoComplete="off"
-          value={typed ?? shown(value)}
+          value={typed ?? figure.shown(value)}
           onChange={(event) => {
             setTyped(event.target.value);
-            const number = parse(event.target.value);
+            const number = figure.typed(event.target.value);
             if (Number.isFinite(number)) onChange(number);
           }}
           onKeyDown={(event) => {
@@ -53,10 +56,12 @@ export function NumberField({
             if (!step || !way) return;
             event.preventDefault();
             setTyped(null);
-            onChange(Math.round((value + way * step) * 1000) / 1000);
+            onChange(figure.moved(value, way * step));
           }}
           onBlur={() =>
-            setTyped((text) => (text !== null && !Number.isFinite(parse(text)) ? text : null))
+            setTyped((text) =>
+              text !== null && !Number.isFinite(figure.typed(text)) ? text : null,
+            )
           }
         />
       )}

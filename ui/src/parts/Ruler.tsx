@@ -1,27 +1,28 @@
+import { rulerMarks } from "../logic/marks";
+
 interface RulerProps {
-  /** Length in mm; numbers are centimetres. */
+  /** Length in mm; numbers are centimetres, or inches. */
   length: number;
   down?: boolean;
-  every?: number;
   fontSize?: number;
 }
 
 /** A ruler in user units of a millimetre, its marks away from the drawing. */
-export function Ruler({ length, down = false, every = 50, fontSize = 13.5 }: RulerProps) {
-  const marks = Array.from({ length: Math.floor(length / 10) + 1 }, (_, n) => n * 10);
-  const tick = (mm: number) => (mm % every === 0 ? 8 : 4);
+export function Ruler({ length, down = false, fontSize = 13.5 }: RulerProps) {
+  const marks = rulerMarks(length, "coarse");
   return (
     <g className="stroke-ink" strokeWidth={0.7}>
-      {marks.map((mm) =>
-        down ? (
-          <line key={mm} x1={-3} x2={-3 - tick(mm)} y1={mm} y2={mm} />
+      {marks.map(({ mm, number }) => {
+        const tick = number === null ? 4 : 8;
+        return down ? (
+          <line key={mm} x1={-3} x2={-3 - tick} y1={mm} y2={mm} />
         ) : (
-          <line key={mm} x1={mm} x2={mm} y1={-3} y2={-3 - tick(mm)} />
-        ),
-      )}
+          <line key={mm} x1={mm} x2={mm} y1={-3} y2={-3 - tick} />
+        );
+      })}
       {marks
-        .filter((mm) => mm % every === 0)
-        .map((mm) => (
+        .filter(({ number }) => number !== null)
+        .map(({ mm, number }) => (
           <text
             key={mm}
             x={down ? -13 : mm}
@@ -31,7 +32,7 @@ export function Ruler({ length, down = false, every = 50, fontSize = 13.5 }: Rul
             stroke="none"
             className="fill-ink"
           >
-            {mm / 10}
+            {number}
           </text>
         ))}
     </g>

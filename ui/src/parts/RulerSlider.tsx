@@ -1,32 +1,40 @@
 import { Slider } from "radix-ui";
+import { roundStep } from "../logic/marks";
+import { figureOf, type Measure, measureOf, scaleOf } from "../logic/measures";
 
 interface RulerSliderProps {
   label: string;
-  unit: string;
+  measure?: Measure;
+  unit?: string;
   range: [number, number];
   step: number;
   value: number;
   onChange: (value: number) => void;
 }
 
-/** How far apart the numbered marks are, so that three to seven stand on the ruler. */
-function numberedEvery(span: number): number {
-  const round = [1, 2, 5, 10, 20, 50, 100, 200];
-  return round.find((every) => span / every <= 6) ?? 500;
-}
+const ROUNDING = 1e6;
+const exact = (figure: number) => Math.round(figure * ROUNDING) / ROUNDING;
 
 /** A figure set by dragging a mark along a ruler; arrows move it by a step. */
 export function RulerSlider(props: RulerSliderProps) {
-  const { label, unit, step, value, onChange } = props;
-  const [low, high] = props.range;
-  const numbered = numberedEvery(high - low);
-  const small = numbered / 10;
-  const marks = Array.from(
-    { length: Math.round((high - low) / small) + 1 },
-    (_, n) => Math.round((low + n * small) * 1000) / 1000,
+  const { label, unit, value, onChange } = props;
+  const measure = props.measure ?? measureOf(unit);
+  const scale = measure && scaleOf(measure);
+  const figure = figureOf(measure, unit);
+  // The ruler is one of what is read: its ends, steps and marks are round there.
+  const read = (kept: number) => (scale ? scale.of(kept) : kept);
+  const step = scale ? scale.step(props.step) : props.step;
+  const low = exact(Math.round(read(props.range[0]) / step) * step);
+  const high = exact(Math.round(read(props.range[1]) / step) * step);
+  const numbered = roundStep(measure, props.range[1] - props.range[0], 6);
+  const small = numbered / (numbered < 1 ? 4 : 10);
+  const first = Math.ceil(low / small - 1e-6);
+  const marks = Array.from({ length: Math.floor(high / small + 1e-6) - first + 1 }, (_, n) =>
+    exact((first + n) * small),
   );
   const isNumbered = (at: number) => Math.abs(at / numbered - Math.round(at / numbered)) < 1e-6;
-  const at = (figure: number) => ((figure - low) / (high - low)) * 220 + 10;
+  const at = (mark: number) => ((mark - low) / (high - low)) * 220 + 10;
+  const number = (mark: number) => (scale ? scale.words(scale.kept(mark)) : mark);
   return (
     <div className="relative mt-2 h-13 w-60">
       <svg aria-hidden="true" viewBox="0 0 240 52" className="absolute inset-0 overflow-visible">
@@ -50,7 +58,7 @@ export function RulerSlider(props: RulerSliderProps) {
             fontSize={14}
             className="fill-ink"
           >
-            {mark}
+            {number(mark)}
           </text>
         ))}
       </svg>
@@ -58,15 +66,17 @@ export function RulerSlider(props: RulerSliderProps) {
         min={low}
         max={high}
         step={step}
-        value={[Math.min(Math.max(value, low), high)]}
-        onValueChange={([next]) => next !== undefined && onChange(next)}
+        value={[Math.min(Math.max(read(value), low), high)]}
+        onValueChange={([next]) =>
+          next !== undefined && onChange(scale ? exact(scale.kept(next)) : next)
+        }
         // The mark is 28 px wide and stays within: its middle runs from 10 to 230.
         className="absolute inset-x-[-4px] top-0 flex h-8 touch-none items-center"
       >
         <Slider.Track className="h-8 w-full" />
         <Slider.Thumb
           aria-label={label}
-          aria-valuetext={`${Math.round(value * 10) / 10} ${unit}`}
+          aria-valuetext={`${figure.shown(value)} ${figure.unit ?? ""}`.trim()}
           className="block h-8 w-7 cursor-grab"
         >
           <svg aria-hidden="true" viewBox="0 0 28 32" className="h-8 w-7">

@@ -1,17 +1,18 @@
 import type { Tray } from "../api/client";
-import { cm } from "../logic/format";
+import { fine, span, rulerUnit } from "../logic/format";
+import { rulerMarks } from "../logic/marks";
 import { Dimension } from "./Ruler";
 
 /** One piece from the side, raw and baked, standing on a ruler. */
 export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickness"> }) {
   const { raw, width, thickness } = tray;
-  const span = Math.max(width.middle_mm, raw.across_mm);
+  const reach = Math.max(width.middle_mm, raw.across_mm);
   const high = Math.max(raw.height_mm, thickness.height_mm);
-  const side = Math.max(span / 0.58, 60);
+  const side = Math.max(reach / 0.58, 60);
   const scale = side / 100;
   const text = 7.2 * scale;
   const [w, h] = [width.middle_mm, thickness.height_mm];
-  const widthText = `${cm(w)} cm`;
+  const widthText = span(w);
   // On a narrow piece the figure stands under its line, which then needs room above the piece.
   const narrow = w <= widthText.length * text * 0.56 + 10;
   const dimension = -high - 6 * scale - (narrow ? text + 3 : 0);
@@ -19,8 +20,8 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
     <figure>
       <svg
         role="img"
-        aria-label={`From the side: raw ${cm(raw.across_mm)} cm wide and ${cm(raw.height_mm)} cm high, baked ${cm(w)} cm wide and ${h.toFixed(1)} mm high.`}
-        viewBox={`${-span / 2 - 0.1 * side} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
+        aria-label={`From the side: raw ${span(raw.across_mm)} wide and ${span(raw.height_mm)} high, baked ${span(w)} wide and ${fine(h, 1)} high.`}
+        viewBox={`${-reach / 2 - 0.1 * side} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
         className="w-full"
       >
         <path
@@ -42,12 +43,12 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
           fontWeight={650}
           className="fill-enamel"
         >
-          {h.toFixed(1)} mm
+          {fine(h, 1)}
         </text>
-        <Scale from={-span / 2 - 0.1 * side} side={side} zero={-w / 2} scale={scale} />
+        <Scale from={-reach / 2 - 0.1 * side} side={side} zero={-w / 2} scale={scale} />
       </svg>
       <figcaption className="text-center text-[0.9375rem] text-soft">
-        {cm(raw.across_mm)} cm raw (dashed), {cm(w)} cm baked; ruler in cm
+        {span(raw.across_mm)} raw (dashed), {span(w)} baked; ruler in {rulerUnit()}
       </figcaption>
     </figure>
   );
@@ -83,18 +84,18 @@ interface ScaleProps {
   scale: number;
 }
 
-/** A ruler in centimetres under the piece, its zero at the baked piece's left edge. */
+/** A ruler in centimetres or inches under the piece, its zero at the baked piece's left edge. */
 function Scale({ from, side, zero, scale }: ScaleProps) {
-  const marks = Array.from({ length: Math.floor((from + side - zero) / 10) }, (_, n) => n * 10);
+  const marks = rulerMarks(from + side - zero, "fine");
   return (
     <g className="stroke-ink" strokeWidth={0.6 * scale}>
       <line x1={from} x2={from + side} y1={0} y2={0} />
-      {marks.map((mm) => (
+      {marks.map(({ mm }) => (
         <line key={mm} x1={zero + mm} x2={zero + mm} y1={0} y2={3 * scale} />
       ))}
       {marks
-        .filter((mm) => mm % 20 === 0)
-        .map((mm) => (
+        .filter(({ number }) => number !== null)
+        .map(({ mm, number }) => (
           <text
             key={mm}
             x={zero + mm}
@@ -104,7 +105,7 @@ function Scale({ from, side, zero, scale }: ScaleProps) {
             stroke="none"
             className="fill-ink"
           >
-            {mm / 10}
+            {number}
           </text>
         ))}
     </g>

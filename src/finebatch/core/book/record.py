@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
 
+from finebatch.core.measures.figures import degrees_between, length_between, millimetres
 from finebatch.core.refusal import Fault, Refusal
 from finebatch.core.values import FromOutside, Id, Text
 
@@ -83,7 +84,8 @@ def check_record(record: Record, troubles: Container[str]) -> None:
     faults = [
         Fault(
             f"widths_mm.{n}",
-            f"{width:g} mm is not the width of a piece. Give {NARROWEST_MM:g} to {WIDEST_MM:g} mm.",
+            f"{millimetres(width, 1)} is not the width of a piece. Give "
+            f"{length_between(NARROWEST_MM, WIDEST_MM, small=True)}.",
         )
         for n, width in enumerate(record.widths_mm)
         if not NARROWEST_MM <= width <= WIDEST_MM
@@ -94,13 +96,14 @@ def check_record(record: Record, troubles: Container[str]) -> None:
     faults += [
         Fault(
             f"seen.heights_mm.{n}",
-            f"{height:g} mm is not the height of a piece. Give {LOWEST_MM:g} to {HIGHEST_MM:g} mm.",
+            f"{millimetres(height, 1)} is not the height of a piece. Give "
+            f"{length_between(LOWEST_MM, HIGHEST_MM, small=True)}.",
         )
         for n, height in enumerate(seen.heights_mm)
         if not LOWEST_MM <= height <= HIGHEST_MM
     ]
     if seen.oven_c is not None and not COOLEST_C <= seen.oven_c <= HOTTEST_C:
-        faults.append(Fault("seen.oven_c", f"Give {COOLEST_C:g} to {HOTTEST_C:g} °C."))
+        faults.append(Fault("seen.oven_c", f"Give {degrees_between(COOLEST_C, HOTTEST_C)}."))
     strange = [key for key in seen.troubles if key not in troubles]
     if strange:
         faults.append(Fault("seen.troubles", f"There is no trouble called “{strange[0]}”."))

@@ -13,6 +13,7 @@ from annotated_types import Interval
 from finebatch.core.formula.balance import Standing
 from finebatch.core.formula.dough import Mixing
 from finebatch.core.heat.oven import OvenNature
+from finebatch.core.measures.figures import degrees, degrees_apart, grams, millimetres
 
 WARM_C, COLD_C = 16.0, 10.0
 LONG, SHORT = 1.1, 0.92
@@ -87,7 +88,7 @@ class Suspect:
 
 def _dough_temp(scene: Circumstances, *, warm: bool) -> Evidence:
     temp = scene.dough_temp_c
-    words = f"The dough went in at {temp:.0f} °C."
+    words = f"The dough went in at {degrees(temp)}."
     is_so = temp >= WARM_C if warm else temp <= COLD_C
     return Evidence(LIKELIER if is_so else LESS_LIKELY, words)
 
@@ -106,7 +107,7 @@ def _oven(scene: Circumstances, *, hot: bool) -> Evidence | None:
     if scene.oven is None:
         return None
     off = scene.oven.offset_c
-    how = f"{abs(off):.0f} °C {'hotter' if off > 0 else 'cooler'} than its dial"
+    how = f"{degrees_apart(abs(off))} {'hotter' if off > 0 else 'cooler'} than its dial"
     words = f"This oven is {how}." if abs(off) >= 1 else "This oven keeps to its dial."
     is_so = off >= OFF_C if hot else off <= -OFF_C
     return Evidence(LIKELIER if is_so else LESS_LIKELY, words)
@@ -135,8 +136,9 @@ def _wider(scene: Circumstances) -> Evidence | None:
         return None
     over = scene.measured_mm - scene.foreseen_mm
     words = (
-        f"They came out {abs(over):.0f} mm {'wider' if over > 0 else 'narrower'} than foreseen; "
-        f"the gap between them is {scene.gap_mm:.0f} mm."
+        f"They came out {millimetres(abs(over))} {'wider' if over > 0 else 'narrower'} than "
+        "foreseen; "
+        f"the gap between them is {millimetres(scene.gap_mm)}."
     )
     return Evidence(MUCH_LIKELIER if over >= scene.gap_mm / 2 else LESS_LIKELY, words)
 
@@ -155,7 +157,7 @@ def _uneven(scene: Circumstances) -> Evidence:
 
 
 def _large(scene: Circumstances) -> Evidence:
-    words = f"A piece is {scene.piece_g:.0f} g."
+    words = f"A piece is {grams(scene.piece_g, 0)}."
     return Evidence(LIKELIER if scene.piece_g >= LARGE_G else 0.6, words)
 
 

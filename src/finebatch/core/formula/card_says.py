@@ -230,7 +230,7 @@ def _second_oven(told: Sequence[str], first: int) -> float | None:
     """The setting for the second bake, in °C, where the card gives it one of its own."""
     for text in told[first + 1 :]:
         if _is_bake(text) and _AGAIN.search(text):
-            return next((round(one.ways[0].celsius, 1) for one in _settings([text])), None)
+            return next((round(one.ways[0].celsius, 2) for one in _settings([text])), None)
     return None
 
 
@@ -257,7 +257,7 @@ def _oven(texts: Sequence[str]) -> _Oven:
     used = (still or said.ways)[0]
     celsius = next((one.value for one in still if one.scale == "C"), used.celsius)
     open_ = any(not _agree(celsius, one.celsius) for one in still) or not possible(celsius)
-    return _Oven(said.written, round(celsius, 1), not still, said.guessed, open_)
+    return _Oven(said.written, round(celsius, 2), not still, said.guessed, open_)
 
 
 def _of_oven(sentences: Sequence[str]) -> list[str]:

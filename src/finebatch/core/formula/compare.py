@@ -6,6 +6,7 @@ from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
+from finebatch.core.measures.figures import grams as in_grams
 from finebatch.core.values import Tells
 
 NOTICEABLE = 0.005
@@ -52,16 +53,16 @@ def compare_lines(before: WeighedDough, after: WeighedDough) -> list[ComparedLin
 
 
 def _figure(grams: float) -> str:
-    return f"{grams:.0f}" if grams >= 10 else f"{grams:.1f}"
+    return in_grams(grams, 0 if grams >= 10 else 1)
 
 
 def _line_words(line: ComparedLine, larder: Larder) -> str:
     name = larder[line.ingredient].name if line.ingredient in larder else line.ingredient
     if line.before_g is None:
-        return f"{name} added, {_figure(line.after_g or 0)} g"
+        return f"{name} added, {_figure(line.after_g or 0)}"
     if line.after_g is None:
         return f"{name} taken out"
-    return f"{name} {_figure(line.before_g)} → {_figure(line.after_g)} g"
+    return f"{name} {_figure(line.before_g)} → {_figure(line.after_g)}"
 
 
 def _scaled_by(lines: list[ComparedLine]) -> float | None:

@@ -16,6 +16,7 @@ from finebatch.core.formula.said import UNKNOWN_EGG, Scales, WrittenAmount, left
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.amounts import parse_amount, write_amount
+from finebatch.core.measures.figures import grams
 from finebatch.core.measures.quantities import Quantity, find_quantities
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.values import Range
@@ -256,7 +257,7 @@ class Reader:
         kept = Line(eggs, "egg_weight", named.key if named else None)
         asks = [named.ask] if named and named.ask else []
         asks += ["Which ingredient is this?"] * (named is None)
-        asks += [f"An egg is taken to weigh {each:g} g without its shell: weigh yours."]
+        asks += [f"An egg is taken to weigh {grams(each)} without its shell: weigh yours."]
         read = _read(line, _Written(rest, None, []), asks, kept, name=name)
         return replace(read, grams=float(parse_amount(eggs).middle) * each if named else None)
 

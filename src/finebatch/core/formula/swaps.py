@@ -8,6 +8,7 @@ from finebatch.core.formula.balance import SALTED_BUTTER_SALT
 from finebatch.core.formula.dough import Card, Line, WeighedDough
 from finebatch.core.formula.method import short_name
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.measures.figures import grams as in_grams
 
 Basis = Literal["mass", "fat", "salt", "lean", "add"]
 
@@ -89,13 +90,13 @@ def _even_fat(lines: _Lines, n: int, grams: float, key: str, new: str, larder: L
     lines.replace(n, [_line(new, wanted)])
     if water > 0:
         lines.change("water", water)
-        return f"{_grams_text(water)} g of water makes up for what the {short_name(old)} held."
+        return f"{in_grams(water)} of water makes up for what the {short_name(old)} held."
     left = -water
     for liquid in LIQUIDS:
         if left >= LEAST_G:
             left = lines.change(liquid, -left)
     if left >= LEAST_G:
-        return f"It brings {_grams_text(left)} g of water that nothing else can give up."
+        return f"It brings {in_grams(left)} of water that nothing else can give up."
     return ""
 
 
@@ -119,9 +120,9 @@ def _apply(
     if swap.basis == "salt":
         salt = SALTED_BUTTER_SALT * grams * (1 if key == "butter_salted" else -1)
         left = lines.change("salt_fine", salt)
-        said = f"{abs(salt) - left:.1f} g of salt {'added' if salt > 0 else 'taken out'}."
+        said = f"{in_grams(abs(salt) - left)} of salt {'added' if salt > 0 else 'taken out'}."
         if left >= LEAST_G:
-            said += f" {left:.1f} g more salt than before stays."
+            said += f" {in_grams(left)} more salt than before stays."
     return replace(card, lines=tuple(lines.lines)), said
 
 

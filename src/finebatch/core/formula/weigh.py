@@ -7,6 +7,7 @@ from finebatch.core.formula.dough import MOST_LINES, Card, Line, WeighedDough, W
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.amounts import Amount, parse_amount
+from finebatch.core.measures.figures import kilograms
 from finebatch.core.measures.units import RATIO_UNITS, VOLUME_UNITS
 from finebatch.core.refusal import Fault, Refusal, refuse
 
@@ -65,7 +66,7 @@ def weigh_line(
         each = ingredient.grams(1.0, line.unit, here, field=f"{field}.unit")
     grams = each * _taken(line, amount, field)
     if grams > MAX_LINE_G:
-        message = f"That is over {MAX_LINE_G / 1000:.0f} kg. Check the amount and its unit."
+        message = f"That is over {kilograms(MAX_LINE_G)}. Check the amount and its unit."
         raise refuse(f"{field}.amount", message)
     range_g = (float(amount.low) * each, float(amount.high) * each) if amount.is_range else None
     assumed = _assumed(line, ingredient, here)

@@ -11,6 +11,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from finebatch.core.care.warm import WARM_MOST_MIN
+from finebatch.core.measures.figures import (
+    centimetres,
+    degrees_between,
+    degrees_to_a_tenth,
+    millimetres,
+)
 from finebatch.core.refusal import refuse
 
 Air = Literal["fridge", "freezer", "room"]
@@ -55,24 +61,24 @@ class Shape:
 def disc_shape(diameter_mm: float, thickness_mm: float) -> Shape:
     """A flat disc."""
     over = diameter_mm * thickness_mm / (2 * diameter_mm + 4 * thickness_mm)
-    words = f"a disc {diameter_mm / 10:.0f} cm wide, {thickness_mm:.0f} mm thick"
+    words = f"a disc {centimetres(diameter_mm, 0)} wide, {millimetres(thickness_mm)} thick"
     return Shape(words, over)
 
 
 def log_shape(diameter_mm: float, length_mm: float) -> Shape:
     """A round log."""
     over = diameter_mm * length_mm / (4 * length_mm + 2 * diameter_mm)
-    return Shape(f"a log {diameter_mm / 10:.1f} cm across, {length_mm / 10:.0f} cm long", over)
+    return Shape(f"a log {centimetres(diameter_mm)} across, {centimetres(length_mm, 0)} long", over)
 
 
 def ball_shape(diameter_mm: float) -> Shape:
     """A ball, scooped or rolled."""
-    return Shape(f"balls {diameter_mm / 10:.1f} cm across", diameter_mm / 6)
+    return Shape(f"balls {centimetres(diameter_mm)} across", diameter_mm / 6)
 
 
 def slab_shape(thickness_mm: float) -> Shape:
     """A wide slab or a filled pan."""
-    return Shape(f"a slab {thickness_mm:.0f} mm thick", thickness_mm / 2)
+    return Shape(f"a slab {millimetres(thickness_mm)} thick", thickness_mm / 2)
 
 
 def time_constant_min(shape: Shape, place: Air) -> float:
@@ -162,7 +168,9 @@ def chill(
     if air_c > high - NEAR_K:
         raise refuse(
             "place",
-            f"To {job} it wants {low:g} to {high:g} °C; at {air_c:g} °C it never gets there. Use "
+            f"To {job} it wants {degrees_between(low, high)}; at {degrees_to_a_tenth(air_c)} it "
+            "never gets "
+            "there. Use "
             "a colder place.",
         )
     cooling = follow(shape, place, air_c, start_c, slower)

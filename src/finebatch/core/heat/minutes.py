@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from finebatch.core.formula.dough import Doneness, Family
 from finebatch.core.heat.oven import OvenMode, conventional_c
+from finebatch.core.measures.figures import degrees
 from finebatch.core.refusal import refuse
 
 DONE_AT_C: Mapping[Doneness, float] = {
@@ -63,8 +64,8 @@ class HeatModel:
 def oven_share(oven_c: float, dough_temp_c: float, done_c: float) -> float:
     """ln((T_oven − T_dough) / (T_oven − T_done)); `Refusal` when the oven is too cool."""
     if oven_c < done_c + 20:
-        message = f"At {oven_c:.0f} °C it would never be done; set the oven above {done_c + 20:.0f}"
-        raise refuse("oven_c", f"{message} °C.")
+        message = f"At {degrees(oven_c)} it would never be done; set the oven above "
+        raise refuse("oven_c", f"{message}{degrees(done_c + 20)}.")
     return math.log((oven_c - dough_temp_c) / (oven_c - done_c))
 
 

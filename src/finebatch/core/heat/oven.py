@@ -44,9 +44,10 @@ class SecondOven(FromOutside):
     nature: OvenNature = STEADY
 
 
-def dial_c(wanted_c: float, nature: OvenNature) -> int:
-    """What to set the dial to for air of `wanted_c` (°C, the oven's own mode)."""
-    return round(wanted_c - nature.offset_c)
+def dial_c(wanted_c: float, nature: OvenAir) -> float:
+    """What to set the dial to for air of `wanted_c` (°C, the oven's own mode): just that where the
+    oven keeps to its dial, else to the whole degree."""
+    return round(wanted_c - nature.offset_c) if nature.offset_c else wanted_c
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,8 @@
 """Whether an ingredient can be: its composition adds up, and it fits into a cup."""
 
 from finebatch.core.larder.ingredient import Ingredient
+from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import grams_between
 from finebatch.core.measures.written_units import ML_IN_CUP
 from finebatch.core.refusal import Fault, Refusal
 
@@ -61,10 +63,12 @@ def _density_faults(ingredient: Ingredient) -> list[Fault]:
         if grams is None:
             continue
         if grams < LIGHTEST_G_PER_CUP:
-            message = f"Nothing in a kitchen is as light as {grams:g} g a cup."
+            message = f"Nothing in a kitchen is as light as {in_grams(grams)} a cup."
             faults.append(Fault(field, message))
         elif grams > most:
-            message = f"By its composition a cup without any air weighs {most:.0f} g: give less."
+            message = (
+                f"By its composition a cup without any air weighs {in_grams(most)}: give less."
+            )
             faults.append(Fault(field, message))
     if sifted is not None and sifted > spooned:
         faults.append(Fault("g_per_cup_sifted", "Sifted is lighter than spooned, never heavier."))
@@ -80,9 +84,11 @@ def check_ingredient(ingredient: Ingredient) -> None:
     if not faults:
         faults += _density_faults(ingredient)
     if not 0 <= ingredient.water_binding <= MOST_BINDING:
-        faults.append(Fault("water_binding", f"Give 0 to {MOST_BINDING:g} g of water a gram."))
+        faults.append(
+            Fault("water_binding", f"Give 0 to {MOST_BINDING:g} times its weight in water.")
+        )
     natural = ingredient.natural_unit
     if natural is not None and not 0.1 <= natural.grams <= 5000:
-        faults.append(Fault("natural_unit.grams", "Give 0.1 to 5000 g for one."))
+        faults.append(Fault("natural_unit.grams", f"Give {grams_between(0.1, 5000)} for one."))
     if faults:
         raise Refusal(*faults)

@@ -114,6 +114,15 @@ def _joint(between: str) -> Joint | None:
     return None
 
 
+_GOES_ON = frozenset({("lb", "oz"), ("cup", "tbsp"), ("cup", "tsp"), ("tbsp", "tsp")})
+"""A larger unit with the smaller one in which the rest of an amount is told."""
+
+
+def _goes_on(one: Quantity, other: Quantity, between: str) -> bool:
+    """Whether the second is the rest of the first: ``1 lb 4 oz``, ``1 cup 2 tbsp``."""
+    return (one.unit, other.unit) in _GOES_ON and not between.strip()
+
+
 def _join(one: Quantity, other: Quantity, joint: Joint) -> Quantity | None:
     """One quantity from two that belong together; none when they are alternatives."""
     low, high = one.low, one.high
@@ -164,7 +173,8 @@ def find_quantities(text: str) -> list[list[Quantity]]:
             continue
         if groups:
             before = groups[-1][-1]
-            joint = _joint(text[before.end : found.start])
+            between = text[before.end : found.start]
+            joint = "plus" if _goes_on(before, found, between) else _joint(between)
             joined = _join(before, found, joint) if joint else None
             if joint in ("or", "times"):
                 joined = joined or _in_packets(

@@ -14,7 +14,7 @@ UNITS: Mapping[str, tuple[Dimension, float, str]] = {
     "g|gr|gms?|grams?|grammes?": ("mass", 1.0, "g"),
     "kg|kgs|kilos?|kilograms?": ("mass", 1000.0, "g"),
     "oz|ozs|ounces?": ("mass", 28.349523, "oz"),
-    "lbs?|pounds?": ("mass", 453.59237, "oz"),
+    "lbs?|pounds?": ("mass", 453.59237, "lb"),
     # Volume in US cups.
     "cups?|c|cupfuls?": ("volume", 1.0, "cup"),
     "(?-i:T)|tbsps?|tbs|tblsp|tablespoons?|tablespoonfuls?": ("volume", 1 / 16, "tbsp"),

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import area
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside
 
@@ -52,7 +53,7 @@ class Cutter(FromOutside):
                 if self.area_cm2 is None or not 0 < self.area_cm2 <= most:
                     raise refuse(
                         "cutter.area_cm2",
-                        f"Its box is {most:.1f} cm²; say what it cuts out of that, for a leaf or "
-                        f"heart about {OWN_SHARE * most:.0f} cm².",
+                        f"Its box is {area(most)}; say what it cuts out of that, for a leaf or "
+                        f"heart about {area(OWN_SHARE * most)}.",
                     )
                 return 100 * self.area_cm2

@@ -4,6 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from finebatch.core.measures.figures import MM_IN
+from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.piece.lying import Outline
 
 TemplateOf = Literal["sheet", "slab"]
@@ -16,6 +18,23 @@ ON_PAPER: Mapping[Outline, PaperOutline] = {
     "own": "box",
     "log": "box",
 }
+
+
+@dataclass(frozen=True, slots=True)
+class ControlLine:
+    """A line of known length to lay a ruler on, which shows that a printer has scaled the page."""
+
+    mm: float
+    words: str
+
+
+METRIC_LINE = ControlLine(100.0, "100 mm")
+INCH_LINE = ControlLine(4 * MM_IN, "4 in")
+
+
+def control_line(units: KitchenUnits) -> ControlLine:
+    """The control line in the kitchen's unit of length."""
+    return METRIC_LINE if units.length == "metric" else INCH_LINE
 
 
 @dataclass(frozen=True, slots=True)

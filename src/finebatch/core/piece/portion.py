@@ -4,6 +4,8 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import grams_between, length_between, millimetres
 from finebatch.core.refusal import refuse
 from finebatch.core.values import Tells
 
@@ -159,10 +161,11 @@ def _flat(
 
 def _check(grams: float, width_mm: float, most_g: float) -> None:
     if not MIN_PIECE_G <= grams <= most_g:
-        message = f"Between {MIN_PIECE_G:g} and {most_g:g} g a piece; this one is {grams:.3g} g."
+        message = f"{grams_between(MIN_PIECE_G, most_g)} a piece; this one is {in_grams(grams)}."
         raise refuse("grams", message)
     if not 5 <= width_mm <= MAX_WIDTH_MM:
-        message = f"Between 5 and {MAX_WIDTH_MM:g} mm across; this one is {width_mm:.3g} mm."
+        message = f"{length_between(5, MAX_WIDTH_MM, small=True)} across; this one is "
+        message += f"{millimetres(width_mm, 1)}."
         raise refuse("diameter_mm", message)
 
 
@@ -191,8 +194,8 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
             raw = _flat(across, down, area, thickness, density_g_cm3, "disc")
             _check(raw.grams, raw.width_mm, MAX_PIECE_G)
             if thickness > min(across, down):
-                message = f"The slab is {thickness:g} mm thick and the cutter only "
-                message += f"{min(across, down):g} mm across; roll it thinner than that."
+                message = f"The slab is {millimetres(thickness, 1)} thick and the cutter only "
+                message += f"{millimetres(min(across, down), 1)} across; roll it thinner than that."
                 raise refuse("thickness_mm", message)
         case PanFill(across, down, area, thickness):
             raw = _flat(across, down, area, thickness, density_g_cm3, "pan")
@@ -202,15 +205,15 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
             raw = RawPiece(grams, volume, width, width, False, length, "rope")
             _check(raw.grams, max(raw.width_mm, 5.0), MAX_PIECE_G)
             if width > length / 2:
-                message = f"{grams:g} g make a rope at least {4 * width:.0f} mm long; "
-                raise refuse("length_mm", f"{message}{length:g} mm would be a lump.")
+                message = f"{in_grams(grams)} make a rope at least {millimetres(4 * width)} long; "
+                raise refuse("length_mm", f"{message}{millimetres(length)} would be a lump.")
         case Log(length, width, grams):
             volume = grams / density_g_cm3
             height = 1000 * volume / (length * width * SHAPED_FILL)
             raw = RawPiece(grams, volume, width, height, False, length, "log")
             _check(raw.grams, raw.width_mm, MAX_LOG_G)
             if not 50 <= length <= MAX_WIDTH_MM:
-                message = f"A log is between 50 and {MAX_WIDTH_MM:g} mm long."
+                message = f"A log is {length_between(50, MAX_WIDTH_MM)} long."
                 raise refuse("length_mm", message)
     return raw
 

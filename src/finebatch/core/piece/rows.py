@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import by, centimetres
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside
 
@@ -69,9 +70,9 @@ def _check_room(sheet: Sheet, foot: Footprint) -> None:
     down = sheet.depth_mm - 2 * sheet.margin_mm
     raise refuse(
         "piece",
-        f"One piece may need {foot.across_mm / 10:.1f} × {foot.down_mm / 10:.1f} cm when baked, "
-        f"and the sheet has {across / 10:.1f} × {down / 10:.1f} cm inside its margin. Make the "
-        f"piece at most {min(across, down) / 10:.1f} cm across, or use a larger sheet.",
+        f"One piece may need {by(foot.across_mm, foot.down_mm)} when baked, "
+        f"and the sheet has {by(across, down)} inside its margin. Make the "
+        f"piece at most {centimetres(min(across, down))} across, or use a larger sheet.",
     )
 
 

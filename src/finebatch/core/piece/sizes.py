@@ -5,6 +5,7 @@ from typing import Annotated
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import grams
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, count, foresee_tray
 from finebatch.core.refusal import refuse
@@ -65,7 +66,8 @@ def _share(basis: TrayBasis, piece: Portioning, pieces: int) -> float:
         share *= STEP
     raise refuse(
         "also",
-        f"The dough does not give {pieces} pieces of {found.raw.grams:.0f} g and others beside. "
+        f"The dough does not give {pieces} pieces of {grams(found.raw.grams, 0)} and others "
+        "beside. "
         "Ask for fewer, or scale the dough.",
     )
 

@@ -8,6 +8,7 @@ from typing import Literal
 from finebatch.core.formula.composition import Composition
 from finebatch.core.formula.dough import Doneness, Family
 from finebatch.core.heat.oven import conventional_c
+from finebatch.core.measures.figures import grams
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, SecondBake
@@ -107,7 +108,8 @@ def _check_count(pieces: int, piece_g: float, total_g: float) -> None:
     if pieces < 1:
         raise refuse(
             "grams",
-            f"The dough is {total_g:.0f} g; that does not make one piece of {piece_g:.0f} g.",
+            f"The dough is {grams(total_g, 0)}; that does not make one piece of "
+            f"{grams(piece_g, 0)}.",
         )
     if pieces > MOST_PIECES:
         raise refuse(

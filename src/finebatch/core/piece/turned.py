@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from scipy.optimize import brentq
 
+from finebatch.core.measures.figures import length_between
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tools import Tools
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, count, foresee_tray
@@ -36,7 +37,7 @@ def piece_of_width(basis: TrayBasis, piece: Portioning, width_mm: float) -> Port
         high /= 1.2
     least, most = width(low), width(high)
     if least is None or most is None or not least <= width_mm <= most:
-        reach = f"{least / 10:.1f} to {most / 10:.1f} cm" if least and most else "no width"
+        reach = length_between(least, most) if least and most else "no width"
         raise refuse("width_mm", f"This dough, portioned so, bakes to {reach}. Choose within that.")
     by = brentq(lambda b: (width(b) or 0.0) - width_mm, low, high, xtol=1e-4)
     return piece.wider(float(by))

@@ -8,6 +8,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
+from finebatch.core.measures.figures import dial
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Kitchen, Oven, Work
@@ -96,7 +97,8 @@ def _check_dial(
         last = max(told, key=lambda a: (a.start, a.id))
         wanted = oven_c - (20 if oven.fan else 0) - oven.offset_c
         if last.dial_c is None or abs(last.dial_c - wanted) > tolerance_c + 0.5:
-            yield f"{bake.id} wants {wanted:g} °C and the dial was told {last.dial_c}"
+            told_c = "nothing" if last.dial_c is None else dial(last.dial_c)
+            yield f"{bake.id} wants {dial(wanted)} and the dial was told {told_c}"
 
 
 def _off_spans(kitchen: Kitchen) -> list[tuple[int, int]]:

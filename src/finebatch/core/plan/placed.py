@@ -34,7 +34,7 @@ class Placed:
     dough: str | None = None
     oven: int | None = None
     who: int | None = None
-    dial_c: int | None = None
+    dial_c: float | None = None
     partner: str | None = None
     what: str = ""
     cold: Cold | None = None

@@ -114,7 +114,7 @@ class _Placing:
         *,
         dough: str | None = None,
         tray: str | None = None,
-        dial_c: int | None = None,
+        dial_c: float | None = None,
         what: str = "",
         cold: Cold | None = None,
         stay: JobKey | None = None,
@@ -226,14 +226,14 @@ class _Placing:
             end: int,
             n: int = 0,
             stay: JobKey | None = None,
-            dial_c: int | None = None,
+            dial_c: float | None = None,
         ) -> None:
             self.add(
                 kind, name, start, end, n, dough=tray.dough, tray=name, stay=stay, dial_c=dial_c
             )
 
         def hand(
-            kind: JobKind, n: int = 0, stay: JobKey | None = None, dial_c: int | None = None
+            kind: JobKind, n: int = 0, stay: JobKey | None = None, dial_c: float | None = None
         ) -> JobTime:
             time = jobs[JobKey(name, kind, n)]
             put(kind, time.start, time.end, n, stay, dial_c)

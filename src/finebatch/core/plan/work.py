@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.formula.dough import MOST_PARTS
-from finebatch.core.heat.oven import OvenAir, setting_c
+from finebatch.core.heat.oven import OvenAir, dial_c, setting_c
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside, Matching
@@ -180,9 +180,9 @@ class Oven(OvenAir):
     room_c: float = 20.0
     fan: bool = False
 
-    def dial_c(self, still_c: float) -> int:
+    def dial_c(self, still_c: float) -> float:
         """What to set this oven's dial to for a still oven's setting (°C)."""
-        return round(setting_c(still_c, "fan" if self.fan else "conventional") - self.offset_c)
+        return dial_c(setting_c(still_c, "fan" if self.fan else "conventional"), self)
 
     def heat_min(self, oven_c: float) -> int:
         """Minutes from cold to `oven_c`."""

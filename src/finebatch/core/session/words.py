@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from finebatch.core.care.warm import NOT_WARM
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
+from finebatch.core.measures.figures import dial, grams, millimetres
 from finebatch.core.piece.kinds.every import KINDS, PieceKind
 from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import JobKind
@@ -88,11 +89,6 @@ def length(minutes: int) -> str:
     return f"{hours} h {rest:02}" if rest else f"{hours} h"
 
 
-def mass(grams: float) -> str:
-    """Grams as a household scale shows them: tenths under a hundred."""
-    return f"{grams:.0f}" if grams >= 100 else f"{grams:.1f}".removesuffix(".0")
-
-
 def say(job: Placed, scene: Scene) -> Said:
     """A job of the hands, or of the oven's dial, in words."""
     return _SAY.get(job.kind, _rack)(job, scene)
@@ -130,9 +126,11 @@ def _heat(job: Placed, scene: Scene) -> Said:
     oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
     cold = before is None or before.dial_c == job.dial_c
     return Said(
-        short=f"{oven} on, {job.dial_c} °C" if cold else f"{oven} to {job.dial_c} °C",
-        title=f"Turn {oven} on" if cold else f"Turn {oven} to {job.dial_c} °C",
-        detail=f"dial at {job.dial_c} °C; ready in {length(job.end - job.start)}",
+        short=f"{oven} on, {dial(job.dial_c or 0)}"
+        if cold
+        else f"{oven} to {dial(job.dial_c or 0)}",
+        title=f"Turn {oven} on" if cold else f"Turn {oven} to {dial(job.dial_c or 0)}",
+        detail=f"dial at {dial(job.dial_c or 0)}; ready in {length(job.end - job.start)}",
         cue="Shelves where they are wanted, the thermometer in the middle."
         if cold
         else "Door shut: the next tray waits until it is there.",
@@ -215,11 +213,11 @@ def _portion(job: Placed, scene: Scene) -> Said:
             detail=f"{pieces}{on}, as they were portioned",
             cue="As cold as they are: they are foreseen so.",
         )
-    each = mass(dough.grams if dough else 0)
+    each = grams(dough.grams if dough else 0)
     if dough is not None and dough.says.portioned:
         detail = dough.says.portioned.format(grams=each, pieces=pieces)
     else:
-        sized = f", the {tray.size} ones" if tray and tray.size else f" of {each} g"
+        sized = f", the {tray.size} ones" if tray and tray.size else f" of {each}"
         detail = f"{pieces}{sized}{on}{', from the scraps' if tray and tray.scraps else ''}"
     return Said(
         short=f"portion {name}",
@@ -236,11 +234,11 @@ def _minutes(job: Placed, scene: Scene) -> int:
 
 def _load(job: Placed, scene: Scene) -> Said:
     dough = scene.dough(job)
-    dial = job.dial_c if job.dial_c is not None else round(dough.oven_c if dough else 180)
+    at = job.dial_c if job.dial_c is not None else dough.oven_c if dough else 180.0
     return Said(
         short=f"tray {job.tray} into the oven",
         title=f"Tray {job.tray} into the oven",
-        detail=f"shelf {job.shelf or 1}, {_minutes(job, scene)} min, dial at {dial} °C",
+        detail=f"shelf {job.shelf or 1}, {_minutes(job, scene)} min, dial at {dial(at)}",
         cue="Slices flat on the sheet, cut side up."
         if job.id.round
         else "Press done when the door is shut: the minutes count from then.",
@@ -302,7 +300,7 @@ def _slice(job: Placed, scene: Scene) -> Said:
     return Said(
         short=f"slice tray {job.tray}",
         title=f"Slice tray {job.tray}",
-        detail=f"{_pieces(job, scene)}, slices of {slice_mm:g} mm, laid flat",
+        detail=f"{_pieces(job, scene)}, slices of {millimetres(slice_mm, 1)}, laid flat",
         cue="Serrated knife, long strokes; press a crumbling end together.",
         caution="The logs are still hot inside, the knife is sharp.",
     )
@@ -351,7 +349,7 @@ def line(job: Placed) -> str:
     """A job in one line of a list in which trays and doughs go by their letters."""
     if job.kind == "heat":
         oven = f"oven {job.oven}" if job.oven and job.oven > 1 else "the oven"
-        return f"Turn {oven} to {job.dial_c} °C on its dial"
+        return f"Turn {oven} to {dial(job.dial_c or 0)} on its dial"
     if job.kind in ("mix", "take"):
         return f"Dough {job.dough}: {job.what or 'mix'}"
     return _LINES[job.kind].format(job=job)

@@ -33,19 +33,17 @@ class Started:
     said: tuple[str, ...]
 
 
-def start(
-    says: CardSays, usual: TraySetting, lot: Lot | None, mode: OvenMode, *, whole_c: bool = True
-) -> Started:
+def start(says: CardSays, usual: TraySetting, lot: Lot | None, mode: OvenMode) -> Started:
     """The setting that a card begins with, on an oven of that mode.
 
-    `lot` is its dough, None while that is not known. With `whole_c` the oven is set to a multiple
-    of 5 °C as its dial has them, else just as the card says it.
+    `lot` is its dough, None while that is not known. The oven is set to just what the card says,
+    to a hundredth of a degree: a setting in °F stays one.
     """
     found: dict[str, Any] = {}
     if says.oven_c is not None and not says.oven_asked:
         still = conventional_c(says.oven_c, "fan" if says.fan else "conventional")
         oven = setting_c(still, mode)
-        found["oven_c"] = float(5 * round(oven / 5)) if whole_c else round(oven, 1)
+        found["oven_c"] = round(oven, 2)
     if says.chill_min is not None:
         found["chill_min"] = round(says.chill_min[0])
         if says.chill_min[0] >= OVERNIGHT_MIN:

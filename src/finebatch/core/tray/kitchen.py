@@ -8,6 +8,7 @@ from annotated_types import Interval, MaxLen
 from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.heat.oven import OvenMode
 from finebatch.core.larder.measuring import USUAL_EGG, CupHabit
+from finebatch.core.measures.kitchen_units import METRIC, KitchenUnits
 from finebatch.core.piece.rows import Sheet
 from finebatch.core.piece.tools import NamedCutter, OwnPan, OwnSheet, Scoop, SheetKind
 from finebatch.core.plan.habits import Planning
@@ -18,8 +19,8 @@ from finebatch.core.values import FromOutside, Text
 class KitchenSetting(FromOutside):
     """Sheets (inner size, margin and gap in mm, kind, and how many), shelves, oven mode, habits.
 
-    `other_sheets` are those of other sizes or kinds. `own_units` are those in which the baker
-    likes to read amounts; temperatures in °C. `learns` lets the book shift what is foreseen.
+    `other_sheets` are those of other sizes or kinds; temperatures in °C. `learns` lets the book
+    shift what is foreseen. `units` are those in which figures are read; None until they are chosen.
     """
 
     NEEDED = (
@@ -36,7 +37,6 @@ class KitchenSetting(FromOutside):
     oven_mode: OvenMode = "conventional"
     cup: CupHabit = "spooned"
     egg: Annotated[Text, MaxLen(30)] = USUAL_EGG
-    own_units: UnitSystem = "grams"
     hot_corners: bool = False
     sheet_kind: SheetKind = "plain"
     other_sheets: Annotated[tuple[OwnSheet, ...], MaxLen(8)] = ()
@@ -48,6 +48,19 @@ class KitchenSetting(FromOutside):
     cutters: Annotated[tuple[NamedCutter, ...], MaxLen(40)] = ()
     planning: Planning = field(default_factory=Planning)
     learns: bool = True
+    units: KitchenUnits | None = None
+
+    @property
+    def reads(self) -> KitchenUnits:
+        """The units in which figures are read here: metric until others are chosen."""
+        return self.units or METRIC
+
+    @property
+    def amounts(self) -> UnitSystem:
+        """How amounts of ingredients are measured out here."""
+        if self.reads.volume == "cups":
+            return "cups"
+        return "ounces" if self.reads.mass == "ounces" else "grams"
 
     @property
     def sheet(self) -> Sheet:

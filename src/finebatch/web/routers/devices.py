@@ -57,7 +57,7 @@ class WatchOut(Out):
     trace: list[SampleOut]
     reading: OvenReading | None
     wanted_c: float
-    set_to_c: int | None
+    set_to_c: float | None
 
 
 class OvenRecordOut(Out):

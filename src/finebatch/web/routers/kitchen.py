@@ -8,6 +8,7 @@ from annotated_types import MaxLen
 from fastapi import APIRouter
 
 from finebatch.core.book.hands import Pace
+from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.piece.tools import NamedCutter, NamedSheet, Scoop
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
@@ -57,6 +58,13 @@ def change_kitchen(body: KitchenBody, data: Data) -> KitchenSetting:
     """Keep what there is to bake with."""
     with data.writing() as session:
         return kitchen.change_kitchen(session, body)
+
+
+@router.put("/kitchen/units")
+def choose_units(body: KitchenUnits, data: Data) -> KitchenSetting:
+    """Keep the units in which figures are read."""
+    with data.writing() as session:
+        return kitchen.choose_units(session, body)
 
 
 class KnownKitchenOut(Out):

@@ -1,13 +1,14 @@
 """Paper templates at 1 : 1: the sheet with its pieces, the slab with its cuts."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval
 from fastapi import APIRouter
 from fastapi.responses import Response
 
-from finebatch.core.piece.paper import TemplateOf
+from finebatch.core.measures.figures import read_in
+from finebatch.core.piece.paper import TemplateOf, control_line
 from finebatch.core.tray import question as trays
 from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
@@ -34,6 +35,9 @@ def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     dough, asked, bench = asked_of(dough_id, body, data)
     found = trays.answer(asked, bench.ground(dough_id))
     drawn = trays.template(dough.card.name, asked, found, body.what, body.tray)
+    units = asked.kitchen.reads
+    drawn = replace(drawn, said=read_in(drawn.said, units))
+    control = control_line(units)
     if body.form == "svg":
-        return Response(write_svg(drawn), media_type="image/svg+xml")
-    return Response(write_pdf(drawn, body.paper), media_type="application/pdf")
+        return Response(write_svg(drawn, control), media_type="image/svg+xml")
+    return Response(write_pdf(drawn, body.paper, control), media_type="application/pdf")

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.heat.oven import OvenNature, dial_c
 from finebatch.core.heat.probe import OvenReading, judge_oven
+from finebatch.core.measures.figures import degrees, dial
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE
 from finebatch.store.models import OvenWatchRow, ProbeRow
@@ -26,7 +27,7 @@ class Watch:
     trace: tuple[tuple[float, float], ...]
     reading: OvenReading | None
 
-    def dial_for(self, wanted_c: float) -> int | None:
+    def dial_for(self, wanted_c: float) -> float | None:
         """What to set the dial to for air of `wanted_c` °C; None while it is not known."""
         if self.reading is None:
             return None
@@ -84,7 +85,7 @@ def keep(session: Session, now: int) -> Watch:
         raise Conflict("It is too early to tell. Let the oven cycle for some minutes more.")
     if abs(reading.offset_c) > MOST_OFF_C or reading.swing_c > MOST_SWING_C:
         raise Conflict(
-            f"{reading.mean_c:.0f} °C at a dial of {row.dial_c:.0f} °C: that is no oven's offset. "
+            f"{degrees(reading.mean_c)} at a dial of {dial(row.dial_c)}: that is no oven's offset. "
             "Check the setting of the dial and where the thermometer stands."
         )
     row.mean_c, row.swing_c, row.ready_min = reading.mean_c, reading.swing_c, reading.ready_min

@@ -228,7 +228,7 @@ def scale_to(card: Card, wish: ScaleWish, bench: Bench) -> Scaling:
         factor,
         reader.larder,
         reader.measuring,
-        bench.kitchen.own_units,
+        bench.kitchen.amounts,
         rounded=wish.rounded,
         limits=limits,
         bowl_cm3=wish.bowl_l * CM3_IN_LITRE if wish.bowl_l else None,

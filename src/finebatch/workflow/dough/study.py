@@ -20,6 +20,7 @@ from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
+from finebatch.core.measures.figures import dial
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen
@@ -180,18 +181,19 @@ def _piece(
 
 def _tray_check(begun: Started, tray: TraySetting) -> list[Check]:
     """The card's oven against the tray's, which is set as this kitchen's oven is."""
-    stated = round(begun.setting.oven_c)
+    stated = begun.setting.oven_c
     if "oven_c" not in begun.said or abs(stated - tray.oven_c) <= SAME_OVEN_C:
         return []
     return [
         Check(
-            f"tray-oven:{stated}:{tray.oven_c:g}",
+            f"tray-oven:{stated:g}:{tray.oven_c:g}",
             "tray",
             "The tray is set to another oven",
-            f"The card says {begun.says.oven}, about {stated} °C on your oven; the tray is set to "
-            f"{tray.oven_c:g} °C.",
+            f"The card says {begun.says.oven}, about {dial(stated)} on your oven; the tray is set "
+            "to "
+            f"{dial(tray.oven_c)}.",
             "The card's, unless you changed it on purpose.",
-            Mend(f"Set the tray to {stated} °C", oven_c=stated),
+            Mend(f"Set the tray to {dial(stated)}", oven_c=stated),
         )
     ]
 
@@ -223,7 +225,7 @@ def study(
     known = weighed.known_g()
     piece, fault = _piece(session, card, weighed, tray, bench, dough_id)
     own = tuple(
-        kitchen_amount(w.grams, larder[w.ingredient], bench.kitchen.own_units, measuring)
+        kitchen_amount(w.grams, larder[w.ingredient], bench.kitchen.amounts, measuring)
         if w.grams is not None and w.ingredient
         else None
         for w in weighed.lines
@@ -232,7 +234,7 @@ def study(
     begun = started(card, weighed, bench.kitchen, larder)
     return Study(
         weighed=weighed,
-        own_units=bench.kitchen.own_units,
+        own_units=bench.kitchen.amounts,
         own=own,
         balance=balance(known, card.family, larder, formula.bands(), formula.soda_per_g())
         if known

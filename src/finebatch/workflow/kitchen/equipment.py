@@ -1,8 +1,11 @@
 """The kitchen: what there is to bake with."""
 
+from dataclasses import replace
+
 from sqlalchemy.orm import Session
 
 from finebatch.core.larder.measuring import Measuring
+from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
@@ -35,7 +38,17 @@ def _read_kitchen(session: Session) -> KitchenSetting:
 
 def is_described(session: Session) -> bool:
     """Whether the baker has said what there is, or the usual kitchen is still assumed."""
-    return session.get(KitchenRow, 1) is not None
+    row = session.get(KitchenRow, 1)
+    return row is not None and row.described
+
+
+def choose_units(session: Session, units: KitchenUnits) -> KitchenSetting:
+    """Keep the units of the kitchen, whether or not it is described yet."""
+    kitchen = replace(get_kitchen(session), units=units)
+    session.merge(KitchenRow(id=1, setting=kitchen, described=is_described(session)))
+    again(session, KITCHEN)
+    session.flush()
+    return kitchen
 
 
 def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
@@ -69,7 +82,7 @@ def change_kitchen(session: Session, kitchen: KitchenSetting) -> KitchenSetting:
         except Refusal as refusal:
             where = f"cutters.{place}.{refusal.faults[0].field.removeprefix('cutter.')}"
             raise refuse(where, refusal.faults[0].message) from refusal
-    session.merge(KitchenRow(id=1, setting=kitchen))
+    session.merge(KitchenRow(id=1, setting=kitchen, described=True))
     again(session, KITCHEN)
     session.flush()
     return kitchen

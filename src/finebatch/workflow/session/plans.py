@@ -6,6 +6,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
+from finebatch.core.measures.figures import clock
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.latest import latest_quick
 from finebatch.core.plan.placed import Plan
@@ -118,7 +119,8 @@ def _pins_moved(plan: Plan, work: Work, base: int) -> str:
 
 def _clock(at: int) -> str:
     """A moment by the clock of this machine."""
-    return f"{datetime.fromtimestamp(at / 1000):%H:%M}"
+    moment = datetime.fromtimestamp(at / 1000)
+    return clock(moment.hour, moment.minute)
 
 
 def note(database: Database, session_id: int, words: str) -> None:

@@ -176,7 +176,7 @@ def shelf_of(session: Session, row: SessionRow) -> Shelf:
             key,
             larder[key].name,
             mass,
-            kitchen_amount(mass, larder[key], kitchen.own_units, measuring_of(kitchen)).text,
+            kitchen_amount(mass, larder[key], kitchen.amounts, measuring_of(kitchen)).text,
             tuple(letters[key]),
         )
         for key, mass in grams.items()

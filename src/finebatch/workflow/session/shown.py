@@ -57,7 +57,7 @@ class ShownJob:
     shelf: int | None
     who: int | None
     label: str
-    dial_c: int | None
+    dial_c: float | None
     partner: str | None
     what: str
     cold: Cold | None
@@ -256,7 +256,7 @@ def _scene(
 def _label(job: Placed) -> str:
     """What is told of a job in one word, as text."""
     if job.dial_c is not None:
-        return f"{job.dial_c}"
+        return f"{job.dial_c:g}"
     if job.kind == "chill":
         return {"thaws": "thaws in the fridge", "waits": "waits in the cold"}.get(
             job.cold or "", ""

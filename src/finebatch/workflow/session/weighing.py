@@ -5,6 +5,8 @@ from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
+from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import kilograms
 from finebatch.core.piece.evenness import Portions, judge_portions
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.spread import Width
@@ -128,7 +130,7 @@ def check(row: SessionRow, activity: JobKey, what: str | None, grams: float | No
     """`Refusal` or `Conflict` for what cannot have been weighed."""
     job = _job(row, activity)
     if grams is None or not LEAST_G <= grams <= MOST_G:
-        raise refuse("grams", f"Weigh {LEAST_G:g} g to {MOST_G / 1000:g} kg at once.")
+        raise refuse("grams", f"Weigh {in_grams(LEAST_G)} to {kilograms(MOST_G)} at once.")
     if job.kind == "portion":
         if what:
             raise refuse("what", "Portions have no ingredient of their own.")

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { Axis, type Day, layDay } from "../../logic/day";
-import { clock, length } from "../../logic/format";
+import { clock, dial, length } from "../../logic/format";
 import { Hatches } from "../DoughMark";
 import { Block, wide } from "./Block";
 import { LEFT, PlaceRow, RIGHT, TimeAxis, WIDTH } from "./DayFrame";
@@ -292,7 +292,7 @@ function Heat({ activity: a, day, x }: PartProps) {
   const row = day.rows.get(`oven${a.oven ?? 1}shelf1`);
   if (!row) return null;
   const y = row.top + 9;
-  const text = `${a.dial_c} °C from ${clock(a.start_at)}`;
+  const text = `${dial(a.dial_c ?? 0)} from ${clock(a.start_at)}`;
   return (
     <g>
       <line

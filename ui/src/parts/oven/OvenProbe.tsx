@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
+import { degrees } from "../../logic/format";
 import { useThermometer } from "../useDevices";
 import { OvenWatch } from "./OvenWatch";
 
@@ -30,7 +31,7 @@ export function OvenProbe({ session }: { session: BakingSession }) {
       ) : (
         <p className="py-1">
           <strong className="text-2xl">
-            {shows.celsius == null ? "–" : shows.celsius.toFixed(0)} °C
+            {shows.celsius == null ? "–" : degrees(shows.celsius)}
           </strong>{" "}
           <span className={shows.fault ? "text-caution" : "text-soft"}>
             {shows.fault ?? "by the thermometer"}

@@ -1,4 +1,6 @@
 import type { Schemas } from "../../api/client";
+import { degrees } from "../../logic/format";
+import { axisMarks } from "../../logic/marks";
 import { useWidth } from "../useWidth";
 
 type Watch = Schemas["WatchOut"];
@@ -24,11 +26,7 @@ export function OvenTrace({ watch }: { watch: Watch }) {
   const high = Math.ceil((Math.max(...all) + 5) / 20) * 20;
   const x = (minute: number) => LEFT + (minute / long) * (width - LEFT - RIGHT);
   const y = (c: number) => TOP + ((high - c) / (high - low)) * (HEIGHT - TOP - BOTTOM);
-  const step = high - low > 120 ? 40 : 20;
-  const marks = Array.from(
-    { length: Math.floor((high - low) / step) + 1 },
-    (_, n) => low + step * n,
-  );
+  const marks = axisMarks("temperature", low, high, 7);
   const every = STEPS_MIN.find((m) => long / m <= 7) ?? 240;
   const minutes = Array.from({ length: Math.floor(long / every) + 1 }, (_, n) => n * every);
   const mean = watch.reading?.mean_c;
@@ -38,7 +36,7 @@ export function OvenTrace({ watch }: { watch: Watch }) {
     <figure ref={figure} className="min-w-0">
       <svg
         role="img"
-        aria-label={`The oven over ${Math.round(last.minute)} minutes: now ${last.celsius.toFixed(0)} °C, the dial at ${watch.dial_c.toFixed(0)} °C${mean === undefined ? "" : `, in the mean ${mean.toFixed(0)} °C`}.`}
+        aria-label={`The oven over ${Math.round(last.minute)} minutes: now ${degrees(last.celsius)}, the dial at ${degrees(watch.dial_c)}${mean === undefined ? "" : `, in the mean ${degrees(mean)}`}.`}
         viewBox={`0 0 ${width} ${HEIGHT}`}
         className="w-full"
       >
@@ -46,7 +44,7 @@ export function OvenTrace({ watch }: { watch: Watch }) {
           <g key={c}>
             <line x1={LEFT} x2={width - RIGHT} y1={y(c)} y2={y(c)} className="stroke-line" />
             <text x={LEFT - 8} y={y(c) + 5} textAnchor="end" fontSize={14} className="fill-ink">
-              {c} °C
+              {degrees(c)}
             </text>
           </g>
         ))}

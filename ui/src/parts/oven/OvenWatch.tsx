@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { length, signed } from "../../logic/format";
+import { degrees, degreesApart, dial, length, signedDegrees } from "../../logic/format";
 import { watchQuery } from "../../logic/queries";
 import { Notice } from "../Notice";
 import { NumberField } from "../NumberField";
@@ -19,7 +19,7 @@ interface OvenWatchProps {
 /** An oven by its thermometer: the trace, what it tells, and its record. */
 export function OvenWatch({ wantedC, dialC, secondOven }: OvenWatchProps) {
   const shows = useThermometer();
-  const [dial, setDial] = useState(dialC);
+  const [turnedTo, setTurnedTo] = useState(dialC);
   const [oven, setOven] = useState(1);
   const watch = useQuery(watchQuery(wantedC, shows !== null));
   const { begin, end, keep } = useWatching();
@@ -29,9 +29,7 @@ export function OvenWatch({ wantedC, dialC, secondOven }: OvenWatchProps) {
   return (
     <section aria-label="Oven thermometer" className="flex flex-col gap-2">
       <p className="flex flex-wrap items-baseline gap-x-4">
-        <strong className="text-3xl">
-          {shows.celsius == null ? "– °C" : `${shows.celsius.toFixed(0)} °C`}
-        </strong>
+        <strong className="text-3xl">{shows.celsius == null ? "–" : degrees(shows.celsius)}</strong>
         <span className="text-soft">by the thermometer</span>
         {shows.fault && (
           <span role="alert" className="text-caution">
@@ -44,11 +42,12 @@ export function OvenWatch({ wantedC, dialC, secondOven }: OvenWatchProps) {
           <OvenTrace watch={found} />
           {told ? (
             <p>
-              In the mean <strong>{told.mean_c.toFixed(0)} °C</strong> at a dial of{" "}
-              {found.dial_c.toFixed(0)}: {signed(told.offset_c, 0)} °C. It swings by{" "}
-              {told.swing_c.toFixed(0)} °C and was really ready after {length(told.ready_min)}.{" "}
+              In the mean <strong>{degrees(told.mean_c)}</strong> at a dial of {dial(found.dial_c)}:{" "}
+              {signedDegrees(told.offset_c)}. It swings by {degreesApart(told.swing_c)} and was
+              really ready after {length(told.ready_min)}.{" "}
               <strong>
-                Set the dial to {found.set_to_c} for {found.wanted_c.toFixed(0)} °C.
+                Set the dial to {dial(found.set_to_c ?? found.wanted_c)} for{" "}
+                {degrees(found.wanted_c)}.
               </strong>
             </p>
           ) : (
@@ -77,7 +76,13 @@ export function OvenWatch({ wantedC, dialC, secondOven }: OvenWatchProps) {
         </>
       ) : (
         <div className="flex flex-wrap items-end gap-3">
-          <NumberField label="Its dial is at" unit="°C" value={dial} onChange={setDial} step={5} />
+          <NumberField
+            label="Its dial is at"
+            measure="dial"
+            value={turnedTo}
+            onChange={setTurnedTo}
+            step={5}
+          />
           {secondOven && (
             <button
               type="button"
@@ -92,7 +97,7 @@ export function OvenWatch({ wantedC, dialC, secondOven }: OvenWatchProps) {
             type="button"
             className="press"
             disabled={begin.isPending}
-            onClick={() => begin.mutate({ oven, dial_c: dial })}
+            onClick={() => begin.mutate({ oven, dial_c: turnedTo })}
           >
             Watch this oven
           </button>

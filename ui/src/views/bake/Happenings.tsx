@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { type BakeEvent, leaveOut, notYet, OVEN_SLOW } from "../../logic/events";
-import { fromField, toField } from "../../logic/format";
+import { MomentField } from "../../parts/MomentField";
 
 interface HappeningsProps {
   session: BakingSession;
@@ -90,9 +90,8 @@ interface BackProps {
 
 /** Away for a while, and back by the clock. */
 function Back({ now, busy, onEvent }: BackProps) {
-  const [text, setText] = useState<string | null>(null);
-  const usual = toField(now + 15 * MINUTE).slice(11);
-  const wanted = fromField(`${toField(now).slice(0, 10)}T${text ?? usual}`);
+  const [at, setAt] = useState<number | null>(null);
+  const wanted = at ?? now + 15 * MINUTE;
   // A time before now is tomorrow's.
   const until = wanted > now ? wanted : wanted + 24 * 60 * MINUTE;
   const minutes = Math.round((until - now) / MINUTE);
@@ -102,18 +101,10 @@ function Back({ now, busy, onEvent }: BackProps) {
       onSubmit={(event) => {
         event.preventDefault();
         onEvent({ kind: "away", activity: "", minutes });
-        setText(null);
+        setAt(null);
       }}
     >
-      <label className="flex flex-col text-[0.9375rem] text-soft">
-        Back at
-        <input
-          type="time"
-          className="min-h-12 text-lg text-ink"
-          value={text ?? usual}
-          onChange={(event) => setText(event.target.value)}
-        />
-      </label>
+      <MomentField label="Back at" of="time" value={wanted} now={now} onChange={setAt} />
       <button
         type="submit"
         className="press min-h-12"

@@ -1,6 +1,6 @@
 import type { BakingSession } from "../../api/client";
 import { shelfName } from "../../logic/day";
-import { clock, countdown } from "../../logic/format";
+import { clock, countdown, dial } from "../../logic/format";
 import { type InOven, stepOf } from "../../logic/jobs";
 
 interface OvenProps {
@@ -57,7 +57,7 @@ const shelfNow = ({ bake, turn }: InOven): number =>
 function dialNow(session: BakingSession, ovens: InOven[]): string {
   const inside = ovens[0] && stepOf(session, ovens[0].bake, "load");
   const load = inside ?? session.activities.find((a) => a.kind === "load" && a.done_at === null);
-  return load?.dial_c != null ? `dial at ${load.dial_c} °C` : "";
+  return load?.dial_c != null ? `dial at ${dial(load.dial_c)}` : "";
 }
 
 interface OnShelfProps {

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Activity, BakingSession, Schemas } from "../../api/client";
 import type { BakeEvent } from "../../logic/events";
-import { cm, grams, percent } from "../../logic/format";
-import { parse } from "../../logic/numbers";
+import { mass, onScale, percent, span } from "../../logic/format";
+import { scaleOf, typedIn } from "../../logic/measures";
 import { kindOf, kindsQuery, weighingQuery } from "../../logic/queries";
 import { type ScaleShows, useScale, useTare } from "../../parts/useDevices";
 import { useKeys } from "./companion";
@@ -63,9 +63,9 @@ function Next({ along, busy, onWeighed }: NextProps) {
   const next = along.ingredients.find((one) => one.weighed_g === null);
   const target = along.portions?.target_g ?? next?.target_g;
   const shown = scale && !scale.fault && scale.steady && !scale.overloaded ? scale.grams : null;
-  const keep = (mass: number) => {
-    if (busy || !(mass >= 0.05)) return;
-    onWeighed(mass, next?.key ?? null);
+  const keep = (weighed: number) => {
+    if (busy || !(weighed >= 0.05)) return;
+    onWeighed(weighed, next?.key ?? null);
     if (scale) tare.mutate();
   };
   useKeys({ Enter: shown != null && target !== undefined ? () => keep(shown) : undefined });
@@ -75,12 +75,12 @@ function Next({ along, busy, onWeighed }: NextProps) {
       <p className="text-2xl">
         {next ? (
           <>
-            <strong>{next.name}</strong>, {grams(next.target_g)} g
+            <strong>{next.name}</strong>, {mass(next.target_g)}
           </>
         ) : (
           <>
             Portion {(along.portions?.weighed_g.length ?? 0) + 1} of {along.wanted},{" "}
-            <strong>{grams(target)} g</strong>
+            <strong>{mass(target)}</strong>
           </>
         )}
       </p>
@@ -107,21 +107,21 @@ function Next({ along, busy, onWeighed }: NextProps) {
 
 /** How far the scale is from the target: full at it, and over in red. */
 function Bar({ shows, target, offBy }: { shows: ScaleShows; target: number; offBy: number }) {
-  const mass = shows.grams ?? 0;
-  const share = Math.min(Math.max(mass / target, 0), 1.25) / 1.25;
-  const over = mass > target * (1 + offBy);
+  const weighed = shows.grams ?? 0;
+  const share = Math.min(Math.max(weighed / target, 0), 1.25) / 1.25;
+  const over = weighed > target * (1 + offBy);
   const words = shows.overloaded
     ? "too much on the scale"
     : over
-      ? `${grams(mass - target)} g too much`
-      : mass >= target * (1 - offBy)
+      ? `${mass(weighed - target)} too much`
+      : weighed >= target * (1 - offBy)
         ? "right"
-        : `${grams(target - mass)} g to go`;
+        : `${mass(target - weighed)} to go`;
   return (
     <div className="min-w-0 flex-1">
       <p className="flex flex-wrap items-baseline gap-x-4">
         <strong className="text-5xl" data-figure="scale">
-          {shows.fault ? "–" : grams(mass)} g
+          {shows.fault ? "–" : onScale(weighed)}
         </strong>
         <span className={`text-xl ${over || shows.fault ? "text-caution" : ""}`} role="status">
           {shows.fault ?? words}
@@ -144,17 +144,17 @@ function Bar({ shows, target, offBy }: { shows: ScaleShows; target: number; offB
 /** Without a scale of its own: the mass is typed. */
 function ByHand({ onKeep, busy }: { onKeep: (grams: number) => void; busy: boolean }) {
   const [text, setText] = useState("");
-  const mass = parse(text);
+  const weighed = typedIn("mass", text);
   return (
     <form
       className="flex items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        if (Number.isFinite(mass)) onKeep(mass);
+        if (Number.isFinite(weighed)) onKeep(weighed);
       }}
     >
       <label className="flex flex-col text-[0.9375rem] text-soft">
-        The scale shows, in g
+        The scale shows, in {scaleOf("mass").unit}
         <input
           className="w-32 text-2xl font-semibold text-ink"
           inputMode="decimal"
@@ -166,7 +166,7 @@ function ByHand({ onKeep, busy }: { onKeep: (grams: number) => void; busy: boole
       <button
         type="submit"
         className="press min-h-11"
-        disabled={busy || !Number.isFinite(mass) || mass < 0.05}
+        disabled={busy || !Number.isFinite(weighed) || weighed < 0.05}
       >
         Write it down
       </button>
@@ -179,12 +179,12 @@ function HowEven({ along, portions }: { along: Along; portions: NonNullable<Alon
   return (
     <div className="text-lg">
       <p>
-        Mean <strong>{grams(portions.mean_g)} g</strong>
+        Mean <strong>{mass(portions.mean_g)}</strong>
         {portions.cv !== null && <>, uneven by {percent(100 * portions.cv)} %</>}
         {along.width_mm !== null && along.planned_mm !== null && (
           <>
-            ; they come out at <strong>{cm(along.width_mm)} cm</strong> instead of{" "}
-            {cm(along.planned_mm)}
+            ; they come out at <strong>{span(along.width_mm)}</strong> instead of{" "}
+            {span(along.planned_mm)}
           </>
         )}
         .
@@ -192,7 +192,7 @@ function HowEven({ along, portions }: { along: Along; portions: NonNullable<Alon
       {portions.off.length > 0 && (
         <p>
           {portions.off
-            .map((off) => `Portion ${off.number} is too ${off.how}: ${grams(off.grams)} g`)
+            .map((off) => `Portion ${off.number} is too ${off.how}: ${mass(off.grams)}`)
             .join("; ")}
           .
         </p>
@@ -207,7 +207,7 @@ function Rest({ along }: { along: Along }) {
   const last = along.ingredients.filter((one) => one.weighed_g !== null).at(-1);
   return (
     <p className="text-[0.9375rem] text-soft">
-      {last && `In: ${last.name} ${grams(last.weighed_g ?? 0)} g. `}
+      {last && `In: ${last.name} ${mass(last.weighed_g ?? 0)}. `}
       {later.length > 0 && `Then ${later.map((one) => one.name.toLowerCase()).join(", ")}.`}
     </p>
   );

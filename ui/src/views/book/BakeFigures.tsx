@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { cm, signed } from "../../logic/format";
+import { degrees, fine, fineUnit, span, wider } from "../../logic/format";
 import { ColourPatch } from "../../parts/ColourStrip";
 import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
@@ -16,17 +16,17 @@ export function BakeFigures({ bake, words }: { bake: Bake; words: BookWords }) {
       <p className="flex flex-wrap gap-x-6 gap-y-1">
         {bake.mean_mm !== null && (
           <span>
-            <strong className="text-lg">{cm(bake.mean_mm)} cm</strong> measured,{" "}
-            {cm(bake.foreseen_mm)} foreseen ({signed(bake.error_mm ?? 0)} mm)
+            <strong className="text-lg">{span(bake.mean_mm)}</strong> measured,{" "}
+            {span(bake.foreseen_mm)} foreseen ({wider(bake.error_mm ?? 0)} {fineUnit()})
           </span>
         )}
-        {heights.length > 0 && <span>{mean(heights).toFixed(0)} mm high</span>}
+        {heights.length > 0 && <span>{fine(mean(heights))} high</span>}
         {bake.minutes !== null && (
           <span>
             <strong>{bake.minutes} min</strong>, {bake.foreseen_minutes.toFixed(1)} foreseen
           </span>
         )}
-        {seen.oven_c != null && <span>{seen.oven_c.toFixed(0)} °C in the oven</span>}
+        {seen.oven_c != null && <span>{degrees(seen.oven_c)} in the oven</span>}
         {bake.colour !== null && (
           <span>
             <ColourPatch step={bake.colour} /> {words.colours[bake.colour - 1]}

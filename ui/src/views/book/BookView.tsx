@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { BakingSession, Dough } from "../../api/client";
-import { cm, signed } from "../../logic/format";
+import { fineUnit, span, spanBetween, wider } from "../../logic/format";
 import {
   bakedSessionQuery,
   bakesQuery,
@@ -77,10 +77,10 @@ function BookPage({ dough, session, words }: BookPageProps) {
           <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
           {width && (
             <p className="mt-1 text-lg" data-figure="next">
-              Next time: <strong>{cm(width.middle_mm)} cm</strong>, {cm(width.low_mm)} to{" "}
-              {cm(width.high_mm)} cm in eight of ten.{" "}
+              Next time: <strong>{span(width.middle_mm)}</strong>,{" "}
+              {spanBetween(width.low_mm, width.high_mm)} in eight of ten.{" "}
               {width.bakes > 0
-                ? `Shifted by ${signed(width.learnt_mm)} mm from ${width.bakes} of your bakes.`
+                ? `Shifted by ${wider(width.learnt_mm)} ${fineUnit()} from ${width.bakes} of your bakes.`
                 : "Nothing measured of this dough yet."}
             </p>
           )}

@@ -1,5 +1,6 @@
 import type { Bake } from "../../api/client";
-import { cm, date } from "../../logic/format";
+import { date, span, spanFigure, spanUnit } from "../../logic/format";
+import { axisMarks } from "../../logic/marks";
 import { useWidth } from "../../parts/useWidth";
 
 const HEIGHT = 250;
@@ -23,16 +24,16 @@ export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
   const step = (width - LEFT - RIGHT) / shown.length;
   const x = (n: number) => LEFT + (n + 0.5) * step;
   const last = shown.at(-1);
-  const marks = Array.from({ length: Math.round((high - low) / 5) + 1 }, (_, n) => low + 5 * n);
+  const marks = axisMarks("length", low, high, 12);
   return (
     <figure ref={figure} className="min-w-0">
       <h2 className="heading">
         Measured beside foreseen
-        <span className="text-[0.9375rem] font-normal text-soft">cm across</span>
+        <span className="text-[0.9375rem] font-normal text-soft">{spanUnit()} across</span>
       </h2>
       <svg
         role="img"
-        aria-label={`${shown.length} bakes measured. The last: ${cm(last?.mean_mm ?? 0)} cm measured, ${cm(last?.foreseen_mm ?? 0)} cm foreseen.`}
+        aria-label={`${shown.length} bakes measured. The last: ${span(last?.mean_mm ?? 0)} measured, ${span(last?.foreseen_mm ?? 0)} foreseen.`}
         viewBox={`0 0 ${width} ${HEIGHT}`}
         className="mt-2 w-full"
       >
@@ -40,7 +41,7 @@ export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
           <g key={mm}>
             <line x1={LEFT} x2={width - RIGHT} y1={y(mm)} y2={y(mm)} className="stroke-line" />
             <text x={LEFT - 8} y={y(mm) + 5} textAnchor="end" fontSize={14} className="fill-ink">
-              {cm(mm)}
+              {spanFigure(mm)}
             </text>
           </g>
         ))}

@@ -1,5 +1,7 @@
 import { useState } from "react";
 import { type BakingSession, type Dough, ProblemError } from "../../api/client";
+import { fineUnit } from "../../logic/format";
+import { scaleOf, typedIn } from "../../logic/measures";
 import { parse } from "../../logic/numbers";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
@@ -8,12 +10,12 @@ import { Select } from "../../parts/Select";
 import { type BookWords, type Seen, useRecord } from "./changes";
 import { SeenFields, WentWrong } from "./SeenFields";
 
-/** What is known of a tray from the bake: minutes in the oven, and °C by its thermometer. */
+/** What is known of a tray from the bake: minutes in the oven, and what its thermometer said. */
 function fromBake(session: BakingSession | null, name: string | null) {
   const tray = session?.trays.find((t) => t.name === name);
   return {
     minutes: tray?.took_min == null ? "" : tray.took_min.toFixed(1),
-    ovenC: tray?.oven_c == null ? "" : tray.oven_c.toFixed(0),
+    ovenC: tray?.oven_c == null ? "" : scaleOf("temperature").words(tray.oven_c),
   };
 }
 
@@ -45,9 +47,13 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
   const problem = record.error instanceof ProblemError ? record.error : null;
   const filled = (texts: string[]) =>
     texts.map((text, n) => ({ text, n })).filter(({ text }) => text.trim() !== "");
-  const given = [...widths, ...heights, minutes, ovenC].filter((text) => text.trim());
-  const broken = given.some((text) => !Number.isFinite(parse(text)));
-  const numbers = (texts: string[]) => filled(texts).map((w) => parse(w.text));
+  const broken =
+    [...widths, ...heights].some(
+      (text) => text.trim() && !Number.isFinite(typedIn("length", text)),
+    ) ||
+    (minutes.trim() !== "" && !Number.isFinite(parse(minutes))) ||
+    (ovenC.trim() !== "" && !Number.isFinite(typedIn("temperature", ovenC)));
+  const numbers = (texts: string[]) => filled(texts).map((w) => typedIn("length", w.text));
   const single = (text: string) => (text.trim() ? parse(text) : null);
 
   const look = (part: Partial<Seen>) => setSeen((old) => ({ ...old, ...part }));
@@ -65,7 +71,11 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           minutes: single(minutes),
           colour,
           note,
-          seen: { ...seen, heights_mm: numbers(heights), oven_c: single(ovenC) },
+          seen: {
+            ...seen,
+            heights_mm: numbers(heights),
+            oven_c: ovenC.trim() ? typedIn("temperature", ovenC) : null,
+          },
         },
         photo,
       },
@@ -87,7 +97,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
 
   const fault = (texts: string[], n: number, field: string): string | undefined => {
     const text = texts[n] ?? "";
-    if (text.trim() && !Number.isFinite(parse(text))) return "Give a number.";
+    if (text.trim() && !Number.isFinite(typedIn("length", text))) return "Give a number.";
     const place = filled(texts).findIndex((w) => w.n === n);
     return place < 0 ? undefined : problem?.at(`${field}.${place}`);
   };
@@ -109,7 +119,9 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         />
       )}
       <fieldset>
-        <legend className="mb-1">How wide are they, across the middle, in millimetres?</legend>
+        <legend className="mb-1">
+          How wide are they, across the middle, in {fineUnit() === "mm" ? "millimetres" : "inches"}?
+        </legend>
         <div className="flex flex-wrap gap-2">
           {PIECES.map((n) => (
             <Measure
@@ -126,7 +138,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         {HEIGHTS.map((n) => (
           <Measure
             key={n}
-            label={n === 0 ? "high, in mm" : "another"}
+            label={n === 0 ? `high, in ${fineUnit()}` : "another"}
             fault={fault(heights, n, "seen.heights_mm")}
             value={heights[n] ?? ""}
             onChange={(text) => setHeights(heights.map((old, m) => (m === n ? text : old)))}
@@ -141,7 +153,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         />
         <Measure
           label="by a thermometer"
-          unit="°C"
+          unit={scaleOf("temperature").unit}
           fault={problem?.at("seen.oven_c")}
           value={ovenC}
           onChange={setOvenC}

@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { cm, date, signed } from "../../logic/format";
+import { date, dial, fine, fineUnit, mass, span, spanBetween, wider } from "../../logic/format";
 import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
 
@@ -10,14 +10,14 @@ const list = (all: readonly (number | string)[] | undefined, unit = "") =>
 
 const rows = (words: BookWords): readonly Row[] => [
   ["version", (b) => (b.seen.version ? `v${b.seen.version}` : "–")],
-  ["piece", (b) => `${b.grams.toFixed(1)} g`],
-  ["measured", (b) => (b.mean_mm === null ? "–" : `${cm(b.mean_mm)} cm`)],
-  ["foreseen then", (b) => `${cm(b.foreseen_mm)} cm, ${cm(b.low_mm)} to ${cm(b.high_mm)}`],
-  ["off by", (b) => (b.error_mm === null ? "–" : `${signed(b.error_mm)} mm`)],
-  ["high", (b) => list(b.seen.heights_mm, " mm")],
+  ["piece", (b) => mass(b.grams)],
+  ["measured", (b) => (b.mean_mm === null ? "–" : span(b.mean_mm))],
+  ["foreseen then", (b) => `${span(b.foreseen_mm)}, ${spanBetween(b.low_mm, b.high_mm)}`],
+  ["off by", (b) => (b.error_mm === null ? "–" : `${wider(b.error_mm)} ${fineUnit()}`)],
+  ["high", (b) => list(b.seen.heights_mm?.map((mm) => fine(mm)))],
   ["in the oven", (b) => (b.minutes === null ? "–" : `${b.minutes} min`)],
   ["foreseen", (b) => `${b.foreseen_minutes.toFixed(1)} min`],
-  ["oven by thermometer", (b) => (b.seen.oven_c == null ? "–" : `${b.seen.oven_c} °C`)],
+  ["oven by thermometer", (b) => (b.seen.oven_c == null ? "–" : `${dial(b.seen.oven_c)}`)],
   ["colour", (b) => (b.colour === null ? "–" : (words.colours[b.colour - 1] ?? "–"))],
   ["texture", (b) => list(b.seen.texture)],
   ["edges", (b) => b.seen.edges ?? "–"],

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Bake, Dough, Schemas } from "../../api/client";
-import { cm, date, signed } from "../../logic/format";
+import { date, fineUnit, signed, span, wider } from "../../logic/format";
 import { diagnosisQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -118,15 +118,15 @@ interface TryItProps {
 
 /** The one change to try, with what it would do. */
 function TryIt({ remedy, now, busy, onMake }: TryItProps) {
-  const wider = remedy.width_mm - now.width_mm;
+  const more = remedy.width_mm - now.width_mm;
   const longer = remedy.minutes - now.minutes;
   return (
     <div className="flex items-start justify-between gap-3">
       <p>
         Try <strong>{remedy.label}</strong>:{" "}
-        {Math.abs(wider) < 0.05
+        {Math.abs(more) < 0.05
           ? "as wide"
-          : `${signed(wider)}\u00a0mm, ${cm(remedy.width_mm)}\u00a0cm`}
+          : `${wider(more)} ${fineUnit()}, ${span(remedy.width_mm)}`}
         {Math.abs(longer) >= 0.05 && `, ${signed(longer)}\u00a0min`}.
       </p>
       <button

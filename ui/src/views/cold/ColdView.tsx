@@ -1,16 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
-import { date } from "../../logic/format";
+import { date, FREEZER, FRIDGE } from "../../logic/format";
 import { coldQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import type { Place } from "./changes";
 import { Kept } from "./Kept";
 import { PutAway } from "./PutAway";
 
-const PLACES: readonly (readonly [Place, string, string])[] = [
-  ["fridge", "Fridge", "at or below 4 °C"],
-  ["freezer", "Freezer", "at or below −18 °C"],
-  ["tin", "Tins", "dry and closed"],
+const PLACES: readonly (readonly [Place, string, () => string])[] = [
+  ["fridge", "Fridge", () => `at or below ${FRIDGE()}`],
+  ["freezer", "Freezer", () => `at or below ${FREEZER()}`],
+  ["tin", "Tins", () => "dry and closed"],
 ];
 
 /** What is kept for another day, place by place, and what is due soon. */
@@ -43,7 +43,7 @@ export default function ColdView() {
             <section key={place} aria-label={name}>
               <h2 className="heading">
                 {name}
-                <span className="text-[0.9375rem] font-normal text-soft">{how}</span>
+                <span className="text-[0.9375rem] font-normal text-soft">{how()}</span>
               </h2>
               <ul>
                 {here.map((item) => (

@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { ProblemError } from "../../api/client";
-import { fromField, toField } from "../../logic/format";
 import { FORMS, type Form } from "../../logic/keptAs";
+import { noonOf } from "../../logic/moments";
 import { parse } from "../../logic/numbers";
 import { doughsQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Field } from "../../parts/Field";
+import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { type Place, useChangeStore } from "./changes";
@@ -33,11 +34,11 @@ export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
   const [form, setForm] = useState<Form>("portions");
   const [place, setPlace] = useState<Place>("fridge");
   const [text, setText] = useState(pieces ? String(pieces) : "");
-  const [since, setSince] = useState("");
+  const [since, setSince] = useState<number | null>(null);
   const [note, setNote] = useState("");
   const count = parse(text);
   const problem = change.error instanceof ProblemError ? change.error : null;
-  const at = since ? fromField(`${since}T12:00`) : null;
+  const at = since === null ? null : noonOf(since);
   return (
     <form
       aria-label="Put away"
@@ -99,17 +100,14 @@ export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
           )}
         </Field>
         <Choice label="Into the" value={place} options={PLACES} onChange={setPlace} />
-        <Field label="Since (empty: now)" fault={problem?.at("since")}>
-          {(props) => (
-            <input
-              {...props}
-              type="date"
-              max={toField(now).slice(0, 10)}
-              value={since}
-              onChange={(event) => setSince(event.target.value)}
-            />
-          )}
-        </Field>
+        <MomentField
+          label="Since (empty: now)"
+          of="day"
+          value={since}
+          now={now}
+          fault={problem?.at("since")}
+          onChange={setSince}
+        />
       </div>
       {problem?.at("place") && <p className="text-caution">{problem.at("place")}</p>}
       <Field label="Note">

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { date } from "../../logic/format";
+import { date, degrees } from "../../logic/format";
 import { devicesQuery, kitchenQuery, recordsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { OvenWatch } from "../../parts/oven/OvenWatch";
@@ -87,9 +87,9 @@ export default function DevicesView() {
                 <tr key={record.began_at} className="border-t border-line">
                   <td className="py-1">{date(record.began_at)}</td>
                   <td>{record.oven === 1 ? "first" : "second"}</td>
-                  <td>{record.dial_c.toFixed(0)} °C</td>
-                  <td className="font-bold">{record.mean_c.toFixed(0)} °C</td>
-                  <td>{record.swing_c.toFixed(0)} °C</td>
+                  <td>{degrees(record.dial_c)}</td>
+                  <td className="font-bold">{degrees(record.mean_c)}</td>
+                  <td>{degrees(record.swing_c)}</td>
                   <td>{record.ready_min.toFixed(0)} min</td>
                 </tr>
               ))}

@@ -4,9 +4,9 @@ import type { OvenKnobs } from "./changes";
 import { TROUBLES } from "./PlayScale";
 
 const FIGURES = [
-  ["dial_c", "Dial", "°C"],
-  ["offset_c", "In truth hotter by", "°C"],
-  ["swing_c", "Swings by", "°C"],
+  ["dial_c", "Dial", "dial"],
+  ["offset_c", "In truth hotter by", "degrees apart"],
+  ["swing_c", "Swings by", "degrees apart"],
 ] as const;
 
 interface PlayOvenProps {
@@ -21,11 +21,11 @@ export function PlayOven({ oven, onPlay }: PlayOvenProps) {
     <section aria-label="Oven" className="flex flex-col gap-3">
       <h2 className="heading">Oven</h2>
       <div className="flex flex-wrap items-end gap-4">
-        {FIGURES.map(([key, label, unit]) => (
+        {FIGURES.map(([key, label, measure]) => (
           <NumberField
             key={key}
             label={label}
-            unit={unit}
+            measure={measure}
             value={oven[key] ?? 0}
             step={5}
             onChange={(value) => set({ [key]: value })}

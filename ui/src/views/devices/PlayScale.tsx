@@ -1,3 +1,4 @@
+import { mass } from "../../logic/format";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
@@ -44,7 +45,7 @@ export function PlayScale({ on, onPlay }: PlayScaleProps) {
       <div className="flex flex-wrap gap-2">
         {PUT_ON.map((grams) => (
           <button key={grams} type="button" className="press" onClick={() => more(grams)}>
-            {grams} g more
+            {mass(grams)} more
           </button>
         ))}
         <button type="button" className="press" onClick={() => set({ load_g: 0 })}>
@@ -54,7 +55,7 @@ export function PlayScale({ on, onPlay }: PlayScaleProps) {
       <div className="flex flex-wrap items-end gap-4">
         <NumberField
           label="Lies on it"
-          unit="g"
+          measure="mass"
           value={on.load_g ?? 0}
           onChange={(load_g) => set({ load_g })}
         />

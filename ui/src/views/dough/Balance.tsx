@@ -1,5 +1,5 @@
 import type { Study } from "../../api/client";
-import { grams, percent } from "../../logic/format";
+import { mass, percent } from "../../logic/format";
 
 type Balanced = NonNullable<Study["balance"]>;
 
@@ -132,17 +132,17 @@ export function Consequences({ balance, piece, family }: ConsequencesProps) {
       ))}
       {leavening.soda_g > 0 && (
         <li>
-          Soda {grams(leavening.soda_g)} g: acid for {grams(leavening.neutralised_g)} g
+          Soda {mass(leavening.soda_g)}: acid for {mass(leavening.neutralised_g)}
           {leavening.left_g > 0.3
-            ? `; the other ${grams(leavening.left_g)} g browns it, and tastes of soap if it is much.`
+            ? `; the other ${mass(leavening.left_g)} browns it, and tastes of soap if it is much.`
             : "."}
         </li>
       )}
       <li className="text-soft">
-        Fat {grams(balance.fat_g)} g, sugars {grams(balance.sugar_g)} g, flour and its like{" "}
-        {grams(balance.structure_g)} g, egg {grams(balance.egg_g)} g, salt {grams(balance.salt_g)}{" "}
-        g, pieces {grams(balance.pieces_g)} g; water {grams(balance.water_g)} g,{" "}
-        {grams(balance.water_free_g)} g of it free.
+        Fat {mass(balance.fat_g)}, sugars {mass(balance.sugar_g)}, flour and its like{" "}
+        {mass(balance.structure_g)}, egg {mass(balance.egg_g)}, salt {mass(balance.salt_g)}, pieces{" "}
+        {mass(balance.pieces_g)}; water {mass(balance.water_g)}, {mass(balance.water_free_g)} of it
+        free.
       </li>
     </ul>
   );

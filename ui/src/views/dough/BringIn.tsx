@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, body, type Schemas } from "../../api/client";
-import { grams } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { KEYS } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { cardFile } from "./cardFile";
@@ -89,7 +89,7 @@ function BroughtRow({ dough }: { dough: Brought }) {
   return (
     <li className="border-t border-line py-2">
       <strong className="text-lg">{dough.name}</strong>, {dough.lines}{" "}
-      {dough.lines === 1 ? "line" : "lines"}, {grams(dough.total_g)} g
+      {dough.lines === 1 ? "line" : "lines"}, {mass(dough.total_g)}
       {dough.steps > 0 && `, ${dough.steps} steps`}
       {dough.parts > 0 && `, ${dough.parts} parts beside it`}
       {dough.asks.length > 0 && (

@@ -51,7 +51,7 @@ export function CardLines(props: CardLinesProps) {
           <span className="pl-2">unit</span>
           <span className="pl-2">ingredient</span>
           <span className="wide">taken as</span>
-          <span className="text-right">grams</span>
+          <span className="text-right">weight</span>
           {ownUnits !== "grams" && <span className="wide text-right">yours</span>}
           <span className="text-right">% flour</span>
           <span className="bar" />

@@ -1,5 +1,5 @@
 import type { Schemas, Words } from "../../api/client";
-import { cm, grams, percent, signed } from "../../logic/format";
+import { fine, fineUnit, mass, percent, span, wider } from "../../logic/format";
 
 export type Differing = Schemas["Difference"];
 
@@ -12,13 +12,16 @@ const QUALITIES: Record<string, string> = {
 /** What a change does, in a line or two: spread, bite, colour, keeping, allergens. */
 export function DifferenceWords({ found }: { found: Differing }) {
   const { before, after } = found;
-  const wider =
+  const more =
     before.width_mm !== null && after.width_mm !== null ? after.width_mm - before.width_mm : null;
   return (
     <ul className="flex flex-wrap gap-x-5 gap-y-0.5 text-[0.9375rem]">
-      {wider !== null && (
+      {more !== null && (
         <li>
-          <strong>{Math.abs(wider) < 0.05 ? "±0.0" : signed(wider)} mm</strong> wide
+          <strong>
+            {Math.abs(more) < 0.05 ? "±0" : wider(more)} {fineUnit()}
+          </strong>{" "}
+          wide
         </li>
       )}
       {found.qualities
@@ -51,7 +54,7 @@ type Baked = NonNullable<Schemas["VersionShown"]["baked"]>;
 /** What the book says of a version's bakes. */
 const MEASURED: readonly (readonly [string, (b: Baked) => string])[] = [
   ["Bakes in the book", (b) => `${b.bakes}`],
-  ["Measured", (b) => (b.width_mm === null ? "–" : `${cm(b.width_mm)} cm`)],
+  ["Measured", (b) => (b.width_mm === null ? "–" : span(b.width_mm))],
   ["Took", (b) => (b.minutes === null ? "–" : `${b.minutes.toFixed(1)} min`)],
   ["To be baked again", (b) => `${b.again} of ${b.bakes}`],
   ["Went wrong", (b) => b.troubles.join(", ") || "nothing"],
@@ -62,12 +65,12 @@ export function SideBySide({ found, words, names, baked }: SideBySideProps) {
   const name = (key: string) => words.ingredients.find((i) => i.key === key)?.name ?? key;
   const { before, after } = found;
   const figures: [string, (side: Differing["before"]) => string][] = [
-    ["Dough", (s) => `${grams(s.total_g)} g`],
+    ["Dough", (s) => mass(s.total_g)],
     ["Sugars", (s) => pct(s.sugar_pct)],
     ["Fat", (s) => pct(s.fat_pct)],
     ["Water", (s) => pct(s.water_pct)],
-    ["Baked piece", (s) => (s.width_mm === null ? "–" : `${cm(s.width_mm)} cm`)],
-    ["Height", (s) => (s.height_mm === null ? "–" : `${s.height_mm.toFixed(1)} mm`)],
+    ["Baked piece", (s) => (s.width_mm === null ? "–" : span(s.width_mm))],
+    ["Height", (s) => (s.height_mm === null ? "–" : fine(s.height_mm, 1))],
     ["Minutes", (s) => (s.minutes === null ? "–" : `${s.minutes.toFixed(0)} min`)],
   ];
   return (
@@ -90,13 +93,9 @@ export function SideBySide({ found, words, names, baked }: SideBySideProps) {
             className={`border-b border-line ${line.changed ? "font-semibold" : "text-soft"}`}
           >
             <td className="py-1">{name(line.ingredient)}</td>
-            <td className="text-right">
-              {line.before_g === null ? "–" : `${grams(line.before_g)} g`}
-            </td>
+            <td className="text-right">{line.before_g === null ? "–" : mass(line.before_g)}</td>
             <td className="text-right">{pct(line.before_pct)}</td>
-            <td className="text-right">
-              {line.after_g === null ? "–" : `${grams(line.after_g)} g`}
-            </td>
+            <td className="text-right">{line.after_g === null ? "–" : mass(line.after_g)}</td>
             <td className="text-right">{pct(line.after_pct)}</td>
           </tr>
         ))}

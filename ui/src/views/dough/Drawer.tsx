@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { api, body } from "../../api/client";
 import { NEW_DOUGH } from "../../logic/draft";
-import { date, grams } from "../../logic/format";
+import { date, mass } from "../../logic/format";
 import { doughsQuery, KEYS, wordsQuery } from "../../logic/queries";
 import { FirstStart } from "../../parts/FirstStart";
 import { Notice } from "../../parts/Notice";
@@ -90,7 +90,7 @@ export function Drawer() {
                     {dough.lines} {dough.lines === 1 ? "line" : "lines"}
                   </span>
                   <span className="text-right text-lg">
-                    {dough.lines === 0 ? "–" : `${grams(dough.total_g)} g`}
+                    {dough.lines === 0 ? "–" : mass(dough.total_g)}
                   </span>
                   <span className="text-right text-soft max-md:hidden">
                     {date(dough.changed_at)}

@@ -10,7 +10,7 @@ import {
   type Words,
 } from "../../api/client";
 import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
-import { grams, percent } from "../../logic/format";
+import { mass, percent } from "../../logic/format";
 import { type Home, halfOf, type Moving } from "../../logic/moving";
 import type { Reading } from "../../logic/readings";
 import { OF_EGGS, PLAIN_UNITS, unitWord } from "../../logic/units";
@@ -102,7 +102,7 @@ export function Line(props: LineProps) {
           <TakenAs {...props} chosen={chosen} name={name} write={write} />
         </span>
         <span className="text-right text-lg" data-figure="grams">
-          {weighed?.grams == null ? "–" : `${grams(weighed.grams)} g`}
+          {weighed?.grams == null ? "–" : mass(weighed.grams)}
         </span>
         {own !== undefined && (
           <span className="wide text-right" data-figure="own">

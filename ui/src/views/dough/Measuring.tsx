@@ -1,6 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, body, type Kitchen, type Words } from "../../api/client";
 import type { Card, Change } from "../../logic/draft";
+import { mass } from "../../logic/format";
+import { units as kitchenUnits, type Units } from "../../logic/kitchenUnits";
 import { KEYS, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -18,6 +20,15 @@ const UNIT_SYSTEMS = {
   ounces: "ounces",
   cups: "cups and spoons",
 } as const;
+
+const AMOUNTS: Record<keyof typeof UNIT_SYSTEMS, Partial<Units>> = {
+  grams: { mass: "metric", volume: "metric" },
+  ounces: { mass: "ounces", volume: "metric" },
+  cups: { volume: "cups" },
+};
+
+const amountsIn = (units: Units): keyof typeof UNIT_SYSTEMS =>
+  units.volume === "cups" ? "cups" : units.mass === "ounces" ? "ounces" : "grams";
 
 interface MeasuringProps {
   card: Card;
@@ -40,15 +51,17 @@ export function Measuring({ card, words, change }: MeasuringProps) {
   });
   // Its room is kept while it loads, so that nothing moves under a finger.
   if (!kitchen.data) return <p className="mb-3 min-h-6" />;
-  const { cup = "spooned", egg = "US large", own_units = "grams" } = kitchen.data;
-  const eggs = words.eggs.map((e) => [e.key, `${e.key}, ${e.grams} g`] as const);
+  const { cup = "spooned", egg = "US large", units } = kitchen.data;
+  const reads = units ?? kitchenUnits();
+  const amounts = amountsIn(reads);
+  const eggs = words.eggs.map((e) => [e.key, `${e.key}, ${mass(e.grams)}`] as const);
   const cups = words.cups.map((c) => [c, CUP_WORDS[c]] as const);
   return (
     <details className="mb-3">
       <summary className="cursor-pointer text-[0.9375rem]">
         Cups are <strong>{CUP_WORDS[card.cup ?? cup]}</strong>, eggs are{" "}
-        <strong>{card.egg ?? egg}</strong>, and you read in{" "}
-        <strong>{UNIT_SYSTEMS[own_units]}</strong>. <span className="underline">Change</span>
+        <strong>{card.egg ?? egg}</strong>, and you read in <strong>{UNIT_SYSTEMS[amounts]}</strong>
+        . <span className="underline">Change</span>
       </summary>
       <div className="mt-2 flex flex-wrap gap-x-8 gap-y-3 border-l-4 border-line pl-4">
         <fieldset className="flex flex-wrap gap-3">
@@ -82,9 +95,9 @@ export function Measuring({ card, words, change }: MeasuringProps) {
           />
           <Select<keyof typeof UNIT_SYSTEMS>
             label="You read amounts in"
-            value={own_units}
+            value={amounts}
             options={words.unit_systems.map((u) => [u, UNIT_SYSTEMS[u]] as const)}
-            onChange={(next) => keep.mutate({ own_units: next })}
+            onChange={(next) => keep.mutate({ units: { ...reads, ...AMOUNTS[next] } })}
           />
         </fieldset>
       </div>

@@ -1,6 +1,6 @@
 import type { Study, Words } from "../../api/client";
 import type { Card, Change, Step } from "../../logic/draft";
-import { length } from "../../logic/format";
+import { degrees, fine, length } from "../../logic/format";
 import { RowButtons } from "../../parts/RowButtons";
 
 interface MethodProps {
@@ -30,9 +30,9 @@ export function Method({ card, words, study, change }: MethodProps) {
       {mixing && (
         <p>
           <strong>{mixing.label}.</strong> {mixing.effect} It leaves the dough at about{" "}
-          {mixing.dough_temp_c} °C
+          {degrees(mixing.dough_temp_c)}
           {spread && Math.abs(spread.mm) >= 0.1
-            ? `; liquid fat makes this piece ${Math.abs(spread.mm).toFixed(1)} mm wider.`
+            ? `; liquid fat makes this piece ${fine(Math.abs(spread.mm), 1)} wider.`
             : "."}
         </p>
       )}

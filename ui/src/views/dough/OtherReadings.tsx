@@ -1,5 +1,5 @@
 import type { Line, Words } from "../../api/client";
-import { grams } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { othersOf, type Reading } from "../../logic/readings";
 import { unitWord } from "../../logic/units";
 
@@ -26,7 +26,7 @@ export function OtherReadings({ line, readings, words, onTake }: OtherReadingsPr
         >
           {other.line.amount} {unitWord(other.line.unit)}{" "}
           {words.ingredients.find((one) => one.key === other.line.ingredient)?.name},{" "}
-          {grams(other.grams)} g
+          {mass(other.grams)}
         </button>
       ))}
     </span>

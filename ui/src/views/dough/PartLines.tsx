@@ -1,6 +1,6 @@
 import type { Study, Weighed, Words } from "../../api/client";
 import type { Card, Change, DraftPart } from "../../logic/draft";
-import { grams } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { CardLines } from "./CardLines";
 import { partWords } from "./partKinds";
 
@@ -17,9 +17,7 @@ export function PartLines({ card, words, study, change }: PartLinesProps) {
     <section key={part.id} aria-label={`Lines: ${part.name}`} className="mt-5">
       <h3 className="flex items-baseline gap-3 border-b border-ink pb-1 font-bold">
         {partWords(part)}
-        <span className="font-normal text-soft">
-          {grams(study?.parts[n]?.weighed.total_g ?? 0)} g
-        </span>
+        <span className="font-normal text-soft">{mass(study?.parts[n]?.weighed.total_g ?? 0)}</span>
       </h3>
       <LinesOf
         plain

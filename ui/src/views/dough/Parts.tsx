@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Study, Words } from "../../api/client";
 import type { Card, Change, DraftPart, PartKind } from "../../logic/draft";
-import { grams } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { LinesOf } from "./PartLines";
@@ -89,7 +89,7 @@ function PartSection({ part, need, pieces, card, words, change }: PartSectionPro
         {part.kind !== "bench" && (
           <NumberField
             label={`A piece takes of ${part.name}`}
-            unit="g"
+            measure="mass"
             value={part.per_piece_g}
             onChange={(per_piece_g) =>
               write({ per_piece_g: Math.min(Math.max(per_piece_g, 0), 500) })
@@ -123,8 +123,8 @@ function Needed({ part, need, pieces, words }: NeededProps) {
   return (
     <div className="mt-3">
       <p>
-        {pieces} pieces take <strong>{grams(need.need_g)} g</strong>; the card makes{" "}
-        {grams(need.weighed.total_g)} g: make it <strong>× {factor.toFixed(2)}</strong>.
+        {pieces} pieces take <strong>{mass(need.need_g)}</strong>; the card makes{" "}
+        {mass(need.weighed.total_g)}: make it <strong>× {factor.toFixed(2)}</strong>.
       </p>
       <ul className="mt-1 flex flex-wrap gap-x-6">
         {part.lines.map((line, n) => {
@@ -132,7 +132,7 @@ function Needed({ part, need, pieces, words }: NeededProps) {
           const name = words.ingredients.find((i) => i.key === line.ingredient)?.name;
           return weight == null ? null : (
             <li key={line.id}>
-              <strong>{grams(weight * factor)} g</strong> {name}
+              <strong>{mass(weight * factor)}</strong> {name}
             </li>
           );
         })}

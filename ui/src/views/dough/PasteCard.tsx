@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
-import { grams } from "../../logic/format";
+import { mass, massBetween } from "../../logic/format";
 import { KEYS, readQuery } from "../../logic/queries";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
@@ -234,9 +234,8 @@ function UnderstoodLine({ read, line, words, onOther }: UnderstoodLineProps) {
     <li className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-4 border-t border-line py-1.5 max-sm:grid-cols-1">
       <span className="break-words text-soft">{read.text}</span>
       <span>
-        <strong>{weight === null ? "no amount" : `${grams(weight)} g`}</strong>{" "}
-        {name ?? "not known"}
-        {read.range_g && ` (${grams(read.range_g.low)} to ${grams(read.range_g.high)} g, to taste)`}
+        <strong>{weight === null ? "no amount" : mass(weight)}</strong> {name ?? "not known"}
+        {read.range_g && ` (${massBetween(read.range_g.low, read.range_g.high)}, to taste)`}
         <OtherReadings line={line} readings={readings} words={words} onTake={onOther} />
         {read.asks.map((ask) => (
           <span key={ask} className="block text-[0.9375rem]">

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Dough, Study, Words } from "../../api/client";
-import { cm, grams, length, percent } from "../../logic/format";
+import { dial, length, mass, percent, span } from "../../logic/format";
 import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
 import { PrintPage } from "../../parts/PrintPage";
@@ -37,8 +37,8 @@ function Sheet({ dough, words, study }: SheetProps) {
       <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold">{card.name}</h1>
       {piece && (
         <p className="mt-1">
-          {grams(weighed.total_g)} g of dough: {piece.pieces} pieces of {grams(piece.raw.grams)} g,{" "}
-          {cm(piece.width.middle_mm)} cm when baked. Oven {tray.oven_c} °C, about {piece.minutes}{" "}
+          {mass(weighed.total_g)} of dough: {piece.pieces} pieces of {mass(piece.raw.grams)},{" "}
+          {span(piece.width.middle_mm)} when baked. Oven {dial(tray.oven_c)}, about {piece.minutes}{" "}
           min.
         </p>
       )}
@@ -50,7 +50,7 @@ function Sheet({ dough, words, study }: SheetProps) {
             return (
               <div key={part.name} className="mt-3">
                 <h2 className="font-bold">
-                  {part.name}, {grams(part.per_piece_g)} g a piece
+                  {part.name}, {mass(part.per_piece_g)} a piece
                 </h2>
                 {need && <Lines lines={part.lines} weighed={need.weighed} words={words} />}
               </div>
@@ -109,7 +109,7 @@ function Lines({
             // biome-ignore lint/suspicious/noArrayIndexKey: lines may repeat, and have no other name
             <tr key={n} className="border-b border-line align-baseline">
               <td className="pr-2 text-right text-lg font-semibold whitespace-nowrap">
-                {w?.grams == null ? "–" : `${grams(w.grams)} g`}
+                {w?.grams == null ? "–" : mass(w.grams)}
               </td>
               <td>
                 {words.ingredients.find((i) => i.key === line.ingredient)?.name ?? line.text}

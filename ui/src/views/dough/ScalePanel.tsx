@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { CardBody, Line, Schemas, Words } from "../../api/client";
 import { BLANK, type Change } from "../../logic/draft";
-import { grams } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { scalingQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
 import { Choice } from "../../parts/Choice";
@@ -87,11 +87,11 @@ export function ScalePanel({ card, words, pieceG, change }: ScalePanelProps) {
               value={pieces}
               onChange={(n) => setPieces(Math.max(Math.round(n), 1))}
             />
-            <NumberField label="Each" unit="g" value={piece} onChange={setPiece} />
+            <NumberField label="Each" measure="mass" value={piece} onChange={setPiece} />
           </>
         )}
         {by === "total" && (
-          <NumberField label="Dough in all" unit="g" value={total} onChange={setTotal} />
+          <NumberField label="Dough in all" measure="mass" value={total} onChange={setTotal} />
         )}
         <NumberField
           label="Bowl or mixer holds (0: any)"
@@ -225,28 +225,28 @@ function Facts({ found, words, onFactor }: FactsProps) {
     <div className="flex flex-col gap-1 border-l-4 border-ink pl-3 text-lg">
       <p>
         <strong data-figure="factor">× {found.factor.toFixed(3).replace(/\.?0+$/, "")}</strong>,{" "}
-        {grams(found.total_g)} g of dough.
+        {mass(found.total_g)} of dough.
       </p>
       {limits.length > 0 && (
         <p>
           <strong>{name(limits[0]?.ingredient ?? "")}</strong> is what limits it
           {limits
             .slice(1)
-            .map((l) => `; ${grams(l.left_g)} g of ${name(l.ingredient)} stays`)
+            .map((l) => `; ${mass(l.left_g)} of ${name(l.ingredient)} stays`)
             .join("")}
           .
         </p>
       )}
       {mixes > 1 && (
         <p>
-          Too much for the bowl at once: <strong>{mixes} equal mixes</strong> of{" "}
-          {grams(found.mix_g)} g.
+          Too much for the bowl at once: <strong>{mixes} equal mixes</strong> of {mass(found.mix_g)}
+          .
         </p>
       )}
       {eggs && eggs.spare_g > 0 && (
         <p>
-          Eggs: beat {eggs.beat} and weigh in <strong>{grams(eggs.use_g)} g</strong>; the other{" "}
-          {grams(eggs.spare_g)} g is egg wash, or keeps covered in the fridge until tomorrow.
+          Eggs: beat {eggs.beat} and weigh in <strong>{mass(eggs.use_g)}</strong>; the other{" "}
+          {mass(eggs.spare_g)} is egg wash, or keeps covered in the fridge until tomorrow.
         </p>
       )}
       {near.length > 0 && (
@@ -259,8 +259,7 @@ function Facts({ found, words, onFactor }: FactsProps) {
               className="press min-h-9 px-3 text-base"
               onClick={() => onFactor(n.text)}
             >
-              {n.eggs} {n.eggs === 1 ? "egg" : "eggs"}, × {n.factor.toFixed(2)}, {grams(n.total_g)}{" "}
-              g
+              {n.eggs} {n.eggs === 1 ? "egg" : "eggs"}, × {n.factor.toFixed(2)}, {mass(n.total_g)}
             </button>
           ))}
         </p>
@@ -283,7 +282,7 @@ function ScaledLines({ found, card, words }: ScaledLinesProps) {
           <th className="font-normal">ingredient</th>
           <th className="text-right font-normal">card</th>
           <th className="text-right font-normal">now</th>
-          <th className="text-right font-normal">grams</th>
+          <th className="text-right font-normal">weight</th>
           <th className="text-right font-normal">to measure</th>
           <th className="text-right font-normal">off by</th>
         </tr>
@@ -301,7 +300,7 @@ function ScaledLines({ found, card, words }: ScaledLinesProps) {
             <td className="text-right font-semibold">
               {short(line.amount)} {unitWord(line.unit)}
             </td>
-            <td className="text-right">{line.grams === null ? "–" : `${grams(line.grams)} g`}</td>
+            <td className="text-right">{line.grams === null ? "–" : mass(line.grams)}</td>
             <td className="text-right">{line.kitchen}</td>
             <td className="text-right">
               {line.noted

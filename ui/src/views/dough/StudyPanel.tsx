@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Dough, Study, TraySetting } from "../../api/client";
 import type { Card, Change } from "../../logic/draft";
-import { cm, grams, percent } from "../../logic/format";
+import { dial, mass, percent, span } from "../../logic/format";
 import { studyQuery, versionQuery, versionsQuery } from "../../logic/queries";
 import { SideView } from "../../parts/SideView";
 import { Balance, Consequences } from "./Balance";
@@ -29,9 +29,9 @@ export function StudyPanel(props: StudyPanelProps) {
         <div className="flex flex-wrap items-center justify-between gap-2">
           <p className="flex items-baseline gap-2">
             <strong className="text-4xl font-bold" data-figure="total">
-              {grams(study?.weighed.total_g ?? 0)}
+              {mass(study?.weighed.total_g ?? 0)}
             </strong>
-            <span className="text-lg">g of dough</span>
+            <span className="text-lg">of dough</span>
           </p>
           <Link to={`/tray/${dough.id}`} className="press press-main">
             Portion it
@@ -76,8 +76,8 @@ function BaseNote({ weighed }: { weighed: Study["weighed"] }) {
   }
   return (
     <p className="mt-1 text-[0.9375rem]">
-      100 % is <strong>{grams(weighed.base_g)} g</strong> of flour, starch and grain; the whole
-      dough is {percent((100 * weighed.total_g) / weighed.base_g)} %.
+      100 % is <strong>{mass(weighed.base_g)}</strong> of flour, starch and grain; the whole dough
+      is {percent((100 * weighed.total_g) / weighed.base_g)} %.
     </p>
   );
 }
@@ -91,11 +91,11 @@ function Piece({ study, tray }: { study: Study; tray: TraySetting }) {
         <>
           <SideView tray={piece} />
           <p className="mt-1 text-lg" aria-live="polite">
-            {grams(piece.raw.grams)} g bakes to{" "}
+            {mass(piece.raw.grams)} bakes to{" "}
             <strong className="whitespace-nowrap" data-figure="width">
-              {cm(piece.width.middle_mm)} cm
+              {span(piece.width.middle_mm)}
             </strong>
-            , {piece.minutes} min at <span className="whitespace-nowrap">{tray.oven_c} °C</span>;{" "}
+            , {piece.minutes} min at <span className="whitespace-nowrap">{dial(tray.oven_c)}</span>;{" "}
             <strong>{piece.pieces}</strong> pieces.
           </p>
         </>

@@ -8,7 +8,7 @@ import {
   type TraySetting,
   type Words,
 } from "../../api/client";
-import { clock, cm, date } from "../../logic/format";
+import { clock, date, span } from "../../logic/format";
 import { compareQuery, versionQuery, versionsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -107,7 +107,7 @@ function VersionRow({ doughId, version, newest, onBack }: VersionRowProps) {
         {version.baked && (
           <span className="block text-[0.9375rem] text-soft">
             {version.baked.bakes === 1 ? "1 bake" : `${version.baked.bakes} bakes`}
-            {version.baked.width_mm !== null && `, ${cm(version.baked.width_mm)} cm measured`}
+            {version.baked.width_mm !== null && `, ${span(version.baked.width_mm)} measured`}
           </span>
         )}
         <input

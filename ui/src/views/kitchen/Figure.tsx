@@ -1,32 +1,39 @@
 import { useState } from "react";
-import { parse } from "../../logic/numbers";
+import { figureOf, type Measure } from "../../logic/measures";
 import { Field } from "../../parts/Field";
 
 interface FigureProps {
   label: string;
-  unit: string;
+  measure?: Measure;
+  unit?: string;
   value: number;
   fault: string | undefined;
   onValue: (value: number) => void;
 }
 
 /** A figure of the kitchen, kept when the field is left; what cannot be stays and says why. */
-export function Figure({ label, unit, value, fault, onValue }: FigureProps) {
+export function Figure({ label, measure, unit, value, fault, onValue }: FigureProps) {
   const [text, setText] = useState<string | null>(null);
-  const wanted = text === null ? value : parse(text);
+  const figure = figureOf(measure, unit);
+  const wanted = text === null ? value : figure.typed(text);
   const broken = !Number.isFinite(wanted);
   const keep = () => {
     if (text === null || broken) return;
     if (wanted !== value) onValue(wanted);
+    setText(null);
   };
   return (
-    <Field label={label} unit={unit} fault={broken ? "Give a number." : fault}>
+    <Field
+      label={label}
+      {...(figure.unit ? { unit: figure.unit } : {})}
+      fault={broken ? "Give a number." : fault}
+    >
       {(named) => (
         <input
           {...named}
           inputMode="decimal"
           className="w-18 text-lg font-semibold"
-          value={text ?? String(value)}
+          value={text ?? figure.shown(value)}
           onChange={(event) => setText(event.target.value)}
           onBlur={keep}
           onKeyDown={(event) => event.key === "Enter" && keep()}

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { mass } from "../../logic/format";
 import { wordsQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Figure } from "./Figure";
@@ -71,16 +72,6 @@ export function Habits({ kitchen, set, plan, fault }: KitchenPart) {
           ]}
           onChange={(cup) => set({ cup })}
         />
-        <Choice
-          label="I read in"
-          value={kitchen.own_units}
-          options={[
-            ["grams", "grams"],
-            ["ounces", "ounces"],
-            ["cups", "cups"],
-          ]}
-          onChange={(own_units) => set({ own_units })}
-        />
         <label className="flex flex-col text-[0.9375rem] text-soft">
           An egg is
           <select
@@ -91,7 +82,7 @@ export function Habits({ kitchen, set, plan, fault }: KitchenPart) {
             {(words.data?.eggs ?? [{ key: kitchen.egg ?? "", grams: 0 }]).map((egg) => (
               <option key={egg.key} value={egg.key}>
                 {egg.key}
-                {egg.grams ? `, ${egg.grams} g` : ""}
+                {egg.grams ? `, ${mass(egg.grams)}` : ""}
               </option>
             ))}
           </select>

@@ -1,4 +1,5 @@
 import type { Kitchen, Schemas } from "../../api/client";
+import { span, spanBy } from "../../logic/format";
 
 const WIDTH = 560;
 const HEIGHT = 190;
@@ -64,7 +65,7 @@ export function KitchenDrawing({ kitchen }: { kitchen: Kitchen }) {
   return (
     <svg
       role="img"
-      aria-label={`${ovens.map((o) => `An oven with ${o.shelves} ${o.shelves === 1 ? "shelf" : "shelves"}`).join("; ")}. ${drawn.map((d) => `${d.number} × ${d.name}, ${d.across} by ${d.down} mm`).join("; ")}.`}
+      aria-label={`${ovens.map((o) => `An oven with ${o.shelves} ${o.shelves === 1 ? "shelf" : "shelves"}`).join("; ")}. ${drawn.map((d) => `${d.number} × ${d.name}, ${spanBy(d.across, d.down)}`).join("; ")}.`}
       viewBox={`0 0 ${wide} ${HEIGHT}`}
       className="w-full max-w-2xl"
     >
@@ -92,7 +93,7 @@ export function KitchenDrawing({ kitchen }: { kitchen: Kitchen }) {
             {piece.number} × {piece.name}
           </text>
           <text x={piece.at} y={180} fontSize={13} className="fill-soft">
-            {piece.round ? `${piece.across / 10}` : `${piece.across / 10} × ${piece.down / 10}`} cm
+            {piece.round ? span(piece.across) : spanBy(piece.across, piece.down)}
           </text>
         </g>
       ))}

@@ -2,8 +2,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, body, type Kitchen, ProblemError } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
+import { units } from "../../logic/kitchenUnits";
 import { KEYS, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { UnitsFields } from "../../parts/UnitsFields";
 import { About } from "./About";
 import { Habits } from "./Habits";
 import { Hands } from "./Hands";
@@ -73,6 +75,13 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
       <div className="flex flex-col gap-5">
         <Hands {...part} />
         <Habits {...part} />
+        <section aria-label="Units" className="flex flex-col gap-2">
+          <h2 className="heading">Units, clock and dates</h2>
+          <UnitsFields units={kitchen.units ?? units()} onUnits={(units) => set({ units })} />
+          <p className="text-[0.9375rem] text-soft">
+            Any field takes another unit as well: 2 1/4 in, 6 cm, 350 F, gas 4, 1 lb 4 oz.
+          </p>
+        </section>
         <Room {...part} />
         <Notice problem={keep.error ?? keep.failureReason} />
         <p role="status" className="text-soft">

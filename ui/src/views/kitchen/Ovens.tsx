@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
+import { degreesApart } from "../../logic/format";
 import { Choice } from "../../parts/Choice";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
@@ -70,28 +71,28 @@ function Oven({ name, shelves, mode, nature, fault, onNature, ...props }: OvenPr
       <div className="flex flex-wrap gap-x-4 gap-y-2">
         <Figure
           label="Hotter than its dial"
-          unit="°C"
+          measure="degrees apart"
           value={nature.offset_c}
           fault={fault("offset_c")}
           onValue={(offset_c) => set({ offset_c })}
         />
         <Figure
           label="Swings, low to high"
-          unit="°C"
+          measure="degrees apart"
           value={nature.swing_c}
           fault={fault("swing_c")}
           onValue={(swing_c) => set({ swing_c })}
         />
         <Figure
           label="Gets hotter by"
-          unit="°C/min"
+          measure="degrees a minute"
           value={nature.rise_c_min}
           fault={fault("rise_c_min")}
           onValue={(rise_c_min) => set({ rise_c_min })}
         />
         <Figure
           label="Cools by, door shut"
-          unit="°C/min"
+          measure="degrees a minute"
           value={nature.fall_c_min}
           fault={fault("fall_c_min")}
           onValue={(fall_c_min) => set({ fall_c_min })}
@@ -99,7 +100,7 @@ function Oven({ name, shelves, mode, nature, fault, onNature, ...props }: OvenPr
       </div>
       {nature.offset_c !== 0 && (
         <p className="text-[0.9375rem]">
-          Its dial is set <strong>{Math.abs(nature.offset_c)} °C</strong>{" "}
+          Its dial is set <strong>{degreesApart(Math.abs(nature.offset_c))}</strong>{" "}
           {nature.offset_c > 0 ? "lower" : "higher"} than what is wanted: the Tray, the Plan and
           Bake say so.
         </p>
@@ -153,7 +154,7 @@ export function Ovens({ kitchen, set, plan, fault }: KitchenPart) {
         </Link>
         <Figure
           label="Settings this near count as one"
-          unit="°C"
+          measure="degrees apart"
           value={p.tolerance_c}
           fault={fault("tolerance_c")}
           onValue={(tolerance_c) => plan({ tolerance_c })}

@@ -1,4 +1,5 @@
 import { LIMITS } from "../../api/limits";
+import { FREEZER, FRIDGE } from "../../logic/format";
 import { Stepper } from "../../parts/Stepper";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
@@ -24,7 +25,7 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         />
         <Figure
           label="The mixer takes"
-          unit="g of dough"
+          measure="mass"
           value={p.mixer_g}
           fault={fault("mixer_g")}
           onValue={(mixer_g) => plan({ mixer_g })}
@@ -45,7 +46,7 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         />
         <Figure
           label="Fridge"
-          unit="°C"
+          measure="temperature"
           value={kitchen.fridge_c}
           fault={fault("fridge_c")}
           onValue={(fridge_c) => set({ fridge_c })}
@@ -58,22 +59,22 @@ export function Room({ kitchen, set, plan, fault }: KitchenPart) {
         />
         <Figure
           label="Freezer"
-          unit="°C"
+          measure="temperature"
           value={kitchen.freezer_c}
           fault={fault("freezer_c")}
           onValue={(freezer_c) => set({ freezer_c })}
         />
         <Figure
           label="Room"
-          unit="°C"
+          measure="temperature"
           value={kitchen.room_c}
           fault={fault("room_c")}
           onValue={(room_c) => set({ room_c })}
         />
       </div>
       <p className="text-[0.9375rem] text-soft">
-        A dough heavier than the mixer takes is mixed in equal parts. Keep a fridge at or below 4 °C
-        and a freezer at or below −18 °C; follow your local food authority.
+        A dough heavier than the mixer takes is mixed in equal parts. Keep a fridge at or below{" "}
+        {FRIDGE()} and a freezer at or below {FREEZER()}; follow your local food authority.
       </p>
     </section>
   );

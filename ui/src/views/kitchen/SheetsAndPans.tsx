@@ -43,14 +43,14 @@ export function SheetsAndPans({ kitchen, set, fault }: KitchenPart) {
           />
           <Figure
             label="Across"
-            unit="mm"
+            measure="length"
             value={kitchen.sheet_width_mm}
             fault={fault("sheet_width_mm")}
             onValue={(sheet_width_mm) => set({ sheet_width_mm })}
           />
           <Figure
             label="Down"
-            unit="mm"
+            measure="length"
             value={kitchen.sheet_depth_mm}
             fault={fault("sheet_depth_mm")}
             onValue={(sheet_depth_mm) => set({ sheet_depth_mm })}
@@ -130,14 +130,14 @@ export function SheetsAndPans({ kitchen, set, fault }: KitchenPart) {
         </button>
         <Figure
           label="Gap between rims"
-          unit="mm"
+          measure="length"
           value={kitchen.gap_mm}
           fault={fault("gap_mm")}
           onValue={(gap_mm) => set({ gap_mm })}
         />
         <Figure
           label="Margin at the edge"
-          unit="mm"
+          measure="length"
           value={kitchen.margin_mm}
           fault={fault("margin_mm")}
           onValue={(margin_mm) => set({ margin_mm })}
@@ -215,14 +215,14 @@ function SheetRow({ sheet, fault, onSheet, onRemove }: SheetRowProps) {
     >
       <Figure
         label="Across"
-        unit="mm"
+        measure="length"
         value={sheet.width_mm}
         fault={fault("width_mm")}
         onValue={(width_mm) => onSheet({ width_mm })}
       />
       <Figure
         label="Down"
-        unit="mm"
+        measure="length"
         value={sheet.depth_mm}
         fault={fault("depth_mm")}
         onValue={(depth_mm) => onSheet({ depth_mm })}
@@ -263,7 +263,7 @@ function PanRow({ pan, fault, onPan, onRemove }: PanRowProps) {
       />
       <Figure
         label={pan.shape === "round" ? "Diameter" : "Across"}
-        unit="mm"
+        measure="length"
         value={pan.across_mm}
         fault={fault("across_mm")}
         onValue={(across_mm) => onPan({ across_mm })}
@@ -271,7 +271,7 @@ function PanRow({ pan, fault, onPan, onRemove }: PanRowProps) {
       {pan.shape === "rectangle" && (
         <Figure
           label="Down"
-          unit="mm"
+          measure="length"
           value={pan.down_mm}
           fault={fault("down_mm")}
           onValue={(down_mm) => onPan({ down_mm })}

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { Kitchen } from "../../api/client";
-import { parse } from "../../logic/numbers";
+import { span, spanBy, volume } from "../../logic/format";
+import { type Measure, scaleOf, typedIn } from "../../logic/measures";
+import { toolName } from "../../logic/toolNames";
 import { Field } from "../../parts/Field";
 import { Select } from "../../parts/Select";
 import type { KitchenPart } from "./setting";
@@ -13,10 +15,12 @@ const SHAPES = [
   ["hexagon", "hexagon"],
 ] as const;
 
+const round1 = (figure: number) => Math.round(figure * 10) / 10;
+
 const size = ({ cutter }: Cutter): string =>
   cutter.shape === "rectangle" || cutter.shape === "own"
-    ? `${cutter.across_mm} × ${cutter.down_mm} mm`
-    : `${cutter.across_mm} mm`;
+    ? spanBy(cutter.across_mm, cutter.down_mm)
+    : span(cutter.across_mm);
 
 /** Scoops and cutters: what there is, one more, and one less. */
 export function Tools({ kitchen, set, fault }: KitchenPart) {
@@ -26,15 +30,15 @@ export function Tools({ kitchen, set, fault }: KitchenPart) {
     <section aria-label="Scoops and cutters" className="flex flex-col gap-2">
       <h2 className="heading">Scoops and cutters</h2>
       <ToolList
-        tools={scoops.map((s) => [s.name, `${s.ml} ml`])}
+        tools={scoops.map((s) => [s.name, volume(s.ml)])}
         onRemove={(name) => set({ scoops: scoops.filter((s) => s.name !== name) })}
       />
       <NewScoop
         onScoop={(ml) =>
           set({
             scoops: [
-              ...scoops.filter((s) => s.name !== `scoop ${ml} ml`),
-              { name: `scoop ${ml} ml`, ml },
+              ...scoops.filter((s) => s.name !== `scoop ${round1(ml)} ml`),
+              { name: `scoop ${round1(ml)} ml`, ml },
             ],
           })
         }
@@ -45,7 +49,7 @@ export function Tools({ kitchen, set, fault }: KitchenPart) {
       />
       <NewCutter
         onCutter={(shape, mm) => {
-          const name = `${shape} ${mm / 10} cm`;
+          const name = `${shape} ${round1(mm / 10)} cm`;
           const cutter = { shape, across_mm: mm, down_mm: mm, area_cm2: null };
           set({ cutters: [...cutters.filter((c) => c.name !== name), { name, cutter }] });
         }}
@@ -69,13 +73,13 @@ function ToolList({ tools, onRemove }: ToolListProps) {
       {tools.map(([name, size]) => (
         <li key={name} className="flex items-center border border-line bg-sheet pl-2">
           <span>
-            {name}
-            {!name.includes(size) && <span className="text-soft"> {size}</span>}
+            {toolName(name)}
+            {!toolName(name).includes(size) && <span className="text-soft"> {size}</span>}
           </span>
           <button
             type="button"
             className="icon-press min-h-8 min-w-8"
-            aria-label={`Take ${name} away`}
+            aria-label={`Take ${toolName(name)} away`}
             onClick={() => onRemove(name)}
           >
             ✕
@@ -88,14 +92,14 @@ function ToolList({ tools, onRemove }: ToolListProps) {
 
 interface SizeFieldProps {
   label: string;
-  unit: string;
+  measure: Measure;
   text: string;
   onText: (text: string) => void;
 }
 
-function SizeField({ label, unit, text, onText }: SizeFieldProps) {
+function SizeField({ label, measure, text, onText }: SizeFieldProps) {
   return (
-    <Field label={label} unit={unit}>
+    <Field label={label} unit={scaleOf(measure).unit}>
       {(named) => (
         <input
           {...named}
@@ -111,7 +115,7 @@ function SizeField({ label, unit, text, onText }: SizeFieldProps) {
 
 function NewScoop({ onScoop }: { onScoop: (ml: number) => void }) {
   const [text, setText] = useState("");
-  const ml = parse(text);
+  const ml = typedIn("volume", text);
   return (
     <form
       className="flex items-end gap-3"
@@ -121,7 +125,7 @@ function NewScoop({ onScoop }: { onScoop: (ml: number) => void }) {
         setText("");
       }}
     >
-      <SizeField label="A scoop that holds" unit="ml" text={text} onText={setText} />
+      <SizeField label="A scoop that holds" measure="volume" text={text} onText={setText} />
       <button type="submit" className="press min-h-9" disabled={!(ml > 0)}>
         Add the scoop
       </button>
@@ -134,7 +138,7 @@ type Shape = (typeof SHAPES)[number][0];
 function NewCutter({ onCutter }: { onCutter: (shape: Shape, mm: number) => void }) {
   const [shape, setShape] = useState<Shape>("round");
   const [text, setText] = useState("");
-  const mm = parse(text);
+  const mm = typedIn("length", text);
   return (
     <form
       className="flex items-end gap-3"
@@ -145,7 +149,7 @@ function NewCutter({ onCutter }: { onCutter: (shape: Shape, mm: number) => void 
       }}
     >
       <Select label="A cutter, its outline" value={shape} options={SHAPES} onChange={setShape} />
-      <SizeField label="Across" unit="mm" text={text} onText={setText} />
+      <SizeField label="Across" measure="length" text={text} onText={setText} />
       <button type="submit" className="press min-h-9" disabled={!(mm > 0)}>
         Add the cutter
       </button>

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
-import { grams } from "../../logic/format";
+import { fine, mass } from "../../logic/format";
 import { effectsQuery, RESTS_ON_LARDER } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
@@ -96,7 +96,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
   const optional = (field: "g_per_cup_sifted" | "g_per_cup_dipped", label: string) => (
     <NumberField
       label={label}
-      unit="g"
+      measure="mass"
       value={facts[field] ?? 0}
       onChange={(value) => write({ [field]: value > 0 ? value : null })}
       fault={fault(field)}
@@ -157,14 +157,14 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
         <div className="mt-3 flex flex-wrap gap-6">
           <NumberField
             label={`One ${facts.natural_unit?.name ?? "piece"} (0: not counted)`}
-            unit="g"
+            measure="mass"
             value={facts.natural_unit?.grams ?? 0}
             onChange={(value) => write({ natural_unit: counted(facts, value) })}
             fault={fault("natural_unit.grams")}
           />
           <NumberField
             label="Its fat melts at (0: none)"
-            unit="°C"
+            measure="temperature"
             value={facts.melts_at_c ?? 0}
             onChange={(value) => write({ melts_at_c: value || null })}
             fault={fault("melts_at_c")}
@@ -210,7 +210,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
                 <Link to={`/dough/${e.id}`} className="underline">
                   {e.name}
                 </Link>
-                {changed ? <Change effect={e} /> : `: ${grams(e.before_g)} g of dough`}
+                {changed ? <Change effect={e} /> : `: ${mass(e.before_g)} of dough`}
               </li>
             ))}
           </ul>
@@ -240,10 +240,10 @@ function Change({ effect }: { effect: Schemas["LarderEffect"] }) {
   const { before_g, after_g, before_mm, after_mm } = effect;
   return (
     <>
-      : {grams(before_g)} → {grams(after_g)} g
+      : {mass(before_g)} → {mass(after_g)}
       {before_mm !== null && after_mm !== null && (
         <>
-          , a piece {before_mm.toFixed(1)} → <strong>{after_mm.toFixed(1)} mm</strong>
+          , a piece {before_mm.toFixed(1)} → <strong>{fine(after_mm, 1)}</strong>
         </>
       )}
     </>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { percent } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { larderQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { IngredientForm } from "./IngredientForm";
@@ -77,7 +77,7 @@ export default function LarderView() {
                   {s.own && <small> ({s.added ? "your own" : "changed"})</small>}
                 </span>
                 <MadeOf facts={s.facts} />
-                <span className="text-right max-sm:hidden">{percent(s.facts.g_per_cup)} g</span>
+                <span className="text-right max-sm:hidden">{mass(s.facts.g_per_cup)}</span>
                 <span className="text-right">{s.doughs || "–"}</span>
               </button>
             </li>

@@ -1,7 +1,8 @@
 import { useState } from "react";
-import { fromField, toField, when } from "../../logic/format";
+import { when } from "../../logic/format";
+import { stepped } from "../../logic/moments";
 import type { Wish } from "../../logic/wish";
-import { Field } from "../../parts/Field";
+import { MomentField } from "../../parts/MomentField";
 
 const HOUR = 60 * 60_000;
 type Away = Wish["away"][number];
@@ -15,9 +16,8 @@ interface AwayTimesProps {
 
 /** Times when the baker is away or asleep: nothing is for the hands then. */
 export function AwayTimes({ away, now, fault, onAway }: AwayTimesProps) {
-  const [from, setFrom] = useState(() => toField(now + HOUR));
-  const [to, setTo] = useState(() => toField(now + 2 * HOUR));
-  const ready = Number.isFinite(fromField(from)) && Number.isFinite(fromField(to));
+  const [from, setFrom] = useState<number | null>(() => stepped(now + HOUR, 15));
+  const [to, setTo] = useState<number | null>(() => stepped(now + 2 * HOUR, 15));
   return (
     <details className="text-[0.9375rem]" open={away.length > 0}>
       <summary className="cursor-pointer">
@@ -44,31 +44,22 @@ export function AwayTimes({ away, now, fault, onAway }: AwayTimesProps) {
         ))}
       </ul>
       <div className="mt-1 flex flex-wrap items-end gap-3">
-        <Field label="Away from" fault={fault}>
-          {(props) => (
-            <input
-              {...props}
-              type="datetime-local"
-              value={from}
-              onChange={(event) => setFrom(event.target.value)}
-            />
-          )}
-        </Field>
-        <Field label="until">
-          {(props) => (
-            <input
-              {...props}
-              type="datetime-local"
-              value={to}
-              onChange={(event) => setTo(event.target.value)}
-            />
-          )}
-        </Field>
+        <MomentField
+          label="Away from"
+          of="moment"
+          value={from}
+          now={now}
+          fault={fault}
+          onChange={setFrom}
+        />
+        <MomentField label="until" of="moment" value={to} now={now} onChange={setTo} />
         <button
           type="button"
           className="press min-h-9"
-          disabled={!ready}
-          onClick={() => onAway([...away, { from_at: fromField(from), to_at: fromField(to) }])}
+          disabled={from === null || to === null}
+          onClick={() =>
+            from !== null && to !== null && onAway([...away, { from_at: from, to_at: to }])
+          }
         >
           Add this time
         </button>

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type BakingSession, body, type Kitchen, type Schemas } from "../../api/client";
+import { dial } from "../../logic/format";
 import { ideasQuery, kitchenQuery, triedQuery } from "../../logic/queries";
 import type { Wish } from "../../logic/wish";
 
@@ -80,7 +81,7 @@ export function Helps({ plan, wish, kitchen, onWish }: HelpsProps) {
           className="press mt-2 min-h-8 px-2"
           onClick={() => onWish({ ...wish, first_c: null })}
         >
-          Any order of heats, not {wish.first_c} °C first
+          Any order of heats, not {dial(wish.first_c)} first
         </button>
       )}
     </section>
@@ -99,7 +100,7 @@ const words = (idea: Idea, plan: BakingSession): string => {
     case "evening":
       return `${dough ?? "a dough"} mixed the evening before`;
     case "order":
-      return `${idea.first_c} °C first`;
+      return `${dial(idea.first_c ?? 0)} first`;
   }
 };
 

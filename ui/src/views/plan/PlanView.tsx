@@ -119,6 +119,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
           />
           <WishRow
             wish={wish}
+            now={plan?.now ?? Date.now()}
             startAt={Math.max(plan?.start_at ?? 0, plan?.now ?? Date.now())}
             finishAt={plan?.finish_at ?? Date.now() + FIRST_GUESS_MS}
             fault={fault}

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
-import { clock, fromField, toField, when } from "../../logic/format";
+import { clock, when } from "../../logic/format";
 import { isJob, wordsOf } from "../../logic/jobs";
+import { readMoment } from "../../logic/moments";
 import type { Wish } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
 import type { OnPin } from "../../parts/day/DayDrawing";
@@ -105,11 +106,11 @@ interface BeginAtProps {
   onAt: (at: number) => void;
 }
 
-/** When a job begins, as HH:MM; another time pins it there. */
+/** When a job begins, by the clock; another time pins it there. */
 function BeginAt({ at, label, held, onAt }: BeginAtProps) {
   const [text, setText] = useState(clock(at));
   const keep = () => {
-    const wanted = fromField(`${toField(at).slice(0, 10)}T${text.trim().padStart(5, "0")}`);
+    const wanted = readMoment(text, at, at);
     if (!Number.isFinite(wanted)) setText(clock(at));
     else if (wanted !== Math.floor(at / 60_000) * 60_000) onAt(wanted);
   };
@@ -118,8 +119,8 @@ function BeginAt({ at, label, held, onAt }: BeginAtProps) {
       aria-label={label}
       title="Type another time to pin it there"
       inputMode="numeric"
-      maxLength={5}
-      className={`min-h-8 w-16 px-1 py-0 font-bold print:min-h-0 print:border-0 print:p-0 ${held ? "border-2 border-ink" : "border-dashed"}`}
+      maxLength={20}
+      className={`min-h-8 w-20 px-1 py-0 font-bold print:min-h-0 print:border-0 print:p-0 ${held ? "border-2 border-ink" : "border-dashed"}`}
       value={text}
       onChange={(event) => setText(event.target.value)}
       onBlur={keep}

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
+import { dial } from "../../logic/format";
 import { FORMS, type Form } from "../../logic/keptAs";
 import { parse } from "../../logic/numbers";
 import { doughsQuery, kindOf, kindsQuery } from "../../logic/queries";
@@ -88,7 +89,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                   </select>
                 )}
               </span>
-              <span className="w-16 text-right">{dough ? `${dough.oven_c} °C` : ""}</span>
+              <span className="w-16 text-right">{dough ? `${dial(dough.oven_c)}` : ""}</span>
               <button
                 type="button"
                 className="icon-press"

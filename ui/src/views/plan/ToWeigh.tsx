@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { BakingSession } from "../../api/client";
-import { grams, when } from "../../logic/format";
+import { mass, when } from "../../logic/format";
 import { shelfQuery } from "../../logic/queries";
 
 /** What the whole session needs, summed over its doughs and parts; what leaves the cold, and when. */
@@ -33,8 +33,8 @@ export function ToWeigh({ plan }: { plan: BakingSession }) {
               {n.name} <span className="text-soft">{n.letters.join(", ")}</span>
             </span>
             <span className="flex-none">
-              <strong>{grams(n.grams)} g</strong>
-              {n.own !== `${grams(n.grams)} g` && <span className="text-soft"> {n.own}</span>}
+              <strong>{mass(n.grams)}</strong>
+              {n.own !== mass(n.grams) && <span className="text-soft"> {n.own}</span>}
             </span>
           </li>
         ))}

@@ -1,15 +1,14 @@
-import { useState } from "react";
 import { LIMITS } from "../../api/limits";
-import { fromField, toField } from "../../logic/format";
 import { nextQuarter, type Wish } from "../../logic/wish";
 import { Choice } from "../../parts/Choice";
-import { Field } from "../../parts/Field";
+import { MomentField } from "../../parts/MomentField";
 import { Stepper } from "../../parts/Stepper";
 
 type Anchor = "now" | "start" | "ready";
 
 interface WishRowProps {
   wish: Wish;
+  now: number;
   startAt: number;
   /** When all can be ready at the soonest, as far as is known. */
   finishAt: number;
@@ -24,15 +23,11 @@ const ANCHORS = [
 ] as const;
 
 /** What there is to bake with, and when. Each change is planned at once. */
-export function WishRow({ wish, startAt, finishAt, fault, onWish }: WishRowProps) {
+export function WishRow({ wish, now, startAt, finishAt, fault, onWish }: WishRowProps) {
   const anchor: Anchor = wish.ready_by ? "ready" : wish.start_at ? "start" : "now";
-  // What is typed stays as it is; until then the field follows the plan.
-  const [typed, setTyped] = useState<string | null>(null);
-  const time = typed ?? toField(wish.ready_by ?? wish.start_at ?? startAt);
+  const time = wish.ready_by ?? wish.start_at ?? startAt;
 
-  const ask = (part: Partial<Wish>, by: Anchor = anchor, at: string = time) => {
-    const ms = fromField(at);
-    if (by !== "now" && !Number.isFinite(ms)) return;
+  const ask = (part: Partial<Wish>, by: Anchor = anchor, ms: number = time) => {
     onWish({
       ...wish,
       start_at: by === "start" ? ms : null,
@@ -64,28 +59,19 @@ export function WishRow({ wish, startAt, finishAt, fault, onWish }: WishRowProps
         options={ANCHORS}
         onChange={(next) => {
           // A time that can be kept: it can be moved from there.
-          setTyped(null);
-          ask({}, next, toField(next === "ready" ? nextQuarter(finishAt) : startAt));
+          ask({}, next, next === "ready" ? nextQuarter(finishAt) : startAt);
         }}
       />
       {anchor !== "now" && (
-        <Field
+        <MomentField
+          key={anchor}
           label={anchor === "start" ? "Start at" : "Cold and ready by"}
+          of="moment"
+          value={time}
+          now={now}
           fault={fault(anchor === "start" ? "start_at" : "ready_by")}
-        >
-          {(props) => (
-            <input
-              {...props}
-              type="datetime-local"
-              className="text-lg font-semibold"
-              value={time}
-              onChange={(event) => {
-                setTyped(event.target.value);
-                ask({}, anchor, event.target.value);
-              }}
-            />
-          )}
-        </Field>
+          onChange={(at) => at !== null && ask({}, anchor, at)}
+        />
       )}
     </section>
   );

@@ -1,5 +1,5 @@
 import type { Tray, TraySetting } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { mass, span } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
 
 type Also = NonNullable<TraySetting["also"]>;
@@ -49,8 +49,8 @@ export function AlsoFields({ also, found, fault, onAlso }: AlsoFieldsProps) {
           {fault("also") && <p className="text-caution">{fault("also")}</p>}
           {found && (
             <p className="mt-1 text-[0.9375rem]" data-figure="also">
-              {found.pieces} of <strong>{grams(found.piece_g)} g</strong>, baked{" "}
-              <strong>{cm(found.width.middle_mm)} cm</strong> in{" "}
+              {found.pieces} of <strong>{mass(found.piece_g)}</strong>, baked{" "}
+              <strong>{span(found.width.middle_mm)}</strong> in{" "}
               <strong>{found.whole_minutes} min</strong>, on {found.trays.length}{" "}
               {found.trays.length === 1 ? "tray of their own" : "trays of their own"}.
             </p>

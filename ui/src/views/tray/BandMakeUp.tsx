@@ -1,4 +1,5 @@
 import type { Tray } from "../../api/client";
+import { fine } from "../../logic/format";
 
 /** What the band is made of: how much of its width comes from formula, oven and hands. */
 export function BandMakeUp({ width }: { width: Tray["width"] }) {
@@ -16,7 +17,7 @@ export function BandMakeUp({ width }: { width: Tray["width"] }) {
   return (
     <section aria-label="What the band is made of">
       <p className="text-[0.9375rem]">
-        Give or take <strong>{half.toFixed(1)} mm</strong>: from{" "}
+        Give or take <strong>{fine(half, 1)}</strong>: from{" "}
         {shares.map(({ name, share }, n) => (
           <span key={name}>
             {n > 0 && ", "}

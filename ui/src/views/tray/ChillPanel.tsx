@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Kitchen, Schemas, TraySetting } from "../../api/client";
 import { USUAL } from "../../api/limits";
-import { length } from "../../logic/format";
+import { degrees, degreesBetween, length } from "../../logic/format";
+import { axisMarks } from "../../logic/marks";
 import { chillQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
@@ -44,7 +45,7 @@ export function ChillPanel(props: ChillPanelProps) {
         <Choice label="In the" value={place} options={PLACES} onChange={setPlace} />
         <NumberField
           label={`The ${place} is at`}
-          unit="°C"
+          measure="temperature"
           step={1}
           className={field}
           value={place === "fridge" ? kitchen.fridge_c : kitchen.freezer_c}
@@ -52,7 +53,7 @@ export function ChillPanel(props: ChillPanelProps) {
         />
         <NumberField
           label="Dough from the bowl"
-          unit="°C"
+          measure="temperature"
           step={1}
           className={field}
           value={start}
@@ -60,7 +61,7 @@ export function ChillPanel(props: ChillPanelProps) {
         />
         <NumberField
           label="Room"
-          unit="°C"
+          measure="temperature"
           step={1}
           className={field}
           value={kitchen.room_c}
@@ -116,7 +117,7 @@ export function ChillPanel(props: ChillPanelProps) {
 function inWords(found: Schemas["ChillOut"], place: string): string {
   const { ready_min, best_min, hard_min, bench_min, temper_min } = found;
   const parts = [
-    `Shaped as ${found.shape}, it is cold enough ${JOBS[found.job]} (${found.low_c} to ${found.high_c} °C)`,
+    `Shaped as ${found.shape}, it is cold enough ${JOBS[found.job]} (${degreesBetween(found.low_c, found.high_c)})`,
     ready_min === 0 ? "at once" : `after ${length(ready_min ?? 0)}`,
   ];
   if (best_min !== null) parts.push(`and best after ${length(best_min)}`);
@@ -156,14 +157,11 @@ function Curves({ found }: { found: Schemas["ChillOut"] }) {
       .join(" ");
   const every = [5, 10, 15, 30, 60, 120, 240].find((step) => span / step <= 9) ?? 480;
   const ticks = Array.from({ length: Math.floor(span / every) + 1 }, (_, n) => n * every);
-  const degrees = Array.from(
-    { length: Math.floor((high - low) / 5) + 1 },
-    (_, n) => Math.ceil(low / 5) * 5 + n * 5,
-  ).filter((c) => c <= high);
+  const marks = axisMarks("temperature", low, high, 9);
   return (
     <svg
       role="img"
-      aria-label={`The dough's temperature over ${Math.round(span)} minutes, from ${found.from_c} °C towards ${cooling.air_c} °C; workable between ${found.high_c} and ${found.low_c} °C, from minute ${Math.round(found.ready_min ?? 0)} to ${found.hard_min === null ? "the end" : Math.round(found.hard_min)}.`}
+      aria-label={`The dough's temperature over ${Math.round(span)} minutes, from ${degrees(found.from_c)} towards ${degrees(cooling.air_c)}; workable from ${degreesBetween(found.low_c, found.high_c)}, from minute ${Math.round(found.ready_min ?? 0)} to ${found.hard_min === null ? "the end" : Math.round(found.hard_min)}.`}
       viewBox={`0 0 ${WIDE} ${TALL}`}
       className="w-full"
     >
@@ -174,11 +172,11 @@ function Curves({ found }: { found: Schemas["ChillOut"] }) {
         height={y(found.low_c) - y(found.high_c)}
         className="fill-cold"
       />
-      {degrees.map((c) => (
+      {marks.map((c) => (
         <g key={c}>
           <line x1={LEFT} x2={WIDE - 10} y1={y(c)} y2={y(c)} className="stroke-line" />
           <text x={LEFT - 6} y={y(c) + 4} textAnchor="end" fontSize={13} className="fill-ink">
-            {c} °C
+            {degrees(c)}
           </text>
         </g>
       ))}

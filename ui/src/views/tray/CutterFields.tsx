@@ -1,5 +1,6 @@
 import type { Kitchen, Schemas } from "../../api/client";
 import { type PieceOf, ways } from "../../logic/pieces";
+import { toolName } from "../../logic/toolNames";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { OwnTool } from "./OwnTool";
@@ -14,6 +15,9 @@ interface CutterFieldsProps {
   onCutter: (cutter: Cutter) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
 }
+
+/** Centimetres, in the name of a cutter. */
+const tenths = (mm: number) => Math.round(mm) / 10;
 
 const same = (a: Cutter, b: Cutter) =>
   a.shape === b.shape &&
@@ -38,7 +42,7 @@ export function CutterFields({
         value={named?.name ?? ""}
         options={[
           ...(named ? [] : [["", "another"] as const]),
-          ...(kitchen.cutters ?? []).map((c) => [c.name, c.name] as const),
+          ...(kitchen.cutters ?? []).map((c) => [c.name, toolName(c.name)] as const),
         ]}
         onChange={(name) => {
           const chosen = kitchen.cutters?.find((c) => c.name === name);
@@ -63,7 +67,7 @@ export function CutterFields({
       {boxed && (
         <NumberField
           label="Cutter down"
-          unit="mm"
+          measure="length"
           step={1}
           className="w-16 font-semibold"
           value={cutter.down_mm}
@@ -74,7 +78,7 @@ export function CutterFields({
       {cutter.shape === "own" && (
         <NumberField
           label="It cuts out"
-          unit="cm²"
+          measure="area"
           step={1}
           className="w-16 font-semibold"
           value={cutter.area_cm2 ?? 0}
@@ -85,7 +89,7 @@ export function CutterFields({
       <OwnTool
         what="cutter"
         named={named?.name}
-        suggested={`${cutter.shape === "own" ? "cutter" : cutter.shape} ${cutter.across_mm / 10}${boxed ? ` × ${cutter.down_mm / 10}` : ""} cm`}
+        suggested={`${cutter.shape === "own" ? "cutter" : cutter.shape} ${tenths(cutter.across_mm)}${boxed ? ` × ${tenths(cutter.down_mm)}` : ""} cm`}
         onKeep={(name) =>
           onKitchen((before) => ({
             ...before,

@@ -1,5 +1,5 @@
 import type { Tray, TraySetting } from "../../api/client";
-import { cm, grams, signed } from "../../logic/format";
+import { fine, fineUnit, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
 import { cardFacts } from "../../logic/fromCard";
 
 interface FiguresProps {
@@ -35,12 +35,19 @@ export function Figures(props: FiguresProps) {
       <p className="mt-1 text-[0.9375rem]" data-figure="learnt">
         {width.bakes > 0 ? (
           <>
-            Shifted by <strong>{signed(width.learnt_mm)} mm</strong> from {width.bakes} of your
-            bakes.
+            Shifted by{" "}
+            <strong>
+              {wider(width.learnt_mm)} {fineUnit()}
+            </strong>{" "}
+            from {width.bakes} of your bakes.
           </>
         ) : Math.abs(width.learnt_mm) >= 0.05 ? (
           <>
-            Shifted by <strong>{signed(width.learnt_mm)} mm</strong> by other bakes in this kitchen.
+            Shifted by{" "}
+            <strong>
+              {wider(width.learnt_mm)} {fineUnit()}
+            </strong>{" "}
+            by other bakes in this kitchen.
           </>
         ) : (
           "Not baked here yet: measure a few and this learns."
@@ -115,31 +122,31 @@ function rows(tray: Tray): Row[] {
   const { yields, width, thickness, lies, says, second } = tray;
   const found: Row[] = [
     [says.counted, "pieces", yields.pieces],
-    ["left over", "leftover", `${grams(yields.leftover_g)} g`],
+    ["left over", "leftover", mass(yields.leftover_g)],
     [`${says.holder}s`, "trays", `${yields.trays.length}, ${inWords(yields.trays)}`],
-    ["each", "piece-mass", `${grams(tray.each_g)} g`],
-    ["baked", "baked-mass", `${grams(tray.baked_g)} g`],
+    ["each", "piece-mass", mass(tray.each_g)],
+    ["baked", "baked-mass", mass(tray.baked_g)],
   ];
   if (says.across) {
     found.push(
-      [says.across, "width", `${cm(width.middle_mm)} cm`],
-      ["eight in ten", "band", `${cm(width.low_mm)} to ${cm(width.high_mm)} cm`],
+      [says.across, "width", span(width.middle_mm)],
+      ["eight in ten", "band", `${spanBetween(width.low_mm, width.high_mm)}`],
     );
     if (tray.raw.down_mm !== null && tray.raw.down_mm !== tray.raw.across_mm)
-      found.push(["and down", "down", `${cm(lies.baked_mm.down)} cm`]);
+      found.push(["and down", "down", span(lies.baked_mm.down)]);
   }
   if (says.whole)
     found.push([
       lies.hole_mm === null ? says.whole : "ring",
       "piece",
       lies.hole_mm === null
-        ? `${cm(lies.baked_mm.across)} × ${cm(lies.baked_mm.down)} cm`
-        : `${cm(lies.baked_mm.across)} cm, hole ${cm(lies.hole_mm)} cm`,
+        ? `${spanBy(lies.baked_mm.across, lies.baked_mm.down)}`
+        : `${span(lies.baked_mm.across)}, hole ${span(lies.hole_mm)}`,
     ]);
-  found.push(["thick", "thickness", `${thickness.height_mm.toFixed(1)} mm`]);
+  found.push(["thick", "thickness", fine(thickness.height_mm, 1)]);
   if (says.across) found.push(["W/T", "ratio", thickness.width_to_thickness.toFixed(1)]);
   for (const { what, each_g, total_g } of tray.extras)
-    found.push([what, "extra", `${grams(each_g)} g each, ${grams(total_g)} g in all`]);
+    found.push([what, "extra", `${mass(each_g)} each, ${mass(total_g)} in all`]);
   found.push(["bake", "minutes", bakeWords(tray.whole_minutes, tray.turn_after)]);
   if (tray.look_from < tray.whole_minutes)
     found.push(["look from", "look", `${tray.look_from} min`]);
@@ -147,7 +154,7 @@ function rows(tray: Tray): Row[] {
     found.push(
       ["slices", "slices", `${second.pieces}`],
       ["dry", "second", bakeWords(second.whole_minutes, second.turn_after, "over")],
-      ["dried", "slice-mass", `${grams(second.dried_g)} g`],
+      ["dried", "slice-mass", mass(second.dried_g)],
     );
   return found;
 }

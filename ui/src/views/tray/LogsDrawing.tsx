@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { fineAsSet, mass, span, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
 
@@ -17,7 +17,7 @@ export function LogsDrawing({
   const shown = making.lengths_mm.slice(0, 5);
   const row = across + 18;
   const logs = making.lengths_mm.length;
-  const said = `${logs === 1 ? "One log" : `${logs} logs`} ${cm(across)} cm across and ${cm(long)} cm long; trim ${ends} mm off each end and cut ${making.slices[0] ?? 0} slices of ${piece.thickness_mm} mm from each.`;
+  const said = `${logs === 1 ? "One log" : `${logs} logs`} ${span(across)} across and ${span(long)} long; trim ${fineAsSet(ends)} off each end and cut ${making.slices[0] ?? 0} slices of ${fineAsSet(piece.thickness_mm)} from each.`;
   return (
     <figure className="min-w-0">
       <svg
@@ -27,7 +27,7 @@ export function LogsDrawing({
         className="max-h-[22rem] w-full"
       >
         <Ruler length={long} />
-        <Ruler length={across} down every={50} />
+        <Ruler length={across} down />
         {shown.map((length, n) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: logs are alike
           <g key={n} transform={`translate(0 ${n * row})`}>
@@ -62,14 +62,14 @@ export function LogsDrawing({
         <Dimension
           from={[0, shown.length * row]}
           to={[long, shown.length * row]}
-          text={`${cm(long)} cm`}
+          text={span(long)}
         />
-        <Dimension from={[long + 10, 0]} to={[long + 10, across]} text={cm(across)} />
+        <Dimension from={[long + 10, 0]} to={[long + 10, across]} text={spanFigure(across)} />
       </svg>
       <figcaption>
         <p className="text-lg">{said}</p>
         <p className="mt-1 text-[0.9375rem] text-soft">
-          {grams(making.ends_g)} g are trimmed and {grams(making.rest_g)} g are less than a slice
+          {mass(making.ends_g)} are trimmed and {mass(making.rest_g)} are less than a slice
           (shaded): bake them as they are, or press them into the next log. Roll the log even from
           end to end; turn it now and then as it chills, so that it stays round.
         </p>

@@ -1,5 +1,5 @@
 import type { Tray } from "../../api/client";
-import { grams } from "../../logic/format";
+import { mass } from "../../logic/format";
 import type { Piece } from "../../logic/pieces";
 import { LogsDrawing } from "./LogsDrawing";
 import { OtherPans, PanDrawing } from "./PanDrawing";
@@ -28,7 +28,7 @@ export function MakingPanel({ tray, piece }: { tray: Tray; piece: Piece }) {
     case "filled_pan":
       return piece.kind === "filled_pan" ? (
         <PanDrawing making={making} piece={piece} tray={tray}>
-          {grams(tray.yields.leftover_g)} g of the dough stay over. What other pans would make of it
+          {mass(tray.yields.leftover_g)} of the dough stay over. What other pans would make of it
           stands under Sizes.
         </PanDrawing>
       ) : null;

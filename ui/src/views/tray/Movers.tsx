@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Tray, type TraySetting } from "../../api/client";
-import { signed } from "../../logic/format";
+import { dial, fineUnit, wider } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 
 const MOST_SHOWN = 8;
@@ -37,7 +37,8 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
   return (
     <section aria-label="What moves it">
       <h2 className="heading">
-        What moves it <span className="text-[0.9375rem] font-normal text-soft">mm of width</span>
+        What moves it{" "}
+        <span className="text-[0.9375rem] font-normal text-soft">{fineUnit()} of width</span>
       </h2>
       <ul className="mt-2">
         {movers.map((mover) => (
@@ -53,7 +54,7 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
                 {mover.label}
               </span>
               <Bar mm={mover.mm} most={most} />
-              <strong className="text-right">{signed(mover.mm)}</strong>
+              <strong className="text-right">{wider(mover.mm)}</strong>
             </button>
             {open === mover.key && (
               <ul className="mb-1 border-l-2 border-ink pl-2" aria-label={`Try: ${mover.label}`}>
@@ -69,7 +70,7 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
                     >
                       <span className="underline">Try {offer.label}</span>
                       <span className="flex-none">
-                        {signed(offer.width_mm - tray.width.middle_mm)} mm
+                        {wider(offer.width_mm - tray.width.middle_mm)}
                       </span>
                     </button>
                   </li>
@@ -85,8 +86,8 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
         ))}
       </ul>
       <p className="mt-1 text-[0.9375rem] text-soft">
-        Against a plain butter dough at room temperature on parchment at 180 °C. Press one to try a
-        change.
+        Against a plain butter dough at room temperature on parchment at {dial(180)}. Press one to
+        try a change.
       </p>
     </section>
   );

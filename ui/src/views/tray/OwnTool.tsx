@@ -1,4 +1,5 @@
 import { useId, useState } from "react";
+import { toolName } from "../../logic/toolNames";
 
 interface OwnToolProps {
   /** What is kept or taken out: “cutter”, “scoop”. */
@@ -39,7 +40,7 @@ export function OwnTool({ what, named, suggested, onKeep, onForget }: OwnToolPro
           id={id}
           className="w-full text-ink"
           maxLength={40}
-          value={name ?? suggested}
+          value={name ?? toolName(suggested)}
           onChange={(event) => setName(event.target.value)}
         />
       </label>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas, Tray } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { otherPansQuery } from "../../logic/queries";
 import { Dimension, Ruler } from "../../parts/Ruler";
@@ -19,7 +19,7 @@ interface PanDrawingProps {
 export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
   const { across: wide, down: tall } = tray.lies.raw_mm;
   const count = piece.shape === "round" ? `${making.pieces} wedges` : `${making.pieces} pieces`;
-  const said = `${making.pans === 1 ? "One pan" : `${making.pans} pans`} ${cm(wide)} by ${cm(tall)} cm, ${grams(making.full_g)} g pressed ${Math.round(10 * making.deep_mm) / 10} mm deep in each, scored in ${count} of ${cm(making.across_mm)} by ${cm(making.down_mm)} cm.`;
+  const said = `${making.pans === 1 ? "One pan" : `${making.pans} pans`} ${spanBy(wide, tall)}, ${mass(making.full_g)} pressed ${fineAsSet(making.deep_mm)} deep in each, scored in ${count} of ${spanBy(making.across_mm, making.down_mm)}.`;
   return (
     <figure className="min-w-0">
       <svg
@@ -31,8 +31,8 @@ export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
         <Ruler length={wide} />
         <Ruler length={tall} down />
         {piece.shape === "round" ? <Wedges piece={piece} /> : <Grid piece={piece} tall={tall} />}
-        <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={`${cm(wide)} cm`} />
-        <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={cm(tall)} />
+        <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={span(wide)} />
+        <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={spanFigure(tall)} />
       </svg>
       <figcaption>
         <p className="text-lg">{said}</p>

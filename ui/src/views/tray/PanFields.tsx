@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { type PieceOf, ways } from "../../logic/pieces";
 import { pansQuery } from "../../logic/queries";
+import { toolName } from "../../logic/toolNames";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 
@@ -40,7 +41,7 @@ export function PanFields({ piece, ask, fault, set }: PanFieldsProps) {
         value={named?.name ?? ""}
         options={[
           ...(named ? [] : [["", "another"] as const]),
-          ...(pans.data ?? []).map((p) => [p.name, p.name] as const),
+          ...(pans.data ?? []).map((p) => [p.name, toolName(p.name)] as const),
         ]}
         onChange={(name) => {
           const chosen = pans.data?.find((p) => p.name === name)?.pan;

@@ -1,5 +1,5 @@
 import type { Dough, Kitchen, Schemas, Tray, TraySetting } from "../../api/client";
-import { grams as gramsText } from "../../logic/format";
+import { mass } from "../../logic/format";
 import { figureAt, moved, type Piece } from "../../logic/pieces";
 import { kindOf } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
@@ -57,7 +57,7 @@ export function PortionPanel(props: PortionPanelProps) {
     <section aria-label="Portion" className="flex flex-col gap-3">
       <div>
         <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
-        <p className="text-soft">{gramsText(tray?.total_g ?? dough.weighed.total_g)} g of dough</p>
+        <p className="text-soft">{mass(tray?.total_g ?? dough.weighed.total_g)} of dough</p>
       </div>
       <Select
         label="The dough is"

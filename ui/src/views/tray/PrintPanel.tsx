@@ -2,6 +2,9 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, type Dough, type Tray, type TraySetting } from "../../api/client";
+import { fine } from "../../logic/format";
+import { MM_IN } from "../../logic/inches";
+import { units } from "../../logic/kitchenUnits";
 import { Choice } from "../../parts/Choice";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -81,8 +84,9 @@ export function PrintPanel({ dough, setting, tried, tray }: PrintPanelProps) {
         </Link>
       </div>
       <p className="text-[0.9375rem] text-soft">
-        Templates are tiled over sheets of paper with a strip of 10 mm to stick on, dashed, and a
-        line of 100 mm on each: measure it before you trust the page.
+        Templates are tiled over sheets of paper with a strip of {fine(10)} to stick on, dashed, and
+        a line of {fine(units().length === "metric" ? 100 : 4 * MM_IN)} on each: measure it before
+        you trust the page.
       </p>
     </section>
   );

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Dough, Tray } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { degrees, fine, mass, spanBy } from "../../logic/format";
 import { doughQuery, foreseenQuery } from "../../logic/queries";
 import { trayInWords } from "../../logic/trayWords";
 import { PrintPage } from "../../parts/PrintPage";
@@ -27,9 +27,9 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
     <article className="print-sheet bg-sheet p-6 print:p-0">
       <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold">{dough.card.name}: the tray</h1>
       <p className="mt-1 text-lg">
-        {grams(tray.total_g)} g of dough at {setting.dough_temp_c} °C, {setting.surface}; oven{" "}
-        {tray.oven.still_c.toFixed(0)} °C still, {tray.oven.fan_c.toFixed(0)} °C fan, gas{" "}
-        {tray.oven.gas}. {trayInWords(tray)}
+        {mass(tray.total_g)} of dough at {degrees(setting.dough_temp_c)}, {setting.surface}; oven{" "}
+        {degrees(tray.oven.still_c)} still, {degrees(tray.oven.fan_c)} fan, gas {tray.oven.gas}.{" "}
+        {trayInWords(tray)}
       </p>
       <div className="mt-3 grid grid-cols-[17rem_minmax(0,1fr)] gap-6">
         <Figures tray={tray} setting={setting} />
@@ -37,8 +37,8 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
           {tray.layouts.length > 0 && (
             <SheetDrawing tray={tray} plain>
               <span>
-                The sheet is {cm(tray.kitchen.sheet_width_mm)} × {cm(tray.kitchen.sheet_depth_mm)}{" "}
-                cm inside; {tray.kitchen.gap_mm} mm stay free between rims.
+                The sheet is {spanBy(tray.kitchen.sheet_width_mm, tray.kitchen.sheet_depth_mm)}{" "}
+                inside; {fine(tray.kitchen.gap_mm)} stay free between rims.
               </span>
             </SheetDrawing>
           )}

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { cm } from "../../logic/format";
+import { fine, mass, span, spanBy } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
 
@@ -12,24 +12,24 @@ export function RopeDrawing({
   piece: PieceOf<"rope">;
 }) {
   const { rope_mm: thick, across_mm: wide, down_mm: tall, hole_mm: hole } = making;
-  const span = Math.max(piece.length_mm, wide);
+  const reach = Math.max(piece.length_mm, wide);
   const size =
     piece.form === "ring" && hole !== null
-      ? `a ring ${cm(wide)} cm across with a hole of ${cm(hole)} cm`
+      ? `a ring ${span(wide)} across with a hole of ${span(hole)}`
       : piece.form === "twist"
-        ? `a twist ${cm(wide)} by ${cm(tall)} cm`
-        : `a stick ${cm(wide)} by ${cm(tall)} cm`;
-  const said = `Roll each ${piece.grams} g to a rope ${cm(piece.length_mm)} cm long and ${thick.toFixed(0)} mm thick; it bakes to ${size}.`;
+        ? `a twist ${spanBy(wide, tall)}`
+        : `a stick ${spanBy(wide, tall)}`;
+  const said = `Roll each ${mass(piece.grams)} to a rope ${span(piece.length_mm)} long and ${fine(thick, 0)} thick; it bakes to ${size}.`;
   const below = thick + 50;
   return (
     <figure className="min-w-0">
       <svg
         role="img"
         aria-label={said}
-        viewBox={`-20 -36 ${span + 90} ${below + tall + 72}`}
+        viewBox={`-20 -36 ${reach + 90} ${below + tall + 72}`}
         className="max-h-[20rem] w-full"
       >
-        <Ruler length={span} />
+        <Ruler length={reach} />
         <rect
           width={piece.length_mm}
           height={thick}
@@ -40,7 +40,7 @@ export function RopeDrawing({
         <Dimension
           from={[0, thick + 14]}
           to={[piece.length_mm, thick + 14]}
-          text={`${cm(piece.length_mm)} cm raw`}
+          text={`${span(piece.length_mm)} raw`}
         />
         <g transform={`translate(0 ${below})`}>
           {hole !== null ? (
@@ -61,7 +61,7 @@ export function RopeDrawing({
               strokeWidth={1.2}
             />
           )}
-          <Dimension from={[0, tall + 14]} to={[wide, tall + 14]} text={`${cm(wide)} cm baked`} />
+          <Dimension from={[0, tall + 14]} to={[wide, tall + 14]} text={`${span(wide)} baked`} />
         </g>
       </svg>
       <figcaption className="text-lg">{said}</figcaption>

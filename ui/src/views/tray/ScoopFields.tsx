@@ -1,5 +1,7 @@
 import type { Schemas } from "../../api/client";
+import { volume } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
+import { toolName } from "../../logic/toolNames";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import type { FieldsProps } from "./fields";
@@ -23,8 +25,10 @@ export function ScoopFields(props: ScoopFieldsProps) {
         value={ml === null ? "" : String(ml)}
         options={[
           ["", "mass, weighed"],
-          ...(scoop || ml === null ? [] : [[String(ml), `${ml} ml`] as const]),
-          ...(kitchen.scoops ?? []).map((s) => [String(s.ml), `${s.name}, ${s.ml} ml`] as const),
+          ...(scoop || ml === null ? [] : [[String(ml), volume(ml)] as const]),
+          ...(kitchen.scoops ?? []).map(
+            (s) => [String(s.ml), `${toolName(s.name)}, ${volume(s.ml)}`] as const,
+          ),
         ]}
         onChange={(chosen) => {
           set({ scoop_ml: chosen ? Number(chosen) : null });

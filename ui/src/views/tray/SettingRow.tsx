@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Kitchen, Tray, TraySetting } from "../../api/client";
+import { dial } from "../../logic/format";
 import { DONE } from "../../logic/fromCard";
 import { sheetsQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
@@ -11,7 +12,8 @@ interface SettingRowProps {
   setting: TraySetting;
   kitchen: Kitchen;
   oven: Tray["oven"] | undefined;
-  dial: number | undefined;
+  /** What this oven’s dial is set to for that, in °C. */
+  turned: number | undefined;
   /** What the card says of the tray. */
   begun: Tray["begun"] | undefined;
   fault: (field: string) => string | undefined;
@@ -44,7 +46,7 @@ export function SettingRow({
   setting,
   kitchen,
   oven,
-  dial,
+  turned,
   begun,
   fault,
   onSetting,
@@ -61,7 +63,7 @@ export function SettingRow({
     <section aria-label="How it is baked" className="flex flex-wrap items-start gap-x-3 gap-y-2">
       <NumberField
         label="Dough at"
-        unit="°C"
+        measure="temperature"
         className={field}
         step={1}
         value={setting.dough_temp_c}
@@ -70,7 +72,7 @@ export function SettingRow({
       />
       <NumberField
         label="Oven at"
-        unit="°C"
+        measure="dial"
         className={field}
         step={5}
         value={setting.oven_c}
@@ -109,18 +111,15 @@ export function SettingRow({
       </label>
       {oven && (
         <p className="self-end pb-1.5 text-[0.9375rem] text-soft" data-figure="oven">
-          Still {oven.still_c.toFixed(0)} °C or {round5(oven.still_f)} °F, fan{" "}
-          {oven.fan_c.toFixed(0)} °C or {round5(oven.fan_f)} °F, gas {oven.gas}
-          {dial !== undefined && dial !== Math.round(setting.oven_c) && (
-            <strong className="text-ink">; set this oven’s dial to {dial} °C</strong>
+          Still {dial(oven.still_c)}, fan {dial(oven.fan_c)}, gas {oven.gas}
+          {turned !== undefined && turned !== setting.oven_c && (
+            <strong className="text-ink">; set this oven’s dial to {dial(turned)}</strong>
           )}
         </p>
       )}
     </section>
   );
 }
-
-const round5 = (degrees: number) => 5 * Math.round(degrees / 5);
 
 interface SheetFieldsProps {
   kitchen: Kitchen;
@@ -175,7 +174,7 @@ export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: Sheet
       />
       <NumberField
         label="Sheet across"
-        unit="mm"
+        measure="length"
         className={field}
         value={kitchen.sheet_width_mm}
         fault={fault("sheet_width_mm")}
@@ -183,7 +182,7 @@ export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: Sheet
       />
       <NumberField
         label="and down"
-        unit="mm"
+        measure="length"
         className={field}
         value={kitchen.sheet_depth_mm}
         fault={fault("sheet_depth_mm")}
@@ -191,7 +190,7 @@ export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: Sheet
       />
       <NumberField
         label="Gap"
-        unit="mm"
+        measure="length"
         step={1}
         className="w-14 font-semibold"
         value={kitchen.gap_mm}
@@ -209,7 +208,7 @@ export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: Sheet
       </label>
       <RulerSlider
         label="Gap between baked pieces"
-        unit="mm"
+        measure="length"
         range={[0, 40]}
         step={1}
         value={kitchen.gap_mm}

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Tray } from "../../api/client";
 import { distances } from "../../logic/distances";
-import { cm, grams } from "../../logic/format";
+import { fine, mass, span, spanBy, spanFigure } from "../../logic/format";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import { PieceOnSheet } from "./PieceOnSheet";
 import { type Placed, usePlaced } from "./usePlaced";
@@ -139,14 +139,14 @@ function Moved({ placed }: { placed: Placed }) {
           <strong className="text-caution">
             Look: {placed.check?.meetings.length}{" "}
             {placed.check?.meetings.length === 1 ? "pair of rims" : "pairs of rims"} would meet, by
-            up to {worst.over_mm.toFixed(0)} mm.
+            up to {fine(worst.over_mm, 0)}.
           </strong>
         ) : off > 0 ? (
           <strong className="text-caution">
             Look: {off === 1 ? "one piece runs" : `${off} pieces run`} over the edge.
           </strong>
         ) : (
-          "Drag a piece, or choose it and press the arrows (1 mm, with Shift 10); Delete takes it off."
+          `Drag a piece, or choose it and press the arrows (${fine(1)}, with Shift ${fine(10)}); Delete takes it off.`
         )}
       </span>
       {placed.moved && (
@@ -189,20 +189,20 @@ function Distances({ tray, layout }: { tray: Tray; layout: Tray["layouts"][numbe
   if (!first || layout.pattern === "close") return null;
   return (
     <>
-      <Dimension from={[0, depth + 14]} to={[first.x, depth + 14]} text={`${cm(first.x)} cm`} />
+      <Dimension from={[0, depth + 14]} to={[first.x, depth + 14]} text={span(first.x)} />
       {found.across !== null && (
         <Dimension
           from={[first.x, depth + 14]}
           to={[first.x + found.across, depth + 14]}
-          text={`${cm(found.across)} cm`}
+          text={span(found.across)}
         />
       )}
-      <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={cm(first.y)} />
+      <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={spanFigure(first.y)} />
       {found.down !== null && (
         <Dimension
           from={[width + 8, first.y]}
           to={[width + 8, first.y + found.down]}
-          text={cm(found.down)}
+          text={spanFigure(found.down)}
         />
       )}
     </>
@@ -224,7 +224,7 @@ function Leftover({ tray, x, y }: { tray: Tray; x: number; y: number }) {
         strokeWidth={0.8}
       />
       <text x={x} y={y + 15} textAnchor="middle" fontSize={13} className="fill-ink">
-        {grams(leftover_g)} g
+        {mass(leftover_g)}
       </text>
       <text x={x} y={y + 30} textAnchor="middle" fontSize={13} className="fill-ink">
         left
@@ -272,12 +272,12 @@ function describe(tray: Tray, layout: Tray["layouts"][number]): string {
   const first = layout.centres[0];
   const found = distances(layout.centres);
   const parts = [
-    `Sheet ${cm(tray.kitchen.sheet_width_mm)} by ${cm(tray.kitchen.sheet_depth_mm)} cm`,
+    `Sheet ${spanBy(tray.kitchen.sheet_width_mm, tray.kitchen.sheet_depth_mm)}`,
     `${layout.centres.length} pieces, ${layout.pattern}: ${layout.rows.join(", ")}`,
-    `raw ${cm(tray.raw.across_mm)} cm, baked ${cm(tray.width.middle_mm)} cm, at most ${cm(tray.width.high_mm)} cm in nine of ten`,
+    `raw ${span(tray.raw.across_mm)}, baked ${span(tray.width.middle_mm)}, at most ${span(tray.width.high_mm)} in nine of ten`,
   ];
-  if (first) parts.push(`first middle ${cm(first.x)} cm in and ${cm(first.y)} cm down`);
-  if (found.across !== null) parts.push(`${cm(found.across)} cm from middle to middle across`);
-  if (found.down !== null) parts.push(`${cm(found.down)} cm from row to row`);
+  if (first) parts.push(`first middle ${span(first.x)} in and ${span(first.y)} down`);
+  if (found.across !== null) parts.push(`${span(found.across)} from middle to middle across`);
+  if (found.down !== null) parts.push(`${span(found.down)} from row to row`);
   return `${parts.join("; ")}.`;
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Schemas, type TraySetting } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { fine, mass, span } from "../../logic/format";
 import type { Piece } from "../../logic/pieces";
 import { ladderQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
@@ -112,14 +112,14 @@ interface AnswerProps {
 function Answer({ answer, hasWidth, onPiece, onScale }: AnswerProps) {
   const scaled = Math.abs(answer.factor - 1) > 0.002;
   const thick = answer.said ? `, ${answer.said}` : "";
-  const said = `${answer.pieces} pieces of ${grams(answer.grams)} g${thick}${hasWidth ? `, ${cm(answer.width_mm)} cm baked` : ""}`;
+  const said = `${answer.pieces} pieces of ${mass(answer.grams)}${thick}${hasWidth ? `, ${span(answer.width_mm)} baked` : ""}`;
   return (
     <li className="mt-2 flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line pt-2">
       <span className="text-lg">
         <strong>{said}</strong>
         {scaled && `, from ${answer.factor.toFixed(2)} times this dough`}; {answer.trays}{" "}
         {answer.trays === 1 ? "tray" : "trays"}, {answer.whole_minutes} min,{" "}
-        {grams(answer.leftover_g)} g left.
+        {mass(answer.leftover_g)} left.
       </span>
       <span className="flex gap-2">
         <button type="button" className="press min-h-9" onClick={() => onPiece(answer.piece)}>
@@ -177,7 +177,7 @@ function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
               ) : (
                 <>
                   <td className="px-2 max-sm:px-1 text-right whitespace-nowrap">
-                    {grams(rung.grams ?? 0)} g
+                    {mass(rung.grams ?? 0)}
                   </td>
                   <td className="px-2 max-sm:px-1 text-right font-bold">{rung.pieces}</td>
                   <td className="px-2 text-right max-sm:hidden">{rung.trays}</td>
@@ -197,7 +197,7 @@ function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
                         />
                       </svg>
                       <span className="w-16 text-right whitespace-nowrap max-sm:w-auto">
-                        {wide ? `${cm(figure(rung))} cm` : `${figure(rung).toFixed(1)} mm`}
+                        {wide ? span(figure(rung)) : fine(figure(rung), 1)}
                       </span>
                     </span>
                   </td>

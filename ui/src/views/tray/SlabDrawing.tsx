@@ -1,5 +1,5 @@
 import type { Schemas, Tray } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
 import { Outline } from "./Outline";
@@ -18,7 +18,7 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
   if (!first) return null;
   const { slab } = first;
   const [left, right, top, bottom] = [42, 60, 36, 40];
-  const said = `Roll ${each(first.slabs)} to ${cm(slab.across_mm)} by ${cm(slab.down_mm)} cm, ${piece.thickness_mm} mm thick: ${slab.cuts.length} pieces each, in rows of ${slab.rows.join(", ")}.`;
+  const said = `Roll ${each(first.slabs)} to ${spanBy(slab.across_mm, slab.down_mm)}, ${fineAsSet(piece.thickness_mm)} thick: ${slab.cuts.length} pieces each, in rows of ${slab.rows.join(", ")}.`;
   return (
     <figure className="min-w-0">
       <svg
@@ -49,12 +49,12 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
         <Dimension
           from={[0, slab.down_mm + 16]}
           to={[slab.across_mm, slab.down_mm + 16]}
-          text={`${cm(slab.across_mm)} cm`}
+          text={span(slab.across_mm)}
         />
         <Dimension
           from={[slab.across_mm + 10, 0]}
           to={[slab.across_mm + 10, slab.down_mm]}
-          text={cm(slab.down_mm)}
+          text={spanFigure(slab.down_mm)}
         />
       </svg>
       <figcaption>
@@ -68,19 +68,19 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
             >
               <span>
                 {n === 0 ? "First rolling" : `Scraps, ${ordinal(n)} time`}: {pass.slabs} ×{" "}
-                {cm(pass.slab.across_mm)} × {cm(pass.slab.down_mm)} cm
+                {spanBy(pass.slab.across_mm, pass.slab.down_mm)}
               </span>
               <span>
-                <strong>{pass.pieces}</strong> pieces, {grams(pass.rest_g)} g of scraps
+                <strong>{pass.pieces}</strong> pieces, {mass(pass.rest_g)} of scraps
               </span>
             </li>
           ))}
         </ol>
         <p className="mt-1 text-[0.9375rem] text-soft">
           {making.flour_g > 0
-            ? `The bench gives it ${grams(making.flour_g)} g of flour in all; each pass is a little tougher. `
+            ? `The bench gives it ${mass(making.flour_g)} of flour in all; each pass is a little tougher. `
             : "Between papers it takes up no flour. "}
-          {grams(making.rest_g)} g stay at the end: under two pieces, or too little for the cutter.
+          {mass(making.rest_g)} stay at the end: under two pieces, or too little for the cutter.
         </p>
       </figcaption>
     </figure>

@@ -1,5 +1,5 @@
 import type { Schemas, Tray } from "../../api/client";
-import { cm, grams } from "../../logic/format";
+import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../../parts/Ruler";
 
@@ -16,7 +16,7 @@ export function SlicesDrawing({
   const { log_mm: long } = making;
   const wide = tray.width.middle_mm;
   const { first_mm: first, slant_mm: slant } = making;
-  const said = `Cut each log, ${cm(long)} by ${cm(wide)} cm baked, into ${making.per_log} slices of ${piece.slice_mm} mm${piece.lean_deg ? `, leaning ${piece.lean_deg}°` : ", straight across"}: each ${cm(making.face_mm)} cm long, ${grams(making.slice_g)} g before it dries. The two ends, ${grams(making.lost_g)} g, are the baker's.`;
+  const said = `Cut each log, ${spanBy(long, wide)} baked, into ${making.per_log} slices of ${fineAsSet(piece.slice_mm)}${piece.lean_deg ? `, leaning ${piece.lean_deg}°` : ", straight across"}: each ${span(making.face_mm)} long, ${mass(making.slice_g)} before it dries. The two ends, ${mass(making.lost_g)}, are the baker's.`;
   return (
     <figure className="min-w-0">
       <svg
@@ -47,8 +47,8 @@ export function SlicesDrawing({
             />
           ),
         )}
-        <Dimension from={[0, wide + 16]} to={[long, wide + 16]} text={`${cm(long)} cm`} />
-        <Dimension from={[long + 8, 0]} to={[long + 8, wide]} text={cm(wide)} />
+        <Dimension from={[0, wide + 16]} to={[long, wide + 16]} text={span(long)} />
+        <Dimension from={[long + 8, 0]} to={[long + 8, wide]} text={spanFigure(wide)} />
       </svg>
       <figcaption>
         <p className="text-lg">{said}</p>

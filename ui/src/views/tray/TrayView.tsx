@@ -145,7 +145,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
           setting={setting}
           kitchen={kitchen}
           oven={tray?.oven}
-          dial={tray?.dial_c}
+          turned={tray?.dial_c}
           begun={tray?.begun}
           fault={fault}
           onSetting={setSetting}

@@ -14,6 +14,8 @@ from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.said import WrittenAmount
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.measures.amounts import scale_amount
+from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import grams_between
 from finebatch.core.measures.units import MASS_UNITS, VOLUME_UNITS, cups_in, grams_in
 
 SAME = 0.02
@@ -42,8 +44,8 @@ class Dose:
 
 def _words(said: WrittenAmount, text_amount: str) -> str:
     if said.low_g == said.high_g:
-        return f"{text_amount} ({said.low_g:.0f} g)"
-    return f"{text_amount} ({said.low_g:.0f} to {said.high_g:.0f} g)"
+        return f"{text_amount} ({in_grams(said.low_g, 0)})"
+    return f"{text_amount} ({grams_between(said.low_g, said.high_g)})"
 
 
 def _written(said: WrittenAmount) -> str:
@@ -56,8 +58,8 @@ def _written(said: WrittenAmount) -> str:
 def _cup_words(ingredient: Ingredient) -> str:
     low = ingredient.g_per_cup_sifted or ingredient.g_per_cup
     high = ingredient.g_per_cup_dipped or ingredient.g_per_cup
-    weight = f"{low:.0f} to {high:.0f}" if high > low else f"{low:.0f}"
-    return f"A cup of {short_name(ingredient)} weighs {weight} g."
+    weight = grams_between(low, high) if high > low else in_grams(low, 0)
+    return f"A cup of {short_name(ingredient)} weighs {weight}."
 
 
 def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Check]:
@@ -77,7 +79,7 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
             title = "Cups and grams" if volume else "Two amounts"
             if other.quantity.dimension == "mass":
                 title = "Ounces and grams"
-                reason = f"{_written(other)} is {other.low_g:.0f} g."
+                reason = f"{_written(other)} is {in_grams(other.low_g, 0)}."
             else:
                 reason = _cup_words(ingredient) if volume else f"{_words(other, _written(other))}."
             grams = f"{other.grams:.0f}"
@@ -87,14 +89,15 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
                     where=f"lines.{n}",
                     title=f"{title} contradict each other",
                     evidence=f"“{line.text}”. {reason}",
-                    likely=f"The weight, {w.grams:.0f} g: a scale errs less. It is what is used.",
+                    likely=f"The weight, {in_grams(w.grams, 0)}: a scale errs less. It is what is "
+                    "used.",
                     mend=Mend(
-                        f"Use {_written(other)}, {grams} g",
+                        f"Use {_written(other)}, {in_grams(other.grams, 0)}",
                         n,
                         grams,
                         "g",
-                        before=f"{w.grams:.0f} g",
-                        after=f"{grams} g",
+                        before=in_grams(w.grams, 0),
+                        after=in_grams(other.grams, 0),
                     ),
                 )
             )
@@ -104,15 +107,15 @@ def contradictions(card: Card, weighed: WeighedDough, reader: Reader) -> list[Ch
 def _mend(card: Card, n: int, grams: float, ratio: float, dose: Dose) -> tuple[str, Mend | None]:
     """What is likely meant by an amount that is `ratio` times the most: a smaller unit or digit."""
     line = card.lines[n]
-    before = f"{in_words(line)}, {grams:.3g} g"
+    before = f"{in_words(line)}, {in_grams(grams)}"
     if line.unit == "tbsp" and ratio <= 4:
         spoon = replace(line, unit="tsp")
-        after = f"{in_words(spoon)}, {grams / 3:.3g} g"
+        after = f"{in_words(spoon)}, {in_grams(grams / 3)}"
         mend = Mend(in_words(spoon), n, line.amount, "tsp", before=before, after=after)
         return "Teaspoons, not tablespoons.", mend
     if ratio <= 10:
         tenth = replace(line, amount=scale_amount(line.amount, Fraction(1, 10), unit=line.unit))
-        after = f"{in_words(tenth)}, {grams / 10:.3g} g"
+        after = f"{in_words(tenth)}, {in_grams(grams / 10)}"
         words = in_words(tenth)
         mend = Mend(words, n, tenth.amount, line.unit, before=before, after=after, tenfold=True)
         return "A slipped decimal point.", mend
@@ -155,7 +158,7 @@ def impossible(
                 where=f"lines.{worst}",
                 title=f"Too much {dose.label}",
                 evidence=(
-                    f"{sum(grams):.1f} g is {percent:.1f} % of the flour; above "
+                    f"{in_grams(sum(grams))} is {percent:.1f} % of the flour; above "
                     f"{dose.most_pct:g} % it {dose.too_much}."
                 ),
                 likely=likely,

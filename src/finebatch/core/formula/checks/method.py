@@ -10,6 +10,7 @@ from finebatch.core.formula.dough import Card, Family, Line
 from finebatch.core.formula.method import GROUPS, short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.measures.figures import grams, grams_between
 
 PLAUSIBLE_PIECE_G: dict[Family, tuple[float, float]] = {
     "drop": (8, 130),
@@ -211,7 +212,7 @@ def minutes_fit(card: Card, piece: ForeseenPiece) -> list[Check]:
             f"minutes:{told}:{piece.grams:.0f}",
             "stated_oven",
             "The minutes do not fit the piece",
-            f"The card says {told} min; a piece of {piece.grams:.0f} g is foreseen to take "
+            f"The card says {told} min; a piece of {grams(piece.grams, 0)} is foreseen to take "
             f"{piece.minutes:.0f}.",
             f"Your piece is {size} than the card's, or the oven setting is another one.",
         )
@@ -230,15 +231,15 @@ def yield_fits(card: Card, total_g: float, piece: ForeseenPiece) -> list[Check]:
     likely = "An amount is wrong by a factor, or the yield is."
     mend = None
     if card.family != "twice_baked":  # there a piece of the tray is a log, not a slice
-        likely = f"At {piece.grams:.0f} g each it gives {piece.pieces}. Or an amount is wrong."
+        likely = f"At {grams(piece.grams, 0)} each it gives {piece.pieces}. Or an amount is wrong."
         mend = Mend(f"Say {piece.pieces} pieces", stated_pieces=piece.pieces)
     return [
         Check(
             f"yield:{card.stated_pieces}:{total_g:.0f}",
             "stated_pieces",
             f"{what} for {card.stated_pieces} pieces",
-            f"{total_g:.0f} g for {card.stated_pieces} is {each:.1f} g each; such pieces weigh "
-            f"{low:g} to {high:g} g.",
+            f"{grams(total_g)} for {card.stated_pieces} is {grams(each)} each; such pieces weigh "
+            f"{grams_between(low, high)}.",
             likely,
             mend,
         )

@@ -16,6 +16,7 @@ from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.method import short_name
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.measures.amounts import scale_amount
+from finebatch.core.measures.figures import grams
 from finebatch.core.measures.units import CountUnit, Unit
 
 FAR_ABOVE, FAR_BELOW = 1.5, 0.5
@@ -136,17 +137,17 @@ def _check(card: Card, weighed: WeighedDough, larder: Larder, slip: _Slip) -> Ch
         f"{'dose' if slip.tenfold else 'units'}:{line.ingredient}:{line.amount}:{line.unit}",
         f"lines.{slip.line}",
         f"So {'much' if much else 'little'} {name}?",
-        f"{in_words(line)} is {now:.0f} g: no dough of this kind has that much beside the rest."
+        f"{in_words(line)} is {grams(now)}: no dough of this kind has that much beside the rest."
         if much
-        else f"{in_words(line)} is only {now:.1f} g beside the rest.",
-        f"Another {'decimal point' if slip.tenfold else 'unit'}: {after}, {then:.0f} g.",
+        else f"{in_words(line)} is only {grams(now)} beside the rest.",
+        f"Another {'decimal point' if slip.tenfold else 'unit'}: {after}, {grams(then)}.",
         Mend(
             f"Make it {after}",
             slip.line,
             slip.amount,
             slip.unit,
-            before=f"{in_words(line)}, {now:.4g} g",
-            after=f"{after}, {then:.4g} g",
+            before=f"{in_words(line)}, {grams(now)}",
+            after=f"{after}, {grams(then)}",
             tenfold=slip.tenfold,
         ),
     )

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import millilitres, millimetres
 from finebatch.core.piece.kinds.portioning import Extra, Grams, Portioning, moved
 from finebatch.core.piece.kinds.says import MASS, Ask, Says, Way, When
 from finebatch.core.piece.lot import Lot
@@ -93,7 +94,9 @@ class Drop(Portioning):
                 return MassPortion(grams, "flattened", DENTED * ball_mm)
             case "pressed":
                 if self.press_mm >= ball_mm:
-                    message = f"The ball is {ball_mm:.0f} mm high; press it to less than that."
+                    message = (
+                        f"The ball is {millimetres(ball_mm)} high; press it to less than that."
+                    )
                     raise refuse("press_mm", message)
                 return MassPortion(grams, "flattened", disc_diameter_mm(volume, self.press_mm))
 
@@ -107,7 +110,7 @@ class Drop(Portioning):
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Drop"]]:
         by_ml = sorted(tools.scoops, key=lambda scoop: scoop.ml)
-        return [(f"{s.name}, {s.ml:g} ml", replace(self, scoop_ml=s.ml)) for s in by_ml]
+        return [(f"{s.name}, {millilitres(s.ml)}", replace(self, scoop_ml=s.ml)) for s in by_ml]
 
     def extras(self, pieces: int) -> tuple[Extra, ...]:
         filling = self.filling_g if self.shape == "dented" else 0.0

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import marked, millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.in_pan import PAN_ASKS, InPan, PanScored, pan_says
 from finebatch.core.piece.kinds.portioning import Made
@@ -45,13 +46,15 @@ class FilledPan(InPan):
             most = 100 * self.pans * self.area_mm2 * self.wall_mm / lot.usable_mm3
             raise refuse(
                 "share_pct",
-                f"So much dough lies {deep:.0f} mm deep, and the pan is {self.wall_mm:g} mm deep. "
+                f"So much dough lies {millimetres(deep)} deep, and the pan is "
+                f"{millimetres(self.wall_mm)} deep. "
                 f"Take {most:.0f} % of it at most, more pans, or a larger one.",
             )
         if deep < LEAST_MM:
             raise refuse(
                 "share_pct",
-                f"So little dough lies only {deep:.1f} mm deep. Take more of it, fewer pans, or a "
+                f"So little dough lies only {millimetres(deep, 1)} deep. Take more of it, fewer "
+                "pans, or a "
                 "smaller one.",
             )
         return deep
@@ -62,7 +65,7 @@ class FilledPan(InPan):
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "FilledPan"]]:
         each = [(pan.name, replace(self, **asdict(pan.pan))) for pan in tools.pans]
-        return [(f"{name}, {piece.told(lot)}", piece) for name, piece in each]
+        return [(f"{marked(name)}, {piece.told(lot)}", piece) for name, piece in each]
 
     def make(self, lot: Lot, found: Foreseen) -> Made:
         left = lot.usable_g * (1 - self.share_pct / 100)
@@ -76,7 +79,7 @@ class FilledPan(InPan):
         raise refuse("pieces", "A pan gives as many as it is scored in. Score more, or add a pan.")
 
     def told(self, lot: Lot) -> str:
-        return f"{self._deep_mm(lot):.0f} mm deep"
+        return f"{millimetres(self._deep_mm(lot))} deep"
 
     def _deep_mm(self, lot: Lot) -> float:
         return self.share_pct / 100 * lot.usable_mm3 / (self.pans * self.area_mm2)

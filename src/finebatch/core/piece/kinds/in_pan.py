@@ -9,6 +9,7 @@ from typing import Annotated, ClassVar
 from annotated_types import Interval
 
 from finebatch.core.heat.chilling import Purpose, Shape, slab_shape
+from finebatch.core.measures.figures import millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import HotWork, Laid, Made, Making, Portioning
 from finebatch.core.piece.kinds.says import Advice, Ask, Says, Way, When
@@ -47,7 +48,7 @@ def pan_says(label: str, *advice: str) -> Says:
         across="",
         after="Re-cut along the scores within two minutes; later it shatters.",
         hot="Re-cut",
-        portioned="{grams} g in the pan, scored in {pieces}",
+        portioned="{grams} in the pan, scored in {pieces}",
         unweighed="A pan is filled in one; nothing is portioned here.",
         notes=(
             Advice(
@@ -117,7 +118,9 @@ class InPan(PanBox, Portioning):
             wide, long = across / self.scored_across, down / self.scored_down
             where = "scored_across"
         if min(wide, long) < NARROWEST_MM:
-            raise refuse(where, f"Pieces would be {min(wide, long):.0f} mm wide. Score fewer.")
+            raise refuse(
+                where, f"Pieces would be {millimetres(min(wide, long))} wide. Score fewer."
+            )
         return self.MAKING(pans, full_g, self.pieces, wide, long, full_g / self.pieces, deep_mm)
 
     def each_g(self, found: Foreseen) -> float:

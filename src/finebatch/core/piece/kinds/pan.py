@@ -3,6 +3,7 @@
 from dataclasses import asdict, dataclass, replace
 from typing import Literal
 
+from finebatch.core.measures.figures import marked, millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.in_pan import PAN_ASKS, InPan, PanScored, pan_says
 from finebatch.core.piece.kinds.portioning import Made, ThicknessMm, moved, whole_pieces
@@ -38,7 +39,7 @@ class Pan(InPan):
         if self.thickness_mm > self.wall_mm:
             raise refuse(
                 "thickness_mm",
-                f"The pan is {self.wall_mm:g} mm deep; fill it to that at most, and lower "
+                f"The pan is {millimetres(self.wall_mm)} deep; fill it to that at most, and lower "
                 "if the dough rises.",
             )
         return self.thickness_mm
@@ -47,7 +48,7 @@ class Pan(InPan):
         return moved(self, FILLED, grams / self.raw(lot).grams)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Pan"]]:
-        return [(p.name, replace(self, **asdict(p.pan))) for p in tools.pans]
+        return [(marked(p.name), replace(self, **asdict(p.pan))) for p in tools.pans]
 
     def make(self, lot: Lot, found: Foreseen) -> Made:
         pans, left = whole_pieces(lot, found.raw.grams)

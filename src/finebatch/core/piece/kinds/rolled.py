@@ -13,6 +13,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from finebatch.core.heat.chilling import Purpose, Shape, disc_across_mm, disc_shape
+from finebatch.core.measures.figures import marked, millimetres
 from finebatch.core.piece.cutter import OWN_SHARE, Cutter, CutterShape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, ThicknessMm, moved
@@ -170,7 +171,7 @@ class Rolled(Portioning):
         return moved(self, CUTTER, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Rolled"]]:
-        return [(c.name, replace(self, cutter=c.cutter)) for c in tools.cutters]
+        return [(marked(c.name), replace(self, cutter=c.cutter)) for c in tools.cutters]
 
     def make(self, lot: Lot, found: Foreseen) -> Made:
         out = roll_out(self, lot.usable_g, lot.density_g_cm3)
@@ -198,7 +199,7 @@ class Rolled(Portioning):
         return replace(self, thickness_mm=thick)
 
     def told(self, lot: Lot) -> str:
-        return f"rolled to {self.thickness_mm:g} mm"
+        return f"rolled to {millimetres(self.thickness_mm, 1)}"
 
     def slab(self, title: str, making: Making | None) -> Template:
         if not isinstance(making, RolledOut):
@@ -206,7 +207,10 @@ class Rolled(Portioning):
         slab, cutter = making.passes[0].slab, self.cutter
         outline = ON_PAPER[OUTLINES[cutter.shape]]
         marks = tuple(Mark(x, y, *cutter.box_mm, outline, "cut") for x, y in slab.cuts)
-        said = f"Roll to this edge, {self.thickness_mm:g} mm thick: {len(slab.cuts)} pieces."
+        said = (
+            f"Roll to this edge, {millimetres(self.thickness_mm, 1)} thick: {len(slab.cuts)} "
+            "pieces."
+        )
         return Template(title, said, slab.across_mm, slab.down_mm, marks)
 
 
@@ -311,8 +315,9 @@ def roll_out(rolled: Rolled, usable_g: float, density_g_cm3: float) -> RolledOut
         across = max(rolled.cutter.box_mm)
         raise refuse(
             "cutter.across_mm",
-            f"A {rolled.thickness_mm:g} mm slab of this dough has no room for a {across:.0f} mm "
-            "cutter. Roll it thinner, in fewer parts, or take a smaller cutter.",
+            f"A slab of this dough {millimetres(rolled.thickness_mm, 1)} thick has no room for a "
+            f"cutter of {millimetres(across)}. Roll it thinner, in fewer parts, or take a smaller "
+            "cutter.",
         )
     return RolledOut(tuple(passes), sum(p.pieces for p in passes), flour, rest)
 
@@ -335,7 +340,8 @@ def thickness_for(rolled: Rolled, pieces: int, usable_g: float, density_g_cm3: f
     if most < pieces:
         raise refuse(
             "pieces",
-            f"Rolled to 2 mm this dough gives {most}. Make more dough, or take a smaller cutter.",
+            f"Rolled to {millimetres(2)} this dough gives {most}. Make more dough, or take a "
+            "smaller cutter.",
         )
     while high - low > 1:
         middle = (low + high) // 2

@@ -6,6 +6,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Grams, Making, Portioning
 from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says, Way
@@ -67,7 +69,7 @@ class Roped(Portioning):
         return replace(self, grams=self.grams * by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Roped"]]:
-        return [(f"{g:g} g", replace(self, grams=g)) for g in ROPES_G]
+        return [(in_grams(g), replace(self, grams=g)) for g in ROPES_G]
 
     def making(self, found: Foreseen) -> RopeBaked:
         return self.close(found.raw, found.width.middle_mm)
@@ -94,7 +96,8 @@ class Roped(Portioning):
                 need = math.pi * (baked_width_mm + 5)
                 raise refuse(
                     "length_mm",
-                    f"The ring would bake shut. Roll the rope at least {need:.0f} mm long, or "
+                    f"The ring would bake shut. Roll the rope at least {millimetres(need)} long, "
+                    "or "
                     "take less dough.",
                 )
         return RopeBaked(raw.width_mm, across, down, hole)

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from finebatch.core.heat.chilling import Purpose, Shape, log_shape
+from finebatch.core.measures.figures import millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, ThicknessMm, moved
 from finebatch.core.piece.kinds.says import THICKNESS, Ask, Handle, Says
@@ -62,7 +63,7 @@ class Sliced(Portioning):
         return moved(self, ACROSS, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Sliced"]]:
-        return [(f"{t:g} mm thick", replace(self, thickness_mm=t)) for t in SLICES_MM]
+        return [(f"{millimetres(t)} thick", replace(self, thickness_mm=t)) for t in SLICES_MM]
 
     def cut(self, usable_g: float, density_g_cm3: float) -> LogsCut:
         """Share so much dough over logs of equal length, none longer than the shelf takes."""
@@ -73,7 +74,8 @@ class Sliced(Portioning):
         if each < 2 * self.ends_mm + self.thickness_mm:
             raise refuse(
                 "ends_mm",
-                f"The log is only {each:.0f} mm long; nothing is left between its ends. Make it "
+                f"The log is only {millimetres(each)} long; nothing is left between its ends. "
+                "Make it "
                 "thinner or trim less.",
             )
         slices = int((each - 2 * self.ends_mm) / self.thickness_mm + 1e-9)

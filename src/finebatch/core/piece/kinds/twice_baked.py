@@ -8,6 +8,7 @@ from annotated_types import Interval
 
 from finebatch.core.heat.chilling import Purpose, Shape, log_shape
 from finebatch.core.heat.minutes import second_bake_minutes
+from finebatch.core.measures.figures import centimetres, millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import (
     Grams,
@@ -98,7 +99,7 @@ class TwiceBaked(Portioning):
         return replace(self, grams=self.grams * by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "TwiceBaked"]]:
-        return [(f"{t:g} mm slices", replace(self, slice_mm=t)) for t in SLICES_DRIED_MM]
+        return [(f"slices of {millimetres(t)}", replace(self, slice_mm=t)) for t in SLICES_DRIED_MM]
 
     def making(self, found: Foreseen) -> SlicesDried:
         baked = found.thickness
@@ -125,7 +126,7 @@ class TwiceBaked(Portioning):
         if per_log < 1:
             raise refuse(
                 "lean_deg" if self.lean_deg else "slice_mm",
-                f"A log of {length / 10:.0f} cm gives no whole slice so. Cut straighter or "
+                f"A log of {centimetres(length, 0)} gives no whole slice so. Cut straighter or "
                 "thinner, or make the log longer.",
             )
         slice_g = step * baked_g / length

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import centimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import (
     Grams,
@@ -81,7 +82,7 @@ class Wafer(Portioning):
         return moved(self, AS_THIN, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Wafer"]]:
-        return [(f"spread to {w / 10:g} cm", self.wider(w / self.spread_mm)) for w in SPREADS_MM]
+        return [(f"spread to {centimetres(w)}", self.wider(w / self.spread_mm)) for w in SPREADS_MM]
 
     def in_time(self) -> WaferLimit:
         """How many one pair of hands shapes while they are soft; `Refusal` for not even one."""

@@ -1,0 +1,38 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Fragment, useEffect } from "react";
+import { useLocation } from "react-router";
+import { api, body } from "../api/client";
+import { readIn, type Units, unitsOfRegion } from "../logic/kitchenUnits";
+import { kitchenQuery } from "../logic/queries";
+
+const REGION = unitsOfRegion(navigator.language);
+
+/** All screens, in the units of the kitchen: those of the browser's region until some are chosen. */
+export function InUnits({ children }: { children: React.ReactNode }) {
+  const kitchen = useQuery(kitchenQuery);
+  const queries = useQueryClient();
+  const { pathname } = useLocation();
+  const choose = useMutation({
+    mutationFn: (units: Units) => body(api.PUT("/api/kitchen/units", { body: units })),
+    onSuccess: (kept) => queries.setQueryData(kitchenQuery.queryKey, kept),
+  });
+  const units = kitchen.data?.units ?? REGION;
+  const read = JSON.stringify(units);
+  const { mutate: keep } = choose;
+  const unset = kitchen.data?.units === null;
+  useEffect(() => {
+    if (unset) keep(REGION);
+  }, [unset, keep]);
+  // What was answered before was in other units.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever the units are others
+  useEffect(() => {
+    queries.invalidateQueries({
+      predicate: (query) => query.queryKey !== kitchenQuery.queryKey,
+    });
+  }, [read, queries]);
+  readIn(units);
+  if (kitchen.isPending || unset) return null;
+  // Where they are set the screen stays, and draws itself anew by what it sets.
+  const here = pathname === "/kitchen" ? "kitchen" : read;
+  return <Fragment key={here}>{children}</Fragment>;
+}
