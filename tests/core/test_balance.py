@@ -134,7 +134,7 @@ def test_changes_are_said_in_a_bakers_words() -> None:
     wash = Part("wash", "egg wash", (), 1)
     after = Card("B", "rolled", "melted", lines, parts=(wash,))
     assert tuple(map(read_in, changes(CARD, after, LARDER))) == (
-        "All-purpose (plain) flour 250 g → 300 g",
+        "All-purpose (plain) flour 250 → 300 g",
         "Ground cinnamon added, 5.2 g",
         "Walnuts (chopped) taken out",
         "drop → rolled",

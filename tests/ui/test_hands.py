@@ -30,7 +30,7 @@ def test_a_card_is_written_by_keyboard_alone(page: Page, served: Served) -> None
     expect(page.get_by_label("Unit, line 1", exact=True)).to_have_value("cup")
     ingredient = page.get_by_label("Ingredient, line 1", exact=True)
     expect(ingredient).to_have_value(re.compile("flour", re.IGNORECASE))
-    expect(page.locator("[data-figure=total]")).not_to_have_text("0")
+    expect(page.locator("[data-figure=total]")).not_to_have_text("0 g")
     page.get_by_label("Type the next line").focus()
     page.keyboard.type("2 large eggs")
     page.keyboard.press("Enter")

@@ -85,7 +85,7 @@ def check_dough(page: Page) -> None:
     core = core_dough()
     rows = page.get_by_role("listitem").filter(has=page.get_by_label(re.compile("^Amount, line")))
     expect(rows).to_have_count(len(CARD))
-    expect(figure(page, "total")).to_have_text(f"{core.total_g:.0f}")
+    expect(figure(page, "total")).to_have_text(f"{core.total_g:.0f} g")
     for n, line in enumerate(core.lines):
         shown = rows.nth(n).locator("[data-figure=grams]")
         assert number(shown.inner_text()) == pytest.approx(line.grams, abs=0.5)
@@ -100,7 +100,7 @@ def check_tray(page: Page, tray: TrayAnswer) -> None:
     assert number(figure(page, "leftover").inner_text()) == pytest.approx(
         tray.yields.leftover_g, abs=0.5
     )
-    drawn = page.get_by_role("img", name=re.compile("^Sheet 40.5 by 30.5 cm"))
+    drawn = page.get_by_role("img", name=re.compile("^Sheet 40.5 × 30.5 cm"))
     expect(drawn.locator("circle[stroke-dasharray]")).to_have_count(max(tray.yields.trays) + 1)
     expect(figure(page, "width")).to_have_text(f"{width.middle_mm / 10:.1f} cm")
     expect(figure(page, "band")).to_have_text(

@@ -294,8 +294,8 @@ def test_a_planned_start_is_offered_beside_now(page: Page, served: Served) -> No
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("radio", name="start at").click()
     field = page.get_by_label("Start at")
-    later = datetime.fromisoformat(field.input_value()) + timedelta(hours=2)
-    field.fill(f"{later:%Y-%m-%dT%H:%M}")
+    stood = datetime.strptime(f"2028 {field.input_value()}", "%Y %a %d %b, %H:%M")
+    field.fill(f"{stood + timedelta(hours=2):%d %b, %H:%M}")
     page.get_by_role("button", name=re.compile("^Start at .*, as planned")).click()
     # By the server's clock, which other tests may have moved on.
     expect(page.get_by_text(re.compile(r"^in \d+:\d\d$")).first).to_be_visible()

@@ -139,11 +139,9 @@ def test_ovens_sheets_pans_and_tools_are_listed_and_drawn(page: Page, served: Se
     page.get_by_role("button", name="Another kind of sheet").click()
     page.get_by_label("Called").fill("tiny sheet")
     page.keyboard.press("Tab")
-    expect(
-        page.get_by_role("img", name=re.compile("1 × tiny sheet, 330 by 230 mm"))
-    ).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("1 × tiny sheet, 33 × 23 cm"))).to_be_visible()
     page.get_by_role("button", name="A pan").click()
-    expect(page.get_by_role("img", name=re.compile("square pan, 200 by 200"))).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("square pan, 20 × 20 cm"))).to_be_visible()
     page.get_by_label("A scoop that holds").fill("42")
     page.get_by_role("button", name="Add the scoop").click()
     expect(page.get_by_role("button", name="Take scoop 42 ml away")).to_be_visible()

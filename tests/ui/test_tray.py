@@ -125,7 +125,7 @@ def test_the_chill_is_drawn_and_planned(page: Page, served: Served) -> None:
     page.get_by_role("tab", name="Chill").click()
     panel = page.get_by_role("region", name="Chill for this shape")
     expect(panel).to_contain_text("a log")
-    expect(panel.get_by_role("img")).to_have_attribute("aria-label", re.compile("workable between"))
+    expect(panel.get_by_role("img")).to_have_attribute("aria-label", re.compile("workable from"))
     page.get_by_role("radio", name="freezer").click()
     button = panel.get_by_role("button", name=re.compile("Plan .* min of chilling"))
     minutes = re.search(r"\d+", button.inner_text())
@@ -211,7 +211,7 @@ def test_the_slab_is_drawn_in_millimetres(page: Page, served: Served) -> None:
     page.get_by_role("tab", name="Slab").click()
     said = page.get_by_role("tabpanel", name="Slab").get_by_role("img").get_attribute("aria-label")
     assert said
-    assert f"to {width / 10:.1f} by" in said
+    assert f"to {width / 10:.1f} ×" in said
 
 
 def test_the_tray_card_is_one_page(page: Page, served: Served) -> None:

@@ -166,7 +166,7 @@ def test_versions_keep_each_change_and_going_back_loses_none(
     keep(demo, {**change_line(first, 0, amount="330"), "name": "Leaves"}, 2)
     versions = demo.get("/api/doughs/2/versions").json()
     assert [(v["number"], v["said"]) for v in versions] == [
-        (2, "All-purpose (plain) flour 300 g → 330 g"),
+        (2, "All-purpose (plain) flour 300 → 330 g"),
         (1, ""),
     ]
     keep(demo, change_line(first, 0, amount="340"), 2, reason="Too soft")
@@ -192,8 +192,8 @@ def test_a_change_after_a_bake_is_a_version_of_its_own(demo: TestClient, clock: 
     keep(demo, change_line(card, 0, amount="310"), 2)
     said = [v["said"] for v in demo.get("/api/doughs/2/versions").json()]
     assert said[:2] == [
-        "All-purpose (plain) flour 320 g → 310 g",
-        "All-purpose (plain) flour 300 g → 320 g",
+        "All-purpose (plain) flour 320 → 310 g",
+        "All-purpose (plain) flour 300 → 320 g",
     ]
 
 
@@ -202,7 +202,7 @@ def test_two_versions_side_by_side(demo: TestClient) -> None:
     after = change_line(one["card"], 2, amount="200")
     body = {"before": one["card"], "after": after, "tray": one["tray"], "dough_id": 1}
     found = demo.post("/api/compare", json=body).json()
-    assert found["said"] == ["Granulated (white) sugar 110 g → 200 g"]
+    assert found["said"] == ["Granulated (white) sugar 110 → 200 g"]
     assert found["after"]["width_mm"] > found["before"]["width_mm"]
     changed = [line["ingredient"] for line in found["lines"] if line["changed"]]
     assert changed == ["sugar_white"]

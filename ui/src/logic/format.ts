@@ -33,7 +33,7 @@ export const massBetween = (low: number, high: number): string =>
 
 /** A mass to a tenth of a gram, or to a hundredth of an ounce: as a scale shows it. */
 export const onScale = (g: number): string =>
-  units().mass === "metric" ? `${grams(g)} g` : `${(g / G_OZ).toFixed(2)} oz`;
+  units().mass === "metric" ? `${g.toFixed(1)} g` : `${(g / G_OZ).toFixed(2)} oz`;
 
 /** A length that metric bakers have in centimetres, without its unit. */
 export const spanFigure = (mm: number): string =>
@@ -49,7 +49,9 @@ export const span = (mm: number): string => `${spanFigure(mm)} ${spanUnit()}`;
 
 /** A length by another. */
 export const spanBy = (across: number, down: number): string =>
-  `${spanFigure(across)} × ${span(down)}`;
+  inInches()
+    ? `${inchFigure(across)} × ${inchFigure(down)} in`
+    : `${trimmed(across / 10, 1)} × ${trimmed(down / 10, 1)} cm`;
 
 export const spanBetween = (low: number, high: number): string =>
   `${spanFigure(low)} to ${span(high)}`;
@@ -66,9 +68,14 @@ export const fine = (mm: number, digits = 0): string => `${fineFigure(mm, digits
 export const fineAsSet = (mm: number): string =>
   inInches() ? `${inchFigure(mm)} in` : `${trimmed(mm, 1)} mm`;
 
-/** By how much a length is more or less. */
-export const wider = (mm: number, digits = 1): string =>
-  inInches() ? `${mm < -0.05 ? "−" : "+"}${inchFigure(Math.abs(mm))}` : signed(mm, digits);
+/** What a small length is counted in, as a word. */
+export const fineWords = (): string => (inInches() ? "inches" : "mm");
+
+/** By how much a length is more or less, without its unit and with it. */
+export const widerFigure = (mm: number): string =>
+  inInches() ? `${mm < -0.05 ? "−" : "+"}${inchFigure(Math.abs(mm))}` : signed(mm);
+
+export const wider = (mm: number): string => `${widerFigure(mm)} ${fineUnit()}`;
 
 /** A size as a baker says it: 6 mm, 2.5 cm. */
 export const size = (mm: number): string =>

@@ -10,6 +10,7 @@ export type Measure =
   | "degrees apart"
   | "degrees a minute"
   | "length"
+  | "width"
   | "area"
   | "mass"
   | "volume";
@@ -107,6 +108,8 @@ export function scaleOf(measure: Measure): Scale {
             1 / 2,
             1,
           ]);
+    case "width":
+      return read.length === "metric" ? times("cm", 10, tenth, [0.1, 0.5, 1]) : scaleOf("length");
     case "area":
       return read.length === "metric"
         ? plain("cm²")
@@ -141,6 +144,7 @@ const FAMILY: Record<Measure, Family> = {
   "degrees apart": "temperature",
   "degrees a minute": "temperature",
   length: "length",
+  width: "length",
   area: "area",
   mass: "mass",
   volume: "volume",
@@ -241,12 +245,14 @@ export function figureOf(measure: Measure | undefined, unit: string | undefined)
   if (!measured) {
     const shown = (value: number) => String(Math.round(value * 10) / 10);
     const moved = (value: number, by: number) => Math.round((value + by) * 1000) / 1000;
-    return { unit, shown, typed: parse, moved };
+    return { unit, shown, typed: parse, moved, keys: "decimal" as const };
   }
   const scale = scaleOf(measured);
   return {
     unit: scale.unit,
     shown: scale.words,
+    // Which keys a phone shows: fractions want all of them.
+    keys: scale.unit === "in" ? ("text" as const) : ("decimal" as const),
     typed: (text: string) => typedIn(measured, text),
     // To the next mark of this scale.
     moved: (value: number, by: number) => {

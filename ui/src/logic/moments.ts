@@ -4,6 +4,8 @@ import { clock, date } from "./format";
 import { units } from "./kitchenUnits";
 
 const DAY_MS = 86_400_000;
+/** From so far on a date has its year. */
+const HALF_A_YEAR = 180 * DAY_MS;
 const MONTHS = "jan feb mar apr may jun jul aug sep oct nov dec".split(" ");
 const WEEKDAYS = "sun mon tue wed thu fri sat".split(" ");
 const NEAR: Record<string, number> = { yesterday: -1, today: 0, tomorrow: 1 };
@@ -15,7 +17,9 @@ const two = (n: number): string => String(n).padStart(2, "0");
 export function writeDay(ms: number): string {
   const d = new Date(ms);
   const iso = `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`;
-  return `${weekdayFormat.format(ms)} ${units().dates === "year first" ? iso : date(ms)}`;
+  const far = Math.abs(ms - Date.now()) > HALF_A_YEAR ? ` ${d.getFullYear()}` : "";
+  const day = units().dates === "year first" ? iso : `${date(ms)}${far}`;
+  return `${weekdayFormat.format(ms)} ${day}`;
 }
 
 export const writeMoment = (ms: number): string => `${writeDay(ms)}, ${clock(ms)}`;

@@ -24,7 +24,7 @@ interface MomentFieldProps {
 }
 
 const WRITE = { moment: writeMoment, day: writeDay, time: clock };
-const SIZE = { moment: "w-52", day: "w-36", time: "w-24" };
+const SIZE = { moment: "w-52", day: "w-36", time: "w-28" };
 const HELP = {
   moment: "Give a day and a time, such as",
   day: "Give a day, such as",

@@ -8,8 +8,11 @@ interface NumberFieldProps {
   measure?: Measure;
   /** The unit of what has but one. A unit that kitchens read differently stands for its measure. */
   unit?: string;
-  value: number;
+  /** None where the field may be empty and is. */
+  value: number | null;
   onChange: (value: number) => void;
+  /** Given where the field may be empty. */
+  onEmpty?: () => void;
   fault?: string | undefined;
   note?: React.ReactNode;
   className?: string;
@@ -24,6 +27,7 @@ export function NumberField({
   unit,
   value,
   onChange,
+  onEmpty,
   fault,
   note,
   className,
@@ -31,7 +35,9 @@ export function NumberField({
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const figure = figureOf(measure, unit);
-  const broken = typed !== null && !Number.isFinite(figure.typed(typed));
+  const isEmpty = (text: string) => onEmpty !== undefined && text.trim() === "";
+  const isBroken = (text: string) => !isEmpty(text) && !Number.isFinite(figure.typed(text));
+  const broken = typed !== null && isBroken(typed);
   return (
     <Field
       label={label}
@@ -43,26 +49,23 @@ export function NumberField({
         <input
           {...props}
           className={className ?? "w-20 text-lg font-semibold"}
-          inputMode="decimal"
+          inputMode={figure.keys}
           autoComplete="off"
-          value={typed ?? figure.shown(value)}
+          value={typed ?? (value === null ? "" : figure.shown(value))}
           onChange={(event) => {
             setTyped(event.target.value);
+            if (isEmpty(event.target.value)) return onEmpty?.();
             const number = figure.typed(event.target.value);
             if (Number.isFinite(number)) onChange(number);
           }}
           onKeyDown={(event) => {
             const way = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
-            if (!step || !way) return;
+            if (!step || !way || value === null) return;
             event.preventDefault();
             setTyped(null);
             onChange(figure.moved(value, way * step));
           }}
-          onBlur={() =>
-            setTyped((text) =>
-              text !== null && !Number.isFinite(figure.typed(text)) ? text : null,
-            )
-          }
+          onBlur={() => setTyped((text) => (text !== null && isBroken(text) ? text : null))}
         />
       )}
     </Field>

@@ -1,5 +1,5 @@
 import type { Tray } from "../api/client";
-import { fine, span, rulerUnit } from "../logic/format";
+import { fine, rulerUnit, span } from "../logic/format";
 import { rulerMarks } from "../logic/marks";
 import { Dimension } from "./Ruler";
 
@@ -86,7 +86,7 @@ interface ScaleProps {
 
 /** A ruler in centimetres or inches under the piece, its zero at the baked piece's left edge. */
 function Scale({ from, side, zero, scale }: ScaleProps) {
-  const marks = rulerMarks(from + side - zero, "fine");
+  const marks = rulerMarks(from + side - zero - 4 * scale, "fine");
   return (
     <g className="stroke-ink" strokeWidth={0.6 * scale}>
       <line x1={from} x2={from + side} y1={0} y2={0} />

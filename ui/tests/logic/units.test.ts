@@ -70,7 +70,7 @@ describe("a figure in both systems", () => {
       "20 to 60 g",
       "28.4 g",
       "6 mm",
-      "+1.3",
+      "+1.3 mm",
     ]);
     readIn(US);
     expect([spanBetween(60, 75), spanBy(405, 305), size(6), size(25.4)]).toEqual([
@@ -83,7 +83,7 @@ describe("a figure in both systems", () => {
       "0.71 to 2.1 oz",
       "1.00 oz",
       "1/4 in",
-      "−1/8",
+      "−1/8 in",
     ]);
     expect([FRIDGE(), FREEZER(), degreesBetween(2, 8), signedDegrees(-10)]).toEqual([
       "40 °F",

@@ -7,6 +7,7 @@ from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.figures import grams_changed
 from finebatch.core.values import Tells
 
 NOTICEABLE = 0.005
@@ -62,7 +63,7 @@ def _line_words(line: ComparedLine, larder: Larder) -> str:
         return f"{name} added, {_figure(line.after_g or 0)}"
     if line.after_g is None:
         return f"{name} taken out"
-    return f"{name} {_figure(line.before_g)} → {_figure(line.after_g)}"
+    return f"{name} {grams_changed(line.before_g, line.after_g)}"
 
 
 def _scaled_by(lines: list[ComparedLine]) -> float | None:

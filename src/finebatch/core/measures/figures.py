@@ -27,6 +27,8 @@ _FIGURE = re.compile(
 MM_IN = 25.4
 """Millimetres in an inch (by definition)."""
 OZ_IN_LB = 16
+LEAST_WHOLE_G = 10
+"""From so many grams on a changed amount is told in whole grams."""
 LEAST_TOLD_OZ, LEAST_HUNDREDTHS = 0.0005, 0.095
 LEAST_TENTHS = 0.995
 """From so many ounces on they are told in tenths, below in hundredths."""
@@ -193,6 +195,12 @@ def grams_between(low_g: float, high_g: float) -> str:
         f"{low}{_TO_RANGE}{high} g",
         f"{_trimmed(low_oz, 1 if low_oz >= LEAST_TENTHS else 2)}{_TO_RANGE}{ounces(high_g)}",
     )
+
+
+def grams_changed(before_g: float, after_g: float) -> str:
+    """A mass before and after a change."""
+    before, after = (_trimmed(g, 0 if g >= LEAST_WHOLE_G else 1) for g in (before_g, after_g))
+    return _marked("mass", f"{before} → {after} g", f"{ounces(before_g)} → {ounces(after_g)}")
 
 
 def kilograms(g: float) -> str:

@@ -179,7 +179,9 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
                       window.scrollTo({ top: 0 });
                     }}
                   >
-                    <strong className="w-14">{clock(next.due_at)}</strong>
+                    <strong className="w-20 flex-none whitespace-nowrap">
+                      {clock(next.due_at)}
+                    </strong>
                     {wordsOf(next).short}
                   </button>
                 </li>

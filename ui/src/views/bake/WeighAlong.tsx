@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Activity, BakingSession, Schemas } from "../../api/client";
 import type { BakeEvent } from "../../logic/events";
-import { mass, onScale, percent, span } from "../../logic/format";
+import { mass, percent, span } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
 import { kindOf, kindsQuery, weighingQuery } from "../../logic/queries";
 import { type ScaleShows, useScale, useTare } from "../../parts/useDevices";
@@ -121,7 +121,7 @@ function Bar({ shows, target, offBy }: { shows: ScaleShows; target: number; offB
     <div className="min-w-0 flex-1">
       <p className="flex flex-wrap items-baseline gap-x-4">
         <strong className="text-5xl" data-figure="scale">
-          {shows.fault ? "–" : onScale(weighed)}
+          {shows.fault ? "–" : mass(weighed)}
         </strong>
         <span className={`text-xl ${over || shows.fault ? "text-caution" : ""}`} role="status">
           {shows.fault ?? words}

@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { degrees, fine, fineUnit, span, wider } from "../../logic/format";
+import { degrees, fine, span, wider } from "../../logic/format";
 import { ColourPatch } from "../../parts/ColourStrip";
 import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
@@ -17,7 +17,7 @@ export function BakeFigures({ bake, words }: { bake: Bake; words: BookWords }) {
         {bake.mean_mm !== null && (
           <span>
             <strong className="text-lg">{span(bake.mean_mm)}</strong> measured,{" "}
-            {span(bake.foreseen_mm)} foreseen ({wider(bake.error_mm ?? 0)} {fineUnit()})
+            {span(bake.foreseen_mm)} foreseen ({wider(bake.error_mm ?? 0)})
           </span>
         )}
         {heights.length > 0 && <span>{fine(mean(heights))} high</span>}

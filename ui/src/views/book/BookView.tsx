@@ -3,7 +3,7 @@ import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { BakingSession, Dough } from "../../api/client";
-import { fineUnit, span, spanBetween, wider } from "../../logic/format";
+import { span, spanBetween, wider } from "../../logic/format";
 import {
   bakedSessionQuery,
   bakesQuery,
@@ -80,7 +80,7 @@ function BookPage({ dough, session, words }: BookPageProps) {
               Next time: <strong>{span(width.middle_mm)}</strong>,{" "}
               {spanBetween(width.low_mm, width.high_mm)} in eight of ten.{" "}
               {width.bakes > 0
-                ? `Shifted by ${wider(width.learnt_mm)} ${fineUnit()} from ${width.bakes} of your bakes.`
+                ? `Shifted by ${wider(width.learnt_mm)} from ${width.bakes} of your bakes.`
                 : "Nothing measured of this dough yet."}
             </p>
           )}

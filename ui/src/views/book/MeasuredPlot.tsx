@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { date, span, spanFigure, spanUnit } from "../../logic/format";
+import { date, rulerUnit, span, spanFigure } from "../../logic/format";
 import { axisMarks } from "../../logic/marks";
 import { useWidth } from "../../parts/useWidth";
 
@@ -29,7 +29,7 @@ export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
     <figure ref={figure} className="min-w-0">
       <h2 className="heading">
         Measured beside foreseen
-        <span className="text-[0.9375rem] font-normal text-soft">{spanUnit()} across</span>
+        <span className="text-[0.9375rem] font-normal text-soft">{rulerUnit()} across</span>
       </h2>
       <svg
         role="img"

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type BakingSession, type Dough, ProblemError } from "../../api/client";
-import { fineUnit } from "../../logic/format";
+import { fineWords } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
 import { parse } from "../../logic/numbers";
 import { ColourStrip } from "../../parts/ColourStrip";
@@ -119,9 +119,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         />
       )}
       <fieldset>
-        <legend className="mb-1">
-          How wide are they, across the middle, in {fineUnit() === "mm" ? "millimetres" : "inches"}?
-        </legend>
+        <legend className="mb-1">How wide are they, across the middle, in {fineWords()}?</legend>
         <div className="flex flex-wrap gap-2">
           {PIECES.map((n) => (
             <Measure
@@ -138,7 +136,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         {HEIGHTS.map((n) => (
           <Measure
             key={n}
-            label={n === 0 ? `high, in ${fineUnit()}` : "another"}
+            label={n === 0 ? `high, in ${fineWords()}` : "another"}
             fault={fault(heights, n, "seen.heights_mm")}
             value={heights[n] ?? ""}
             onChange={(text) => setHeights(heights.map((old, m) => (m === n ? text : old)))}

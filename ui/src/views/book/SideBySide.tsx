@@ -1,5 +1,5 @@
 import type { Bake } from "../../api/client";
-import { date, dial, fine, fineUnit, mass, span, spanBetween, wider } from "../../logic/format";
+import { date, dial, fine, mass, span, spanBetween, wider } from "../../logic/format";
 import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
 
@@ -13,7 +13,7 @@ const rows = (words: BookWords): readonly Row[] => [
   ["piece", (b) => mass(b.grams)],
   ["measured", (b) => (b.mean_mm === null ? "–" : span(b.mean_mm))],
   ["foreseen then", (b) => `${span(b.foreseen_mm)}, ${spanBetween(b.low_mm, b.high_mm)}`],
-  ["off by", (b) => (b.error_mm === null ? "–" : `${wider(b.error_mm)} ${fineUnit()}`)],
+  ["off by", (b) => (b.error_mm === null ? "–" : wider(b.error_mm))],
   ["high", (b) => list(b.seen.heights_mm?.map((mm) => fine(mm)))],
   ["in the oven", (b) => (b.minutes === null ? "–" : `${b.minutes} min`)],
   ["foreseen", (b) => `${b.foreseen_minutes.toFixed(1)} min`],

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Bake, Dough, Schemas } from "../../api/client";
-import { date, fineUnit, signed, span, wider } from "../../logic/format";
+import { date, signed, span, wider } from "../../logic/format";
 import { diagnosisQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -124,9 +124,7 @@ function TryIt({ remedy, now, busy, onMake }: TryItProps) {
     <div className="flex items-start justify-between gap-3">
       <p>
         Try <strong>{remedy.label}</strong>:{" "}
-        {Math.abs(more) < 0.05
-          ? "as wide"
-          : `${wider(more)} ${fineUnit()}, ${span(remedy.width_mm)}`}
+        {Math.abs(more) < 0.05 ? "as wide" : `${wider(more)}, ${span(remedy.width_mm)}`}
         {Math.abs(longer) >= 0.05 && `, ${signed(longer)}\u00a0min`}.
       </p>
       <button

@@ -1,5 +1,5 @@
 import type { Schemas, Words } from "../../api/client";
-import { fine, fineUnit, mass, percent, span, wider } from "../../logic/format";
+import { fine, mass, percent, span, wider } from "../../logic/format";
 
 export type Differing = Schemas["Difference"];
 
@@ -18,10 +18,7 @@ export function DifferenceWords({ found }: { found: Differing }) {
     <ul className="flex flex-wrap gap-x-5 gap-y-0.5 text-[0.9375rem]">
       {more !== null && (
         <li>
-          <strong>
-            {Math.abs(more) < 0.05 ? "±0" : wider(more)} {fineUnit()}
-          </strong>{" "}
-          wide
+          <strong>{Math.abs(more) < 0.05 ? "±0" : wider(more)}</strong> wide
         </li>
       )}
       {found.qualities

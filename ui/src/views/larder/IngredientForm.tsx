@@ -142,7 +142,9 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
           {number("sugar_pct", "Sugars", "%")}
           {number("other_solids_pct", "Rest", "%")}
         </div>
-        <div className="mt-2">{number("water_binding", "One gram takes up of water", "g")}</div>
+        <div className="mt-2">
+          {number("water_binding", "It takes up water", "times its own weight")}
+        </div>
         {shelf && shelf.made_of.length > 0 && (
           <p className="mt-2 text-[0.9375rem]">Counted as {shelf.made_of.join(", ")}.</p>
         )}
@@ -163,10 +165,11 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
             fault={fault("natural_unit.grams")}
           />
           <NumberField
-            label="Its fat melts at (0: none)"
+            label="Its fat melts at (empty: none)"
             measure="temperature"
-            value={facts.melts_at_c ?? 0}
-            onChange={(value) => write({ melts_at_c: value || null })}
+            value={facts.melts_at_c ?? null}
+            onChange={(melts_at_c) => write({ melts_at_c })}
+            onEmpty={() => write({ melts_at_c: null })}
             fault={fault("melts_at_c")}
           />
         </div>

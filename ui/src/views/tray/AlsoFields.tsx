@@ -31,7 +31,7 @@ export function AlsoFields({ also, found, fault, onAlso }: AlsoFieldsProps) {
             <NumberField
               label="How many"
               step={1}
-              className="w-16 font-semibold"
+              className="w-[4.75rem] font-semibold"
               value={also.pieces}
               fault={fault("pieces")}
               onChange={(pieces) => onAlso({ ...also, pieces: Math.round(pieces) })}
@@ -40,7 +40,7 @@ export function AlsoFields({ also, found, fault, onAlso }: AlsoFieldsProps) {
               label="Each"
               unit="times the mass"
               step={0.1}
-              className="w-16 font-semibold"
+              className="w-[4.75rem] font-semibold"
               value={also.times}
               fault={fault("times")}
               onChange={(times) => onAlso({ ...also, times })}

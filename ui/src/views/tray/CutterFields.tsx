@@ -69,7 +69,7 @@ export function CutterFields({
           label="Cutter down"
           measure="length"
           step={1}
-          className="w-16 font-semibold"
+          className="w-[4.75rem] font-semibold"
           value={cutter.down_mm}
           fault={fault("down_mm")}
           onChange={(down_mm) => onCutter({ ...cutter, down_mm })}
@@ -80,7 +80,7 @@ export function CutterFields({
           label="It cuts out"
           measure="area"
           step={1}
-          className="w-16 font-semibold"
+          className="w-[4.75rem] font-semibold"
           value={cutter.area_cm2 ?? 0}
           fault={fault("area_cm2")}
           onChange={(area_cm2) => onCutter({ ...cutter, area_cm2 })}

@@ -1,5 +1,5 @@
 import type { Tray, TraySetting } from "../../api/client";
-import { fine, fineUnit, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
+import { fine, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
 import { cardFacts } from "../../logic/fromCard";
 
 interface FiguresProps {
@@ -35,19 +35,11 @@ export function Figures(props: FiguresProps) {
       <p className="mt-1 text-[0.9375rem]" data-figure="learnt">
         {width.bakes > 0 ? (
           <>
-            Shifted by{" "}
-            <strong>
-              {wider(width.learnt_mm)} {fineUnit()}
-            </strong>{" "}
-            from {width.bakes} of your bakes.
+            Shifted by <strong>{wider(width.learnt_mm)}</strong> from {width.bakes} of your bakes.
           </>
         ) : Math.abs(width.learnt_mm) >= 0.05 ? (
           <>
-            Shifted by{" "}
-            <strong>
-              {wider(width.learnt_mm)} {fineUnit()}
-            </strong>{" "}
-            by other bakes in this kitchen.
+            Shifted by <strong>{wider(width.learnt_mm)}</strong> by other bakes in this kitchen.
           </>
         ) : (
           "Not baked here yet: measure a few and this learns."

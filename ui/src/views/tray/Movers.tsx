@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, type Tray, type TraySetting } from "../../api/client";
-import { dial, fineUnit, wider } from "../../logic/format";
+import { dial, fineWords, wider, widerFigure } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 
 const MOST_SHOWN = 8;
@@ -38,7 +38,7 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
     <section aria-label="What moves it">
       <h2 className="heading">
         What moves it{" "}
-        <span className="text-[0.9375rem] font-normal text-soft">{fineUnit()} of width</span>
+        <span className="text-[0.9375rem] font-normal text-soft">{fineWords()} of width</span>
       </h2>
       <ul className="mt-2">
         {movers.map((mover) => (
@@ -54,7 +54,7 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
                 {mover.label}
               </span>
               <Bar mm={mover.mm} most={most} />
-              <strong className="text-right">{wider(mover.mm)}</strong>
+              <strong className="text-right">{widerFigure(mover.mm)}</strong>
             </button>
             {open === mover.key && (
               <ul className="mb-1 border-l-2 border-ink pl-2" aria-label={`Try: ${mover.label}`}>

@@ -28,7 +28,7 @@ export function PanFields({ piece, ask, fault, set }: PanFieldsProps) {
       label={label}
       unit={ask.unit}
       step={ask.step}
-      className="w-16 font-semibold"
+      className="w-[4.75rem] font-semibold"
       value={piece[field]}
       fault={fault(field)}
       onChange={(value) => set({ [field]: value })}

@@ -101,7 +101,7 @@ function AskField(props: FieldsProps & { asked: Ask }) {
           label={ask.label}
           unit={ask.unit}
           step={ask.step}
-          className="w-16 font-semibold"
+          className="w-[4.75rem] font-semibold"
           value={Number(value)}
           fault={fault(ask.field)}
           onChange={(figure) => set({ [ask.field]: figure })}

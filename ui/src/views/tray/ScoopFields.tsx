@@ -51,7 +51,7 @@ export function ScoopFields(props: ScoopFieldsProps) {
             label="Scoop holds"
             unit={ask.unit}
             step={ask.step}
-            className="w-16 font-semibold"
+            className="w-[4.75rem] font-semibold"
             value={ml}
             fault={props.fault(ask.field)}
             onChange={(holds) => set({ scoop_ml: holds })}

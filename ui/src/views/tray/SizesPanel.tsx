@@ -39,7 +39,7 @@ function TurnedAround({
   onScale,
   problem,
 }: SizesPanelProps) {
-  const [wide, setWide] = useState(7);
+  const [wide, setWide] = useState(70);
   const [many, setMany] = useState(48);
   const ask = useMutation({
     mutationFn: (asked: Asked) =>
@@ -63,19 +63,19 @@ function TurnedAround({
         />
         <NumberField
           label="Baked across"
-          unit="cm"
+          measure="width"
           value={wide}
-          step={0.5}
+          step={5}
           onChange={setWide}
           className="w-16 font-semibold"
         />
-        <button type="button" className="press" onClick={() => ask.mutate({ width_mm: 10 * wide })}>
+        <button type="button" className="press" onClick={() => ask.mutate({ width_mm: wide })}>
           As many as it gives
         </button>
         <button
           type="button"
           className="press"
-          onClick={() => ask.mutate({ width_mm: 10 * wide, pieces: many })}
+          onClick={() => ask.mutate({ width_mm: wide, pieces: many })}
         >
           Just {many} of them
         </button>
