@@ -69,6 +69,28 @@ MODULES = (".ts", ".tsx", "/index.ts")
 QUERIES = "logic/queries/"
 LITERAL_KEY = (r"queryKey: \[\s*\"", r"QueryData(?:<[^>]*>)?\(\s*\[\s*\"")
 
+UNIT = "mm|cm|cm²|ml|kg|g|oz|lb"
+UNIT_WRITTEN = (
+    rf"\}} ?(?:{UNIT})\b(?![\w:=.,(-]* ?[=:({{])",
+    rf"\d ?(?:{UNIT})\b(?!-)",
+    rf"\b(?:unit|measure)=\"(?:{UNIT}|°[CF])\"",
+    r"^\s+(?:mm|cm|ml|kg|oz|lb)\b(?! ?[:=(,?])",
+    r"°[CF]\b",
+    r"\btype=\"(?:date|time|datetime-local)\"",
+)
+SCREENS = ("views", "parts", "app")
+NAMES_UNITS = "UnitsFields.tsx"
+"""Where a baker chooses among units."""
+NO_FIGURE = r"^\s*(?:/\*\*|\*|//)|`(?:scoop|\$\{(?:shape|cutter))"
+"""Comments, and the names of cutters and scoops, which are named as the shipped ones are."""
+UNIT_IN_WORDS = (rf"\}} ?(?:{UNIT})\b[^=(]*\"", r"\} ?°[CF]")
+SAYS_BOTH_SCALES = (
+    *("core/measures/", "core/formula/checks/oven.py", "core/formula/kitchen_amounts.py"),
+    "formats/template_svg.py",
+    *("facts/", "store/", "cli", "demo/", "devices/"),
+)
+"""Rooms that write figures for others than a baker, or tell one scale from the other."""
+
 
 @dataclass(frozen=True)
 class Shape:
@@ -124,9 +146,9 @@ def skips() -> list[str]:
     return found
 
 
-def _matches(path: Path, patterns: tuple[str, ...]) -> Iterator[str]:
+def _matches(path: Path, patterns: tuple[str, ...], but: str = "$^") -> Iterator[str]:
     for number, line in enumerate(path.read_text().splitlines(), 1):
-        if any(re.search(pattern, line) for pattern in patterns):
+        if any(re.search(pattern, line) for pattern in patterns) and not re.search(but, line):
             yield f"{path.relative_to(ROOT)}:{number}: {line.strip()}"
 
 
@@ -211,6 +233,19 @@ def literal_keys() -> list[str]:
     return found
 
 
+def literal_units() -> list[str]:
+    """Where a screen or a sentence writes a unit out that the kitchen may read otherwise."""
+    found: list[str] = []
+    for path in interface_files():
+        room = path.relative_to(ROOT / "ui" / "src").parts[0]
+        if room in SCREENS and path.name != NAMES_UNITS:
+            found += _matches(path, UNIT_WRITTEN, but=NO_FIGURE)
+    for path in python_files():
+        if not str(path.relative_to(SOURCE)).startswith(SAYS_BOTH_SCALES):
+            found += _matches(path, UNIT_IN_WORDS)
+    return found
+
+
 def tests_share() -> float:
     """The share of tests in all code by lines, Python and TypeScript."""
     interface, scripts = interface_files(), sorted((ROOT / "scripts").glob("*.py"))
@@ -222,7 +257,7 @@ def tests_share() -> float:
 def main() -> int:
     share, pairs, overruled, cut = web_share(), mirrors(), skips(), cuts()
     named, crossed = kinds_named(), crossings() + circles()
-    keys = literal_keys()
+    keys, units = literal_keys(), literal_units()
     print(f"web/ is {100 * share:.1f} % of the Python source (at most {100 * WEB_SHARE:.0f} %)")
     tests = tests_share()
     print(f"tests are {100 * tests:.1f} % of the code ({LEAST_TESTS:.0%} to {MOST_TESTS:.0%})")
@@ -232,9 +267,10 @@ def main() -> int:
     print(f"{len(named)} places tell kinds of portioning apart outside their room (none)")
     print(f"{len(crossed)} imports cross the rooms of the interface, or go in a circle (none)")
     print(f"{len(keys)} keys of queries are written out beside `{QUERIES}` (none)")
+    print(f"{len(units)} units are written out instead of read in the kitchen's (none)")
     wrong = [f"{a.file} {a.name} ~ {b.file} {b.name}" for a, b in pairs] * (len(pairs) > MOST_PAIRS)
     wrong += overruled * (len(overruled) > MOST_SKIPS) + cut + named
-    wrong += crossed + keys
+    wrong += crossed + keys + units
     print(*wrong, sep="\n", end="\n" if wrong else "")
     kept = share <= WEB_SHARE and LEAST_TESTS <= tests <= MOST_TESTS and not wrong
     return int("--check" in sys.argv and not kept)

@@ -85,7 +85,7 @@ def test_the_sheet_is_a_sentence_for_those_who_cannot_see_it(
     told = page.get_by_role("img", name=re.compile("^Sheet")).get_attribute("aria-label") or ""
     assert f"{len(found['layouts'][0]['centres'])} pieces" in told
     assert f"baked {found['width']['middle_mm'] / 10:.1f} cm" in told
-    middle = re.search(r"first middle ([\d.]+) cm in and ([\d.]+) cm down", told)
+    middle = re.search(r"first middle ([\d.]+) cm from the left and ([\d.]+) cm from the top", told)
     assert middle
     assert [10 * float(part) for part in middle.groups()] == pytest.approx(
         [first["x"], first["y"]], abs=0.51

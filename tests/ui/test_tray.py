@@ -179,7 +179,7 @@ def test_the_gap_is_dragged_and_corners_left_free(page: Page, served: Served) ->
     page.get_by_label("hot corners free").check()
     page.get_by_role("button", name="Move pieces").click()
     first = page.get_by_role("button", name=re.compile("^Piece 1,"))
-    expect(first).to_have_accessible_name(re.compile(r"Piece 1, (\d\d|[7-9])\.\d cm in|down"))
+    expect(first).to_have_accessible_name(re.compile(r"Piece 1, (\d\d|[7-9])\.\d cm from the left"))
 
 
 @pytest.mark.parametrize("paper", ["A4", "Letter"])

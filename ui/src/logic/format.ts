@@ -106,6 +106,13 @@ export const degreesBetween = (low: number, high: number): string => {
 /** What an oven is set to. */
 export const dial = (c: number): string => `${dialWords(c)} ${scaleOf("dial").unit}`;
 
+/** A line as cards have it. */
+export const exampleLine = (): string =>
+  units().volume === "cups" ? "2 1/4 cups plain flour" : "280 g plain flour";
+
+/** An oven as cards have it, in °C: 180 °C, or 350 °F. */
+export const exampleOven = (): number => (units().temperature === "C" ? 180 : 176.67);
+
 /** By how many degrees. */
 export const degreesApart = (c: number): string =>
   units().temperature === "C" ? `${whole(c)} °C` : `${whole(c * 1.8)} °F`;

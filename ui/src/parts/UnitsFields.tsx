@@ -97,6 +97,9 @@ export function UnitsFields({ units, onUnits }: UnitsFieldsProps) {
         options={DATES}
         onChange={(dates) => onUnits({ ...units, dates })}
       />
+      <p className="text-[0.9375rem] text-soft">
+        Any field takes another unit as well: 2 1/4 in, 6 cm, 350 F, gas 4, 1 lb 4 oz.
+      </p>
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
 import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
+import { exampleLine } from "../../logic/format";
 import type { Moving } from "../../logic/moving";
 import { KEYS, readingsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
@@ -177,7 +178,7 @@ function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
       <input
         id={id}
         className="block w-full text-lg"
-        placeholder="2 1/4 cups plain flour"
+        placeholder={exampleLine()}
         value={text}
         maxLength={500}
         autoComplete="off"

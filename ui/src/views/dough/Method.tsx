@@ -1,6 +1,6 @@
 import type { Study, Words } from "../../api/client";
 import type { Card, Change, Step } from "../../logic/draft";
-import { degrees, fine, length } from "../../logic/format";
+import { degrees, dial, exampleOven, fine, length } from "../../logic/format";
 import { RowButtons } from "../../parts/RowButtons";
 
 interface MethodProps {
@@ -83,7 +83,7 @@ export function Method({ card, words, study, change }: MethodProps) {
           className="text-lg text-ink"
           value={card.stated_oven}
           maxLength={500}
-          placeholder="180 °C / 350 °F, gas 4, 10–12 minutes"
+          placeholder={`${dial(exampleOven())}, 10–12 minutes`}
           onChange={(event) => change({ do: "write", part: { stated_oven: event.target.value } })}
         />
       </label>

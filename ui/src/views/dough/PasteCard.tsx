@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
-import { mass, massBetween } from "../../logic/format";
+import { dial, exampleLine, exampleOven, mass, massBetween } from "../../logic/format";
 import { KEYS, readQuery } from "../../logic/queries";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
@@ -75,9 +75,7 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
         className="mt-2 w-full text-lg"
         rows={6}
         value={text}
-        placeholder={
-          "Oat rounds\nMakes 24\n2 1/4 cups plain flour\n1 cup (2 sticks) butter, softened\n2 large eggs\nBake at 180 °C for 12 minutes"
-        }
+        placeholder={`Oat rounds\nMakes 24\n${exampleLine()}\n2 large eggs\nBake at ${dial(exampleOven())} for 12 minutes`}
         onChange={(event) => setText(event.target.value)}
         // biome-ignore lint/a11y/noAutofocus: it opens on a press of its own button
         autoFocus

@@ -78,9 +78,6 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <section aria-label="Units" className="flex flex-col gap-2">
           <h2 className="heading">Units, clock and dates</h2>
           <UnitsFields units={kitchen.units ?? units()} onUnits={(units) => set({ units })} />
-          <p className="text-[0.9375rem] text-soft">
-            Any field takes another unit as well: 2 1/4 in, 6 cm, 350 F, gas 4, 1 lb 4 oz.
-          </p>
         </section>
         <Room {...part} />
         <Notice problem={keep.error ?? keep.failureReason} />

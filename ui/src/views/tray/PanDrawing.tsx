@@ -3,6 +3,7 @@ import type { Schemas, Tray } from "../../api/client";
 import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { otherPansQuery } from "../../logic/queries";
+import { toolName } from "../../logic/toolNames";
 import { Dimension, Ruler } from "../../parts/Ruler";
 
 type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
@@ -88,7 +89,7 @@ export function OtherPans({ piece }: { piece: PieceOf<"pan"> }) {
       {others.data.map(({ name, factor }, n) => (
         <span key={name}>
           {n > 0 && "; "}
-          {name} takes × {factor.toFixed(2)}
+          {toolName(name)} takes × {factor.toFixed(2)}
         </span>
       ))}
       .

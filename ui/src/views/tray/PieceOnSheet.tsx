@@ -38,7 +38,7 @@ export function PieceOnSheet({ tray, point, turned, placed }: PieceOnSheetProps)
     <g
       role="button"
       tabIndex={0}
-      aria-label={`Piece ${point.place + 1}, ${span(point.x)} in, ${span(point.y)} down${point.meets ? ", its rim would meet another" : ""}`}
+      aria-label={`Piece ${point.place + 1}, ${span(point.x)} from the left, ${span(point.y)} from the top${point.meets ? ", its rim would meet another" : ""}`}
       className="cursor-grab touch-none outline-none focus-visible:[&_circle]:stroke-enamel focus-visible:[&_circle]:[stroke-width:3]"
       onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={drag}

@@ -276,7 +276,8 @@ function describe(tray: Tray, layout: Tray["layouts"][number]): string {
     `${layout.centres.length} pieces, ${layout.pattern}: ${layout.rows.join(", ")}`,
     `raw ${span(tray.raw.across_mm)}, baked ${span(tray.width.middle_mm)}, at most ${span(tray.width.high_mm)} in nine of ten`,
   ];
-  if (first) parts.push(`first middle ${span(first.x)} in and ${span(first.y)} down`);
+  if (first)
+    parts.push(`first middle ${span(first.x)} from the left and ${span(first.y)} from the top`);
   if (found.across !== null) parts.push(`${span(found.across)} from middle to middle across`);
   if (found.down !== null) parts.push(`${span(found.down)} from row to row`);
   return `${parts.join("; ")}.`;

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 
 from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.dough import Card
+from finebatch.core.measures.figures import degrees, degrees_apart, dial
 from finebatch.core.measures.temperatures import (
     FAN_LOWER_C,
     Temperature,
@@ -69,13 +70,13 @@ def _alone(one: Temperature, text: str, step: int | None, where: str) -> Check |
     likely, mend = "Check the card.", None
     if possible(meant):
         written = f"{one.value:g} °{other}"
-        likely = f"{written}, that is about {_nearest_5(meant)} °C."
+        likely = f"{written}, that is about {dial(5 * round(meant / 5))}."
         mend = _rewrite(f"Make it {written}", text, step, [(one, written)])
     return Check(
         f"oven:{where}:{one}",
         where,
         "No oven bakes cookies at that",
-        f"“{text}”: {one} is {one.celsius:.0f} °C.",
+        f"“{text}”: that is {degrees(one.celsius)}.",
         likely,
         mend,
     )
@@ -110,7 +111,7 @@ def _pair(
     keep_c = possible(c.value) and (not possible(f.celsius) or c.value % 10 == 0)
     if gas:
         keep_c = abs(gas.celsius - c.value) <= abs(gas.celsius - f.celsius)
-        evidence = f"{evidence} {gas} is about {_nearest_5(gas.celsius)} °C."
+        evidence = f"{evidence} {gas} is about {dial(gas.celsius)}."
     if keep_c:
         right = f"{_nearest_5(fahrenheit_of(c.value))} °F"
         mend = _rewrite(f"Make it {right}", text, step, [(f, right)])
@@ -133,7 +134,7 @@ def _gas(
         f"oven:{where}:{gas}:{other}",
         where,
         "The gas mark does not match",
-        f"“{text}”: {gas} is about {_nearest_5(gas.celsius)} °C, not {other.celsius:.0f}.",
+        f"“{text}”: {gas} is about {dial(gas.celsius)}, not {degrees(other.celsius)}.",
         f"{other}, about gas {right}.",
         mend,
     )
@@ -145,12 +146,14 @@ def _fan(
     wanted = still.celsius - FAN_LOWER_C
     if abs(fan.celsius - wanted) <= FAN_ROUNDING_C + 4:
         return None
-    right = f"{_nearest_5(wanted)} °C fan"
+    in_f = fan.scale == "F"
+    right = f"{_nearest_5(fahrenheit_of(wanted) if in_f else wanted)} °{'F' if in_f else 'C'} fan"
     return Check(
         f"oven:{where}:{fan}:{still}",
         where,
         "The fan setting does not match",
-        f"“{text}”: a fan oven is set {FAN_LOWER_C:.0f} °C lower than {still.celsius:.0f} °C.",
+        f"“{text}”: a fan oven is set {degrees_apart(FAN_LOWER_C)} lower than "
+        f"{degrees(still.celsius)}.",
         right + ".",
         _rewrite(f"Make it {right}", text, step, [(fan, right)]),
     )
