@@ -275,3 +275,50 @@ def test_two_sizes_lie_on_trays_of_their_own(demo: TestClient) -> None:
 
 def test_the_version_is_told(client: TestClient) -> None:
     assert client.get("/api/about").json() == {"version": version("finebatch")}
+
+
+US = {"temperature": "F", "length": "inches", "mass": "ounces", "volume": "cups"}
+
+
+def test_units_are_chosen_before_the_kitchen_is_described(client: TestClient) -> None:
+    assert client.get("/api/kitchen").json()["units"] is None
+    chosen = client.put("/api/kitchen/units", json={**US, "clock": "12 h"}).json()["units"]
+    assert (chosen["temperature"], chosen["clock"], chosen["dates"]) == ("F", "12 h", "day first")
+    assert client.get("/api/kitchen/known").json()["described"] is False
+    client.put("/api/kitchen", json=client.get("/api/kitchen").json())
+    assert client.get("/api/kitchen/known").json()["described"] is True
+    client.put("/api/kitchen/units", json={})
+    assert client.get("/api/kitchen/known").json()["described"] is True
+    assert client.put("/api/kitchen/units", json={"length": "ells"}).status_code == 422
+
+
+def test_what_is_answered_is_read_in_the_kitchen_s_units(demo: TestClient) -> None:
+    def refused() -> str:
+        kitchen = demo.get("/api/doughs/1").json()
+        setting = {**kitchen["tray"], "oven_c": 80}
+        answer = demo.post("/api/doughs/1/foresee", json={**setting, "tried": []})
+        assert answer.status_code == 422
+        return str(answer.json()["detail"])
+
+    assert "°C" in refused()
+    demo.put("/api/kitchen/units", json=US)
+    assert "°F" in refused()
+    assert "°C" not in refused()
+
+
+def test_a_card_in_both_scales_sets_the_oven_by_the_one_that_is_read(demo: TestClient) -> None:
+    def oven() -> float:
+        return float(demo.get("/api/doughs/1").json()["tray"]["oven_c"])
+
+    assert demo.get("/api/doughs/1").json()["card"]["stated_oven"].startswith("180 °C / 350 °F")
+    assert oven() == 180
+    demo.put("/api/kitchen/units", json=US)
+    assert oven() == pytest.approx(176.67)
+    kitchen = demo.get("/api/kitchen").json()
+    demo.put("/api/kitchen", json={**kitchen, "units": {}})
+    assert oven() == 180
+    # What was set by hand stays.
+    tray = demo.get("/api/doughs/1").json()["tray"]
+    demo.put("/api/doughs/1/tray", json={**tray, "oven_c": 190})
+    demo.put("/api/kitchen/units", json=US)
+    assert oven() == 190

@@ -13,6 +13,8 @@ export interface CardFact {
   said: string;
   /** What was guessed of it, to be looked at. */
   guess?: string;
+  /** What it is, written out, where the guess was wrong. */
+  instead?: string;
   fields: string[];
 }
 
@@ -59,10 +61,40 @@ const ovenFact = (says: CardSays): CardFact[] => {
       label: "Oven",
       said: says.oven,
       ...(guess ? { guess } : {}),
+      ...(scale
+        ? { instead: `${Number.parseFloat(says.oven)} ${scale === "°C" ? "°F" : "°C"}` }
+        : {}),
       fields: says.oven_asked ? [] : ["oven_c"],
     },
   ];
 };
+
+/** A text with the scale written behind the number that stands there without one; null where there
+ * is none. */
+export function withScale(text: string, written: string): string | null {
+  const number = Number.parseFloat(written);
+  const bare = new RegExp(
+    `(?<![\\d.,/])${number}(?!\\d|[.,/]\\d)(?!\\s*(?:°|º|deg|[CF]\\b|g\\b|ml|mm|cm|min))`,
+  );
+  return bare.test(text) ? text.replace(bare, written) : null;
+}
+
+/** The card with its oven's scale written out: where it is stated, else in the first step that says
+ * it. */
+export function cardWithScale<S extends { text: string }>(
+  card: { stated_oven: string; steps: S[] },
+  written: string,
+): { stated_oven: string; steps: S[] } {
+  const stated = withScale(card.stated_oven, written);
+  if (stated !== null) return { stated_oven: stated, steps: card.steps };
+  let found = false;
+  const steps = card.steps.map((step) => {
+    const text = found ? null : withScale(step.text, written);
+    found = found || text !== null;
+    return text === null ? step : { ...step, text };
+  });
+  return { stated_oven: card.stated_oven, steps };
+}
 
 const scaleOf = (says: CardSays): string =>
   Math.abs(Number.parseFloat(says.oven) - (says.oven_c ?? 0)) < 1 ? "°C" : "°F";

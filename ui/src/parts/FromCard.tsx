@@ -6,12 +6,14 @@ interface FromCardProps {
   /** The tray as it is set; none while the card is only looked at. */
   tray?: TraySetting;
   onTray?: (tray: TraySetting) => void;
+  /** Write the oven's scale out, where another was guessed. */
+  onOven?: (written: string) => void;
   /** What is asked beside the facts, family and mixing. */
   children?: React.ReactNode;
 }
 
 /** All that the card says beside its lines, and what of it the tray has otherwise. */
-export function FromCard({ begun, tray, onTray, children }: FromCardProps) {
+export function FromCard({ begun, tray, onTray, onOven, children }: FromCardProps) {
   const facts = cardFacts(begun.says);
   if (facts.length === 0 && !children) return null;
   return (
@@ -33,6 +35,15 @@ export function FromCard({ begun, tray, onTray, children }: FromCardProps) {
                   <span className="block text-[0.9375rem] font-normal text-caution">
                     {fact.guess}
                   </span>
+                )}
+                {fact.instead && onOven && (
+                  <button
+                    type="button"
+                    className="block min-h-6 text-[0.9375rem] font-normal text-caution underline"
+                    onClick={() => fact.instead && onOven(fact.instead)}
+                  >
+                    it is {fact.instead}
+                  </button>
                 )}
                 {other && onTray && (
                   <button

@@ -1,10 +1,19 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas, TraySetting } from "../../src/api/client";
-import { asSaid, type CardSays, cardFacts, onCard, standing } from "../../src/logic/fromCard";
+import {
+  asSaid,
+  type CardSays,
+  cardFacts,
+  cardWithScale,
+  onCard,
+  standing,
+  withScale,
+} from "../../src/logic/fromCard";
 
 const SILENT: CardSays = {
   oven: "",
   oven_c: null,
+  oven_in_f: null,
   fan: false,
   oven_guessed: false,
   oven_asked: false,
@@ -113,5 +122,22 @@ describe("the tray beside the card", () => {
     expect(onCard(card, USUAL, "chill_min")).toBeNull();
     const balls = begun({ piece_g: 40 }, { piece: { ...USUAL.piece, grams: 40 } }, ["piece.grams"]);
     expect(onCard(balls, USUAL, "piece.grams")?.said).toBe("40 g");
+  });
+});
+
+describe("an oven without a scale", () => {
+  it("gets the scale that it is, where it stands without one", () => {
+    expect(withScale("Bake at 350 for 10 minutes", "350 °C")).toBe("Bake at 350 °C for 10 minutes");
+    expect(withScale("350 g flour, bake at 350", "350 °F")).toBe("350 g flour, bake at 350 °F");
+    expect(withScale("Bake at 350 °F", "350 °C")).toBeNull();
+    const steps = [{ text: "Mix." }, { text: "Bake at 250." }, { text: "Again at 250." }];
+    expect(cardWithScale({ stated_oven: "250, 12 min", steps }, "250 °F").stated_oven).toBe(
+      "250 °F, 12 min",
+    );
+    expect(cardWithScale({ stated_oven: "", steps }, "250 °F").steps.map((s) => s.text)).toEqual([
+      "Mix.",
+      "Bake at 250 °F.",
+      "Again at 250.",
+    ]);
   });
 });

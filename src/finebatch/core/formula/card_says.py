@@ -115,14 +115,16 @@ _DONE: tuple[tuple[Doneness, str], ...] = (
 @dataclass(frozen=True, slots=True)
 class CardSays(Sizes):
     """What the card says; None where it says nothing. Times in minutes, lengths in mm, °C as the
-    card's own setting (`fan`: of a fan oven), `oven` as it is written there; `oven_guessed` where
-    its scale is not. `asked` are fields that wait for an answer.
+    card's own setting (`fan`: of a fan oven), `oven` as it is written there, `oven_in_f` in °F
+    where that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that
+    wait for an answer.
 
     `surface` is what lies on the sheet; `of_eggs` says that lines are weighed by the eggs.
     """
 
     oven: str = ""
     oven_c: float | None = None
+    oven_in_f: float | None = None
     fan: bool = False
     oven_guessed: bool = False
     oven_asked: bool = False
@@ -242,6 +244,7 @@ def _agree(one: float, other: float) -> bool:
 class _Oven:
     oven: str = ""
     oven_c: float | None = None
+    oven_in_f: float | None = None
     fan: bool = False
     oven_guessed: bool = False
     oven_asked: bool = False
@@ -257,7 +260,8 @@ def _oven(texts: Sequence[str]) -> _Oven:
     used = (still or said.ways)[0]
     celsius = next((one.value for one in still if one.scale == "C"), used.celsius)
     open_ = any(not _agree(celsius, one.celsius) for one in still) or not possible(celsius)
-    return _Oven(said.written, round(celsius, 2), not still, said.guessed, open_)
+    in_f = next((one.value for one in said.ways if one.scale == "F"), None)
+    return _Oven(said.written, round(celsius, 2), in_f, not still, said.guessed, open_)
 
 
 def _of_oven(sentences: Sequence[str]) -> list[str]:

@@ -9,6 +9,8 @@ from typing import Any
 
 from finebatch.core.formula.card_says import CardSays
 from finebatch.core.heat.oven import OvenMode, conventional_c, setting_c
+from finebatch.core.measures.kitchen_units import METRIC, KitchenUnits
+from finebatch.core.measures.temperatures import celsius_of
 from finebatch.core.piece.kinds.from_card import piece_of
 from finebatch.core.piece.lot import Lot
 from finebatch.core.tray.setting import TraySetting
@@ -33,17 +35,33 @@ class Started:
     said: tuple[str, ...]
 
 
-def start(says: CardSays, usual: TraySetting, lot: Lot | None, mode: OvenMode) -> Started:
+def oven_of(says: CardSays, mode: OvenMode, units: KitchenUnits) -> float | None:
+    """What the card sets an oven of that mode to, in °C to a hundredth: of two scales on it by the
+    one that the kitchen reads. None where it says nothing, or says two things."""
+    if says.oven_c is None or says.oven_asked:
+        return None
+    in_f = says.oven_in_f if units.temperature == "F" else None
+    told = says.oven_c if in_f is None else celsius_of(in_f)
+    still = conventional_c(told, "fan" if says.fan else "conventional")
+    return round(setting_c(still, mode), 2)
+
+
+def start(
+    says: CardSays,
+    usual: TraySetting,
+    lot: Lot | None,
+    mode: OvenMode,
+    units: KitchenUnits = METRIC,
+) -> Started:
     """The setting that a card begins with, on an oven of that mode.
 
-    `lot` is its dough, None while that is not known. The oven is set to just what the card says,
-    to a hundredth of a degree: a setting in °F stays one.
+    `lot` is its dough, None while that is not known. The oven is set to just what the card says: a
+    setting in °F stays one.
     """
     found: dict[str, Any] = {}
-    if says.oven_c is not None and not says.oven_asked:
-        still = conventional_c(says.oven_c, "fan" if says.fan else "conventional")
-        oven = setting_c(still, mode)
-        found["oven_c"] = round(oven, 2)
+    oven = oven_of(says, mode, units)
+    if oven is not None:
+        found["oven_c"] = oven
     if says.chill_min is not None:
         found["chill_min"] = round(says.chill_min[0])
         if says.chill_min[0] >= OVERNIGHT_MIN:

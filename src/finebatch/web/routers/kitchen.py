@@ -14,6 +14,7 @@ from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.web.deps import Data
 from finebatch.web.types import Out
+from finebatch.workflow.dough.doughs import follow_scale
 from finebatch.workflow.kitchen import equipment as kitchen
 from finebatch.workflow.kitchen.hands import hands_of
 
@@ -57,14 +58,20 @@ def get_kitchen(data: Data) -> KitchenSetting:
 def change_kitchen(body: KitchenBody, data: Data) -> KitchenSetting:
     """Keep what there is to bake with."""
     with data.writing() as session:
-        return kitchen.change_kitchen(session, body)
+        before = kitchen.get_kitchen(session)
+        after = kitchen.change_kitchen(session, body)
+        follow_scale(session, before.reads, after.reads)
+        return after
 
 
 @router.put("/kitchen/units")
 def choose_units(body: KitchenUnits, data: Data) -> KitchenSetting:
     """Keep the units in which figures are read."""
     with data.writing() as session:
-        return kitchen.choose_units(session, body)
+        before = kitchen.get_kitchen(session)
+        after = kitchen.choose_units(session, body)
+        follow_scale(session, before.reads, after.reads)
+        return after
 
 
 class KnownKitchenOut(Out):

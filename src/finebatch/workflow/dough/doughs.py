@@ -6,12 +6,14 @@ from dataclasses import dataclass, replace
 from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
 from sqlalchemy.orm import Session, selectinload
 
+from finebatch.core.formula.card_says import says_of
 from finebatch.core.formula.dough import MOST_NAME, Card, WeighedDough
 from finebatch.core.formula.limits import faults_of
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.refusal import Refusal, refuse
-from finebatch.core.tray.from_card import followed
+from finebatch.core.tray.from_card import followed, oven_of
 from finebatch.core.tray.setting import TraySetting
 from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
 from finebatch.workflow.dough import versions
@@ -165,6 +167,20 @@ def change_tray(session: Session, dough_id: int, tray: TraySetting) -> Dough:
     row.tray.setting = tray
     session.flush()
     return _dough(row, get_pantry(session))
+
+
+def follow_scale(session: Session, before: KitchenUnits, after: KitchenUnits) -> None:
+    """Where a card says its oven in both scales and the tray stands as it does, set the tray by the
+    scale that the kitchen reads now."""
+    if before.temperature == after.temperature:
+        return
+    mode = get_kitchen(session).oven_mode
+    for row in session.scalars(select(DoughRow)):
+        says, tray = says_of(row.card), row.tray.setting
+        was, now = (oven_of(says, mode, units) for units in (before, after))
+        if now is not None and was == tray.oven_c != now:
+            row.tray.setting = replace(tray, oven_c=now)
+    session.flush()
 
 
 def remove_dough(session: Session, dough_id: int) -> None:

@@ -37,7 +37,7 @@ def started(card: Card, weighed: WeighedDough, kitchen: KitchenSetting, larder: 
     if weighed.total_g > 0:
         made = compose(weighed.known_g(), larder)
         lot = Lot(made.total_g, made.density_g_cm3)
-    return start(says_of(card), usual_tray(card.family), lot, kitchen.oven_mode)
+    return start(says_of(card), usual_tray(card.family), lot, kitchen.oven_mode, kitchen.reads)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
 import { dial, exampleLine, exampleOven, mass, massBetween } from "../../logic/format";
+import { withScale } from "../../logic/fromCard";
 import { KEYS, readQuery } from "../../logic/queries";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
@@ -100,7 +101,10 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
       <Notice problem={dropped.error ?? read.error} />
       {card && !read.error && (
         <>
-          <FromCard begun={card.begun}>
+          <FromCard
+            begun={card.begun}
+            onOven={(written) => setText(withScale(text, written) ?? text)}
+          >
             {card.steps.length > 0 && (
               <KindsOf card={card} chosen={chosen} words={words} onChoose={setChosen} />
             )}

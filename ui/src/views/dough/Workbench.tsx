@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, body, type Dough, type TraySetting, type Words } from "../../api/client";
 import { askAgain } from "../../logic/askAgain";
 import { type Card, plainCard } from "../../logic/draft";
+import { cardWithScale } from "../../logic/fromCard";
 import { doughQuery, KEYS, studyQuery } from "../../logic/queries";
 import { FromCard } from "../../parts/FromCard";
 import { Notice } from "../../parts/Notice";
@@ -78,7 +79,16 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
     <div className="grid content-start gap-x-8 gap-y-4 p-6 max-sm:p-3 xl:grid-cols-[minmax(0,1fr)_19.5rem]">
       <section aria-label="Card" className="flex min-w-0 flex-col gap-3">
         <Head editing={editing} words={words} />
-        {study.data && <FromCard begun={study.data.begun} tray={tray} onTray={keepTray} />}
+        {study.data && (
+          <FromCard
+            begun={study.data.begun}
+            tray={tray}
+            onTray={keepTray}
+            onOven={(written) =>
+              change({ do: "write", part: cardWithScale(card, written), touch: "" })
+            }
+          />
+        )}
         <Tabs.Root value={panel} onValueChange={(next) => setPanel(next as Panel)}>
           <div className="mb-3 flex flex-wrap items-end gap-x-4 border-b-2 border-ink">
             <Tabs.List aria-label="What to do with the dough" className="flex flex-wrap gap-x-1">
