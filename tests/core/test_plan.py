@@ -36,9 +36,7 @@ from finebatch.core.refusal import Refusal
 from tests.chance import so_many
 from tests.keys import key
 
-few = settings(
-    max_examples=so_many(10), deadline=None, suppress_health_check=[HealthCheck.too_slow]
-)
+few = settings(max_examples=so_many(6), deadline=None, suppress_health_check=[HealthCheck.too_slow])
 
 
 def drops(trays: int, sheets: int = 2, shelves: int = 1, bake: int = 12) -> Work:

@@ -64,12 +64,12 @@ def test_who_stops_the_search_gets_a_plan_that_holds() -> None:
     assert stopped.finish <= quick_plan(work).finish
 
 
-@pytest.mark.parametrize("sheets", [1, 2, 5])
+@pytest.mark.parametrize("sheets", [1, 3])
 def test_more_sheets_never_make_it_later(sheets: int) -> None:
     work = supper()
     fewer = replace(work, kitchen=replace(work.kitchen, sheets=sheets))
     more = replace(work, kitchen=replace(work.kitchen, sheets=sheets + 1))
-    assert best_plan(more, 2.0).finish <= best_plan(fewer, 2.0).finish + 1
+    assert best_plan(more, 1.0).finish <= best_plan(fewer, 1.0).finish + 1
 
 
 @pytest.mark.parametrize(

@@ -217,7 +217,7 @@ def test_the_book_goes_out_and_comes_in_again(demo: TestClient, bake: Any) -> No
         ("day,dough\n2026-10-24,Nobody’s", "Line 2: no dough is called"),
         ("day,dough,widths_mm\nsoon,{d},60", "Line 2: “soon” in|is no day"),
         ("day,dough,widths_mm\n2026-10-24,{d},60\n2026-10-25,{d},wide", "Line 3: “wide”"),
-        ("day,dough,widths_mm\n2026-10-24,{d},60\n2026-10-25,{d},-4", "Line 3: -4 mm"),
+        ("day,dough,widths_mm\n2026-10-24,{d},60\n2026-10-25,{d},-4", "Line 3: −4 mm"),
         ("day,dough,colour,minutes\n2026-10-24,{d},puce,9", "colour cannot be “puce”"),
     ],
 )

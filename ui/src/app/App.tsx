@@ -6,7 +6,7 @@ import { doughQuery, isGone } from "../logic/queries";
 import { useLastDough } from "../parts/useLastDough";
 import { Bake } from "../views/bake/Bake";
 import { DoughView } from "../views/dough/DoughView";
-import { InUnits } from "./InUnits";
+import { DrawnAnew, InUnits } from "./InUnits";
 import { Screens } from "./Screens";
 import { Shell } from "./Shell";
 
@@ -60,25 +60,27 @@ export function App() {
     <InUnits>
       <Shell>
         <Screens>
-          <Suspense fallback={<p className="p-6 text-soft">One moment…</p>}>
-            <Routes>
-              <Route index element={<Home />} />
-              <Route path="dough" element={<DoughView />} />
-              <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
-              <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
-              <Route path="plan/:doughId?" element={<PlanView />} />
-              <Route path="bake" element={<Bake />} />
-              <Route path="book" element={<WholeBook />} />
-              <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
-              <Route path="larder" element={<LarderView />} />
-              <Route path="kitchen" element={<KitchenView />} />
-              <Route path="cold" element={<ColdView />} />
-              <Route path="devices" element={<DevicesView />} />
-              <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
-              <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
-              <Route path="*" element={<Navigate to="/dough" replace />} />
-            </Routes>
-          </Suspense>
+          <DrawnAnew>
+            <Suspense fallback={<p className="p-6 text-soft">One moment…</p>}>
+              <Routes>
+                <Route index element={<Home />} />
+                <Route path="dough" element={<DoughView />} />
+                <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
+                <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />
+                <Route path="plan/:doughId?" element={<PlanView />} />
+                <Route path="bake" element={<Bake />} />
+                <Route path="book" element={<WholeBook />} />
+                <Route path="book/:doughId" element={<ForDough screen={BookView} />} />
+                <Route path="larder" element={<LarderView />} />
+                <Route path="kitchen" element={<KitchenView />} />
+                <Route path="cold" element={<ColdView />} />
+                <Route path="devices" element={<DevicesView />} />
+                <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
+                <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
+                <Route path="*" element={<Navigate to="/dough" replace />} />
+              </Routes>
+            </Suspense>
+          </DrawnAnew>
         </Screens>
       </Shell>
     </InUnits>

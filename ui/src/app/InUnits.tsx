@@ -11,7 +11,6 @@ const REGION = unitsOfRegion(navigator.language);
 export function InUnits({ children }: { children: React.ReactNode }) {
   const kitchen = useQuery(kitchenQuery);
   const queries = useQueryClient();
-  const { pathname } = useLocation();
   const choose = useMutation({
     mutationFn: (units: Units) => body(api.PUT("/api/kitchen/units", { body: units })),
     onSuccess: (kept) => queries.setQueryData(kitchenQuery.queryKey, kept),
@@ -32,7 +31,16 @@ export function InUnits({ children }: { children: React.ReactNode }) {
   }, [read, queries]);
   readIn(units);
   if (kitchen.isPending || unset) return null;
-  // Where they are set the screen stays, and draws itself anew by what it sets.
-  const here = pathname === "/kitchen" ? "kitchen" : read;
-  return <Fragment key={here}>{children}</Fragment>;
+  return children;
+}
+
+/** A screen, drawn anew when the units are others; but where they are set it stays, and draws itself
+ * by what it sets. */
+export function DrawnAnew({ children }: { children: React.ReactNode }) {
+  const kitchen = useQuery(kitchenQuery);
+  const { pathname } = useLocation();
+  const sets = pathname === "/kitchen" || pathname.startsWith("/dough");
+  return (
+    <Fragment key={sets ? "set here" : JSON.stringify(kitchen.data?.units)}>{children}</Fragment>
+  );
 }

@@ -6,7 +6,7 @@ import { api, body, type Dough, type TraySetting, type Words } from "../../api/c
 import { askAgain } from "../../logic/askAgain";
 import { type Card, plainCard } from "../../logic/draft";
 import { cardWithScale } from "../../logic/fromCard";
-import { doughQuery, KEYS, studyQuery } from "../../logic/queries";
+import { doughQuery, KEYS, kitchenQuery, studyQuery } from "../../logic/queries";
 import { FromCard } from "../../parts/FromCard";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -56,6 +56,8 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
   const { draft, change } = editing;
   const { card } = draft;
   const queries = useQueryClient();
+  // Other units draw all of it anew.
+  useQuery(kitchenQuery);
   // What the card says of the tray follows what is kept of the card.
   const { tray } = dough;
   const [panel, setPanel] = useState<Panel>("lines");
