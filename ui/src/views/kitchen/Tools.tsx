@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Kitchen } from "../../api/client";
-import { span, spanBy, volume } from "../../logic/format";
+import { size, spanBy, volume } from "../../logic/format";
 import { type Measure, scaleOf, typedIn } from "../../logic/measures";
 import { toolName } from "../../logic/toolNames";
 import { Field } from "../../parts/Field";
@@ -17,10 +17,10 @@ const SHAPES = [
 
 const round1 = (figure: number) => Math.round(figure * 10) / 10;
 
-const size = ({ cutter }: Cutter): string =>
+const box = ({ cutter }: Cutter): string =>
   cutter.shape === "rectangle" || cutter.shape === "own"
     ? spanBy(cutter.across_mm, cutter.down_mm)
-    : span(cutter.across_mm);
+    : size(cutter.across_mm);
 
 /** Scoops and cutters: what there is, one more, and one less. */
 export function Tools({ kitchen, set, fault }: KitchenPart) {
@@ -44,7 +44,7 @@ export function Tools({ kitchen, set, fault }: KitchenPart) {
         }
       />
       <ToolList
-        tools={cutters.map((c) => [c.name, size(c)])}
+        tools={cutters.map((c) => [c.name, box(c)])}
         onRemove={(name) => set({ cutters: cutters.filter((c) => c.name !== name) })}
       />
       <NewCutter
