@@ -1967,8 +1967,9 @@ export interface components {
         /**
          * CardSays
          * @description What the card says; None where it says nothing. Times in minutes, lengths in mm, °C as the
-         *     card's own setting (`fan`: of a fan oven), `oven` as it is written there, `oven_in_f` in °F where
-         *     that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that wait for an answer.
+         *     card's own setting (`fan`: of a fan oven), `oven` as it is written there, `oven_in_f` in °F
+         *     where that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that
+         *     wait for an answer.
          *
          *     `surface` is what lies on the sheet; `of_eggs` says that lines are weighed by the eggs.
          */
