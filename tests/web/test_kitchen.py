@@ -306,6 +306,28 @@ def test_what_is_answered_is_read_in_the_kitchen_s_units(demo: TestClient) -> No
     assert "°C" not in refused()
 
 
+@pytest.mark.parametrize(
+    ("field", "value", "metric", "us"),
+    [
+        ("oven_c", 900, "Give at most 300 °C.", "Give at most 572 °F."),
+        ("oven_c", 1, "Give at least 60 °C.", "Give at least 140 °F."),
+    ],
+)
+def test_a_limit_is_told_in_the_kitchen_s_units(
+    demo: TestClient, field: str, value: float, metric: str, us: str
+) -> None:
+    tray = {**demo.get("/api/doughs/1").json()["tray"], field: value}
+    for units, told in (({}, metric), (US, us)):
+        demo.put("/api/kitchen/units", json=units)
+        answer = demo.post("/api/doughs/1/foresee", json=tray)
+        assert answer.json()["errors"] == [{"field": field, "message": told}]
+    refused = demo.put("/api/kitchen", json={**demo.get("/api/kitchen").json(), "gap_mm": 900})
+    assert refused.json()["detail"] == "Give at most 3 7/8 in."
+    nature = {"planning": {"oven": {"offset_c": 99}}}
+    refused = demo.put("/api/kitchen", json={**demo.get("/api/kitchen").json(), **nature})
+    assert refused.json()["detail"] == "Give at most 108 °F."
+
+
 def test_a_card_in_both_scales_sets_the_oven_by_the_one_that_is_read(demo: TestClient) -> None:
     def oven() -> float:
         return float(demo.get("/api/doughs/1").json()["tray"]["oven_c"])

@@ -4,7 +4,7 @@ Limits are plain metadata of the fields. Whatever reads such a value (a request,
 of the data file, the command line) reads the limits off them, and takes nothing but its fields.
 """
 
-from collections.abc import Container, Iterator, Mapping, Sequence
+from collections.abc import Container, Iterator, Mapping
 from dataclasses import fields
 from types import UnionType
 from typing import (
@@ -20,8 +20,6 @@ from typing import (
 )
 
 from annotated_types import Ge, GroupedMetadata, Interval, Le, Len, Predicate
-
-from finebatch.core.refusal import Fault, Refusal
 
 if TYPE_CHECKING:
     from _typeshed import DataclassInstance
@@ -186,62 +184,3 @@ Moment = Annotated[int, Interval(ge=0, le=2**53)]
 """UTC milliseconds."""
 Name = Annotated[Text, Len(1, 40)]
 """What something in the kitchen is called."""
-
-_PLAIN_WORDS = {
-    "missing": "This is needed.",
-    "missing_argument": "This is needed.",
-    "string_too_short": "Write something here.",
-    "extra_forbidden": "This is not known here.",
-    "unexpected_keyword_argument": "This is not known here.",
-    "json_invalid": "The request is not JSON.",
-    "predicate_failed": "There is a broken character in this text. Type it again.",
-}
-
-
-def words_of(error: Mapping[str, Any]) -> str:
-    """What a reader found wrong (pydantic's error), in a baker's words."""
-    limits = error.get("ctx", {})
-    match error["type"]:
-        case "greater_than":
-            return f"Give a figure above {limits['gt']:g}."
-        case "greater_than_equal":
-            return f"Give at least {limits['ge']:g}."
-        case "less_than_equal":
-            return f"Give at most {limits['le']:g}."
-        case "string_too_long" | "too_long" if isinstance(error.get("input"), str):
-            return f"Write at most {limits['max_length']} letters."
-        case "too_short":
-            of_these = f"Give at least {limits['min_length']} of these."
-            return "Write something here." if isinstance(error.get("input"), str) else of_these
-        case "too_long":
-            return f"At most {limits['max_length']} of these, please."
-        case "finite_number" | "float_parsing" | "int_parsing" | "float_type" | "int_type":
-            return "Give a number."
-        case "literal_error":
-            return f"Choose one of {limits['expected']}."
-        case other:
-            return _PLAIN_WORDS.get(other, str(error["msg"]).removeprefix("Value error, "))
-
-
-def _short_of_items_that_are_wrong(error: Mapping[str, Any]) -> bool:
-    """Whether a list is called too short only because its items could not be read: those are said
-    already."""
-    if error["type"] != "too_short" or not isinstance(error.get("input"), list | tuple):
-        return False
-    return len(error["input"]) >= int(error["ctx"]["min_length"])
-
-
-def faults_in(errors: Sequence[Mapping[str, Any]], within: int = 0) -> list[Fault]:
-    """What a reader found wrong (pydantic's errors), each with its field; so many parts of its
-    place say only where all of it was read from."""
-    told = [error for error in errors if not _short_of_items_that_are_wrong(error)]
-    return [Fault(_field(error["loc"], within), words_of(error)) for error in told[:20]]
-
-
-def _field(place: Sequence[object], within: int) -> str:
-    return ".".join(map(str, place[within:])) or ".".join(map(str, place[:within]))
-
-
-def refusal_of(errors: Sequence[Mapping[str, Any]]) -> Refusal:
-    """The same as a refusal."""
-    return Refusal(*faults_in(errors))

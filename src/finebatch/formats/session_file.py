@@ -14,6 +14,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationErr
 from pydantic.json_schema import SkipJsonSchema
 
 from finebatch.core.care.keeping import KeptAs
+from finebatch.core.measures.faults import refusal_of
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import (
@@ -35,7 +36,7 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Fault, Refusal, refuse
-from finebatch.core.values import part_of, refusal_of, values_of
+from finebatch.core.values import part_of, values_of
 
 MOST_LETTERS = 1_000_000
 HandJob = Literal[

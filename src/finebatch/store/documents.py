@@ -18,13 +18,13 @@ from finebatch.core.book.record import Seen
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.limits import as_kept, brought_within, within
 from finebatch.core.larder.ingredient import Ingredient
+from finebatch.core.measures.faults import refusal_of
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
-from finebatch.core.values import refusal_of
 from finebatch.facts import tables
 
 T = TypeVar("T")

@@ -11,8 +11,8 @@ from pydantic import BaseModel
 from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
+from finebatch.core.measures.faults import faults_in
 from finebatch.core.refusal import Fault, Refusal
-from finebatch.core.values import faults_in
 from finebatch.workflow.errors import Conflict, Missing
 
 

@@ -10,11 +10,11 @@ from sqlalchemy.orm import Session
 from finebatch.core.formula.dough import Card, Doneness
 from finebatch.core.formula.what_if import WhatIf, card_if, said
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
+from finebatch.core.measures.faults import refusal_of
 from finebatch.core.piece.lot import Lot
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import TrayQuestion, question
 from finebatch.core.tray.setting import TraySetting
-from finebatch.core.values import refusal_of
 from finebatch.facts import formula
 from finebatch.workflow.dough import doughs
 from finebatch.workflow.dough.doughs import Dough
