@@ -75,6 +75,7 @@ UNIT_WRITTEN = (
     rf"\d ?(?:{UNIT})\b(?!-)",
     rf"\b(?:unit|measure)=\"(?:{UNIT}|°[CF])\"",
     r"^\s+(?:mm|cm|ml|kg|oz|lb)\b(?! ?[:=(,?])",
+    r"_(?:c|mm|g|ml)\)?\.toFixed\(",
     r"°[CF]\b",
     r"\btype=\"(?:date|time|datetime-local)\"",
 )

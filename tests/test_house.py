@@ -61,6 +61,7 @@ def test_a_kept_house_passes(house: ModuleType, plant: Plant) -> None:
         ("ui/src/views/tray/Figures.tsx", "<p>{width.toFixed(1)} cm</p>\n"),
         ("ui/src/views/kitchen/Room.tsx", '<Figure label="Room" unit="°C" />\n'),
         ("ui/src/parts/Field.tsx", '<input type="time" />\n'),
+        ("ui/src/parts/oven/OvenTrace.tsx", "<text>dial {watch.dial_c.toFixed(0)}</text>\n"),
         ("src/finebatch/core/piece/rows.py", 'words = f"The sheet is {across:.0f} mm wide."\n'),
         ("src/finebatch/web/routers/tray.py", "x = 1\n" * 20),
         ("src/finebatch/core/heat/oven.py", "x = (1,  2)  # fmt: skip\n" * 20),

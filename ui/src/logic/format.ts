@@ -2,7 +2,7 @@
 
 import { asFraction, inchFigure, trimmed } from "./inches";
 import { units } from "./kitchenUnits";
-import { dialWords, G_OZ, ML_TBSP, scaleOf, toFahrenheit } from "./measures";
+import { aboutFive, dialWords, G_OZ, ML_TBSP, scaleOf, toFahrenheit } from "./measures";
 
 const inInches = (): boolean => units().length === "inches";
 const whole = (value: number): string => String(Math.round(value)).replace("-", "−");
@@ -105,6 +105,9 @@ export const degreesBetween = (low: number, high: number): string => {
 
 /** What an oven is set to. */
 export const dial = (c: number): string => `${dialWords(c)} ${scaleOf("dial").unit}`;
+
+/** About what an oven is set to, to five degrees of its dial. */
+export const dialAbout = (c: number): string => `${aboutFive(c)} ${scaleOf("dial").unit}`;
 
 /** A line as cards have it. */
 export const exampleLine = (): string =>

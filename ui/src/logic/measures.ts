@@ -66,6 +66,10 @@ const NEARLY_WHOLE = 0.03;
 const isWhole = (value: number): boolean => Math.abs(value - Math.round(value)) < NEARLY_WHOLE;
 const toFive = (value: number): string => whole(5 * Math.round(value / 5));
 
+/** A setting to the nearest five degrees of the kitchen's scale. */
+export const aboutFive = (celsius: number): string =>
+  toFive(units().temperature === "C" ? celsius : toFahrenheit(celsius));
+
 /** What an oven is set to, as a dial has it: a whole degree of that scale stays as it was set, what
  * was set in the other scale is put to the nearest five. */
 export function dialWords(celsius: number): string {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { degrees } from "../../logic/format";
+import { degrees, dial } from "../../logic/format";
 import { axisMarks } from "../../logic/marks";
 import { useWidth } from "../useWidth";
 
@@ -7,7 +7,7 @@ type Watch = Schemas["WatchOut"];
 
 const HEIGHT = 190;
 const LEFT = 62;
-const RIGHT = 84;
+const RIGHT = 104;
 const TOP = 12;
 const BOTTOM = 28;
 const STEPS_MIN = [2, 5, 10, 20, 30, 60, 120];
@@ -36,7 +36,7 @@ export function OvenTrace({ watch }: { watch: Watch }) {
     <figure ref={figure} className="min-w-0">
       <svg
         role="img"
-        aria-label={`The oven over ${Math.round(last.minute)} minutes: now ${degrees(last.celsius)}, the dial at ${degrees(watch.dial_c)}${mean === undefined ? "" : `, in the mean ${degrees(mean)}`}.`}
+        aria-label={`The oven over ${Math.round(last.minute)} minutes: now ${degrees(last.celsius)}, the dial at ${dial(watch.dial_c)}${mean === undefined ? "" : `, in the mean ${degrees(mean)}`}.`}
         viewBox={`0 0 ${width} ${HEIGHT}`}
         className="w-full"
       >
@@ -74,7 +74,7 @@ export function OvenTrace({ watch }: { watch: Watch }) {
           fontSize={14}
           className="fill-ink"
         >
-          dial {watch.dial_c.toFixed(0)}
+          dial {dial(watch.dial_c)}
         </text>
         {mean !== undefined && (
           <>
@@ -93,7 +93,7 @@ export function OvenTrace({ watch }: { watch: Watch }) {
               fontWeight={700}
               className="fill-enamel"
             >
-              mean {mean.toFixed(0)}
+              mean {degrees(mean)}
             </text>
           </>
         )}

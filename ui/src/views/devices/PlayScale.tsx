@@ -60,8 +60,8 @@ export function PlayScale({ on, onPlay }: PlayScaleProps) {
           onChange={(load_g) => set({ load_g })}
         />
         <NumberField
-          label="Its zero drifts by"
-          unit="g/min"
+          label="Its zero drifts, a minute"
+          measure="mass"
           value={on.drift_g_min ?? 0}
           onChange={(drift_g_min) => set({ drift_g_min })}
         />

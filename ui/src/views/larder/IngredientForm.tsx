@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
-import { fine, mass } from "../../logic/format";
+import { fine, fineFigure, mass } from "../../logic/format";
 import { effectsQuery, RESTS_ON_LARDER } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
@@ -246,7 +246,7 @@ function Change({ effect }: { effect: Schemas["LarderEffect"] }) {
       : {mass(before_g)} → {mass(after_g)}
       {before_mm !== null && after_mm !== null && (
         <>
-          , a piece {before_mm.toFixed(1)} → <strong>{fine(after_mm, 1)}</strong>
+          , a piece {fineFigure(before_mm, 1)} → <strong>{fine(after_mm, 1)}</strong>
         </>
       )}
     </>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Kitchen, Tray, TraySetting } from "../../api/client";
-import { dial } from "../../logic/format";
+import { dial, dialAbout } from "../../logic/format";
 import { DONE } from "../../logic/fromCard";
 import { sheetsQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
@@ -111,7 +111,8 @@ export function SettingRow({
       </label>
       {oven && (
         <p className="self-end pb-1.5 text-[0.9375rem] text-soft" data-figure="oven">
-          Still {dial(oven.still_c)}, fan {dial(oven.fan_c)}, gas {oven.gas}
+          Still {(kitchen.oven_mode === "fan" ? dialAbout : dial)(oven.still_c)}, fan{" "}
+          {(kitchen.oven_mode === "fan" ? dial : dialAbout)(oven.fan_c)}, gas {oven.gas}
           {turned !== undefined && turned !== setting.oven_c && (
             <strong className="text-ink">; set this oven’s dial to {dial(turned)}</strong>
           )}
