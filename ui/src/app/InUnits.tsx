@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Fragment, useEffect } from "react";
+import { Fragment, useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 import { api, body } from "../api/client";
 import { readIn, type Units, unitsOfRegion } from "../logic/kitchenUnits";
@@ -22,15 +22,19 @@ export function InUnits({ children }: { children: React.ReactNode }) {
   useEffect(() => {
     if (unset) keep(REGION);
   }, [unset, keep]);
-  // What was answered before was in other units.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever the units are others
+  const known = !kitchen.isPending && !unset;
+  const before = useRef<string | null>(null);
   useEffect(() => {
-    queries.invalidateQueries({
-      predicate: (query) => query.queryKey !== kitchenQuery.queryKey,
-    });
-  }, [read, queries]);
+    if (!known) return;
+    // What was answered before was in other units; at the start nothing was.
+    if (before.current !== null && before.current !== read)
+      queries.invalidateQueries({
+        predicate: (query) => query.queryKey !== kitchenQuery.queryKey,
+      });
+    before.current = read;
+  }, [known, read, queries]);
   readIn(units);
-  if (kitchen.isPending || unset) return null;
+  if (!known) return null;
   return children;
 }
 

@@ -1,15 +1,16 @@
 /** Figures as a baker reads them, in the units of the kitchen. */
 
-import { asFraction, inchFigure, trimmed } from "./inches";
+import { asFraction, inchFigure, trimmed, whole } from "./inches";
 import { units } from "./kitchenUnits";
 import { aboutFive, dialWords, G_OZ, ML_TBSP, scaleOf, toFahrenheit } from "./measures";
 
 const inInches = (): boolean => units().length === "inches";
-const whole = (value: number): string => String(Math.round(value)).replace("-", "−");
 
 const grams = (g: number): string => (g >= 100 ? g.toFixed(0) : trimmed(g, 1));
 
-const ounces = (g: number): string => trimmed(g / G_OZ, g < 0.995 * G_OZ ? 2 : 1);
+/** From so many ounces on they are told in tenths, below in hundredths. */
+const LEAST_TENTHS = 0.995;
+const ounces = (oz: number): string => trimmed(oz, Math.abs(oz) < LEAST_TENTHS ? 2 : 1);
 
 /** A mass: whole grams from 100 up, tenths below; or ounces, with pounds from one up. */
 export function mass(g: number): string {
@@ -17,9 +18,8 @@ export function mass(g: number): string {
   const oz = g / G_OZ;
   if (Math.abs(oz) < 0.095)
     return Math.abs(oz) < 0.0005 ? "0 oz" : `${String(Number(oz.toPrecision(2)))} oz`;
-  if (Math.abs(oz) < 0.995) return `${trimmed(oz, 2)} oz`;
   const tenths = Math.round(oz * 10) / 10;
-  if (tenths < 16) return `${trimmed(tenths, 1)} oz`;
+  if (tenths < 16) return `${ounces(oz)} oz`;
   const pounds = Math.floor(tenths / 16);
   const rest = trimmed(tenths - 16 * pounds, 1);
   return rest === "0" ? `${pounds} lb` : `${pounds} lb ${rest} oz`;
@@ -29,7 +29,7 @@ export function mass(g: number): string {
 export const massBetween = (low: number, high: number): string =>
   units().mass === "metric"
     ? `${grams(low)} to ${grams(high)} g`
-    : `${ounces(low)} to ${mass(high)}`;
+    : `${ounces(low / G_OZ)} to ${mass(high)}`;
 
 /** A mass to a tenth of a gram, or to a hundredth of an ounce: as a scale shows it. */
 export const onScale = (g: number): string =>
@@ -90,7 +90,7 @@ export const degrees = (c: number): string =>
   units().temperature === "C" ? `${whole(c)} °C` : `${whole(toFahrenheit(c))} °F`;
 
 /** A temperature to stay at or below, where another round figure is usual in °F. */
-export const atMost = (c: number, f: number): string =>
+const atMost = (c: number, f: number): string =>
   units().temperature === "C" ? `${whole(c)} °C` : `${whole(f)} °F`;
 
 /** What a fridge and a freezer stay at or below, by usual guidance. */

@@ -6,6 +6,9 @@ export function trimmed(value: number, digits: number): string {
   return (text.includes(".") ? text.replace(/0+$/, "").replace(/\.$/, "") : text).replace("-", "−");
 }
 
+/** To the whole number. */
+export const whole = (value: number): string => String(Math.round(value)).replace("-", "−");
+
 /** A number as a cook writes it: 2 7/8. */
 export function asFraction(parts: number, of: number): string {
   const whole = Math.floor(parts / of);

@@ -1,6 +1,6 @@
 /** Figures as they are typed and set: each measure on the scale of the kitchen that reads it. */
 
-import { inchFigure, MM_IN, trimmed } from "./inches";
+import { inchFigure, MM_IN, trimmed, whole } from "./inches";
 import { units } from "./kitchenUnits";
 import { parse } from "./numbers";
 
@@ -34,7 +34,6 @@ const CM2_IN2 = 6.4516;
 const OZ_LB = 16;
 
 const tenth = (value: number): string => trimmed(Math.round(value * 10) / 10, 1);
-const whole = (value: number): string => String(Math.round(value)).replace("-", "−");
 
 function times(
   unit: string,

@@ -39,6 +39,12 @@ const midnight = (ms: number, days = 0): Date => {
   return new Date(d.getFullYear(), d.getMonth(), d.getDate() + days);
 };
 
+/** So many minutes after midnight, on the day of a moment. */
+export const timeOn = (ms: number, minutes: number): number => {
+  const d = new Date(ms);
+  return new Date(d.getFullYear(), d.getMonth(), d.getDate(), 0, minutes).getTime();
+};
+
 /** The day of that number in that month; of the year that is nearest to now where none is said. */
 function dayOf(day: number, month: number, year: number | null, now: number): number {
   if (month < 1 || month > 12 || day < 1) return Number.NaN;
@@ -101,8 +107,7 @@ export function readMoment(text: string, near: number, now: number): number {
     .replace(/ at$/i, "");
   const start = day === "" ? midnight(near).getTime() : readDay(day, now);
   if (!Number.isFinite(minutes) || !Number.isFinite(start)) return Number.NaN;
-  const d = new Date(start);
-  return new Date(d.getFullYear(), d.getMonth(), d.getDate(), 0, minutes).getTime();
+  return timeOn(start, minutes);
 }
 
 /** The next or the last mark of so many minutes on the clock. */

@@ -6,6 +6,7 @@ import {
   readMoment,
   readTime,
   stepped,
+  timeOn,
   writeDay,
   writeMoment,
 } from "../logic/moments";
@@ -41,9 +42,7 @@ export function MomentField(props: MomentFieldProps) {
   const read = (text: string): number => {
     if (of === "day") return readDay(text, now);
     if (of === "moment") return readMoment(text, near, now);
-    const minutes = readTime(text);
-    const d = new Date(near);
-    return new Date(d.getFullYear(), d.getMonth(), d.getDate(), 0, minutes).getTime();
+    return timeOn(near, readTime(text));
   };
   const broken = typed !== null && typed.trim() !== "" && !Number.isFinite(read(typed));
   const move = (way: number, byDay: boolean) => {

@@ -137,8 +137,7 @@ def _wider(scene: Circumstances) -> Evidence | None:
     over = scene.measured_mm - scene.foreseen_mm
     words = (
         f"They came out {millimetres(abs(over))} {'wider' if over > 0 else 'narrower'} than "
-        "foreseen; "
-        f"the gap between them is {millimetres(scene.gap_mm)}."
+        f"foreseen; the gap between them is {millimetres(scene.gap_mm)}."
     )
     return Evidence(MUCH_LIKELIER if over >= scene.gap_mm / 2 else LESS_LIKELY, words)
 

@@ -6,8 +6,8 @@ from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
+from finebatch.core.measures.figures import LEAST_WHOLE_G, grams_changed
 from finebatch.core.measures.figures import grams as in_grams
-from finebatch.core.measures.figures import grams_changed
 from finebatch.core.values import Tells
 
 NOTICEABLE = 0.005
@@ -54,7 +54,7 @@ def compare_lines(before: WeighedDough, after: WeighedDough) -> list[ComparedLin
 
 
 def _figure(grams: float) -> str:
-    return in_grams(grams, 0 if grams >= 10 else 1)
+    return in_grams(grams, 0 if grams >= LEAST_WHOLE_G else 1)
 
 
 def _line_words(line: ComparedLine, larder: Larder) -> str:

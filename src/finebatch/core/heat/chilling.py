@@ -169,9 +169,7 @@ def chill(
         raise refuse(
             "place",
             f"To {job} it wants {degrees_between(low, high)}; at {degrees_to_a_tenth(air_c)} it "
-            "never gets "
-            "there. Use "
-            "a colder place.",
+            "never gets there. Use a colder place.",
         )
     cooling = follow(shape, place, air_c, start_c, slower)
     middle = (low + high) / 2

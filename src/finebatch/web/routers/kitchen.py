@@ -1,17 +1,20 @@
 """The kitchen: what there is to bake with."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from importlib.metadata import version
 from typing import Annotated
 
 from annotated_types import MaxLen
 from fastapi import APIRouter
+from sqlalchemy.orm import Session
 
 from finebatch.core.book.hands import Pace
 from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.piece.tools import NamedCutter, NamedSheet, Scoop
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
+from finebatch.store.database import Database
 from finebatch.web.deps import Data
 from finebatch.web.types import Out
 from finebatch.workflow.dough.doughs import follow_scale
@@ -57,19 +60,20 @@ def get_kitchen(data: Data) -> KitchenSetting:
 @router.put("/kitchen")
 def change_kitchen(body: KitchenBody, data: Data) -> KitchenSetting:
     """Keep what there is to bake with."""
-    with data.writing() as session:
-        before = kitchen.get_kitchen(session)
-        after = kitchen.change_kitchen(session, body)
-        follow_scale(session, before.reads, after.reads)
-        return after
+    return _keep(data, lambda session: kitchen.change_kitchen(session, body))
 
 
 @router.put("/kitchen/units")
 def choose_units(body: KitchenUnits, data: Data) -> KitchenSetting:
     """Keep the units in which figures are read."""
+    return _keep(data, lambda session: kitchen.choose_units(session, body))
+
+
+def _keep(data: Database, change: Callable[[Session], KitchenSetting]) -> KitchenSetting:
+    """Keep a changed kitchen; the trays follow where another scale of temperatures is read."""
     with data.writing() as session:
         before = kitchen.get_kitchen(session)
-        after = kitchen.choose_units(session, body)
+        after = change(session)
         follow_scale(session, before.reads, after.reads)
         return after
 
