@@ -2,7 +2,8 @@
 
 from hypothesis import strategies as st
 
-from finebatch.core.formula.dough import Card, Line, Part, Step
+from finebatch.core.formula.dough import Card, Line, Part
+from finebatch.core.formula.step import Step
 from finebatch.facts import tables
 
 LARDER = tables.larder()

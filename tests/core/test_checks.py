@@ -9,7 +9,8 @@ from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.checks.check import Check
 from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.checks.run import cross_check
-from finebatch.core.formula.dough import Card, Line, Step
+from finebatch.core.formula.dough import Card, Line
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.measures.figures import read_in
 from finebatch.facts import formula, tables

@@ -2,7 +2,7 @@ from dataclasses import replace
 
 import pytest
 
-from finebatch.core.formula.dough import Step
+from finebatch.core.formula.step import Step
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.explain import critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.prepare import bake_of, makes

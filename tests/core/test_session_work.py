@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.dough import Step
+from finebatch.core.formula.step import Step
 from finebatch.core.heat.oven import SecondOven
 from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import BakeConditions

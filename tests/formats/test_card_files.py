@@ -9,7 +9,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from finebatch.core.formula.card_text import read_card
-from finebatch.core.formula.dough import Card, Line, Part, Step
+from finebatch.core.formula.dough import Card, Line, Part
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.measures.figures import read_in
 from finebatch.core.measures.kitchen_units import METRIC, US

@@ -33,7 +33,8 @@ def test_out_and_in_again_is_identical(card: Card) -> None:
 
 
 def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:
-    from finebatch.core.formula.dough import Line, Step
+    from finebatch.core.formula.dough import Line
+    from finebatch.core.formula.step import Step
 
     card = Card(
         "Oat rounds",

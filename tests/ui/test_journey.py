@@ -8,7 +8,8 @@ from playwright.sync_api import Locator, Page, expect
 from playwright.sync_api import TimeoutError as PressedTooLate
 
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.dough import Line, Step, WeighedDough
+from finebatch.core.formula.dough import Line, WeighedDough
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.kinds.drop import Drop

@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 
-from finebatch.core.formula.dough import Card, Line, Step, WeighedDough, WeighedLine
+from finebatch.core.formula.dough import Card, Line, WeighedDough, WeighedLine
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.method import short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.larder.ingredient import Ingredient, Larder

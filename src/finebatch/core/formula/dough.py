@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.larder.measuring import CupHabit
+from finebatch.core.formula.step import Step
 from finebatch.core.measures.units import Unit
 from finebatch.core.refusal import Fault, Refusal
 from finebatch.core.values import FromOutside, Range, Text
@@ -31,7 +32,6 @@ MOST_CHECK = 700
 AmountText = Annotated[Text, MaxLen(40)]
 Egg = Annotated[Text, MaxLen(30)]
 Written = Annotated[Text, MaxLen(500)]
-Saying = Annotated[Text, MaxLen(300)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,17 +49,6 @@ class Line(FromOutside):
     chosen: AmountText = ""
     cup: CupHabit | None = None
     egg: Egg | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Step(FromOutside):
-    """One step of the method: minutes of hands and of waiting, the cue to look for, a caution."""
-
-    text: Annotated[Text, MaxLen(1000)]
-    hands_min: Annotated[int, Interval(ge=0, le=240)] = 0
-    wait_min: Annotated[int, Interval(ge=0, le=2880)] = 0
-    cue: Saying = ""
-    caution: Saying = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,8 @@ import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from finebatch.core.formula.dough import Card, Mixing, Step
+from finebatch.core.formula.dough import Card, Mixing
+from finebatch.core.formula.step import Step
 from finebatch.core.larder.ingredient import Ingredient, Larder
 
 GROUPS: Mapping[str, tuple[str, ...]] = {

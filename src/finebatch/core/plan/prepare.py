@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.formula.dough import Family, Mixing, PartKind, Step
+from finebatch.core.formula.dough import Family, Mixing, PartKind
+from finebatch.core.formula.step import Step
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning

@@ -14,7 +14,8 @@ from finebatch.core.formula.checks.check import Check, Mend
 from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.checks.run import cross_check
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.dough import Card, Doneness, Step, WeighedDough
+from finebatch.core.formula.dough import Card, Doneness, WeighedDough
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, kitchen_amount
 from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs

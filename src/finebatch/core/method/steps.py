@@ -1,0 +1,62 @@
+"""A step of the method that says what it is: its kind, its minutes, where, on what, from whom."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from annotated_types import Interval
+
+from finebatch.core.formula.step import Stage, StepKind
+
+Per = Literal["session", "dough", "tray", "piece"]
+Where = Literal["bench", "bowl", "stove", "fridge", "freezer", "oven", "sheet", "rack"]
+Origin = Literal["card", "usual", "habit"]
+"""From the card, from the usual method of such a dough, or from the kitchen's habit."""
+
+
+@dataclass(frozen=True, slots=True)
+class StepHabits:
+    """What a kind of step usually takes: its stage, minutes of hands for a batch of a kilogram and
+    what a batch of another size adds or saves for each (`per_kg_min`), seconds a piece, minutes of
+    waiting after it, and where it is done. `source` says where the figures are from.
+    """
+
+    kind: StepKind
+    label: str
+    stage: Stage
+    per: Per
+    where: Where
+    hands_min: Annotated[float, Interval(ge=0)]
+    per_kg_min: Annotated[float, Interval(ge=0)]
+    each_s: Annotated[float, Interval(ge=0)]
+    wait_min: Annotated[int, Interval(ge=0)]
+    source: str
+
+    def hands_for(self, kg: float) -> float:
+        """Minutes of hands for a batch of so many kilograms; never less than half of the usual."""
+        return max(self.hands_min + self.per_kg_min * (kg - 1), self.hands_min / 2)
+
+
+Habits = Mapping[StepKind, StepHabits]
+
+
+@dataclass(frozen=True, slots=True)
+class TypedStep:
+    """One step: `hands_min` of work on the whole dough or, of a tray's, `each_s` seconds on each
+    piece; then at least `wait_min` and at most `wait_most_min` of waiting. Minutes of hands that
+    nobody has said are none, and the usual ones are taken.
+
+    `card_step` is the line of the card's method that says it, from 1; none for what is usual.
+    """
+
+    kind: StepKind
+    text: str
+    hands_min: float | None = None
+    each_s: float | None = None
+    wait_min: float = 0.0
+    wait_most_min: float | None = None
+    where: Where | None = None
+    cue: str = ""
+    caution: str = ""
+    origin: Origin = "card"
+    card_step: int | None = None
