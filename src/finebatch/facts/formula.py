@@ -1,7 +1,7 @@
 """The tables behind the Dough screen: bands, doses, acids, methods, swaps, cautions."""
 
 from functools import cache
-from typing import Annotated
+from typing import Annotated, get_args
 
 from pydantic import Field
 
@@ -14,10 +14,12 @@ from finebatch.core.formula.checks.run import Facts
 from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.reading import Reader
+from finebatch.core.formula.step import StepKind
 from finebatch.core.formula.swaps import Swap
 from finebatch.core.formula.what_if import WhatIf
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
+from finebatch.core.method.steps import Habits, StepHabits
 from finebatch.core.piece.character import Influence
 from finebatch.facts.rows import Row, checked, values
 from finebatch.facts.tables import effects, larder
@@ -71,6 +73,16 @@ def step_templates() -> tuple[StepTemplate, ...]:
     if strange:
         raise ValueError(f"methods.csv: no such group: {strange}")
     return tuple(found)
+
+
+@cache
+def step_habits() -> Habits:
+    """What each kind of step usually takes (`steps.csv`)."""
+    found = {row.kind: row for row in values(StepHabits, "steps.csv")}
+    missing = [kind for kind in get_args(StepKind) if kind not in found]
+    if missing:
+        raise ValueError(f"steps.csv lacks: {missing}")
+    return found
 
 
 class _Mixing(Row):

@@ -40,7 +40,10 @@ from finebatch.core.values import part_of, values_of
 
 MOST_LETTERS = 1_000_000
 HandJob = Literal[
+    "ready",
     "mix",
+    "form",
+    "fetch",
     "take",
     "part",
     "freeze",
@@ -127,11 +130,12 @@ class FileDough(DoughWork):
     def work(self) -> DoughWork:
         """The dough as the planner wants it: what does not go with how it joins is left."""
         fresh = self.joins == "fresh"
-        kind = "mix" if fresh else "take"
         return part_of(
             DoughWork,
             self,
-            makes=tuple(make for make in self.makes if make.kind == kind),
+            makes=tuple(make for make in self.makes if (make.kind == "take") != fresh),
+            before=self.before if fresh else (),
+            fetch_min=self.fetch_min if fresh else 0,
             chill_min=self.chill_min if fresh else 0,
             bake_within=self.bake_within if fresh else None,
             first_within=None if fresh else self.first_within,

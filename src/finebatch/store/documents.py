@@ -178,6 +178,17 @@ def _who_mixes_takes_out(document: Kept) -> Kept:
     return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
 
 
+def _who_mixes_forms(document: Kept) -> Kept:
+    """Getting ready, shaping for the cold and taking out of it are jobs since the method is
+    planned."""
+    kitchen, new = document["kitchen"], ("ready", "form", "fetch")
+    workers = [
+        {**worker, "jobs": [*worker["jobs"], *new]} if "mix" in worker["jobs"] else worker
+        for worker in kitchen.get("workers", ())
+    ]
+    return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
+
+
 def _typed_jobs(plan: Kept) -> Kept:
     """What hid in a job's label has fields of its own, and its kind stands in its key."""
     return {**plan, "activities": [_typed(dict(job)) for job in plan["activities"]]}
@@ -202,7 +213,8 @@ def _typed_before(before: Kept) -> Kept:
     return {**before, "plan": _typed_jobs(before["plan"])}
 
 
-CARD = Document(TypeAdapter(Card), mend=within, told=brought_within)
+# Version 2 of a card has steps that say what they are.
+CARD = Document(TypeAdapter(Card), (_as_it_was, _as_it_was), mend=within, told=brought_within)
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
 # what that is as well; what was kept before goes by the card.
 SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was))
@@ -211,7 +223,8 @@ KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units)
 INGREDIENT = Document(TypeAdapter(Ingredient))
 # Version 3 of that has its kitchen's units.
 SNAPSHOT = Document(TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units))
-WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out,))
+# Version 2 of the work has what is got ready, formed and fetched.
+WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out, _who_mixes_forms))
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
 BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))
 RAW = Document(TypeAdapter(RawPiece))

@@ -189,7 +189,7 @@ def _heading(line: str) -> tuple[Section, str] | None:
     return None
 
 
-def _step(text: str) -> Step:
+def read_step(text: str) -> Step:
     """A written step, with its minutes where it names them; work on trays is planned elsewhere."""
     text = _NUMBERED.sub("", text).strip()[:MOST_STEP_LETTERS]
     if _TRAY_WORK.search(text) or find_temperatures(text):
@@ -271,7 +271,7 @@ def _guess(
 
 def _put(draft: _Draft, section: Section, line: str, reader: Reader, *, alone: bool) -> None:
     if section == "method":
-        draft.steps.append(_step(line))
+        draft.steps.append(read_step(line))
     elif section == "notes":
         draft.notes.append(line)
     elif section == "part":

@@ -62,6 +62,7 @@ def usual_steps(card: Card, templates: Sequence[StepTemplate], larder: Larder) -
                 template.wait_min,
                 template.cue,
                 template.caution,
+                template.kind,
             )
         )
     return tuple(steps)

@@ -148,13 +148,13 @@ _WAITS = _r(r"^\W*(?:\w+ly )?(?:rest|let|leave|stand|allow|cool|set aside|keep)\
 
 @dataclass(frozen=True, slots=True)
 class Clause:
-    """What is done at once: its words, its kind, and the minutes that it names, least and most.
-    `line` is the line of the method, from 1."""
+    """What is done at once: its words, its kind, and the times that it names, each in minutes, least
+    and most. `line` is the line of the method, from 1."""
 
     line: int
     text: str
     kind: StepKind
-    minutes: tuple[float, float] | None
+    minutes: tuple[tuple[float, float], ...]
 
 
 def _kind_by(rules: Sequence[Rule], text: str) -> StepKind | None:
@@ -273,6 +273,5 @@ def _unknown(reading: _Reading) -> StepKind:
     return "scoop" if reading.shaped or reading.cold else "beat_in"
 
 
-def _minutes(text: str) -> tuple[float, float] | None:
-    times = find_durations(text)
-    return (times[0].low, times[0].high) if times else None
+def _minutes(text: str) -> tuple[tuple[float, float], ...]:
+    return tuple((time.low, time.high) for time in find_durations(text))

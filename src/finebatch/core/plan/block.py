@@ -16,8 +16,8 @@ def stay_of(tray: TrayWork, number: int, jobs: dict[JobKey, JobTime]) -> OvenSta
 
 def earliest_block(diary: Diary, tray: TrayWork, portion: JobTime) -> dict[JobKey, JobTime]:
     """The jobs of a tray portioned then, as early as they all fit."""
-    at = portion.end
-    while at < portion.end + FARTHEST:
+    at = portion.end + tray.stand_min
+    while at < portion.end + tray.stand_min + FARTHEST:
         block = _Block(diary, tray, portion)
         lack = block.build(at)
         if not lack:
@@ -38,7 +38,7 @@ class _Block:
         tray, k = self.tray, self.k
         for number in range(len(tray.bakes)):
             if number:
-                at += tray.rest_min
+                at += tray.before_cut_min
                 lack = self._put("slice", at, tray.slice_min, slack=k.rest_over_min)
                 if lack:
                     return lack

@@ -12,15 +12,13 @@ MOST_ORDERED = 6
 
 def ready_min(work: Work, letter: str) -> int:
     """The soonest minute at which a dough's first tray could be portioned."""
-    dough = work.dough(letter)
-    made = sum(make.hands_min + make.wait_min for make in dough.makes)
-    return made + dough.chill_min + dough.temper_min
+    return work.dough(letter).ready_min
 
 
 def _head(work: Work, tray: TrayWork) -> int:
     """The soonest end of a tray's first loading."""
     k = work.kitchen
-    ready = ready_min(work, tray.dough) + tray.portion_min + k.load_min
+    ready = ready_min(work, tray.dough) + tray.portion_min + tray.stand_min + k.load_min
     return max(ready, min(oven.heat_min(tray.bakes[0].oven_c) for oven in k.ovens))
 
 
@@ -36,7 +34,9 @@ def plain_bound(work: Work) -> int:
     k = work.kitchen
 
     def chain(tray: TrayWork) -> int:
-        between = (len(tray.bakes) - 1) * (k.out_min + tray.rest_min + tray.slice_min + k.load_min)
+        between = (len(tray.bakes) - 1) * (
+            k.out_min + tray.before_cut_min + tray.slice_min + k.load_min
+        )
         return _head(work, tray) + sum(b.length for b in tray.bakes) + between + _after(work, tray)
 
     longest = max(chain(tray) for tray in work.trays)

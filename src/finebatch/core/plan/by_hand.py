@@ -37,7 +37,8 @@ def sensible_method(work: Work) -> int:
         last = mixed(dough)
         if last is None:
             return 0
-        return greedy.jobs[last].end + dough.makes[-1].wait_min + dough.chill_min + dough.temper_min
+        cold = dough.makes[-1].wait_min + dough.chill_min + dough.fetch_min
+        return greedy.jobs[last].end + cold + dough.temper_min
 
     in_turn = [
         work.trays_of(dough.letter)

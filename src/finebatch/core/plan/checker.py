@@ -13,7 +13,10 @@ from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.work import DoughWork, Span, TrayWork, Work
 
 HANDS = (
+    "ready",
     "mix",
+    "form",
+    "fetch",
     "take",
     "part",
     "freeze",
@@ -73,9 +76,10 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
 def _check_bake(tray: TrayWork, own: Own, n: int, work: Work) -> Iterator[str]:
     bake, load, out = own["bake", n], own["load", n], own["out", n]
     raw_from = own["slice" if n else "portion", 0].end
-    if load.start < raw_from:
+    stand = 0 if n else tray.stand_min
+    if load.start < raw_from + stand:
         yield f"{tray.name} goes in before it is made"
-    if load.start - raw_from > work.kitchen.raw_wait_min:
+    if load.start - raw_from - stand > work.kitchen.raw_wait_min:
         yield f"{tray.name} waits {load.start - raw_from} min for the oven"
     if load.end != bake.start or out.start != bake.end:
         yield f"{tray.name} is not loaded or taken out at its bake's ends"
@@ -96,7 +100,8 @@ def _check_tray(tray: TrayWork, own: Own, work: Work) -> Iterator[str]:
         yield from _check_bake(tray, own, n, work)
         if n:
             rested = own["slice", 0].start - own["out", 0].end
-            if not tray.rest_min <= rested <= tray.rest_min + k.rest_over_min:
+            least = tray.rest_min if tray.cut_rest_min is None else tray.cut_rest_min
+            if not least <= rested <= least + k.rest_over_min:
                 yield f"{tray.name} rests {rested} min before it is sliced"
     here = own["out", len(tray.bakes) - 1].end
     if tray.shape_min:
@@ -116,6 +121,12 @@ def _check_tray(tray: TrayWork, own: Own, work: Work) -> Iterator[str]:
 def _check_windows(dough: DoughWork, tray: str, waited: int, *, first: bool) -> Iterator[str]:
     """When a tray is portioned, `waited` minutes after the dough was mixed or taken out."""
     over = waited - dough.temper_min
+    if dough.fetch_min and dough.makes:
+        if over < 0:
+            yield f"{tray} is portioned before the dough is ready"
+        if first and over > dough.fetched_within:
+            yield f"{tray} is portioned {over} min after the dough is tempered"
+        return
     if over < dough.chill_min:
         yield f"{tray} is portioned before the dough is ready"
     if dough.chill_most is not None and over > dough.chill_most:
@@ -124,11 +135,27 @@ def _check_windows(dough: DoughWork, tray: str, waited: int, *, first: bool) -> 
         yield f"{tray} is portioned {over} min after the dough is tempered"
 
 
+def _check_fetch(dough: DoughWork, fetch: Placed, ready: int) -> Iterator[str]:
+    """How long a dough, `ready` to be chilled at that minute, is in the cold."""
+    cold = fetch.start - ready
+    if fetch.end - fetch.start != dough.fetch_min:
+        yield f"{fetch.id} takes {fetch.end - fetch.start}, not {dough.fetch_min}"
+    if cold < dough.chill_min:
+        yield f"{fetch.id} is after {cold} min in the cold, not {dough.chill_min}"
+    if dough.chill_most is not None and cold > dough.chill_most:
+        yield f"{fetch.id} is after {cold} min in the cold, more than {dough.chill_most}"
+
+
 def _check_dough(
     dough: DoughWork, alone: Alone, trays: dict[str, Own], work: Work
 ) -> Iterator[str]:
     """Its steps in order, its windows before portioning, its parts in time."""
     letter, ready, last = dough.letter, 0, None
+    for n, make in enumerate(dough.before):
+        step = alone[JobKey(letter, "ready", n)]
+        if step.end - step.start != make.hands_min:
+            yield f"{step.id} takes {step.end - step.start}, not {make.hands_min}"
+        ready = max(ready, step.end + make.wait_min)
     for n, make in enumerate(dough.makes):
         step = alone[JobKey(letter, make.kind, n)]
         if step.start < ready:
@@ -136,6 +163,10 @@ def _check_dough(
         if step.end - step.start != make.hands_min:
             yield f"{step.id} takes {step.end - step.start}, not {make.hands_min}"
         ready, last = step.end + make.wait_min, step.end
+    if dough.fetch_min and last is not None:
+        fetch = alone[JobKey(letter, "fetch")]
+        yield from _check_fetch(dough, fetch, ready)
+        ready = fetch.end
     for tray in work.trays_of(letter):
         own = trays[tray.name]
         portion, load = own["portion", 0], own["load", 0]
@@ -259,13 +290,15 @@ def _check_rooms(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
         yield "more trays cool than the rack holds"
     cold = []
     for dough in work.doughs:
-        if dough.chill_min and dough.makes and dough.makes[0].kind == "mix":
-            mixed = alone[JobKey(dough.letter, "mix", len(dough.makes) - 1)]
+        if dough.chill_min and dough.makes and dough.makes[0].kind != "take":
+            mixed = alone[JobKey(dough.letter, dough.makes[-1].kind, len(dough.makes) - 1)]
             trays = [
                 by_tray[t.name]["portion", 0].start
                 for t in work.trays_of(dough.letter)
                 if ("portion", 0) in by_tray[t.name]
             ]
+            if dough.fetch_min:
+                trays = [alone[JobKey(dough.letter, "fetch")].start]
             cold.append((mixed.end, max([mixed.end, *trays])))
     if _most_at_once(cold) > k.fridge:
         yield "more doughs are cold than the fridge holds"
@@ -285,10 +318,10 @@ def _check_bowls(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
             continue
         if dough.makes[0].kind == "take":
             continue
-        last = alone[JobKey(dough.letter, "mix", len(dough.makes) - 1)]
+        last = alone[JobKey(dough.letter, dough.makes[-1].kind, len(dough.makes) - 1)]
         ready = last.end + dough.makes[-1].wait_min
         emptied = ready if dough.chill_min else max(o["portion", 0].end for o in own)
-        kept.append((alone[JobKey(dough.letter, "mix")].start, emptied))
+        kept.append((alone[JobKey(dough.letter, dough.makes[0].kind)].start, emptied))
         if dough.chill_min or dough.temper_min:
             continue
         cold = [

@@ -3,7 +3,7 @@
 from finebatch.core.plan.block import earliest_block, stay_of
 from finebatch.core.plan.diary import Diary
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.network import made, mixed
+from finebatch.core.plan.network import fetched, made, mixed
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import DoughWork, TrayWork, Work
 
@@ -35,6 +35,9 @@ class Greedy:
     def dough(self, dough: DoughWork) -> None:
         """Mix a dough, and make its parts."""
         at = self.not_before
+        for n, make in enumerate(dough.before):
+            done = self._do(JobKey(dough.letter, "ready", n), self.not_before, make.hands_min)
+            at = max(at, done.end + make.wait_min)
         for n, make in enumerate(dough.makes):
             at = self._do(JobKey(dough.letter, make.kind, n), at, make.hands_min).end
             at += make.wait_min
@@ -65,7 +68,8 @@ class Greedy:
         portions = [self.jobs[JobKey(tray.name, "portion")] for tray in trays]
         jobs = made(dough)
         begun, end = self.jobs[jobs[0]].start, self.jobs[jobs[-1]].end
-        out = max(portion.start for portion in portions)
+        fetch = fetched(dough)
+        out = self.jobs[fetch].start if fetch else max(portion.start for portion in portions)
         if dough.chill_min:
             self.diary.fridge.spans.append((end, out))
         shaped = end + dough.makes[-1].wait_min
@@ -102,6 +106,9 @@ class Greedy:
             over += [load - begun - dough.bake_within for load in loads]
         wait = dough.makes[-1].wait_min + dough.temper_min
         portions = [self.jobs[JobKey(tray.name, "portion")].start for tray in trays]
+        out = fetched(dough)
+        if out is not None:
+            wait, portions = dough.makes[-1].wait_min, [self.jobs[out].start]
         if dough.chill_most is not None:
             over += [portion - begun - wait - dough.chill_most for portion in portions]
         if dough.first_within is not None:
@@ -114,8 +121,10 @@ class Greedy:
         ready = self.not_before
         last = mixed(dough)
         if last is not None:
-            wait = dough.makes[-1].wait_min + dough.chill_min + dough.temper_min
-            ready = max(ready, self.jobs[last].end + wait)
+            ready = max(ready, self._cold_until(dough, last) + dough.fetch_min + dough.temper_min)
+            out = fetched(dough)
+            if out in self.jobs:
+                ready = max(ready, self.jobs[out].end + dough.temper_min)
         for n, part in enumerate(dough.parts):
             if part.wanted == "portion":
                 ready = max(ready, self.jobs[JobKey(dough.letter, "part", n)].end)
@@ -128,6 +137,24 @@ class Greedy:
             ready = max([ready, *(end + dough.scrap_chill_min for end in others)])
         return ready
 
+    def _cold_until(self, dough: DoughWork, last: JobKey) -> int:
+        """The soonest minute at which a dough can leave the cold."""
+        return self.jobs[last].end + dough.makes[-1].wait_min + dough.chill_min
+
+    def _fetch(self, tray: TrayWork, portion: JobTime) -> JobTime | None:
+        """When the dough is fetched for the first of its trays, as late as may be; none where no
+        hands are free for it in time."""
+        dough = self.work.dough(tray.dough)
+        last = mixed(dough)
+        assert last is not None
+        latest = portion.start - dough.temper_min - dough.fetch_min
+        soonest = max(latest - dough.fetched_within, self._cold_until(dough, last))
+        for start in range(latest, soonest - 1, -1):
+            who, _ = self.diary.whose("fetch", start, start + dough.fetch_min)
+            if who >= 0:
+                return JobTime(start, start + dough.fetch_min, who)
+        return None
+
     def tray(self, tray: TrayWork) -> None:
         """Portion, bake and rack one tray, and finish it."""
         at, before = self._ready(tray), self._before(tray)
@@ -138,6 +165,12 @@ class Greedy:
             portion = self.diary.earliest(tray.portion_skill, at, tray.portion_min)
             block = earliest_block(self.diary, tray, portion)
             later = self._later(tray, before, block)
+            out = fetched(self.work.dough(tray.dough))
+            if not later and out is not None and out not in self.jobs:
+                fetch = self._fetch(tray, portion)
+                later = int(fetch is None)
+                if fetch is not None:
+                    self.diary.take(out, fetch)
             at = portion.start + later
         self._keep(tray, block)
 
@@ -145,7 +178,7 @@ class Greedy:
         """By how many minutes a tray has to be portioned later: it would wait raw for too long,
         overtake the one before it, or have no sheet; 0 when all is well."""
         portion, load = (block[JobKey(tray.name, kind)] for kind in ("portion", "load"))
-        raw = load.start - portion.end - self.k.raw_wait_min
+        raw = load.start - portion.end - tray.stand_min - self.k.raw_wait_min
         if raw > 0:
             return raw
         behind = self._behind(before, tray, block)

@@ -29,7 +29,7 @@ Task = Literal["mix", "portion", "oven", "knife", "finish"]
 """What a helper may be trusted with."""
 
 TASK_JOBS: dict[Task, frozenset[JobKind]] = {
-    "mix": frozenset({"mix", "take", "part"}),
+    "mix": frozenset({"ready", "mix", "form", "take", "fetch", "part"}),
     "portion": frozenset({"portion", "freeze"}),
     "oven": frozenset({"load", "turn", "out", "shape", "rack"}),
     "knife": frozenset({"slice"}),

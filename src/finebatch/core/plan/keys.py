@@ -8,7 +8,10 @@ from typing import Any, Literal, NamedTuple, get_args
 from finebatch.core.refusal import refuse
 
 JobKind = Literal[
+    "ready",
     "mix",
+    "form",
+    "fetch",
     "take",
     "wait",
     "part",

@@ -86,6 +86,11 @@ def mixed(dough: DoughWork) -> JobKey | None:
     return made(dough)[-1] if dough.makes else None
 
 
+def fetched(dough: DoughWork) -> JobKey | None:
+    """The job that takes a chilled dough out of the cold; none where it is portioned from there."""
+    return JobKey(dough.letter, "fetch") if dough.fetch_min else None
+
+
 def last_of(tray: TrayWork) -> JobKey:
     """The last job of the hands on a tray."""
     return JobKey(tray.name, "finish" if tray.finish_min else "rack")
@@ -121,11 +126,21 @@ class _Builder:
 
     def _dough(self, dough: DoughWork) -> None:
         letter, before = dough.letter, None
+        ready = [
+            self._whole("ready", n, make.hands_min, letter) for n, make in enumerate(dough.before)
+        ]
         for n, make in enumerate(dough.makes):
             key = self._whole(make.kind, n, make.hands_min, letter)
             if before is not None:
                 self._link(before, key, dough.makes[n - 1].wait_min)
+            else:
+                for one, first in zip(dough.before, ready, strict=True):
+                    self._link(first, key, one.wait_min)
             before = key
+        if before is not None and dough.fetch_min:
+            out = self._whole("fetch", 0, dough.fetch_min, letter)
+            wait, most = dough.makes[-1].wait_min, dough.chill_most
+            self._link(before, out, wait + dough.chill_min, None if most is None else wait + most)
         for n, part in enumerate(dough.parts):
             self._whole("part", n, part.hands_min, letter)
         if dough.freeze_min:
@@ -147,10 +162,12 @@ class _Builder:
         for n in range(len(tray.bakes)):
             if n:
                 cut = job("slice", tray.slice_min)
-                self._link(here, cut, tray.rest_min, tray.rest_min + k.rest_over_min)
+                rest = tray.before_cut_min
+                self._link(here, cut, rest, rest + k.rest_over_min)
                 here = cut
             load, out = job("load", k.load_min, n), job("out", k.out_min, n)
-            self._link(here, load, 0, k.raw_wait_min)
+            stand = 0 if n else tray.stand_min
+            self._link(here, load, stand, stand + k.raw_wait_min)
             self._bake(BakeStay(tray, n), load, out)
             here = out
         start = mixed(dough)
@@ -169,11 +186,15 @@ class _Builder:
 
     def _ready(self, dough: DoughWork, portion: JobKey) -> None:
         """A dough is mixed, chilled and tempered, and its parts made, before it is portioned."""
-        start = mixed(dough)
-        if start is not None:
+        start, out = mixed(dough), fetched(dough)
+        first = portion == JobKey(self.work.trays_of(dough.letter)[0].name, "portion")
+        if out is not None:
+            most = dough.temper_min + dough.fetched_within
+            self._link(out, portion, dough.temper_min, most if first else None)
+        elif start is not None:
             wait = dough.makes[-1].wait_min + dough.temper_min
             limits = [dough.chill_most]
-            if portion == JobKey(self.work.trays_of(dough.letter)[0].name, "portion"):
+            if first:
                 limits.append(dough.first_within)
             found = [wait + most for most in limits if most is not None]
             self._link(start, portion, wait + dough.chill_min, min(found, default=None))

@@ -270,6 +270,8 @@ def mixed_before(work: Work, letter: str) -> Work:
     doughs = tuple(
         replace(
             d,
+            before=(),
+            fetch_min=0,
             makes=out,
             chill_min=0,
             freeze_min=0,

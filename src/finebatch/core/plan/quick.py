@@ -20,8 +20,7 @@ MOST_PERMUTED = 4
 
 def wait_before(dough: DoughWork) -> int:
     """Minutes from the first job of a dough to the moment its first tray could be portioned."""
-    made = sum(make.hands_min + make.wait_min for make in dough.makes)
-    return made + dough.chill_min + dough.temper_min
+    return dough.ready_min
 
 
 def orders(work: Work) -> list[tuple[DoughWork, ...]]:

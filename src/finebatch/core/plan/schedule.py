@@ -5,7 +5,15 @@ from collections.abc import Iterable, Mapping
 from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.plan.heating import dial_turns, in_oven
 from finebatch.core.plan.keys import JobKey, JobKind, oven_key
-from finebatch.core.plan.network import BakeStay, Network, after_last, last_of, mixed, network
+from finebatch.core.plan.network import (
+    BakeStay,
+    Network,
+    after_last,
+    fetched,
+    last_of,
+    mixed,
+    network,
+)
 from finebatch.core.plan.placed import Cold, JobTime, Placed, Plan, Station, Times
 from finebatch.core.plan.shelves import Held, ShelfSwap, colour, give_shelves
 from finebatch.core.plan.work import (
@@ -18,7 +26,10 @@ from finebatch.core.plan.work import (
 )
 
 _PLACE_OF: Mapping[JobKind, Station] = {
+    "ready": "bench",
     "mix": "bench",
+    "form": "bench",
+    "fetch": "cold",
     "take": "cold",
     "wait": "bench",
     "part": "bench",
@@ -151,6 +162,12 @@ class _Placing:
         """Its mixing with the waits between, its parts, its chilling and tempering."""
         jobs, letter = self.times.jobs, dough.letter
         portions = [jobs[JobKey(t.name, "portion")].start for t in self.work.trays_of(letter)]
+        for n, make in enumerate(dough.before):
+            time = jobs[JobKey(letter, "ready", n)]
+            self.add("ready", letter, time.start, time.end, n, dough=letter, what=make.label)
+            if make.wait_min:
+                count, until = len(dough.makes) + n, time.end + make.wait_min
+                self.add("wait", letter, time.end, until, count, dough=letter, what=make.label)
         for n, make in enumerate(dough.makes):
             time = jobs[JobKey(letter, make.kind, n)]
             self.add(
@@ -174,6 +191,14 @@ class _Placing:
         last, first = mixed(dough), min(portions)
         if last is None:
             return
+        fetch = fetched(dough)
+        if fetch is not None:
+            out = jobs[fetch]
+            self.add("chill", letter, jobs[last].end + dough.makes[-1].wait_min, out.start, dough=letter)
+            self.add("fetch", letter, out.start, out.end, dough=letter)
+            if dough.temper_min:
+                self.add("temper", letter, out.end, first, dough=letter)
+            return
         if dough.from_cold and not dough.temper_min:
             return
         if not (dough.chill_min or dough.temper_min):
@@ -191,6 +216,8 @@ class _Placing:
         letter, n, until = key.whose, key.round, start + make.wait_min
         if make.kind == "take":
             self.add("chill", letter, start, until, n, dough=letter, cold="thaws")
+        elif make.cold:
+            self.add("chill", letter, start, until, n + 1, dough=letter)
         else:
             self.add("wait", letter, start, until, n, dough=letter, what=make.label)
 

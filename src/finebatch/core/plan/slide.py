@@ -16,6 +16,7 @@ from finebatch.core.plan.network import (
     Job,
     Link,
     after_last,
+    fetched,
     last_of,
     made,
     mixed,
@@ -240,7 +241,9 @@ class _Sliding:
             if last is None or not portions or dough.from_cold:
                 continue
             if dough.chill_min:
-                cold.append(_Use(last, portions, at_end=True, begun=True))
+                out = fetched(dough)
+                ends = (out,) if out else portions
+                cold.append(_Use(last, ends, at_end=True, begun=True))
                 bowls.append(_Use(jobs[0], (last,), dough.makes[-1].wait_min))
             else:
                 bowls.append(_Use(jobs[0], portions))

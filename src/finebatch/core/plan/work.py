@@ -29,7 +29,9 @@ PLAIN_MIX = "Mix the dough"
 BREAK_MOST_MIN = 4
 """For how long portioning may be broken off where the baker allows it: a door job or two."""
 
-COOL_JOBS: frozenset[JobKind] = frozenset({"mix", "take", "part", "freeze", "portion", "finish"})
+COOL_JOBS: frozenset[JobKind] = frozenset(
+    {"ready", "mix", "form", "take", "fetch", "part", "freeze", "portion", "finish"}
+)
 """Jobs that are neither hot nor sharp: those that a child may do."""
 HOT_JOBS: frozenset[JobKind] = frozenset({"load", "turn", "out", "shape", "slice"})
 """Jobs at the oven or at what is just out of it, that cannot wait."""
@@ -72,7 +74,8 @@ class Bake(FromOutside):
 class Make(FromOutside):
     """A job before any tray: `hands_min` of work, then `wait_min` until the next can begin.
 
-    A dough is mixed, or taken out of the cold.
+    A dough is got ready for, mixed, formed, or taken out of the cold; `cold` says that it waits in
+    the fridge.
     """
 
     NEEDED = ("hands_min",)
@@ -80,7 +83,8 @@ class Make(FromOutside):
     label: Label = PLAIN_MIX
     hands_min: JobMinutes = 15
     wait_min: Minutes = 0
-    kind: Literal["mix", "take"] = "mix"
+    kind: Literal["ready", "mix", "form", "take"] = "mix"
+    cold: bool = False
 
 
 Makes = Annotated[tuple[Make, ...], MaxLen(MOST_MAKES)]
@@ -99,9 +103,11 @@ class PartWork(FromOutside):
 class DoughWork(FromOutside):
     """What comes before the first tray of a dough.
 
-    `letter` names it. It is mixed, or taken out of the cold, in `makes` (none: it is there to be
-    portioned), chilled for at least `chill_min` and at most `chill_most`, and tempered for
-    `temper_min`. `first_within` is how long after that its first tray may wait to be portioned.
+    `letter` names it. What is got ready `before` it is mixed is done in any order. It is mixed and
+    formed, or taken out of the cold, in `makes` (none: it is there to be portioned), chilled for at
+    least `chill_min` and at most `chill_most`, fetched from the cold in `fetch_min` (0: as it is
+    portioned), and tempered for `temper_min`; once fetched and tempered its first tray is portioned
+    within `fetched_within`. `first_within` is how long after that its first tray may wait to be portioned.
     `bake_within` is how long after mixing its trays have to be in the oven (a batter that sinks,
     a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
     to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
@@ -119,6 +125,17 @@ class DoughWork(FromOutside):
     scrap_chill_min: Minutes = 15
     first_within: Minutes | None = None
     night_temper_min: Minutes = 0
+    before: Makes = ()
+    fetch_min: Minutes = 0
+    fetched_within: Minutes = 30
+
+    @property
+    def ready_min(self) -> int:
+        """Minutes from the first job to where the first tray can be portioned, with nothing in the
+        way."""
+        before = max((make.hands_min + make.wait_min for make in self.before), default=0)
+        made = sum(make.hands_min + make.wait_min for make in self.makes)
+        return before + made + self.chill_min + self.fetch_min + self.temper_min
 
     @property
     def may_not_wait(self) -> bool:
@@ -136,8 +153,10 @@ class DoughWork(FromOutside):
 class TrayWork(FromOutside):
     """One tray from portioning to the tin. Two bakes when its log is sliced and dried again.
 
+    It is loaded no sooner than `stand_min` after it was portioned: it is firm or dry by then.
     `shape_min` is hot work that has to begin within `shape_within` minutes of taking out (re-cut,
-    curve). `rest_min` is the least time on the sheet. `finish_min` is icing or dusting once
+    curve). `rest_min` is the least time on the sheet, `cut_rest_min` that
+    before it is sliced where it is another. `finish_min` is icing or dusting once
     cold, and `set_min` what that takes to set. A tray of `scraps` follows all others of its dough;
     one that is `sharp` is portioned with a knife. `pool` is the kind of sheet or pan that it takes
     (see `Kitchen.pools`), `size` a word where a dough's trays differ in it.
@@ -160,11 +179,18 @@ class TrayWork(FromOutside):
     sharp: bool = False
     pool: Annotated[int, Interval(ge=0, le=40)] = 0
     size: Annotated[str, MaxLen(20)] = ""
+    stand_min: Minutes = 0
+    cut_rest_min: Minutes | None = None
 
     @property
     def portion_skill(self) -> JobKind:
         """What one has to be allowed to do to portion it: a log is sliced with a knife."""
         return "slice" if self.sharp else "portion"
+
+    @property
+    def before_cut_min(self) -> int:
+        """The least minutes from the oven to the knife."""
+        return self.rest_min if self.cut_rest_min is None else self.cut_rest_min
 
     @property
     def tail_min(self) -> int:
@@ -360,13 +386,13 @@ class Work:
         total += max((end for w in self.kitchen.workers for _, end in w.away), default=0)
         total += max((pin.start for pin in self.pins), default=0)
         for dough in self.doughs:
-            total += sum(make.hands_min + make.wait_min for make in dough.makes)
-            total += dough.chill_min + dough.temper_min + dough.freeze_min
+            total += sum(make.hands_min + make.wait_min for make in (*dough.before, *dough.makes))
+            total += dough.chill_min + dough.fetch_min + dough.temper_min + dough.freeze_min
             total += sum(part.hands_min for part in dough.parts)
         for tray in self.trays:
-            total += tray.portion_min + tray.slice_min + tray.shape_min + tray.tail_min
+            total += tray.portion_min + tray.stand_min + tray.slice_min + tray.shape_min + tray.tail_min
             for bake in tray.bakes:
-                total += bake.length + tray.rest_min + 10
+                total += bake.length + max(tray.rest_min, tray.before_cut_min) + 10
                 total += max(oven.heat_min(bake.oven_c) for oven in self.kitchen.ovens)
             total += self.kitchen.sheet_ready_min
         return min(total, 2 * LONGEST)

@@ -26,7 +26,9 @@ def bake_one_tray(session: Session, dough_id: int, now: int) -> SessionRow:
     snapshot, work = ask(session, wish, base)
     ready = replace(
         work.doughs[0],
+        before=(),
         makes=(),
+        fetch_min=0,
         chill_min=0,
         chill_most=None,
         temper_min=0,

@@ -1,0 +1,88 @@
+"""The steps of a card, each typed: its kind and its minutes, from its words or as the baker set
+them."""
+
+from collections.abc import Iterator, Sequence
+
+from finebatch.core.formula.card_text import read_step
+from finebatch.core.formula.step import Step, StepKind
+from finebatch.core.method.clauses import Clause, clauses_of
+from finebatch.core.method.steps import Origin, TypedStep
+
+WAITING: frozenset[StepKind] = frozenset(
+    {"rest_bench", "chill", "freeze", "temper", "bake", "second_bake", "rest_sheet", "cool", "set"}
+)
+"""Kinds that are a wait and nothing else."""
+COOLED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse"})
+"""Kinds after which something cools: a second time that such a step names is waited."""
+
+
+def typed_steps(steps: Sequence[Step], origin: Origin = "card") -> tuple[TypedStep, ...]:
+    """The steps of a method in order, typed. One whose kind is given is one step; the words of any
+    other say what it is, which may be several."""
+    by_line: dict[int, list[Clause]] = {}
+    for clause in clauses_of(["" if step.kind else step.text for step in steps]):
+        by_line.setdefault(clause.line, []).append(clause)
+    found: list[TypedStep] = []
+    for number, step in enumerate(steps, start=1):
+        line = number if origin == "card" else None
+        if step.kind is not None:
+            found.append(_given(step, step.kind, origin, line))
+        else:
+            found += _read(step, by_line.get(number, []), origin, line)
+    return tuple(found)
+
+
+def _given(step: Step, kind: StepKind, origin: Origin, line: int | None) -> TypedStep:
+    return TypedStep(
+        kind,
+        step.text,
+        hands_min=float(step.hands_min),
+        each_s=step.each_s or None,
+        wait_min=float(step.wait_min),
+        wait_most_min=None if step.wait_most_min is None else float(step.wait_most_min),
+        cue=step.cue,
+        caution=step.caution,
+        origin=origin,
+        card_step=line,
+    )
+
+
+def _read(
+    step: Step, clauses: Sequence[Clause], origin: Origin, line: int | None
+) -> Iterator[TypedStep]:
+    """What the words of a step say, and where the baker has set other minutes those."""
+    read = read_step(step.text)
+    hands = float(step.hands_min) if step.hands_min != read.hands_min else None
+    wait = float(step.wait_min) if step.wait_min != read.wait_min else None
+    last = len(clauses) - 1
+    waits = [n for n, clause in enumerate(clauses) if clause.kind in WAITING]
+    waited = waits[-1] if waits else last
+    for n, clause in enumerate(clauses):
+        worked, least, most = _minutes(clause)
+        if hands is not None and clause.kind not in WAITING:
+            worked = hands / max(len(clauses) - len(waits), 1)
+        if wait is not None and n == waited:
+            least, most = wait, None
+        yield TypedStep(
+            clause.kind,
+            clause.text,
+            hands_min=worked,
+            wait_min=least,
+            wait_most_min=most,
+            cue=step.cue if n == last else "",
+            caution=step.caution if n == last else "",
+            origin=origin,
+            card_step=line,
+        )
+
+
+def _minutes(clause: Clause) -> tuple[float | None, float, float | None]:
+    """Minutes of hands (none where it names none), and of waiting, least and most."""
+    times = list(clause.minutes)
+    if clause.kind in WAITING:
+        low, high = times[0] if times else (0.0, 0.0)
+        return 0.0, low, high if high > low else None
+    worked = None if not times else (times[0][0] + times[0][1]) / 2
+    if clause.kind in COOLED and len(times) > 1:
+        return worked, times[1][0], None
+    return worked, 0.0, None
