@@ -7,9 +7,9 @@ from finebatch.core.care.cautions import allergens, cautions
 from finebatch.core.formula.balance import Balance, balance
 from finebatch.core.formula.compare import changes, compare_lines
 from finebatch.core.formula.dough import Card, Line, Part
-from finebatch.core.formula.step import Step
 from finebatch.core.formula.method import method_minutes, method_of, usual_steps
 from finebatch.core.formula.parts import part_needs
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.figures import read_in

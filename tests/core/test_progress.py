@@ -2,17 +2,16 @@ from dataclasses import replace
 
 import pytest
 
-from finebatch.core.formula.step import Step
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.explain import critical_chain, hold_ups, mark_critical
-from finebatch.core.plan.prepare import bake_of, makes
+from finebatch.core.plan.prepare import bake_of
 from finebatch.core.plan.progress import MoreMinutes, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import place, times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan
-from finebatch.core.plan.work import Make, Oven
+from finebatch.core.plan.work import Oven
 from tests.core.test_plan import drops, twice_baked
 from tests.keys import key
 
@@ -126,17 +125,6 @@ def test_an_oven_rises_eight_degrees_a_minute_and_falls_five() -> None:
     assert oven.heat_min(220) == 25
     assert (oven.change_min(160, 180, 5), oven.change_min(180, 160, 5)) == (3, 4)
     assert oven.change_min(176, 180, 5) == 0
-
-
-def test_steps_up_to_each_wait_are_one_job() -> None:
-    steps = (
-        Step("Melt the butter; stir.", 3),
-        Step("Let it cool until warm.", 1, 20),
-        Step("Beat in the egg.", 2),
-        Step("Fold in the flour.", 2),
-    )
-    assert makes(steps) == (Make("Let it cool until warm", 4, 20), Make("Mix the dough", 4))
-    assert makes(()) == (Make("Mix the dough", 1),)
 
 
 def test_times_moved_keep_their_distances() -> None:

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.step import Step
 from finebatch.core.heat.oven import SecondOven
+from finebatch.core.method.programme import Programme, Stretch
 from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.kinds.drop import Drop
@@ -29,7 +29,7 @@ from finebatch.core.plan.network import after_last, last_of, network
 from finebatch.core.plan.prepare import Portioned, mixed_before, prepare
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Oven, TrayWork, Work
-from finebatch.facts import tables
+from finebatch.facts import formula, tables
 from tests.core.test_plan import few, two_doughs, works
 from tests.keys import key
 
@@ -56,17 +56,16 @@ def portioned(piece: Portioning, letter: str = "A", **more: object) -> Portioned
         "answer": foresee_tray(basis, piece),
         "piece": piece,
         "habits": tables.families()["drop"],
-        "steps": (Step("Mix.", 12),),
+        "programme": Programme(makes=(Stretch("mix", (), 12),)),
         "mixing": "creamed",
         "parts": (),
         "oven_c": 180.0,
-        "chill_min": 0,
     }
     return Portioned(**{**usual, **more})  # type: ignore[arg-type]
 
 
 def work_of(*doughs: Portioned) -> Work:
-    return prepare(doughs, KITCHEN, tables.part_habits())
+    return prepare(doughs, KITCHEN, tables.part_habits(), formula.step_habits())
 
 
 def test_every_piece_of_the_answer_is_on_a_tray() -> None:

@@ -19,6 +19,7 @@ from finebatch.core.formula.swaps import Swap
 from finebatch.core.formula.what_if import WhatIf
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
+from finebatch.core.method.of_card import Usual
 from finebatch.core.method.steps import Habits, StepHabits
 from finebatch.core.piece.character import Influence
 from finebatch.facts.rows import Row, checked, values
@@ -83,6 +84,12 @@ def step_habits() -> Habits:
     if missing:
         raise ValueError(f"steps.csv lacks: {missing}")
     return found
+
+
+@cache
+def usual_method() -> Usual:
+    """The usual methods, with what each kind of step takes."""
+    return Usual(step_templates(), step_habits())
 
 
 class _Mixing(Row):

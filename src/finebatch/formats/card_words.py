@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 
 from finebatch.core.formula.dough import Card, Line, WeighedDough, WeighedLine
-from finebatch.core.formula.step import Step
 from finebatch.core.formula.method import short_name
 from finebatch.core.formula.names import Names
+from finebatch.core.formula.step import Step
 from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.measures.figures import grams as in_grams
 from finebatch.core.measures.figures import grams_between

@@ -18,8 +18,8 @@ from pydantic import TypeAdapter, ValidationError
 from finebatch.core.formula.card_says import card_of
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.dough import Card, Line, Part
-from finebatch.core.formula.step import Step
 from finebatch.core.formula.reading import Reader
+from finebatch.core.formula.step import Step
 from finebatch.core.measures.figures import read_in
 from finebatch.formats.unreadable import UnreadableFile
 

@@ -221,8 +221,10 @@ SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was))
 # Version 2 of a kitchen has units for each kind of figure.
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units))
 INGREDIENT = Document(TypeAdapter(Ingredient))
-# Version 3 of that has its kitchen's units.
-SNAPSHOT = Document(TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units))
+# Version 3 of that has its kitchen's units, version 4 each dough's method.
+SNAPSHOT = Document(
+    TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was)
+)
 # Version 2 of the work has what is got ready, formed and fetched.
 WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out, _who_mixes_forms))
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))

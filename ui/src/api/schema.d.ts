@@ -2889,7 +2889,7 @@ export interface components {
              * Cause
              * @enum {string}
              */
-            cause: "mixing" | "chilling" | "heating" | "portioning" | "oven" | "slicing" | "hands" | "resting" | "sheet" | "cooling" | "finishing" | "waiting";
+            cause: "getting_ready" | "mixing" | "shaping" | "chilling" | "heating" | "portioning" | "oven" | "slicing" | "hands" | "resting" | "sheet" | "cooling" | "finishing" | "waiting";
             /** Minutes */
             minutes: number;
             /** Trays */
@@ -4591,8 +4591,9 @@ export interface components {
         };
         /**
          * Said
-         * @description A job in words: for one line, for the large print, with what, the cue, the caution, and the
-         *     steps of the colour strip that are right, where a colour tells.
+         * @description A job in words: for one line, for the large print, with what, the cue, the caution, the
+         *     steps of the colour strip that are right, where a colour tells, and what is done in it, step by
+         *     step.
          */
         Said: {
             /** Short */
@@ -4609,6 +4610,38 @@ export interface components {
             colour_from: number | null;
             /** Colour To */
             colour_to: number | null;
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["SaidStep"][];
+        };
+        /**
+         * SaidStep
+         * @description One step in a job: the baker's words or the usual ones, minutes of hands (on all of it) and
+         *     of waiting after it, and whose it is. `card_step` is the line of the card's method, from 1.
+         */
+        SaidStep: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up";
+            /** Text */
+            text: string;
+            /** Cue */
+            cue: string;
+            /** Hands Min */
+            hands_min: number;
+            /** Wait Min */
+            wait_min: number;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "card" | "usual" | "habit";
+            /** Card Step */
+            card_step: number | null;
         };
         /**
          * SampleOut
@@ -5042,7 +5075,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "mix" | "take" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
+            kind: "ready" | "mix" | "form" | "fetch" | "take" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "stand" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
             /** Round */
             round: number;
             /** Dough */
@@ -5372,6 +5405,10 @@ export interface components {
         /**
          * Step
          * @description One step of the method: minutes of hands and of waiting, the cue to look for, a caution.
+         *
+         *     Without a `kind` its words say what it is, which may be several things one after the other.
+         *     Given one it is just that; it then waits for at most `wait_most_min` where that is given, and
+         *     takes `each_s` seconds a piece beside its minutes.
          */
         Step: {
             /** Text */
@@ -5396,6 +5433,15 @@ export interface components {
              * @default
              */
             caution: string;
+            /** Kind */
+            kind?: ("weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up") | null;
+            /** Wait Most Min */
+            wait_most_min?: number | null;
+            /**
+             * Each S
+             * @default 0
+             */
+            each_s: number;
         };
         /**
          * StoreOut

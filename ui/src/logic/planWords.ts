@@ -43,7 +43,9 @@ function clash(plan: BakingSession): string {
 
 /** What a part of the chain of steps is. */
 export const CAUSE: Record<Schemas["HoldUp"]["cause"], string> = {
+  getting_ready: "getting ready, softening, cooling",
   mixing: "mixing",
+  shaping: "shaping and wrapping",
   chilling: "chilling, thawing, tempering",
   heating: "the oven getting hot",
   portioning: "portioning",

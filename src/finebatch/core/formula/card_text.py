@@ -10,8 +10,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from finebatch.core.formula.dough import PartKind
-from finebatch.core.formula.step import Step
 from finebatch.core.formula.reading import Reader, ReadLine
+from finebatch.core.formula.step import Step
 from finebatch.core.measures.quantities import has_quantity, starts_with_quantity
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import find_minutes, find_temperatures

@@ -5,8 +5,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
 
-from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.formula.step import Step
+from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.refusal import Fault, Refusal
 from finebatch.core.values import FromOutside, Range, Text

@@ -19,8 +19,8 @@ from finebatch.core.formula.dough import (
     Card,
     Line,
     Part,
-    Step,
 )
+from finebatch.core.formula.step import Step
 from finebatch.core.refusal import Fault
 from finebatch.core.values import can_be_kept, limits_of
 

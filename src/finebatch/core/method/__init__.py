@@ -1,1 +1,1 @@
-"""The method of a dough as typed steps: what is done, by hands and by waiting, in the order of work."""
+"""The method of a dough as typed steps: what is done, by hands and by waiting, in order."""

@@ -5,6 +5,7 @@ the wait after it. What the card leaves out is filled in as usual, and says so.
 """
 
 import math
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
@@ -12,6 +13,7 @@ from typing import Literal
 from finebatch.core.formula.dough import Family, Mixing
 from finebatch.core.formula.step import StepKind
 from finebatch.core.method.steps import Habits, TypedStep
+from finebatch.core.method.typed import COOLED
 
 StretchKind = Literal["ready", "mix", "form"]
 """What comes before the trays: getting ready, mixing, and shaping for the cold."""
@@ -29,10 +31,11 @@ MIXES: frozenset[StepKind] = frozenset(
 )
 FORMS: frozenset[StepKind] = frozenset({"divide", "disc", "log", "lump", "wrap"})
 COLD: frozenset[StepKind] = frozenset({"chill", "freeze"})
-MAKES: frozenset[StepKind] = frozenset(
-    {"roll", "cut", "slice", "scoop", "ball", "press", "dent", "rope", "pipe", "spread"}
-    | {"press_pan", "score", "prick", "coat", "wash", "top", "fill"}
-)
+_PIECES: tuple[StepKind, ...] = ("roll", "cut", "slice", "scoop", "ball", "rope", "pipe", "spread")
+_GESTURES: tuple[StepKind, ...] = ("press", "dent", "press_pan", "score", "prick", "coat", "wash")
+_TOPS: tuple[StepKind, ...] = ("top", "fill")
+MAKES: frozenset[StepKind] = frozenset((*_PIECES, *_GESTURES, *_TOPS))
+_COOLS = re.compile(r"\b(?:cool|cold|lukewarm)\b", re.IGNORECASE)
 FINISHES: frozenset[StepKind] = frozenset(
     {"ice", "dip", "drizzle", "dust", "sandwich", "decorate", "coat", "make_part"}
 )
@@ -150,7 +153,7 @@ class _Making:
 
     def take(self, step: TypedStep) -> None:
         """Put a step where it is done."""
-        kind = step.kind
+        step, kind = self._cooled(step), step.kind
         if kind == "heat_oven":
             self.heat.append(step)
         elif self.bakes or kind in _JOB_OF:
@@ -172,6 +175,13 @@ class _Making:
             self.forming.append(step)
         else:
             self._after(step)
+
+    def _cooled(self, step: TypedStep) -> TypedStep:
+        """What is toasted or melted and then left to cool waits as long as is usual, where the card
+        names no minutes."""
+        if step.kind not in COOLED or step.wait_min or not _COOLS.search(step.text):
+            return step
+        return replace(step, wait_min=self.habits[step.kind].wait_min)
 
     def _log_on_tray(self, kind: StepKind) -> bool:
         return kind == "log" and self.about.family == "twice_baked"
@@ -235,14 +245,13 @@ class _Making:
         if self.about.soft_fat and "soften" not in ready:
             words = f"Take {self.about.soft_fat} out of the fridge."
             self._usual_ready("soften", words, "usual")
-        if self.about.chill_min and not chilled:
+        stands = any(step.kind in COLD for step in self.trays.get(("portion", 0), ()))
+        if self.about.chill_min and not chilled and not stands:
             self._usual_chill()
         elif self.forming:
             self.makes.append(("form", self.forming, None))
 
-    def _usual_ready(
-        self, kind: StepKind, text: str, origin: Literal["usual", "habit"]
-    ) -> None:
+    def _usual_ready(self, kind: StepKind, text: str, origin: Literal["usual", "habit"]) -> None:
         if kind in self.about.without:
             return
         wait = self.habits[kind].wait_min

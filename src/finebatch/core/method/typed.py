@@ -12,6 +12,8 @@ WAITING: frozenset[StepKind] = frozenset(
     {"rest_bench", "chill", "freeze", "temper", "bake", "second_bake", "rest_sheet", "cool", "set"}
 )
 """Kinds that are a wait and nothing else."""
+LONGEST_STIRRED = 8.0
+"""For so many minutes somebody stands by a pan; longer it is in the oven, or steeps."""
 COOLED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse"})
 """Kinds after which something cools: a second time that such a step names is waited."""
 
@@ -85,4 +87,6 @@ def _minutes(clause: Clause) -> tuple[float | None, float, float | None]:
     worked = None if not times else (times[0][0] + times[0][1]) / 2
     if clause.kind in COOLED and len(times) > 1:
         return worked, times[1][0], None
+    if clause.kind in COOLED and worked is not None and worked > LONGEST_STIRRED:
+        return 1.0, worked, None
     return worked, 0.0, None

@@ -4,7 +4,7 @@ Shares no code with the quick plan, the model or its network: it reads the work 
 """
 
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Generator, Iterator
 from itertools import pairwise
 
 from finebatch.core.plan.checker_ovens import Alone, Own, check_ovens, overlaps
@@ -57,6 +57,8 @@ def _check_lengths(tray: TrayWork, own: Own) -> Iterator[str]:
         wanted["slice", 0] = tray.slice_min
     if tray.shape_min:
         wanted["shape", 0] = tray.shape_min
+    if tray.stand_min:
+        wanted["stand", 0] = tray.stand_min
     if tray.finish_min:
         wanted["finish", 0] = tray.finish_min
         if tray.set_min:
@@ -146,10 +148,9 @@ def _check_fetch(dough: DoughWork, fetch: Placed, ready: int) -> Iterator[str]:
         yield f"{fetch.id} is after {cold} min in the cold, more than {dough.chill_most}"
 
 
-def _check_dough(
-    dough: DoughWork, alone: Alone, trays: dict[str, Own], work: Work
-) -> Iterator[str]:
-    """Its steps in order, its windows before portioning, its parts in time."""
+def _check_made(dough: DoughWork, alone: Alone) -> Generator[str, None, tuple[int, int | None]]:
+    """Got ready, mixed, formed and fetched in order; when it is ready to be portioned but for its
+    tempering, and when the last of that ended but for the fetching."""
     letter, ready, last = dough.letter, 0, None
     for n, make in enumerate(dough.before):
         step = alone[JobKey(letter, "ready", n)]
@@ -167,6 +168,15 @@ def _check_dough(
         fetch = alone[JobKey(letter, "fetch")]
         yield from _check_fetch(dough, fetch, ready)
         ready = fetch.end
+    return ready, last
+
+
+def _check_dough(
+    dough: DoughWork, alone: Alone, trays: dict[str, Own], work: Work
+) -> Iterator[str]:
+    """Its steps in order, its windows before portioning, its parts in time."""
+    letter = dough.letter
+    ready, last = yield from _check_made(dough, alone)
     for tray in work.trays_of(letter):
         own = trays[tray.name]
         portion, load = own["portion", 0], own["load", 0]
@@ -288,6 +298,12 @@ def _check_rooms(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
             yield f"sheet {number} holds {one} and {other} at once"
     if _most_at_once(racked) > k.racks:
         yield "more trays cool than the rack holds"
+    yield from _check_fridge(work, alone, by_tray)
+    yield from _check_bowls(work, alone, by_tray)
+
+
+def _check_fridge(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
+    """A place for each dough from the last of its mixing and shaping until it is out."""
     cold = []
     for dough in work.doughs:
         if dough.chill_min and dough.makes and dough.makes[0].kind != "take":
@@ -300,9 +316,8 @@ def _check_rooms(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
             if dough.fetch_min:
                 trays = [alone[JobKey(dough.letter, "fetch")].start]
             cold.append((mixed.end, max([mixed.end, *trays])))
-    if _most_at_once(cold) > k.fridge:
+    if _most_at_once(cold) > work.kitchen.fridge:
         yield "more doughs are cold than the fridge holds"
-    yield from _check_bowls(work, alone, by_tray)
 
 
 def _check_bowls(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:

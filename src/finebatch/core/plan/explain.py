@@ -10,7 +10,9 @@ from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
 
 HoldUpCause = Literal[
+    "getting_ready",
     "mixing",
+    "shaping",
     "chilling",
     "heating",
     "portioning",
@@ -25,7 +27,11 @@ HoldUpCause = Literal[
 ]
 
 _CAUSE_OF: dict[JobKind, HoldUpCause] = {
+    "ready": "getting_ready",
+    "stand": "getting_ready",
     "mix": "mixing",
+    "form": "shaping",
+    "fetch": "hands",
     "take": "hands",
     "wait": "mixing",
     "part": "mixing",
@@ -58,8 +64,13 @@ class HoldUp:
     trays: tuple[str, ...]
 
 
-_OF_A_DOUGH: frozenset[JobKind] = frozenset({"mix", "take", "chill", "temper", "portion", "freeze"})
+_OF_A_DOUGH: frozenset[JobKind] = frozenset(
+    {"ready", "mix", "form", "take", "fetch", "chill", "temper", "portion", "freeze"}
+)
 """What a dough in the making keeps from being begun."""
+
+_LIES: frozenset[JobKind] = frozenset({"stand", "wait", "chill", "temper"})
+"""A dough that lies somewhere, nobody working on it."""
 
 
 def _waits_for(later: Placed, before: Placed) -> bool:
@@ -70,9 +81,9 @@ def _waits_for(later: Placed, before: Placed) -> bool:
         return _waits_on_its_tray(later, before)
     same_dough, same_oven = later.dough == before.dough, later.oven == before.oven
     match before.kind:
-        case "mix" | "wait" | "chill" | "temper" | "part" | "freeze" if not before.hands:
+        case "stand" | "wait" | "chill" | "temper" if not before.hands:
             return same_dough and later.kind in _OF_A_DOUGH
-        case "mix" | "take" if later.kind in ("wait", "chill", "temper"):
+        case "ready" | "mix" | "form" | "take" | "fetch" if later.kind in _LIES:
             return same_dough
         case "heat":
             return same_oven and later.kind in ("load", "bake")
@@ -160,7 +171,7 @@ def hold_ups(chain: Sequence[Placed]) -> tuple[HoldUp, ...]:
         if gap > 0:
             minutes["waiting"] = minutes.get("waiting", 0) + gap
             names.setdefault("waiting", [])
-        cause = _CAUSE_OF[a.kind]
+        cause = "resting" if a.kind == "stand" and a.tray else _CAUSE_OF[a.kind]
         minutes[cause] = minutes.get(cause, 0) + a.end - a.start
         known = names.setdefault(cause, [])
         name = a.tray or a.dough

@@ -20,6 +20,7 @@ JobKind = Literal[
     "temper",
     "heat",
     "portion",
+    "stand",
     "load",
     "bake",
     "turn",

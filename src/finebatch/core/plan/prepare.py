@@ -1,6 +1,7 @@
 """From foreseen trays to the work that the planner places: how long each job takes these hands."""
 
 import math
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal
@@ -8,8 +9,10 @@ from typing import Annotated, Literal
 from annotated_types import Interval
 
 from finebatch.core.formula.dough import Family, Mixing, PartKind
-from finebatch.core.formula.step import Step
+from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.rounding import whole_minutes
+from finebatch.core.method.programme import Programme, Stretch, TrayJob
+from finebatch.core.method.steps import Habits
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tray import TrayAnswer
@@ -37,6 +40,14 @@ TAKE_MIN = 1
 FIRST_WITHIN_MIN = 30
 """Dough that has come to its working temperature stays workable on the bench for so long: about
 what a disc, log or lump takes from the middle of its range to the warm end (see `chilling`)."""
+HOT_WITHIN_MIN = 2
+"""What is cut hot shatters once it is cold: the knife is there by then (household practice)."""
+LONGEST_WINDOW = 240
+"""A longer upper end of a card's chilling is no window: it only says that it may lie."""
+REST_BY_G = ((40.0, 3), (100.0, 5))
+LARGE_REST_MIN = 12
+"""Minutes on the sheet of a drop piece of less than so many grams, and of a larger one: it grows
+with the size (household practice: three to five, ten to fifteen over 100 g)."""
 LAID_WITHIN_MIN = 10
 """Portions are laid out about as cold as they were kept: small ones warm by a third in that time
 (see `chilling`)."""
@@ -101,11 +112,10 @@ class Portioned:
     answer: TrayAnswer
     piece: Portioning
     habits: FamilyHabits
-    steps: Sequence[Step]
+    programme: Programme
     mixing: Mixing
     parts: Sequence[tuple[PartKind, str]]
     oven_c: float
-    chill_min: int
     joins: Joins = "fresh"
     out: Sequence[Make] = ()
     temper_min: int = 0
@@ -116,7 +126,6 @@ class Portioned:
     pace: float = 1.0
     also: Sized | None = None
     mixes: int = 1
-    mix_pace: float = 1.0
     pool: int = 0
     turns: bool = True
     cold_on_sheet: bool = False
@@ -132,28 +141,41 @@ def bake_of(minutes: float, oven_c: float = 180, *, turns: bool = True) -> Bake:
 def _label(text: str) -> str:
     """A step in short: its first sentence, no longer than a line."""
     first = text.split(". ", maxsplit=1)[0].split("; ", maxsplit=1)[0]
-    short = first.strip().rstrip(".") or PLAIN_MIX
+    short = first.strip().rstrip(".,;") or PLAIN_MIX
     if len(short) <= LONGEST_LABEL:
         return short
     return short[:LONGEST_LABEL].rsplit(" ", 1)[0] + "…"
 
 
-def makes(steps: Sequence[Step], pace: float = 1.0) -> tuple[Make, ...]:
-    """The jobs of mixing, at that pace: steps up to each wait are one job."""
-    found: list[Make] = []
-    hands = 0
-    for step in steps:
-        hands += step.hands_min
-        if step.wait_min:
-            found.append(Make(_label(step.text), _at(hands, pace), step.wait_min))
-            hands = 0
-    if hands or not found:
-        found.append(Make(PLAIN_MIX, _at(hands, pace)))
-    return tuple(found)
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
-def _at(minutes: int, pace: float) -> int:
-    return max(round(minutes * pace), 1)
+def _make(stretch: Stretch) -> Make:
+    """A stretch of the method as one job: called by what is done last in it where something waits
+    for that, by all of it where it is no mixing."""
+    words = [_label(step.text) for step in stretch.steps]
+    if stretch.kind != "mix":
+        label = _label("; ".join(words).replace("; ", ", "))
+    else:
+        label = words[-1] if stretch.wait_min and words else PLAIN_MIX
+    return Make(
+        _capital(label), stretch.hands_min, stretch.wait_min, stretch.kind, cold=stretch.cold
+    )
+
+
+def _makes(programme: Programme, mixes: int) -> tuple[tuple[Make, ...], int, int | None]:
+    """The jobs of mixing and forming, as often as the bowl is filled; then the minutes in the cold
+    after the last of them, least and most."""
+    mixing = [_make(one) for one in programme.makes if one.kind == "mix"] or [Make(PLAIN_MIX, 1)]
+    forming = [one for one in programme.makes if one.kind == "form"]
+    found = mixing * mixes + [_make(one) for one in forming]
+    last = forming[-1] if forming else None
+    if last is None or not last.cold:
+        return tuple(found), 0, None
+    found[-1] = replace(found[-1], wait_min=0, cold=False)
+    most = last.wait_most_min
+    return tuple(found), last.wait_min, most if most is None or most <= LONGEST_WINDOW else None
 
 
 def _minutes(seconds: float) -> int:
@@ -163,13 +185,18 @@ def _minutes(seconds: float) -> int:
 def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> DoughWork:
     each = dough.habits.portion_s * dough.pace
     batter = dough.mixing == "whisked" or dough.piece.IS_BATTER
-    fresh = dough.joins == "fresh"
+    fresh, programme = dough.joins == "fresh", dough.programme
+    makes, chill, chill_most = _makes(programme, dough.mixes)
+    temper = dough.temper_min
+    if fresh:
+        temper = max(temper, math.ceil(programme.temper_min))
     return DoughWork(
         dough.letter,
-        makes(dough.steps, dough.mix_pace) * dough.mixes if fresh else tuple(dough.out),
-        chill_min=dough.chill_min if fresh else 0,
-        temper_min=dough.temper_min,
-        bake_within=BATTER_WITHIN_MIN + dough.chill_min if batter and fresh else None,
+        makes if fresh else tuple(dough.out),
+        chill_min=chill if fresh else 0,
+        chill_most=chill_most if fresh else None,
+        temper_min=temper,
+        bake_within=BATTER_WITHIN_MIN + chill if batter and fresh else None,
         freeze_min=_wrap_min(dough, each) if dough.kept else 0,
         parts=tuple(
             PartWork(f"{name or kind}", habits[kind].hands_min, habits[kind].wanted)
@@ -177,6 +204,9 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         ),
         first_within=_first_within(dough),
         night_temper_min=dough.night_temper_min,
+        before=tuple(_make(one) for one in programme.ready) if fresh else (),
+        fetch_min=TAKE_MIN if fresh and chill else 0,
+        fetched_within=FIRST_WITHIN_MIN,
     )
 
 
@@ -194,42 +224,112 @@ def _first_within(dough: Portioned) -> int | None:
     return LAID_WITHIN_MIN if dough.laid else FIRST_WITHIN_MIN
 
 
-def _shape_min(dough: Portioned, pieces: int) -> tuple[int, int]:
+def _shape_min(dough: Portioned, pieces: int, gestures: Habits) -> tuple[int, int]:
     """Minutes of hot work on a tray, and how soon it has to begin."""
     hot = dough.piece.hot_work
-    return (_minutes(pieces * hot.each_s), hot.within_min) if hot else (0, 2)
+    if hot:
+        return _minutes(pieces * hot.each_s), hot.within_min
+    told = dough.programme.kinds("shape")
+    if not told:
+        return 0, 2
+    return _minutes(pieces * sum(gestures[kind].each_s for kind in told)), HOT_WITHIN_MIN
 
 
-def _all_trays(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> tuple[TrayWork, ...]:
+_AS_PART: Mapping[StepKind, PartKind] = {
+    "wash": "wash",
+    "fill": "filling",
+    "sandwich": "filling",
+    "coat": "coating",
+    "top": "topping",
+    "decorate": "topping",
+    "ice": "icing",
+    "dip": "dip",
+    "dust": "dusting",
+}
+"""Gestures by which a part is put on: it is not reckoned twice."""
+
+
+def _each_s(dough: Portioned, job: TrayJob, gestures: Habits, parts: Sequence[PartHabits]) -> float:
+    """Seconds on each piece for what the method tells to do with it, and for the parts that are put
+    on though no step says so."""
+    steps = dough.programme.on_tray(job)
+    said = sum(gestures[s.kind].each_s if s.each_s is None else s.each_s for s in steps)
+    put_on = {_AS_PART[step.kind] for step in steps if step.kind in _AS_PART}
+    return said + sum(part.each_s for part in parts if part.kind not in put_on)
+
+
+def _rests(dough: Portioned, *, twice: bool) -> tuple[int, int, int | None]:
+    """Minutes on the sheet, cooling after it, and on the sheet before slicing where the card says
+    so: as the card says, else by how large and how fragile a piece is."""
+    usual, programme = dough.habits, dough.programme
+    rest, cool = _usual_rest(dough), usual.cool_min
+    said = programme.wait("rest", 1 if twice else 0)
+    cut = programme.wait("rest", 0) if twice else None
+    if said is not None:
+        rest = math.ceil(said.wait_min)
+    elif _till_cold(dough) and not twice:
+        rest, cool = max(rest, cool), 0
+    return rest, cool, None if cut is None else math.ceil(cut.wait_min)
+
+
+def _usual_rest(dough: Portioned) -> int:
+    if not dough.piece.RESTS_ON_SHEET:
+        return 0
+    grams, rest = dough.answer.each_g, dough.habits.rest_min
+    if dough.habits.family != "drop":
+        return rest
+    return next((minutes for most, minutes in REST_BY_G if grams < most), LARGE_REST_MIN)
+
+
+def _till_cold(dough: Portioned) -> bool:
+    """Whether pieces stay on the sheet, or in the pan, until they are cold."""
+    if not dough.piece.RESTS_ON_SHEET:
+        return False
+    rests = dough.programme.on_tray("rest")
+    told = any(re.search(r"\b(?:cold|complet\w+)\b", s.text, re.IGNORECASE) for s in rests)
+    in_pan = dough.piece.SAYS.holder == "pan" and not rests
+    return told or in_pan or dough.cold_on_sheet
+
+
+def _all_trays(
+    dough: Portioned, habits: Mapping[PartKind, PartHabits], gestures: Habits
+) -> tuple[TrayWork, ...]:
     """The trays of a dough; pieces of another size lie on trays of their own."""
-    own = _tray_works(dough, habits)
+    own = _tray_works(dough, habits, gestures)
     if dough.also is None:
         return own
     sized = replace(dough, answer=dough.also.answer, piece=dough.also.piece, trays=None, also=None)
-    return own + _tray_works(sized, habits, start=len(own), size=dough.also.word)
+    return own + _tray_works(sized, habits, gestures, start=len(own), size=dough.also.word)
 
 
 def _tray_works(
-    dough: Portioned, habits: Mapping[PartKind, PartHabits], *, start: int = 0, size: str = ""
+    dough: Portioned,
+    habits: Mapping[PartKind, PartHabits],
+    gestures: Habits,
+    *,
+    start: int = 0,
+    size: str = "",
 ) -> tuple[TrayWork, ...]:
     answer, usual = dough.answer, dough.habits
     bakes = [bake_of(answer.foreseen.minutes, dough.oven_c, turns=dough.turns)]
     if answer.second is not None:
         # Slices are turned over half way, whatever is done with trays.
         bakes.append(bake_of(answer.second.minutes, dough.oven_c))
-    rests = dough.piece.RESTS_ON_SHEET
-    rest = usual.rest_min if rests else 0
-    cool = usual.cool_min
-    if dough.cold_on_sheet and rests and answer.second is None:
-        rest, cool = max(rest, cool), 0
-    kinds = [habits[kind] for kind, _ in dough.parts]
+    rest, cool, cut_rest = _rests(dough, twice=answer.second is not None)
+    kinds = [habits[kind] for kind, _ in dough.parts if kind != "bench"]
     each_s = LAY_OUT_S if dough.laid else usual.portion_s
-    raw_s = each_s * dough.pace + sum(k.each_s for k in kinds if k.wanted == "portion")
-    done = [k for k in kinds if k.wanted == "finish"]
+    put_on = [kind for kind in kinds if kind.wanted == "portion"]
+    raw_s = each_s * dough.pace + (0 if dough.laid else _each_s(dough, "portion", gestures, put_on))
+    last = [kind for kind in kinds if kind.wanted == "finish"]
+    finish_s = _each_s(dough, "finish", gestures, last)
+    set_min = max((kind.set_min for kind in last), default=0)
+    said = dough.programme.wait("set")
+    set_min = set_min if said is None else math.ceil(said.wait_min)
+    stand = dough.programme.stand
     first = answer.making.first_pieces if answer.making else None
     found, before = [], 0
     for number, pieces in enumerate(answer.yields.trays if dough.trays is None else dough.trays):
-        shape_min, within = _shape_min(dough, pieces)
+        shape_min, within = _shape_min(dough, pieces, gestures)
         found.append(
             TrayWork(
                 name=f"{dough.letter}{start + number + 1}",
@@ -242,11 +342,13 @@ def _tray_works(
                 slice_min=SLICE_LOG_MIN * pieces if len(bakes) > 1 else 0,
                 shape_min=shape_min,
                 shape_within=within,
-                finish_min=_minutes(pieces * sum(k.each_s for k in done)) if done else 0,
-                set_min=max((k.set_min for k in done), default=0),
+                finish_min=_minutes(pieces * finish_s),
+                set_min=set_min if finish_s else 0,
                 sharp=dough.piece.KNIFE and not dough.laid,
                 pool=dough.pool,
                 size=size,
+                stand_min=0 if stand is None or dough.laid else math.ceil(stand.wait_min),
+                cut_rest_min=cut_rest,
                 # A tray most of whose pieces are cut from scraps waits for them.
                 scraps=first is not None and before + pieces / 2 >= first,
             )
@@ -256,11 +358,15 @@ def _tray_works(
 
 
 def prepare(
-    doughs: Sequence[Portioned], kitchen: Kitchen, habits: Mapping[PartKind, PartHabits]
+    doughs: Sequence[Portioned],
+    kitchen: Kitchen,
+    habits: Mapping[PartKind, PartHabits],
+    gestures: Habits,
 ) -> Work:
-    """The work of baking these doughs in this kitchen."""
+    """The work of baking these doughs in this kitchen: `habits` are those of parts, `gestures` what
+    each kind of step takes."""
     works = tuple(_dough_work(dough, habits) for dough in doughs)
-    trays = tuple(tray for dough in doughs for tray in _all_trays(dough, habits))
+    trays = tuple(tray for dough in doughs for tray in _all_trays(dough, habits, gestures))
     return Work(works, trays, kitchen)
 
 

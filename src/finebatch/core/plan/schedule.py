@@ -38,6 +38,7 @@ _PLACE_OF: Mapping[JobKind, Station] = {
     "temper": "bench",
     "heat": "oven",
     "portion": "bench",
+    "stand": "bench",
     "load": "oven",
     "bake": "oven",
     "turn": "oven",
@@ -162,12 +163,7 @@ class _Placing:
         """Its mixing with the waits between, its parts, its chilling and tempering."""
         jobs, letter = self.times.jobs, dough.letter
         portions = [jobs[JobKey(t.name, "portion")].start for t in self.work.trays_of(letter)]
-        for n, make in enumerate(dough.before):
-            time = jobs[JobKey(letter, "ready", n)]
-            self.add("ready", letter, time.start, time.end, n, dough=letter, what=make.label)
-            if make.wait_min:
-                count, until = len(dough.makes) + n, time.end + make.wait_min
-                self.add("wait", letter, time.end, until, count, dough=letter, what=make.label)
+        self._got_ready(dough)
         for n, make in enumerate(dough.makes):
             time = jobs[JobKey(letter, make.kind, n)]
             self.add(
@@ -193,11 +189,7 @@ class _Placing:
             return
         fetch = fetched(dough)
         if fetch is not None:
-            out = jobs[fetch]
-            self.add("chill", letter, jobs[last].end + dough.makes[-1].wait_min, out.start, dough=letter)
-            self.add("fetch", letter, out.start, out.end, dough=letter)
-            if dough.temper_min:
-                self.add("temper", letter, out.end, first, dough=letter)
+            self._fetched(dough, jobs[last].end + dough.makes[-1].wait_min, fetch, first)
             return
         if dough.from_cold and not dough.temper_min:
             return
@@ -210,6 +202,23 @@ class _Placing:
             self.add("chill", letter, from_min, out, dough=letter)
         if dough.temper_min:
             self.add("temper", letter, out, first, dough=letter)
+
+    def _got_ready(self, dough: DoughWork) -> None:
+        """What is got ready, with what cools or softens after it."""
+        for n, make in enumerate(dough.before):
+            time, letter = self.times.jobs[JobKey(dough.letter, "ready", n)], dough.letter
+            self.add("ready", letter, time.start, time.end, n, dough=letter, what=make.label)
+            if make.wait_min:
+                until = time.end + make.wait_min
+                self.add("stand", letter, time.end, until, n, dough=letter, what=make.label)
+
+    def _fetched(self, dough: DoughWork, cold_from: int, fetch: JobKey, first: int) -> None:
+        """In the cold until it is fetched, then on the bench until its first tray."""
+        out, letter = self.times.jobs[fetch], dough.letter
+        self.add("chill", letter, cold_from, out.start, dough=letter)
+        self.add("fetch", letter, out.start, out.end, dough=letter)
+        if dough.temper_min:
+            self.add("temper", letter, out.end, first, dough=letter)
 
     def _wait_after(self, make: Make, key: JobKey, start: int) -> None:
         """The wait after a step: on the bench, or thawing in the fridge."""
@@ -266,7 +275,9 @@ class _Placing:
             put(kind, time.start, time.end, n, stay, dial_c)
             return time
 
-        hand("portion")
+        portioned = hand("portion").end
+        if tray.stand_min:
+            put("stand", portioned, portioned + tray.stand_min)
         here = 0
         for n in range(len(tray.bakes)):
             stay = JobKey(name, "bake", n)

@@ -107,7 +107,7 @@ class DoughWork(FromOutside):
     formed, or taken out of the cold, in `makes` (none: it is there to be portioned), chilled for at
     least `chill_min` and at most `chill_most`, fetched from the cold in `fetch_min` (0: as it is
     portioned), and tempered for `temper_min`; once fetched and tempered its first tray is portioned
-    within `fetched_within`. `first_within` is how long after that its first tray may wait to be portioned.
+    within `fetched_within`. `first_within` is the same for one that was taken out of the cold.
     `bake_within` is how long after mixing its trays have to be in the oven (a batter that sinks,
     a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
     to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
@@ -390,7 +390,9 @@ class Work:
             total += dough.chill_min + dough.fetch_min + dough.temper_min + dough.freeze_min
             total += sum(part.hands_min for part in dough.parts)
         for tray in self.trays:
-            total += tray.portion_min + tray.stand_min + tray.slice_min + tray.shape_min + tray.tail_min
+            total += (
+                tray.portion_min + tray.stand_min + tray.slice_min + tray.shape_min + tray.tail_min
+            )
             for bake in tray.bakes:
                 total += bake.length + max(tray.rest_min, tray.before_cut_min) + 10
                 total += max(oven.heat_min(bake.oven_c) for oven in self.kitchen.ovens)

@@ -8,6 +8,7 @@ from annotated_types import Interval, MaxLen, Predicate
 
 from finebatch.core.book.hands import USUAL, USUAL_HANDS, Hands, Pace
 from finebatch.core.care.keeping import KeptAs
+from finebatch.core.method.programme import Programme
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.tray.question import TrayQuestion
@@ -84,7 +85,8 @@ class Wish(FromOutside):
 @dataclass(frozen=True, slots=True)
 class Asked:
     """One dough of a session as it was when it was planned. `kept` pieces are not baked; `laid`
-    ones come out of the cold portioned. `timed` bakes of it taught its minutes."""
+    ones come out of the cold portioned. `timed` bakes of it taught its minutes; `programme` is its
+    method by the job in which each step is done, none in sessions of before it was planned."""
 
     letter: str
     dough_id: int | None
@@ -94,6 +96,7 @@ class Asked:
     kept: int = 0
     laid: bool = False
     timed: int = 0
+    programme: Programme | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,25 +4,43 @@ No other place puts a job into words.
 """
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from finebatch.core.care.warm import NOT_WARM
+from finebatch.core.formula.step import StepKind
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
 from finebatch.core.measures.figures import dial, grams, millimetres
+from finebatch.core.method.steps import Origin, TypedStep
 from finebatch.core.piece.kinds.every import KINDS, PieceKind
 from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import PLAIN_MIX
+from finebatch.core.session.job_steps import Steps
 
 HOT = "Hot sheet and shelf: dry oven gloves, children stand back."
 
 
 @dataclass(frozen=True, slots=True)
+class SaidStep:
+    """One step in a job: the baker's words or the usual ones, minutes of hands (on all of it) and
+    of waiting after it, and whose it is. `card_step` is the line of the card's method, from 1."""
+
+    kind: StepKind
+    text: str
+    cue: str
+    hands_min: float
+    wait_min: float
+    origin: Origin
+    card_step: int | None
+
+
+@dataclass(frozen=True, slots=True)
 class Said:
-    """A job in words: for one line, for the large print, with what, the cue, the caution, and the
-    steps of the colour strip that are right, where a colour tells."""
+    """A job in words: for one line, for the large print, with what, the cue, the caution, the
+    steps of the colour strip that are right, where a colour tells, and what is done in it, step by
+    step."""
 
     short: str
     title: str
@@ -31,6 +49,7 @@ class Said:
     caution: str | None = None
     colour_from: int | None = None
     colour_to: int | None = None
+    steps: tuple[SaidStep, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +86,8 @@ class TraySaid:
 
 @dataclass(frozen=True, slots=True)
 class Scene:
-    """What a session's jobs are said by. `heats` are the heatings of all ovens, in order."""
+    """What a session's jobs are said by. `heats` are the heatings of all ovens, in order,
+    `steps` what of the method is done in each job, `oven` what is said of turning it on."""
 
     doughs: Mapping[str, DoughSaid] = field(default_factory=dict)
     trays: Mapping[str, TraySaid] = field(default_factory=dict)
@@ -75,6 +95,8 @@ class Scene:
     ovens: int = 1
     sheet_names: Sequence[str] = ()
     hot_sides: Sequence[HotSide] = ()
+    steps: Steps = field(default_factory=dict)
+    oven: Sequence[TypedStep] = ()
 
     def dough(self, job: Placed) -> DoughSaid | None:
         """The dough that a job is of; the first where it is of none."""
@@ -91,7 +113,24 @@ def length(minutes: int) -> str:
 
 def say(job: Placed, scene: Scene) -> Said:
     """A job of the hands, or of the oven's dial, in words."""
-    return _SAY.get(job.kind, _rack)(job, scene)
+    said = _SAY.get(job.kind, _rack)(job, scene)
+    steps = steps_in(job, scene)
+    if not steps:
+        return said
+    told = tuple(
+        SaidStep(s.kind, s.text, s.cue, s.hands_min or 0.0, s.wait_min, s.origin, s.card_step)
+        for s in steps
+    )
+    cautions = [c for c in (*(s.caution for s in steps), said.caution) if c]
+    caution = max(cautions, key=len) if cautions else None
+    return replace(said, steps=told, caution=caution)
+
+
+def steps_in(job: Placed, scene: Scene) -> Sequence[TypedStep]:
+    """The steps of the method that are done in a job, or while something waits."""
+    if job.kind == "heat":
+        return scene.oven if scene.heats and job.id == scene.heats[0].id else ()
+    return scene.steps.get(job.id, ())
 
 
 def _several(scene: Scene) -> bool:
@@ -146,6 +185,37 @@ def _mix(job: Placed, scene: Scene) -> Said:
         detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
         cue="Stop as soon as the flour is gone, or it turns tough.",
         caution="Raw flour and egg: do not taste. Mixer off before a hand goes in.",
+    )
+
+
+def _ready(job: Placed, scene: Scene) -> Said:
+    return Said(
+        short=_lower(job.what) or "get ready",
+        title=job.what or "Get ready",
+        detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
+        cue="Everything at hand before the first fat is creamed.",
+    )
+
+
+def _form(job: Placed, scene: Scene) -> Said:
+    which = f"dough {job.dough}" if _several(scene) else "the dough"
+    return Said(
+        short=_lower(job.what) or f"wrap {which}",
+        title=job.what or f"Wrap {which}",
+        detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
+        cue="Airtight, and flat or thin: so it is cold all through sooner. Then into the fridge.",
+        caution="Raw flour and egg: do not taste. Hands washed after.",
+    )
+
+
+def _fetch(job: Placed, scene: Scene) -> Said:
+    which = f"dough {job.dough}" if _several(scene) else "the dough"
+    return Said(
+        short=f"{which} out of the fridge",
+        title=f"Take {which} out of the fridge",
+        detail=_of(job, scene),
+        cue="It gives a little under a thumb; what is not worked at once goes back.",
+        caution=f"With egg or dairy: {NOT_WARM}.",
     )
 
 
@@ -317,7 +387,10 @@ def _rack(job: Placed, scene: Scene) -> Said:
 
 _SAY: Mapping[JobKind, Callable[[Placed, Scene], Said]] = {
     "heat": _heat,
+    "ready": _ready,
     "mix": _mix,
+    "form": _form,
+    "fetch": _fetch,
     "take": _take,
     "part": _part,
     "freeze": _freeze,
@@ -340,6 +413,7 @@ _LINES: Mapping[JobKind, str] = {
     "slice": "Slice tray {job.tray}",
     "rack": "Tray {job.tray} to the rack",
     "finish": "Finish tray {job.tray}",
+    "fetch": "Take dough {job.dough} out of the fridge",
     "freeze": "Wrap the rest of dough {job.dough}",
     "part": "Dough {job.dough}: make the {job.what}",
 }
@@ -350,7 +424,7 @@ def line(job: Placed) -> str:
     if job.kind == "heat":
         oven = f"oven {job.oven}" if job.oven and job.oven > 1 else "the oven"
         return f"Turn {oven} to {dial(job.dial_c or 0)} on its dial"
-    if job.kind in ("mix", "take"):
+    if job.kind in ("ready", "mix", "form", "take"):
         return f"Dough {job.dough}: {job.what or 'mix'}"
     return _LINES[job.kind].format(job=job)
 

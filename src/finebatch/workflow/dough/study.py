@@ -15,11 +15,11 @@ from finebatch.core.formula.checks.method import ForeseenPiece
 from finebatch.core.formula.checks.run import cross_check
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Card, Doneness, WeighedDough
-from finebatch.core.formula.step import Step
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, kitchen_amount
 from finebatch.core.formula.method import method_minutes, method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
+from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.measures.figures import dial
 from finebatch.core.measures.rounding import whole_minutes

@@ -10,9 +10,10 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.hands import Hands, Pace
 from finebatch.core.book.learn import Lessons
-from finebatch.core.formula.method import method_of
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.method.of_card import Lies, programme_of_card
 from finebatch.core.piece.sizes import TwoSizes
 from finebatch.core.piece.tray import share_some
 from finebatch.core.plan.prepare import Portioned, Sized, prepare
@@ -77,16 +78,25 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
     if both.other is not None and both.piece is not None and item.pieces is None:
         word = "large" if dough.tray.also and dough.tray.also.times > 1 else "small"
         also = Sized(both.other, both.piece, word)
+    total_g = asked.composition(larder).total_g
+    programme = programme_of_card(
+        dough.card,
+        formula.usual_method(),
+        larder,
+        kg=total_g / 1000,
+        chill_min=asked.setting.chill_min,
+        kept_as=_lies_as(asked.setting.piece.KEPT_AS),
+        pace=known.hands.mix.times,
+    )
     portioned = Portioned(
         letter=letter,
         answer=both.usual,
         piece=asked.setting.piece,
         habits=tables.families()[asked.family],
-        steps=method_of(dough.card, formula.step_templates(), larder),
+        programme=programme,
         mixing=asked.mixing,
         parts=[(p.kind, p.name) for p in dough.card.parts if p.kind != "bench"],
         oven_c=conventional_c(asked.setting.oven_c, kitchen.oven_mode),
-        chill_min=asked.setting.chill_min,
         joins=item.joins,
         out=out,
         temper_min=temper,
@@ -95,16 +105,21 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         trays=trays,
         kept=kept,
         pace=known.hands.portion.times,
-        mix_pace=known.hands.mix.times,
         also=also,
-        mixes=max(math.ceil(asked.composition(larder).total_g / planning.mixer_g), 1),
+        mixes=max(math.ceil(total_g / planning.mixer_g), 1),
         pool=_pool(kitchen, asked.setting),
         turns=planning.turning != "leave",
         cold_on_sheet=planning.cold_on_sheet,
     )
     timed = both.usual.foreseen.timed
     name = dough.card.name
-    return Asked(letter, item.dough_id, name, asked, item.joins, kept, laid, timed), portioned
+    told = Asked(letter, item.dough_id, name, asked, item.joins, kept, laid, timed, programme)
+    return told, portioned
+
+
+def _lies_as(kept: KeptAs) -> Lies:
+    """As what a dough lies in the cold before it is portioned."""
+    return kept if kept in ("log", "disc") else "lump"
 
 
 def pools_of(kitchen: KitchenSetting) -> tuple[int, ...]:
@@ -229,7 +244,12 @@ def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
         _portioned(letter, item, doughs[item.dough_id], known)
         for letter, item in zip(LETTERS, wish.items, strict=False)
     ]
-    work = prepare([p for _, p in found], kitchen_of(wish, kitchen, base), tables.part_habits())
+    work = prepare(
+        [p for _, p in found],
+        kitchen_of(wish, kitchen, base),
+        tables.part_habits(),
+        formula.step_habits(),
+    )
     shelf_of = {pin.tray: pin.shelf for pin in wish.shelf_pins}
     trays = tuple(
         replace(tray, shelf=shelf_of[tray.name])

@@ -216,7 +216,7 @@ def _parts_g(session: Session, row: SessionRow, asked: Asked) -> list[Mapping[st
 def _take_out(row: SessionRow, snapshot: Snapshot, buttered: set[str]) -> list[TakeOut]:
     first: dict[str, int] = {}
     for a in row.plan.activities:
-        if a.dough is not None and a.kind in ("mix", "take", "portion"):
+        if a.dough is not None and a.kind in ("ready", "mix", "take", "portion"):
             first[a.dough] = min(first.get(a.dough, a.start), a.start)
     found = []
     for asked in snapshot.items:

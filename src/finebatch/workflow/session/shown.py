@@ -18,6 +18,7 @@ from finebatch.core.plan.placed import Cold, Placed, Station
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import HOT_JOBS, MAY_BE_LEFT_OUT, Work
+from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish
 from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
 from finebatch.facts import formula
@@ -243,6 +244,8 @@ def _scene(
     work: Work,
 ) -> Scene:
     """What the session's jobs are said by."""
+    items = row.snapshot.items
+    programmes = {a.letter: a.programme for a in items if a.programme is not None}
     return Scene(
         doughs={dough.letter: dough for dough in doughs},
         trays={t.name: TraySaid(t.name, t.pieces, t.bakes, t.scraps, t.size) for t in trays},
@@ -250,6 +253,8 @@ def _scene(
         ovens=len(work.kitchen.ovens),
         sheet_names=names,
         hot_sides=_hot_sides(len(work.kitchen.ovens), row.snapshot),
+        steps=job_steps(work, programmes),
+        oven=oven_steps(programmes),
     )
 
 
