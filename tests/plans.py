@@ -21,6 +21,26 @@ def plan(client: TestClient, *doughs: int, **more: Any) -> Any:
     return answer
 
 
+def at_hand(client: TestClient, *doughs: int) -> None:
+    """Nothing is got ready for those doughs: all is weighed, and the butter is soft."""
+    for dough in doughs or (1,):
+        kept = client.get(f"/api/doughs/{dough}").json()
+        card = {**kept["card"], "without": ["weigh", "soften"], "revision": kept["revision"]}
+        answer = client.put(f"/api/doughs/{dough}", json=card)
+        assert answer.status_code == 200, answer.text
+
+
+def happen(client: TestClient, session: Any, body: dict[str, Any]) -> Any:
+    """The answer to an event; a dough that is portioned was shaped, chilled and fetched before."""
+    path, job = f"/api/sessions/{session['id']}", str(body.get("activity") or "")
+    if body.get("kind", "done") == "done" and job.endswith(".portion"):
+        for a in client.get(path).json().get("activities", ()):
+            between = a["kind"] in ("form", "fetch") and a["dough"] == job[0]
+            if between and a["done_at"] is None:
+                client.post(f"{path}/events", json={"kind": "done", "activity": a["key"]})
+    return client.post(f"{path}/events", json=body)
+
+
 def plan_in(page_request: APIRequestContext, address: str, *doughs: int, **more: Any) -> Any:
     """The same through a browser's own requests; the plan that was found."""
     found = page_request.put(f"{address}/api/plan", data=wish_of(*(doughs or (1,)), **more)).json()

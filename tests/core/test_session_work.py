@@ -39,6 +39,9 @@ FORMULA = {
     "sugar_white": 150.0,
     "egg_whole": 50.0,
 }
+CHILLED = Programme(
+    makes=(Stretch("mix", (), 12), Stretch("form", (), 2, wait_min=60, cold=True)),
+)
 KITCHEN = Planning().kitchen((3,), 2, "conventional", ())
 
 
@@ -137,8 +140,8 @@ def test_parts_are_made_for_portioning_or_for_the_cold_piece() -> None:
 
 
 def test_a_dough_from_the_cold_is_neither_mixed_nor_chilled() -> None:
-    fresh = work_of(portioned(Drop(grams=28), chill_min=60))
-    cold = work_of(portioned(Drop(grams=28), chill_min=60, joins="fridge"))
+    fresh = work_of(portioned(Drop(grams=28), programme=CHILLED))
+    cold = work_of(portioned(Drop(grams=28), programme=CHILLED, joins="fridge"))
     assert (fresh.doughs[0].chill_min, cold.doughs[0].chill_min) == (60, 0)
     assert key("A.mix") in network(fresh).jobs
     assert key("A.mix") not in network(cold).jobs

@@ -6,7 +6,7 @@ from fastapi.testclient import TestClient
 from finebatch.core.plan.checker import find_faults
 from finebatch.workflow.session import session_rows
 from tests.conftest import HandClock
-from tests.plans import plan
+from tests.plans import at_hand, happen, plan
 from tests.web.test_doughs import CARD
 
 MINUTE = 60_000
@@ -14,6 +14,7 @@ MINUTE = 60_000
 
 @pytest.fixture
 def running(demo: TestClient) -> dict[str, Any]:
+    at_hand(demo)
     made = plan(demo).json()
     started: dict[str, Any] = demo.post(f"/api/sessions/{made['id']}/start").json()
     return started
@@ -21,7 +22,7 @@ def running(demo: TestClient) -> dict[str, Any]:
 
 def say(client: TestClient, session: dict[str, Any], activity: str, **more: Any) -> Any:
     body = {"kind": "done", "activity": activity, **more}
-    return client.post(f"/api/sessions/{session['id']}/events", json=body)
+    return happen(client, session, body)
 
 
 def job(session: dict[str, Any], key: str) -> dict[str, Any]:
@@ -202,6 +203,7 @@ def bake_to_the_end(
 def test_a_session_is_baked_to_its_end_and_recorded(
     demo: TestClient, clock: HandClock, dough: int
 ) -> None:
+    at_hand(demo, dough)
     made = plan(demo, dough).json()
     session = demo.post(f"/api/sessions/{made['id']}/start").json()
     end = bake_to_the_end(demo, session, clock)

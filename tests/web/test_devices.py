@@ -13,7 +13,7 @@ from finebatch.devices.readings import Weight
 from finebatch.settings import Settings
 from finebatch.web.app import create_app
 from tests.conftest import HandClock
-from tests.plans import plan
+from tests.plans import at_hand, happen, plan
 
 OVEN = {"dial_c": 180, "offset_c": -9, "swing_c": 16}
 
@@ -122,13 +122,14 @@ def test_the_second_oven_has_a_record_of_its_own(
 @pytest.fixture
 def running(demo: TestClient) -> Any:
     """A session of the drops that has just been started."""
+    at_hand(demo)
     made = plan(demo, 1).json()
     return demo.post(f"/api/sessions/{made['id']}/start").json()
 
 
 def weigh(client: TestClient, session: Any, key: str, grams: float, what: str | None = None) -> Any:
     body = {"kind": "weighed", "activity": key, "grams": grams, "what": what}
-    return client.post(f"/api/sessions/{session['id']}/events", json=body)
+    return happen(client, session, body)
 
 
 def along(client: TestClient, session: Any, key: str) -> Any:
@@ -205,10 +206,10 @@ def test_a_sheet_is_where_its_tray_is(demo: TestClient, running: Any, clock: Han
     for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 0), ("A1.out", 12)):
         clock.pass_minutes(minutes)
         body = {"kind": "done", "activity": key}
-        demo.post(f"/api/sessions/{running['id']}/events", json=body)
+        happen(demo, running, body)
         if key == "A1.load":
             body = {"kind": "skip", "activity": "A1.turn"}
-            demo.post(f"/api/sessions/{running['id']}/events", json=body)
+            happen(demo, running, body)
         found = sheet()
         states.append(found and found["state"])
     assert states == [None, "filled", "oven", "cooling"]

@@ -12,7 +12,7 @@ from pypdf import PdfReader
 from finebatch.core.piece.kinds.portioning import Portioning
 from tests.chance import so_many
 from tests.pieces import portionings
-from tests.plans import plan
+from tests.plans import at_hand, plan
 
 PIECES: dict[str, dict[str, Any]] = {
     "drop": {"kind": "drop", "grams": 30, "shape": "dented", "filling_g": 4},
@@ -207,6 +207,7 @@ def test_the_rest_of_a_dough_is_wrapped_as_one_and_not_piece_by_piece(demo: Test
 
 def test_leaves_are_not_weighed_one_by_one(demo: TestClient) -> None:
     keep(demo, PIECES["rolled"])
+    at_hand(demo)
     made = plan(demo, 1).json()
     demo.post(f"/api/sessions/{made['id']}/start")
     path = f"/api/sessions/{made['id']}/weighing"

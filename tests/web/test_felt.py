@@ -6,19 +6,20 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import HandClock
-from tests.plans import plan
+from tests.plans import at_hand, happen, plan
 
 MINUTE = 60_000
 
 
 def started(client: TestClient, dough: int = 1) -> Any:
+    at_hand(client, dough)
     made = plan(client, dough, sheets=3).json()
     return client.post(f"/api/sessions/{made['id']}/start").json()
 
 
 def say(client: TestClient, session: Any, kind: str, activity: str, **more: Any) -> Any:
     body = {"kind": kind, "activity": activity, **more}
-    return client.post(f"/api/sessions/{session['id']}/events", json=body)
+    return happen(client, session, body)
 
 
 def start_of(session: Any, key: str) -> int:

@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import HandClock
-from tests.plans import plan
+from tests.plans import at_hand, happen, plan
 
 MINUTE = 60_000
 
@@ -14,6 +14,7 @@ MINUTE = 60_000
 @pytest.fixture
 def running(demo: TestClient, clock: HandClock) -> dict[str, Any]:
     """A session of one dough with its first tray in the oven."""
+    at_hand(demo)
     made = plan(demo, 1).json()
     demo.post(f"/api/sessions/{made['id']}/start")
     for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 1)):
@@ -31,7 +32,7 @@ def say(
     status: int = 200,
 ) -> Any:
     body = {"kind": kind, "activity": activity, "minutes": minutes}
-    answer = client.post(f"/api/sessions/{session['id']}/events", json=body)
+    answer = happen(client, session, body)
     assert answer.status_code == status, answer.text
     return answer.json()
 
@@ -96,6 +97,7 @@ def test_a_tray_left_in_while_away_is_said(demo: TestClient, running: dict[str, 
 
 
 def test_a_slow_oven_takes_nothing_before_it_is_hot(demo: TestClient, clock: HandClock) -> None:
+    at_hand(demo)
     made = plan(demo, 1).json()
     demo.post(f"/api/sessions/{made['id']}/start")
     for key, minutes in (("A.mix", 15), ("A1.portion", 60)):
@@ -179,6 +181,7 @@ def test_one_tray_is_baked_at_once_beside_a_plan(demo: TestClient, clock: HandCl
 @pytest.fixture
 def started(demo: TestClient) -> dict[str, Any]:
     """A session of one dough just begun."""
+    at_hand(demo)
     made = plan(demo, 1).json()
     session: dict[str, Any] = demo.post(f"/api/sessions/{made['id']}/start").json()
     return session

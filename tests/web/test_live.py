@@ -19,13 +19,14 @@ from finebatch.core.refusal import refuse
 from finebatch.web.app import create_app
 from finebatch.workflow.session import baking, live, session_rows
 from tests.conftest import HandClock
-from tests.plans import plan
+from tests.plans import at_hand, happen, plan
 
 Step = Callable[[], None]
 
 
 @pytest.fixture
 def running(demo: TestClient) -> Any:
+    at_hand(demo)
     made = plan(demo, 1).json()
     return demo.post(f"/api/sessions/{made['id']}/start").json()
 
@@ -46,7 +47,7 @@ def replanning(monkeypatch: pytest.MonkeyPatch, *steps: Step) -> list[int]:
 
 def say(demo: TestClient, running: Any, activity: str, kind: str = "done", **more: Any) -> Any:
     body = {"kind": kind, "activity": activity, **more}
-    return demo.post(f"/api/sessions/{running['id']}/events", json=body)
+    return happen(demo, running, body)
 
 
 def kept(app: FastAPI, running: Any) -> list[str]:

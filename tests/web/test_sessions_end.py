@@ -9,14 +9,14 @@ from fastapi.testclient import TestClient
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.hands import hands_of
 from tests.conftest import HandClock
-from tests.plans import plan
+from tests.plans import at_hand, happen, plan
 
 MINUTE = 60_000
 
 
 def done(client: TestClient, session: dict[str, Any], key: str) -> dict[str, Any]:
     body = {"kind": "done", "activity": key}
-    answer = client.post(f"/api/sessions/{session['id']}/events", json=body)
+    answer = happen(client, session, body)
     assert answer.status_code == 200, answer.text
     after: dict[str, Any] = answer.json()
     return after
@@ -83,6 +83,7 @@ def test_a_session_given_up_is_gone_on_with_where_it_was(
 
 def test_a_session_starts_at_the_time_it_is_planned_for(demo: TestClient, clock: HandClock) -> None:
     wanted = clock() + 90 * MINUTE
+    at_hand(demo)
     made = plan(demo, 1, start_at=wanted).json()
     begin = made["start_at"]
     assert begin >= wanted
@@ -98,6 +99,7 @@ def test_a_session_starts_at_the_time_it_is_planned_for(demo: TestClient, clock:
 def test_what_is_planned_for_a_time_that_has_passed_starts_now(
     demo: TestClient, clock: HandClock
 ) -> None:
+    at_hand(demo)
     made = plan(demo, 1, start_at=clock() + 5 * MINUTE).json()
     clock.pass_minutes(20)
     started = demo.post(f"/api/sessions/{made['id']}/start", json={"as_planned": True}).json()

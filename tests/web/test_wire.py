@@ -10,7 +10,7 @@ from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
 from finebatch.web.wire import MOST_SCREENS, Wire
-from tests.plans import plan
+from tests.plans import at_hand, plan
 
 T = TypeVar("T")
 
@@ -89,6 +89,7 @@ def test_too_many_screens_are_told_so(app: FastAPI, client: TestClient) -> None:
 def test_whatever_happens_in_a_session_is_told(app: FastAPI, demo: TestClient) -> None:
     said: list[str] = []
     app.state.wire.tell = lambda event, data: said.append(event)
+    at_hand(demo)
     made = plan(demo, 1).json()
     demo.post(f"/api/sessions/{made['id']}/start")
     events = f"/api/sessions/{made['id']}/events"

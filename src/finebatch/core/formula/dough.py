@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
 
-from finebatch.core.formula.step import Step
+from finebatch.core.formula.step import Step, StepKind
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
 from finebatch.core.refusal import Fault, Refusal
@@ -68,7 +68,7 @@ class Card(FromOutside):
 
     No `steps` stands for the usual ones of the mixing method. `stated_pieces` and `stated_oven` are
     what the written card says of yield and baking. `settled` are the checks that the baker has
-    dismissed for good.
+    dismissed for good, `without` the usual steps and habits that are left out for this dough.
     """
 
     NEEDED = ("lines",)
@@ -85,6 +85,7 @@ class Card(FromOutside):
     cup: CupHabit | None = None
     egg: Egg | None = None
     settled: Annotated[tuple[Annotated[Text, MaxLen(MOST_CHECK)], ...], MaxLen(MOST_SETTLED)] = ()
+    without: Annotated[tuple[StepKind, ...], MaxLen(MOST_STEPS)] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -62,6 +62,7 @@ def programme_of_card(
         _soft_fat(card, larder),
         chill_min,
         kept_as,
-        pace=pace,
+        frozenset(card.without),
+        pace,
     )
     return programme_of(steps_of(card, usual, larder), about, usual.habits)

@@ -157,8 +157,10 @@ def _check_made(dough: DoughWork, alone: Alone) -> Generator[str, None, tuple[in
         if step.end - step.start != make.hands_min:
             yield f"{step.id} takes {step.end - step.start}, not {make.hands_min}"
         ready = max(ready, step.end + make.wait_min)
-    for n, make in enumerate(dough.makes):
-        step = alone[JobKey(letter, make.kind, n)]
+    done: dict[str, int] = defaultdict(int)
+    for make in dough.makes:
+        step = alone[JobKey(letter, make.kind, done[make.kind])]
+        done[make.kind] += 1
         if step.start < ready:
             yield f"{step.id} begins before the step before it is over"
         if step.end - step.start != make.hands_min:
@@ -302,12 +304,17 @@ def _check_rooms(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
     yield from _check_bowls(work, alone, by_tray)
 
 
+def _last_made(dough: DoughWork, alone: Alone) -> Placed:
+    kind = dough.makes[-1].kind
+    return alone[JobKey(dough.letter, kind, sum(make.kind == kind for make in dough.makes) - 1)]
+
+
 def _check_fridge(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
     """A place for each dough from the last of its mixing and shaping until it is out."""
     cold = []
     for dough in work.doughs:
         if dough.chill_min and dough.makes and dough.makes[0].kind != "take":
-            mixed = alone[JobKey(dough.letter, dough.makes[-1].kind, len(dough.makes) - 1)]
+            mixed = _last_made(dough, alone)
             trays = [
                 by_tray[t.name]["portion", 0].start
                 for t in work.trays_of(dough.letter)
@@ -333,7 +340,7 @@ def _check_bowls(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
             continue
         if dough.makes[0].kind == "take":
             continue
-        last = alone[JobKey(dough.letter, dough.makes[-1].kind, len(dough.makes) - 1)]
+        last = _last_made(dough, alone)
         ready = last.end + dough.makes[-1].wait_min
         emptied = ready if dough.chill_min else max(o["portion", 0].end for o in own)
         kept.append((alone[JobKey(dough.letter, dough.makes[0].kind)].start, emptied))

@@ -3,7 +3,7 @@
 from finebatch.core.plan.block import earliest_block, stay_of
 from finebatch.core.plan.diary import Diary
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.network import fetched, made, mixed
+from finebatch.core.plan.network import fetched, mixed
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import DoughWork, TrayWork, Work
 
@@ -38,8 +38,8 @@ class Greedy:
         for n, make in enumerate(dough.before):
             done = self._do(JobKey(dough.letter, "ready", n), self.not_before, make.hands_min)
             at = max(at, done.end + make.wait_min)
-        for n, make in enumerate(dough.makes):
-            at = self._do(JobKey(dough.letter, make.kind, n), at, make.hands_min).end
+        for make, key in zip(dough.makes, dough.made, strict=True):
+            at = self._do(key, at, make.hands_min).end
             at += make.wait_min
         if dough.freeze_min:
             self._do(JobKey(dough.letter, "freeze"), at, dough.freeze_min)
@@ -66,7 +66,7 @@ class Greedy:
         """Its bowl and its place in the fridge are free again."""
         trays = self.work.trays_of(dough.letter)
         portions = [self.jobs[JobKey(tray.name, "portion")] for tray in trays]
-        jobs = made(dough)
+        jobs = dough.made
         begun, end = self.jobs[jobs[0]].start, self.jobs[jobs[-1]].end
         fetch = fetched(dough)
         out = self.jobs[fetch].start if fetch else max(portion.start for portion in portions)

@@ -8,7 +8,7 @@ from ortools.sat.python import cp_model
 from finebatch.core.plan.bound import plain_bound, ready_min
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
-from finebatch.core.plan.network import BakeStay, after_last, fetched, last_of, made, mixed
+from finebatch.core.plan.network import BakeStay, after_last, fetched, last_of, mixed
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import Happened, Oven, TrayWork, Work
 
@@ -206,7 +206,7 @@ class Model(JobModel):
         """A dough keeps its bowl from mixing until it is chilled in its shape, or portioned."""
         k, kept = self.work.kitchen, []
         for dough in self.work.doughs:
-            trays, jobs = self.work.trays_of(dough.letter), made(dough)
+            trays, jobs = self.work.trays_of(dough.letter), dough.made
             if not jobs or dough.from_cold or not trays or {jobs[0], jobs[-1]} & self.taken:
                 continue
             end = self._new(f"emptied.{dough.letter}", 0, self.horizon)

@@ -76,14 +76,9 @@ class Network:
     stays: tuple[BakeStay, ...]
 
 
-def made(dough: DoughWork) -> list[JobKey]:
-    """The jobs with which a dough is mixed, or taken out of the cold, in order."""
-    return [JobKey(dough.letter, make.kind, n) for n, make in enumerate(dough.makes)]
-
-
 def mixed(dough: DoughWork) -> JobKey | None:
-    """The last of them; none for a dough that is there to be portioned."""
-    return made(dough)[-1] if dough.makes else None
+    """The last job with which a dough is made; none for one that is there to be portioned."""
+    return dough.made[-1] if dough.makes else None
 
 
 def fetched(dough: DoughWork) -> JobKey | None:
@@ -129,8 +124,8 @@ class _Builder:
         ready = [
             self._whole("ready", n, make.hands_min, letter) for n, make in enumerate(dough.before)
         ]
-        for n, make in enumerate(dough.makes):
-            key = self._whole(make.kind, n, make.hands_min, letter)
+        for n, (make, own) in enumerate(zip(dough.makes, dough.made, strict=True)):
+            key = self._whole(make.kind, own.round, make.hands_min, letter)
             if before is not None:
                 self._link(before, key, dough.makes[n - 1].wait_min)
             else:

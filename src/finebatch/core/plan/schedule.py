@@ -164,20 +164,20 @@ class _Placing:
         jobs, letter = self.times.jobs, dough.letter
         portions = [jobs[JobKey(t.name, "portion")].start for t in self.work.trays_of(letter)]
         self._got_ready(dough)
-        for n, make in enumerate(dough.makes):
-            time = jobs[JobKey(letter, make.kind, n)]
+        for make, key in zip(dough.makes, dough.made, strict=True):
+            time = jobs[key]
             self.add(
                 make.kind,
                 letter,
                 time.start,
                 time.end,
-                n,
+                key.round,
                 dough=letter,
                 what=make.label,
                 cold="thaws" if make.kind == "take" and make.wait_min else None,
             )
             if make.wait_min:
-                self._wait_after(make, JobKey(letter, make.kind, n), time.end)
+                self._wait_after(make, key, time.end)
         for n, part in enumerate(dough.parts):
             time = jobs[JobKey(letter, "part", n)]
             self.add("part", letter, time.start, time.end, n, dough=letter, what=part.label)

@@ -18,7 +18,6 @@ from finebatch.core.plan.network import (
     after_last,
     fetched,
     last_of,
-    made,
     mixed,
     network,
     passed_turns,
@@ -236,7 +235,7 @@ class _Sliding:
         yield from self._chain([_Use(key, (key,)) for key in mixes], k.mixers)
         cold, bowls = [], []
         for dough in self.work.doughs:
-            jobs, last = made(dough), mixed(dough)
+            jobs, last = dough.made, mixed(dough)
             portions = tuple(JobKey(t.name, "portion") for t in self.work.trays_of(dough.letter))
             if last is None or not portions or dough.from_cold:
                 continue

@@ -36,7 +36,7 @@ COOL_JOBS: frozenset[JobKind] = frozenset(
 HOT_JOBS: frozenset[JobKind] = frozenset({"load", "turn", "out", "shape", "slice"})
 """Jobs at the oven or at what is just out of it, that cannot wait."""
 HAND_JOBS: frozenset[JobKind] = COOL_JOBS | HOT_JOBS | {"rack"}
-MAY_BE_LEFT_OUT: frozenset[JobKind] = frozenset({"turn", "finish", "freeze"})
+MAY_BE_LEFT_OUT: frozenset[JobKind] = frozenset({"ready", "turn", "finish", "freeze"})
 """What can be left out; everything else has to be done for what follows."""
 
 
@@ -128,6 +128,14 @@ class DoughWork(FromOutside):
     before: Makes = ()
     fetch_min: Minutes = 0
     fetched_within: Minutes = 30
+
+    @property
+    def made(self) -> tuple[JobKey, ...]:
+        """The jobs with which it is mixed and formed, or taken out of the cold, in order."""
+        kinds = [make.kind for make in self.makes]
+        return tuple(
+            JobKey(self.letter, kind, kinds[:n].count(kind)) for n, kind in enumerate(kinds)
+        )
 
     @property
     def ready_min(self) -> int:

@@ -63,6 +63,10 @@ def oven_steps(programmes: Mapping[str, Programme]) -> tuple[TypedStep, ...]:
     return tuple(step for programme in programmes.values() for step in programme.heat)
 
 
+_NONE = Stretch("mix", (), 1)
+"""A job of which the method says nothing."""
+
+
 def _hands(stretch: Stretch) -> tuple[TypedStep, ...]:
     """The steps of a stretch that take hands: what only waits is told of the wait."""
     return tuple(s for s in stretch.steps if s.kind not in COLD and s.kind != "rest_bench")
@@ -78,17 +82,15 @@ def _before_trays(
     letter = dough.letter
     for n, stretch in enumerate(programme.ready[: len(dough.before)]):
         yield JobKey(letter, "ready", n), stretch.steps
-    mixing = cycle([one for one in programme.makes if one.kind == "mix"] or [Stretch("mix", (), 1)])
+    mixing = cycle([one for one in programme.makes if one.kind == "mix"] or [_NONE])
     forming = iter([one for one in programme.makes if one.kind == "form"])
-    for n, make in enumerate(dough.makes):
-        stretch: Stretch | None = next(mixing) if make.kind == "mix" else next(forming, None)
-        if stretch is None:
-            break
-        yield JobKey(letter, make.kind, n), _hands(stretch)
+    for n, (make, key) in enumerate(zip(dough.makes, dough.made, strict=True)):
+        stretch = next(mixing) if make.kind == "mix" else next(forming, _NONE)
+        yield key, _hands(stretch)
         if make.kind == "mix":
-            yield JobKey(letter, "wait", n), _waits(stretch)
+            yield key.to("wait"), _waits(stretch)
         elif n < len(dough.makes) - 1:
-            yield JobKey(letter, "chill", n + 1), _waits(stretch)
+            yield JobKey(letter, "chill", key.round + 1), _waits(stretch)
         else:
             yield JobKey(letter, "chill"), _waits(stretch)
     out = tuple(step for step in programme.out if step.kind != "temper")

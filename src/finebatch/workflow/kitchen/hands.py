@@ -60,9 +60,9 @@ def _ratios(row: SessionRow) -> Iterator[tuple[Taught, float]]:
 def _usual(work: Work, reckoned: Hands) -> Iterator[tuple[JobKey, tuple[Taught, float]]]:
     """The usual minutes of mixing and portioning, without what was learnt before."""
     for dough in work.doughs:
-        for n, make in enumerate(dough.makes):
+        for make, key in zip(dough.makes, dough.made, strict=True):
             if make.kind == "mix":
-                yield JobKey(dough.letter, "mix", n), ("mix", make.hands_min / reckoned.mix.times)
+                yield key, ("mix", make.hands_min / reckoned.mix.times)
     for tray in work.trays:
         minutes = tray.portion_min / reckoned.portion.times
         yield JobKey(tray.name, "portion"), ("portion", minutes)
