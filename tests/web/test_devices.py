@@ -223,7 +223,7 @@ def test_the_oven_s_reading_is_filled_in_from_the_bake(
     events = f"/api/sessions/{running['id']}/events"
     watch_for(app, clock, 40)
     for key in ("A.mix", "A1.portion", "A1.load", "A1.turn"):
-        demo.post(events, json={"kind": "done", "activity": key})
+        happen(demo, running, {"kind": "done", "activity": key})
     watch_for(app, clock, 12)
     after = demo.post(events, json={"kind": "done", "activity": "A1.out"}).json()
     tray = next(t for t in after["trays"] if t["name"] == "A1")

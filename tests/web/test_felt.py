@@ -38,7 +38,8 @@ def feel(client: TestClient, clock: HandClock, minutes: float, what: str) -> Non
     """A whole session in which the dough feels like that after so many minutes in the cold."""
     session = started(client)
     clock.pass_minutes(15)
-    say(client, session, "done", "A.mix")
+    for job in ("A.mix", "A.form"):
+        say(client, session, "done", job)
     clock.pass_minutes(minutes)
     session = say(client, session, "felt", "A1.portion", what=what).json()
     assert session["doughs"][0]["felt"] == what

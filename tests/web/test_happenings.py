@@ -204,7 +204,8 @@ def test_an_oven_turned_on_in_time_moves_nothing(
     demo: TestClient, started: dict[str, Any], clock: HandClock
 ) -> None:
     clock.pass_minutes(15)
-    mixed = say(demo, started, "done", "A.mix")
+    say(demo, started, "done", "A.mix")
+    mixed = say(demo, started, "done", "A.form")
     clock.pass_minutes((job(mixed, "oven.heat")["start_at"] - clock()) / MINUTE - 1)
     assert "cannot be left out" in say(demo, started, "skip", "oven.heat", status=409)["detail"]
     after = say(demo, started, "done", "oven.heat")

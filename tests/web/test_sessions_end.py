@@ -25,6 +25,7 @@ def done(client: TestClient, session: dict[str, Any], key: str) -> dict[str, Any
 @pytest.fixture
 def running(demo: TestClient) -> dict[str, Any]:
     """One tray of a dough, the rest of it to be wrapped."""
+    at_hand(demo)
     items = [{"dough_id": 1, "pieces": 4}]
     wish = {"items": items, "sheets": 2, "shelves": 1}
     made = demo.put("/api/plan", json=wish).json()

@@ -1855,7 +1855,7 @@ export interface components {
          *
          *     No `steps` stands for the usual ones of the mixing method. `stated_pieces` and `stated_oven` are
          *     what the written card says of yield and baking. `settled` are the checks that the baker has
-         *     dismissed for good.
+         *     dismissed for good, `without` the usual steps and habits that are left out for this dough.
          */
         Card: {
             /** Name */
@@ -1904,6 +1904,11 @@ export interface components {
              * @default []
              */
             settled: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: ("weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up")[];
         };
         /**
          * CardChange
@@ -1956,6 +1961,11 @@ export interface components {
              * @default []
              */
             settled: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: ("weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up")[];
             /** Revision */
             revision: number;
             /**

@@ -53,6 +53,7 @@ export const NEW_DOUGH: CardBody = {
   cup: null,
   egg: null,
   settled: [],
+  without: [],
 };
 
 export const withId = (line: Line): DraftLine => ({

@@ -67,6 +67,7 @@ const WORDLESS: Said = {
   caution: null,
   colour_from: null,
   colour_to: null,
+  steps: [],
 };
 
 /** Another step of the same round of the same tray. */

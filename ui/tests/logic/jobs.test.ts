@@ -75,6 +75,7 @@ it("has words for a job that none were made for", () => {
     caution: null,
     colour_from: null,
     colour_to: null,
+    steps: [],
   };
   expect(wordsOf(job("mix", 0, 1, { said }))).toBe(said);
 });

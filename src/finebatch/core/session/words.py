@@ -114,7 +114,8 @@ def length(minutes: int) -> str:
 def say(job: Placed, scene: Scene) -> Said:
     """A job of the hands, or of the oven's dial, in words."""
     said = _SAY.get(job.kind, _rack)(job, scene)
-    steps = steps_in(job, scene)
+    along = _SEEN_WITH.get(job.kind)
+    steps = [*steps_in(job, scene), *(scene.steps.get(job.id.to(along), ()) if along else ())]
     if not steps:
         return said
     told = tuple(
@@ -124,6 +125,17 @@ def say(job: Placed, scene: Scene) -> Said:
     cautions = [c for c in (*(s.caution for s in steps), said.caution) if c]
     caution = max(cautions, key=len) if cautions else None
     return replace(said, steps=told, caution=caution)
+
+
+_SEEN_WITH: Mapping[JobKind, JobKind] = {
+    "form": "chill",
+    "mix": "wait",
+    "portion": "stand",
+    "load": "bake",
+    "rack": "rest",
+    "finish": "set",
+}
+"""The wait that follows a job: what the card says of it is read with the job."""
 
 
 def steps_in(job: Placed, scene: Scene) -> Sequence[TypedStep]:

@@ -11,7 +11,7 @@ from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import chill
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.network import mixed
+from finebatch.core.plan.network import fetched, mixed
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -91,5 +91,6 @@ def felts(row: SessionRow, larder: Larder) -> Iterator[tuple[int | None, Felt]]:
             )
         except Refusal:  # that fridge never gets a dough there; nothing is learnt from it
             continue
-        minutes = (event.at - put_in) / MINUTE - dough.makes[-1].wait_min
+        out = done.get(fetched(dough), event.at)
+        minutes = (min(event.at, out) - put_in) / MINUTE - dough.makes[-1].wait_min
         yield asked.dough_id, Felt(minutes, event.firmness, found.cooling, found.to_c)

@@ -14,6 +14,7 @@ import { useNow } from "../../parts/useNow";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
 import { Firmness } from "./Firmness";
 import { Happenings, KeyCap } from "./Happenings";
+import { JobSteps } from "./JobSteps";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
 import { useEvents } from "./useEvents";
@@ -108,6 +109,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             Take back <KeyCap>0</KeyCap>
           </button>
         </div>
+        <JobSteps key={session.id} session={session} job={job} now={now} />
         <WeighAlong
           session={session}
           job={job}

@@ -10,7 +10,7 @@ interface MethodProps {
   change: (change: Change) => void;
 }
 
-const NEW_STEP: Step = { text: "", hands_min: 2, wait_min: 0, cue: "", caution: "" };
+const NEW_STEP: Step = { text: "", hands_min: 2, wait_min: 0, cue: "", caution: "", each_s: 0 };
 
 /** The steps from cold ingredients to a mixed dough, with hands, waiting, and what to look for. */
 export function Method({ card, words, study, change }: MethodProps) {
