@@ -7,6 +7,7 @@ from typing import Annotated
 
 import typer
 
+from finebatch.cli_cards import plan_from_cards
 from finebatch.cli_data import stop
 from finebatch.cli_words import say
 from finebatch.core.plan.placed import Plan
@@ -37,7 +38,26 @@ def _read(file: Path) -> SessionFile:
 
 
 def plan_session(
-    file: Annotated[Path, typer.Argument(help="A session as JSON (docs/session.schema.json).")],
+    file: Annotated[
+        Path | None, typer.Argument(help="A session as JSON (docs/session.schema.json).")
+    ] = None,
+    *,
+    card: Annotated[
+        list[Path] | None, typer.Option("--card", help="A card as text, in place of a session.")
+    ] = None,
+    kitchen: Annotated[
+        Path | None, typer.Option("--kitchen", help="Of cards: a kitchen as JSON.")
+    ] = None,
+    sheets: Annotated[
+        int | None, typer.Option("--sheets", min=1, max=12, help="Of cards: how many sheets.")
+    ] = None,
+    shelves: Annotated[
+        int | None, typer.Option("--shelves", min=1, max=4, help="Of cards: shelves of the oven.")
+    ] = None,
+    start: Annotated[str | None, typer.Option("--start", help="Of cards: when to begin.")] = None,
+    ready_by: Annotated[
+        str | None, typer.Option("--ready-by", help="Of cards: when all is to be ready.")
+    ] = None,
     seconds: Annotated[
         float, typer.Option("--seconds", min=0.1, max=600, help="How long to look.")
     ] = SECONDS,
@@ -45,12 +65,28 @@ def plan_session(
         bool, typer.Option("--json", help="Every activity, for machines to read.")
     ] = False,
 ) -> None:
-    """Plan a session file: who does what, when, where, on which sheet.
+    """Plan a session file, or cards: who does what, when, where, on which sheet.
 
     Exit status 2 when it cannot be read or planned.
     """
     from finebatch.core.plan.solver import best_plan
 
+    if card:
+        if file is not None or (start and ready_by):
+            raise stop("Give a session or cards, and a start or a ready-by, not both.", 2)
+        plan_from_cards(
+            card,
+            kitchen=kitchen,
+            sheets=sheets,
+            shelves=shelves,
+            start=start,
+            ready_by=ready_by,
+            seconds=seconds,
+            as_json=as_json,
+        )
+        return
+    if file is None:
+        raise stop("Give a session file, or cards: finebatch plan --card FILE.txt", 2)
     session = _read(file)
     now = datetime.now(UTC).astimezone().replace(second=0, microsecond=0)
     base = session.start or now

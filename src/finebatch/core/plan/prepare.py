@@ -11,7 +11,7 @@ from annotated_types import Interval
 from finebatch.core.formula.dough import Family, Mixing, PartKind
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.method.programme import Programme, Stretch, TrayJob
+from finebatch.core.method.programme import COLD, Programme, Stretch, TrayJob
 from finebatch.core.method.steps import Habits
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
@@ -154,7 +154,8 @@ def _capital(text: str) -> str:
 def _make(stretch: Stretch) -> Make:
     """A stretch of the method as one job: called by what is done last in it where something waits
     for that, by all of it where it is no mixing."""
-    words = [_label(step.text) for step in stretch.steps]
+    steps = [step for step in stretch.steps if step.kind not in COLD] or stretch.steps
+    words = [_label(step.text) for step in steps]
     if stretch.kind != "mix":
         label = _label("; ".join(words).replace("; ", ", "))
     else:

@@ -1,5 +1,6 @@
 """Which steps of the method are done in which job: each once, in the order of the card."""
 
+import re
 from collections.abc import Iterator, Mapping
 from itertools import cycle
 
@@ -63,6 +64,8 @@ def oven_steps(programmes: Mapping[str, Programme]) -> tuple[TypedStep, ...]:
     return tuple(step for programme in programmes.values() for step in programme.heat)
 
 
+_OF_SCRAPS = re.compile(r"\bre-?roll\b|\b(?:scraps|trimmings)\b", re.IGNORECASE)
+"""What is done with scraps is told of the trays that are cut from them."""
 _NONE = Stretch("mix", (), 1)
 """A job of which the method says nothing."""
 
@@ -107,6 +110,8 @@ def _on_tray(
     stand = programme.stand
     for one in programme.trays:
         steps = tuple(step for step in one.steps if step is not stand)
+        if one.job == "portion" and not tray.scraps:
+            steps = tuple(s for s in steps if not _OF_SCRAPS.search(s.text)) or steps
         number = one.round if one.job in ("bake", "turn", "out", "rest") else 0
         if one.job == "rest" and not one.round and last and programme.on_tray("slice") == ():
             number = last

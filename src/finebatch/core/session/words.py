@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from finebatch.core.care.warm import NOT_WARM
-from finebatch.core.formula.step import StepKind
+from finebatch.core.formula.step import Stage, StepKind
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
 from finebatch.core.measures.figures import dial, grams, millimetres
@@ -17,7 +17,7 @@ from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import PLAIN_MIX
-from finebatch.core.session.job_steps import Steps
+from finebatch.core.session.job_steps import STAGES, Steps
 
 HOT = "Hot sheet and shelf: dry oven gloves, children stand back."
 
@@ -414,6 +414,35 @@ _SAY: Mapping[JobKind, Callable[[Placed, Scene], Said]] = {
     "out": _out,
     "slice": _slice,
 }
+
+
+_LIES: Mapping[JobKind, str] = {
+    "stand": "stands",
+    "wait": "rests on the bench",
+    "chill": "is in the fridge",
+    "temper": "comes to working temperature",
+    "bake": "is in the oven",
+    "rest": "stays on the sheet",
+    "cool": "cools on the rack",
+    "set": "sets",
+    "sheet": "is off its sheet, which is cooled, wiped and lined",
+}
+"""What nobody does: something lies somewhere."""
+
+
+def lies(job: Placed) -> str:
+    """What goes on while nobody does anything, in words."""
+    what = f"Tray {job.tray}" if job.tray else f"Dough {job.dough}"
+    if job.kind == "chill" and job.cold == "thaws":
+        return f"{what} thaws in the fridge"
+    if job.kind == "stand" and not job.tray:
+        return f"{job.what}: softens or cools"
+    return f"{what} {_LIES[job.kind]}"
+
+
+def stage_of(job: Placed) -> Stage:
+    """The part of the work that a job belongs to."""
+    return "make" if job.kind == "stand" and job.tray else STAGES[job.kind]
 
 
 _LINES: Mapping[JobKind, str] = {

@@ -258,6 +258,15 @@ def _scene(
     )
 
 
+def scene_of(session: Session, row: SessionRow) -> Scene:
+    """What a session's jobs are said by, read from what is kept of it."""
+    work, larder = baking.work_now(row), get_larder(session)
+    names = _sheet_names(work.kitchen.pools, row.snapshot)
+    there = _there(session, row.snapshot)
+    doughs = tuple(_dough(asked, there, larder, None) for asked in row.snapshot.items)
+    return _scene(row, doughs, _trays(session, row, work), names, work)
+
+
 def _label(job: Placed) -> str:
     """What is told of a job in one word, as text."""
     if job.dial_c is not None:
