@@ -73,16 +73,26 @@ def dough_works(draw: st.DrawFn, letter: str) -> DoughWork:
         Make("Mix", draw(st.integers(2, 15)), draw(st.sampled_from([0, 0, 10])), kind)
         for _ in range(draw(st.integers(0, 2)))
     ]
+    mixed = bool(makes) and not cold
+    chilled = draw(st.sampled_from([0, 0, 30, 90])) if mixed else 0
+    before: tuple[Make, ...] = ()
+    if mixed and draw(st.booleans()):
+        before = (Make("Toast", draw(minutes), draw(st.sampled_from([0, 15])), "ready"),)
+        makes.append(Make("Wrap", draw(minutes), 0, "form"))
+    fetched = chilled and draw(st.booleans())
     parts = [PartWork("icing", draw(minutes), draw(st.sampled_from(["portion", "finish"])))]
     return DoughWork(
         letter,
         tuple(makes),
-        chill_min=draw(st.sampled_from([0, 0, 30, 90])) if makes and not cold else 0,
+        chill_min=chilled,
+        chill_most=chilled + 90 if fetched and draw(st.booleans()) else None,
         first_within=draw(st.sampled_from([None, 30])) if makes and cold else None,
         temper_min=draw(st.sampled_from([0, 10])) if makes else 0,
         bake_within=draw(st.sampled_from([None, None, 400])) if makes else None,
         freeze_min=draw(st.sampled_from([0, 4])),
         parts=tuple(parts) if draw(st.booleans()) else (),
+        before=before,
+        fetch_min=1 if fetched else 0,
     )
 
 
@@ -107,6 +117,8 @@ def tray_works(draw: st.DrawFn, letter: str) -> tuple[TrayWork, ...]:
         shape_within=draw(st.integers(0, 2)),
         finish_min=draw(st.sampled_from([0, 3])),
         set_min=draw(st.sampled_from([0, 20])),
+        stand_min=draw(st.sampled_from([0, 0, 15])),
+        cut_rest_min=draw(st.sampled_from([None, 15])) if twice else None,
     )
     scraps = draw(st.booleans()) and count > 1
     return tuple(

@@ -59,6 +59,7 @@ class _Reading:
     """What has gone before, while the clauses of a method are read in order."""
 
     mixed: bool = False
+    begun: bool = False
     cold: bool = False
     shaped: bool = False
     baked: bool = False
@@ -85,9 +86,9 @@ class _Reading:
         return bool(BAKED.search(plain)) or (at_temperature and timed)
 
     def _before(self, plain: str) -> StepKind | None:
-        if self.mixed and FREEZER.search(plain) and not OUT_OF.search(plain):
+        if self.begun and FREEZER.search(plain) and not OUT_OF.search(plain):
             return "freeze"
-        if self.mixed and COLD.search(plain) and not _kind_by(BEFORE_BAKE[:2], plain):
+        if self.begun and COLD.search(plain) and not _kind_by(BEFORE_BAKE[:2], plain):
             return "chill"
         mixes = _kind_by(MIXES, plain)
         if not self.mixed or mixes in ("rub_in", "sift", "cream", "whisk", "fold_in"):
@@ -108,6 +109,7 @@ class _Reading:
     def note(self, kind: StepKind) -> None:
         """What a clause of that kind changes."""
         self.mixed |= kind in _MIXING
+        self.begun |= kind not in _READY
         self.cold |= kind in ("chill", "freeze")
         self.shaped |= kind in _SHAPING
         self.baked |= kind == "bake"
@@ -115,6 +117,9 @@ class _Reading:
 
 _MIXING: frozenset[StepKind] = frozenset(
     {"cream", "beat_in", "rub_in", "whisk", "fold_in", "bring_together", "knead"}
+)
+_READY: frozenset[StepKind] = frozenset(
+    {"weigh", "soften", "toast", "melt", "chop", "zest", "infuse", "line", "heat_oven"}
 )
 _SHAPING: frozenset[StepKind] = frozenset(
     {"roll", "cut", "slice", "scoop", "ball", "rope", "pipe", "press_pan", "spread"}

@@ -219,6 +219,11 @@ class _Placing:
         self.add("fetch", letter, out.start, out.end, dough=letter)
         if dough.temper_min:
             self.add("temper", letter, out.end, first, dough=letter)
+        mixes = [self.times.jobs[key].end for key in dough.made if key.step == "mix"]
+        warm = cold_from - min(mixes, default=cold_from)
+        self._kept_cold(
+            dough, max(out.end, first), warm + max(first - out.end, 0), len(dough.makes)
+        )
 
     def _wait_after(self, make: Make, key: JobKey, start: int) -> None:
         """The wait after a step: on the bench, or thawing in the fridge."""
@@ -230,14 +235,16 @@ class _Placing:
         else:
             self.add("wait", letter, start, until, n, dough=letter, what=make.label)
 
-    def _kept_cold(self, dough: DoughWork, ready: int) -> None:
-        """A dough that would be warm for too long in all waits in the cold, where it waits."""
+    def _kept_cold(
+        self, dough: DoughWork, ready: int, warm_before: int = 0, number: int = 0
+    ) -> None:
+        """A dough that would be warm for too long in all waits in the cold, where it waits; it was
+        for some minutes before it is `ready` to be portioned."""
         jobs, trays = self.times.jobs, self.work.trays_of(dough.letter)
         uses = sorted((jobs[JobKey(t.name, "portion")] for t in trays), key=lambda u: u.start)
-        warm = max(jobs[JobKey(t.name, "load")].start for t in trays) - ready
+        warm = warm_before + max(jobs[JobKey(t.name, "load")].start for t in trays) - ready
         free_from = (ready, *(use.end for use in uses))
         gaps = [(u.start - free, free, u.start) for free, u in zip(free_from, uses, strict=False)]
-        number = 0
         for length, start, end in sorted(gaps, key=lambda g: (-g[0], g[1])):
             if warm <= WARM_MOST_MIN or length < LEAST_COLD_MIN:
                 break
