@@ -7,7 +7,7 @@ from finebatch.core.care.cautions import allergens, cautions
 from finebatch.core.formula.balance import Balance, balance
 from finebatch.core.formula.compare import changes, compare_lines
 from finebatch.core.formula.dough import Card, Line, Part
-from finebatch.core.formula.method import method_minutes, method_of, usual_steps
+from finebatch.core.formula.method import method_of, usual_steps
 from finebatch.core.formula.parts import part_needs
 from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh
@@ -112,7 +112,7 @@ def test_each_method_has_steps_that_name_the_dough(mixing: str) -> None:
     assert "{" not in text
     assert all(step.cue for step in steps)
     assert any(step.caution for step in steps)
-    assert 5 <= method_minutes(steps) <= 40
+    assert 5 <= sum(step.hands_min + step.wait_min for step in steps) <= 40
 
 
 def test_steps_for_what_is_not_there_are_left_out() -> None:
@@ -120,14 +120,12 @@ def test_steps_for_what_is_not_there_are_left_out() -> None:
     text = " ".join(s.text for s in usual_steps(bare, formula.step_templates(), LARDER))
     assert "Beat in" not in text
     assert "with ." not in text
-    assert method_minutes(()) == 1
 
 
 def test_own_steps_go_over_the_usual_ones() -> None:
     own = (Step("Stir.", 3, 20),)
     card = Card("A", "drop", "creamed", CARD.lines, steps=own)
     assert method_of(card, formula.step_templates(), LARDER) == own
-    assert method_minutes(own) == 23
 
 
 def test_changes_are_said_in_a_bakers_words() -> None:

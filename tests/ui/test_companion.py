@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from tests.plans import at_hand_in
 from tests.ui.conftest import ClockedServer, Served
 from tests.ui.test_screens import check_axe
 
@@ -15,8 +16,9 @@ MINUTE = 60_000
 AT_ONCE_S = 1.0
 
 
-def start(page: Page, address: str, *doughs: int) -> Any:
-    """Plan these doughs, start, and open the companion."""
+def start(page: Page, address: str, *doughs: int, chilled: bool = False) -> Any:
+    """Plan these doughs, all at hand, start, and open the companion."""
+    at_hand_in(page.request, address, *doughs, chilled=chilled)
     items = [{"dough_id": dough} for dough in doughs]
     kitchen = page.request.get(f"{address}/api/kitchen").json()
     wish = {"items": items, "sheets": kitchen["sheets"], "shelves": kitchen["shelves"]}
@@ -75,12 +77,14 @@ def test_a_tray_in_the_oven_gets_two_minutes_more_by_a_digit(page: Page, served:
 
 
 def test_a_dough_that_is_too_soft_is_put_back_by_a_digit(page: Page, served: Served) -> None:
-    session = start(page, served.address, 1)
+    session = start(page, served.address, 1, chilled=True)
     events = f"{served.address}/api/sessions/{session['id']}/events"
     served.clock.pass_minutes(15)
-    page.request.post(events, data={"kind": "done", "activity": "A.mix"})
+    for job in ("A.mix", "A.form"):
+        page.request.post(events, data={"kind": "done", "activity": job})
     served.clock.pass_minutes(15)
-    page.request.post(events, data={"kind": "done", "activity": "oven.heat"})
+    for job in ("oven.heat", "A.fetch"):
+        page.request.post(events, data={"kind": "done", "activity": job})
     served.clock.pass_minutes(15)
     page.reload()
     expect(page.get_by_role("heading", level=1, name="Portion tray A1")).to_be_visible()

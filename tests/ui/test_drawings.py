@@ -147,7 +147,8 @@ def test_the_run_sheet_says_what_the_drawing_shows(page: Page, served: Served) -
     plan = plan_in(page.request, served.address, 1)
     page.goto(f"{served.address}/plan")
     rows = page.get_by_role("row")
-    expect(rows.nth(1)).to_contain_text("Mix the dough")
+    expect(rows.nth(1)).to_contain_text("out of the fridge")
+    expect(rows.nth(2)).to_contain_text("Weigh everything out")
     told = [a for a in plan["activities"] if a["hands"] or a["kind"] == "heat"]
     assert rows.count() == 1 + len(told)
     expect(page.get_by_role("table")).to_contain_text("Turn the oven on")

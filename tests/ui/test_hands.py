@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import Browser, Page, expect
 
+from tests.plans import at_hand_in
 from tests.ui.conftest import OwnServer, Served
 
 
@@ -103,6 +104,7 @@ def test_what_is_typed_while_the_server_is_away_is_not_lost(
 
 
 def test_the_space_bar_is_the_large_button(page: Page, served: Served) -> None:
+    at_hand_in(page.request, served.address, 1)
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("button", name="Start baking now").click()
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
@@ -114,6 +116,7 @@ def test_the_space_bar_is_the_large_button(page: Page, served: Served) -> None:
 
 
 def test_every_screen_says_what_comes_next_in_the_session(page: Page, served: Served) -> None:
+    at_hand_in(page.request, served.address, 1)
     page.goto(f"{served.address}/dough/1")
     expect(page.get_by_role("banner")).to_contain_text("logs in the fridge: use it today")
     page.goto(f"{served.address}/plan/1")
@@ -126,6 +129,7 @@ def test_every_screen_says_what_comes_next_in_the_session(page: Page, served: Se
 
 
 def test_two_screens_on_one_session_agree(browser: Browser, page: Page, served: Served) -> None:
+    at_hand_in(page.request, served.address, 1)
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("button", name="Start baking now").click()
     other = browser.new_page()
@@ -137,6 +141,7 @@ def test_two_screens_on_one_session_agree(browser: Browser, page: Page, served: 
 
 
 def test_a_second_session_waits_for_the_first(page: Page, served: Served) -> None:
+    at_hand_in(page.request, served.address, 1)
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("button", name="Start baking now").click()
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()

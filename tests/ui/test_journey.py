@@ -8,9 +8,9 @@ from playwright.sync_api import Locator, Page, expect
 from playwright.sync_api import TimeoutError as PressedTooLate
 
 from finebatch.core.formula.composition import compose
-from finebatch.core.formula.dough import Line, WeighedDough
-from finebatch.core.formula.step import Step
+from finebatch.core.formula.dough import Card, Line, WeighedDough
 from finebatch.core.formula.weigh import weigh
+from finebatch.core.method.of_card import programme_of_card
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.rows import Sheet
@@ -18,7 +18,7 @@ from finebatch.core.piece.tray import TrayAnswer, TrayBasis, foresee_tray
 from finebatch.core.plan.habits import Planning
 from finebatch.core.plan.prepare import Portioned, bake_of, prepare
 from finebatch.core.plan.solver import best_plan
-from finebatch.facts import tables
+from finebatch.facts import formula, tables
 from finebatch.workflow.kitchen.lessons import lessons
 from tests.ui.conftest import Served
 
@@ -37,9 +37,12 @@ CARD = [
 PIECE_G = 32
 
 
+def core_lines() -> tuple[Line, ...]:
+    return tuple(Line(amount, unit, key) for amount, unit, _, key in CARD)  # type: ignore[arg-type]
+
+
 def core_dough() -> WeighedDough:
-    lines = [Line(amount, unit, key) for amount, unit, _, key in CARD]  # type: ignore[arg-type]
-    return weigh(lines, tables.larder())
+    return weigh(core_lines(), tables.larder())
 
 
 def core_tray(served: Served) -> TrayAnswer:
@@ -147,18 +150,30 @@ def test_a_card_of_ten_lines_from_dough_to_book(page: Page, served: Served) -> N
 
 def check_plan(page: Page, tray: TrayAnswer) -> None:
     """The plan on the screen takes as long as the core's own plan of the same work."""
+    method = programme_of_card(
+        Card("A", "drop", "creamed", core_lines()),
+        formula.usual_method(),
+        tables.larder(),
+        kg=core_dough().total_g / 1000,
+        chill_min=0,
+        kept_as="lump",
+    )
     dough = Portioned(
         "A",
         tray,
         tables.families()["drop"].piece,
         tables.families()["drop"],
-        (Step("Mix", 15),),
+        method,
         "creamed",
         (),
         190,
-        0,
     )
-    work = prepare([dough], Planning().kitchen((3,), 1, "conventional", ()), tables.part_habits())
+    work = prepare(
+        [dough],
+        Planning().kitchen((3,), 1, "conventional", ()),
+        tables.part_habits(),
+        formula.step_habits(),
+    )
     shown = page.get_by_text(re.compile("cold and ready; begin")).inner_text()
     hours = re.search(r"(?:(\d+) h ?)?(\d+)?(?: min)? in all", shown)
     assert hours, shown
@@ -166,7 +181,11 @@ def check_plan(page: Page, tray: TrayAnswer) -> None:
 
 
 def bake_all(page: Page, served: Served, finish: str) -> None:
-    expect(page.get_by_role("heading", name=re.compile("Mix the dough|oven on"))).to_be_visible()
+    expect(
+        page.get_by_role(
+            "heading", name=re.compile("out of the fridge|Weigh|Mix the dough|oven on")
+        )
+    ).to_be_visible()
     assert finish
     done = page.get_by_role("button", name=re.compile("^Done"))
     all_out = page.get_by_role("heading", name="All out.")

@@ -7,12 +7,14 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, Route, expect
 
+from tests.plans import at_hand_in
 from tests.ui.conftest import OwnServer, Served
 
 SIZES = {"desk": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
 
 
 def start_baking(page: Page, served: Served) -> None:
+    at_hand_in(page.request, served.address, 1)
     page.goto(f"{served.address}/plan/1")
     page.get_by_role("button", name="Start baking now").click()
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
@@ -300,6 +302,7 @@ def test_another_shelf_is_planned_at_once(page: Page, served: Served) -> None:
 
 
 def test_countdowns_survive_a_reload_and_a_killed_server(page: Page, own_server: OwnServer) -> None:
+    at_hand_in(page.request, own_server.address, 1)
     page.goto(f"{own_server.address}/plan/1")
     page.get_by_role("button", name="Start baking now").click()
     done = page.get_by_role("button", name=re.compile("^Done"))

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.plans import plan_in
+from tests.plans import at_hand_in, plan_in
 from tests.ui.conftest import Served
 
 
@@ -227,6 +227,7 @@ def test_an_activity_and_a_place_are_pressed_to_see_them(page: Page, served: Ser
 
 def test_hot_work_that_is_due_goes_before_all_else(page: Page, served: Served) -> None:
     """Tray A2 is being portioned, and takes its time, when A1 has to come out."""
+    at_hand_in(page.request, served.address, 1)
     made = plan_in(page.request, served.address, 1)
     address = f"{served.address}/api/sessions/{made['id']}"
     page.request.post(f"{address}/start")
@@ -257,6 +258,7 @@ def test_hot_work_that_is_due_goes_before_all_else(page: Page, served: Served) -
 
 
 def test_what_comes_up_while_baking_is_one_press(page: Page, served: Served) -> None:
+    at_hand_in(page.request, served.address, 1)
     made = plan_in(page.request, served.address, 1)
     address = f"{served.address}/api/sessions/{made['id']}"
     page.request.post(f"{address}/start")

@@ -5418,7 +5418,7 @@ export interface components {
          *
          *     Without a `kind` its words say what it is, which may be several things one after the other.
          *     Given one it is just that; it then waits for at most `wait_most_min` where that is given, and
-         *     takes `each_s` seconds a piece beside its minutes.
+         *     takes `each_s` seconds a piece. Minutes or seconds of 0 are not said: the usual ones are taken.
          */
         Step: {
             /** Text */
@@ -5454,6 +5454,24 @@ export interface components {
             each_s: number;
         };
         /**
+         * StepKindOut
+         * @description A kind of step: what it is called, and the part of the work that it belongs to.
+         */
+        StepKindOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up";
+            /** Label */
+            label: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "get_ready" | "mix" | "shape" | "chill" | "make" | "bake" | "after" | "finish" | "keep" | "between";
+        };
+        /**
          * StoreOut
          * @description The cold store: what is kept, the soonest due first, and what has gone lately.
          */
@@ -5469,7 +5487,9 @@ export interface components {
         };
         /**
          * Study
-         * @description A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece.
+         * @description A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece;
+         *     `told` are its steps as the plan counts them, `method_min` the minutes until it can be
+         *     portioned.
          */
         Study: {
             weighed: components["schemas"]["WeighedDough"];
@@ -5488,6 +5508,8 @@ export interface components {
             piece_fault: string;
             /** Steps */
             steps: components["schemas"]["Step"][];
+            /** Told */
+            told: components["schemas"]["ToldStep"][];
             /** Method Min */
             method_min: number;
             /** Parts */
@@ -5668,6 +5690,64 @@ export interface components {
             target_g: number;
             /** Weighed G */
             weighed_g: number | null;
+        };
+        /**
+         * ToldStep
+         * @description One step as the plan counts it: minutes of hands on all of the dough, or on a tray, or
+         *     seconds on each piece; minutes of waiting, least and most.
+         *
+         *     `card_step` is the line of the card's method, from 1; none for a step of the usual method or a
+         *     habit of the kitchen. `by_card` says that its minutes are the card's, not the usual ones, `each_by_card` the same of
+         *     its seconds.
+         */
+        ToldStep: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up";
+            /** Label */
+            label: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "get_ready" | "mix" | "shape" | "chill" | "make" | "bake" | "after" | "finish" | "keep" | "between";
+            /** Text */
+            text: string;
+            /** Cue */
+            cue: string;
+            /** Caution */
+            caution: string;
+            /** Hands Min */
+            hands_min: number;
+            /** Each S */
+            each_s: number;
+            /** Wait Min */
+            wait_min: number;
+            /** Wait Most Min */
+            wait_most_min: number | null;
+            /**
+             * Per
+             * @enum {string}
+             */
+            per: "session" | "dough" | "tray" | "piece";
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "bench" | "bowl" | "stove" | "fridge" | "freezer" | "oven" | "sheet" | "rack";
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "card" | "usual" | "habit";
+            /** Card Step */
+            card_step: number | null;
+            /** By Card */
+            by_card: boolean;
+            /** Each By Card */
+            each_by_card: boolean;
         };
         /**
          * TrayOut
@@ -6233,6 +6313,8 @@ export interface components {
             cups: ("spooned" | "sifted" | "dipped")[];
             /** Unit Systems */
             unit_systems: ("grams" | "ounces" | "cups")[];
+            /** Steps */
+            steps: components["schemas"]["StepKindOut"][];
         };
         /**
          * WrittenBody

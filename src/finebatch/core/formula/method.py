@@ -71,8 +71,3 @@ def usual_steps(card: Card, templates: Sequence[StepTemplate], larder: Larder) -
 def method_of(card: Card, templates: Sequence[StepTemplate], larder: Larder) -> tuple[Step, ...]:
     """The card's own steps, else the usual ones."""
     return card.steps or usual_steps(card, templates, larder)
-
-
-def method_minutes(steps: Sequence[Step]) -> int:
-    """Minutes from the first step to a mixed dough, with the waits between; at least one."""
-    return max(sum(step.hands_min + step.wait_min for step in steps), 1)

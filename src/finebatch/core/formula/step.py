@@ -109,7 +109,7 @@ class Step(FromOutside):
 
     Without a `kind` its words say what it is, which may be several things one after the other.
     Given one it is just that; it then waits for at most `wait_most_min` where that is given, and
-    takes `each_s` seconds a piece beside its minutes.
+    takes `each_s` seconds a piece. Minutes or seconds of 0 are not said: the usual ones are taken.
     """
 
     text: StepText

@@ -17,6 +17,11 @@ SOFTENED = ("butter", "margarine")
 """Fats that are too hard to cream straight from the fridge, by the beginning of their keys."""
 
 
+def lies_as(kept: str) -> Lies:
+    """As what a dough lies in the cold before it is portioned, by what its rest is kept as."""
+    return "log" if kept == "log" else "disc" if kept == "disc" else "lump"
+
+
 @dataclass(frozen=True, slots=True)
 class Usual:
     """The usual methods: steps of each way of mixing, and what each kind of step takes."""

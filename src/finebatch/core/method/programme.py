@@ -275,13 +275,14 @@ class _Making:
         if self.about.kept_as in shape and not formed & {"log", "disc", "divide", "lump"}:
             usual.append(shape[self.about.kept_as])
         if "wrap" not in formed:
-            usual.append(("wrap", "Wrap it airtight and put it into the fridge."))
+            usual.append(("wrap", "Wrap it airtight."))
         steps = [
             TypedStep(kind, text, origin="usual")
             for kind, text in usual
             if kind not in self.about.without
         ]
-        wait = TypedStep("chill", "Chill it.", wait_min=self.about.chill_min, origin="usual")
+        words = "Put it into the fridge."
+        wait = TypedStep("chill", words, wait_min=self.about.chill_min, origin="usual")
         self.makes.append(("form", [*self.forming, *steps, wait], wait))
         self.forming = []
 

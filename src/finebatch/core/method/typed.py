@@ -38,7 +38,7 @@ def _given(step: Step, kind: StepKind, origin: Origin, line: int | None) -> Type
     return TypedStep(
         kind,
         step.text,
-        hands_min=float(step.hands_min),
+        hands_min=float(step.hands_min) if step.hands_min or kind in WAITING else None,
         each_s=step.each_s or None,
         wait_min=float(step.wait_min),
         wait_most_min=None if step.wait_most_min is None else float(step.wait_most_min),

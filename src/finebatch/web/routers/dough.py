@@ -8,6 +8,7 @@ from pydantic import Field
 
 from finebatch.core.formula.dough import Card, Family, Mixing
 from finebatch.core.formula.kitchen_amounts import UnitSystem
+from finebatch.core.formula.step import Stage, StepKind
 from finebatch.core.larder.ingredient import NaturalUnit
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
@@ -90,6 +91,14 @@ class EggOut(Out):
     grams: float
 
 
+class StepKindOut(Out):
+    """A kind of step: what it is called, and the part of the work that it belongs to."""
+
+    kind: StepKind
+    label: str
+    stage: Stage
+
+
 class WordsOut(Out):
     """What a card can be made of."""
 
@@ -99,6 +108,7 @@ class WordsOut(Out):
     eggs: list[EggOut]
     cups: list[CupHabit]
     unit_systems: list[UnitSystem]
+    steps: list[StepKindOut]
 
 
 @router.get("/words")
@@ -116,6 +126,7 @@ def words(data: Data) -> WordsOut:
         ],
         eggs=[EggOut(key=key, grams=grams) for key, grams in tables.egg_sizes().items()],
         cups=["spooned", "sifted", "dipped"],
+        steps=[StepKindOut.model_validate(one) for one in formula.step_habits().values()],
         unit_systems=["grams", "ounces", "cups"],
     )
 

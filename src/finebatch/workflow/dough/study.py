@@ -16,13 +16,15 @@ from finebatch.core.formula.checks.run import cross_check
 from finebatch.core.formula.composition import compose
 from finebatch.core.formula.dough import Card, Doneness, WeighedDough
 from finebatch.core.formula.kitchen_amounts import KitchenAmount, UnitSystem, kitchen_amount
-from finebatch.core.formula.method import method_minutes, method_of
+from finebatch.core.formula.method import method_of
 from finebatch.core.formula.parts import PartNeed, part_needs
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.step import Step
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.measures.figures import dial
 from finebatch.core.measures.rounding import whole_minutes
+from finebatch.core.method.of_card import lies_as, programme_of_card
+from finebatch.core.method.told import ToldStep, minutes_before_trays, told_steps
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.portion import RawPiece
@@ -70,7 +72,9 @@ class PieceStudy:
 
 @dataclass(frozen=True, slots=True)
 class Study:
-    """A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece."""
+    """A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece;
+    `told` are its steps as the plan counts them, `method_min` the minutes until it can be
+    portioned."""
 
     weighed: WeighedDough
     own_units: UnitSystem
@@ -80,6 +84,7 @@ class Study:
     piece: PieceStudy | None
     piece_fault: str
     steps: tuple[Step, ...]
+    told: tuple[ToldStep, ...]
     method_min: int
     parts: tuple[PartNeed, ...]
     allergens: tuple[Allergen, ...]
@@ -232,6 +237,15 @@ def study(
         for w in weighed.lines
     )
     steps = method_of(card, formula.step_templates(), larder)
+    kg = max(weighed.total_g, 1) / 1000
+    programme = programme_of_card(
+        card,
+        formula.usual_method(),
+        larder,
+        kg=kg,
+        chill_min=tray.chill_min,
+        kept_as=lies_as(tray.piece.KEPT_AS),
+    )
     begun = started(card, weighed, bench.kitchen, larder)
     return Study(
         weighed=weighed,
@@ -244,7 +258,8 @@ def study(
         piece=piece,
         piece_fault=fault,
         steps=steps,
-        method_min=method_minutes(steps),
+        told=told_steps(programme, formula.step_habits(), kg),
+        method_min=minutes_before_trays(programme),
         parts=tuple(part_needs(card.parts, piece.pieces if piece else 0, larder, measuring)),
         allergens=tuple(allergens(card, larder)),
         cautions=tuple(cautions(card, larder, formula.caution_texts())),

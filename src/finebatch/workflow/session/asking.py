@@ -10,10 +10,9 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.hands import Hands, Pace
 from finebatch.core.book.learn import Lessons
-from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.method.of_card import Lies, programme_of_card
+from finebatch.core.method.of_card import lies_as, programme_of_card
 from finebatch.core.piece.sizes import TwoSizes
 from finebatch.core.piece.tray import share_some
 from finebatch.core.plan.prepare import Portioned, Sized, prepare
@@ -85,7 +84,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         larder,
         kg=total_g / 1000,
         chill_min=asked.setting.chill_min,
-        kept_as=_lies_as(asked.setting.piece.KEPT_AS),
+        kept_as=lies_as(asked.setting.piece.KEPT_AS),
         pace=known.hands.mix.times,
     )
     portioned = Portioned(
@@ -115,11 +114,6 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
     name = dough.card.name
     told = Asked(letter, item.dough_id, name, asked, item.joins, kept, laid, timed, programme)
     return told, portioned
-
-
-def _lies_as(kept: KeptAs) -> Lies:
-    """As what a dough lies in the cold before it is portioned."""
-    return kept if kept in ("log", "disc") else "lump"
 
 
 def pools_of(kitchen: KitchenSetting) -> tuple[int, ...]:

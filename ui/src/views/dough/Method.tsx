@@ -1,7 +1,21 @@
+import { useState } from "react";
 import type { Study, Words } from "../../api/client";
 import type { Card, Change, Step } from "../../logic/draft";
 import { degrees, dial, exampleOven, fine, length } from "../../logic/format";
+import {
+  isOwn,
+  kindsByStage,
+  STAGE,
+  type StepKind,
+  stretches,
+  type Told,
+  withoutStep,
+  withStep,
+  withStepAfter,
+  withStepMoved,
+} from "../../logic/method";
 import { RowButtons } from "../../parts/RowButtons";
+import { TimeLine } from "./TimeLine";
 
 interface MethodProps {
   card: Card;
@@ -10,21 +24,15 @@ interface MethodProps {
   change: (change: Change) => void;
 }
 
-const NEW_STEP: Step = { text: "", hands_min: 2, wait_min: 0, cue: "", caution: "", each_s: 0 };
-
-/** The steps from cold ingredients to a mixed dough, with hands, waiting, and what to look for. */
+/** The whole method as a line of time: what it is, how long the plan counts for it, whose it is. */
 export function Method({ card, words, study, change }: MethodProps) {
-  const own = card.steps.length > 0;
-  const steps: Step[] = own ? card.steps : ((study?.steps ?? []) as Step[]);
+  const told = study?.told ?? [];
   const mixing = words.mixing.find((m) => m.key === card.mixing);
-  const write = (next: Step[], touch = "") => change({ do: "write", part: { steps: next }, touch });
-  const move = (n: number, by: number) => {
-    const next = [...steps];
-    const [step] = next.splice(n, 1);
-    if (step) next.splice(n + by, 0, step);
-    write(next);
-  };
+  const write = (steps: Step[], touch = "") => change({ do: "write", part: { steps }, touch });
+  const without = (kinds: StepKind[]) =>
+    change({ do: "write", part: { without: kinds }, touch: "" });
   const spread = study?.piece?.width.movers.find((m) => m.key === "liquid_fat");
+  const label = (kind: StepKind) => words.steps.find((one) => one.kind === kind)?.label ?? kind;
   return (
     <div className="flex flex-col gap-3">
       {mixing && (
@@ -38,44 +46,74 @@ export function Method({ card, words, study, change }: MethodProps) {
       )}
       <p className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <span>
-          {own
-            ? "This dough’s own steps."
+          {card.steps.length > 0
+            ? "From this card; what it leaves out is as usual."
             : "The usual steps; change one, and they are this dough’s own."}{" "}
-          The plan counts <strong data-figure="method">{length(study?.method_min ?? 0)}</strong> for
-          them.
+          The plan counts <strong data-figure="method">{length(study?.method_min ?? 0)}</strong> to
+          a dough that can be portioned.
         </span>
-        {own && (
+        {card.steps.length > 0 && (
           <button type="button" className="press min-h-9" onClick={() => write([])}>
             Back to the usual steps
           </button>
         )}
       </p>
-      <ol aria-label="Steps" className="border-t-2 border-ink">
-        {steps.map((step, n) => (
-          <StepRow
-            // biome-ignore lint/suspicious/noArrayIndexKey: a step has no name but its place
-            key={n}
-            step={step}
-            place={n}
-            last={n === steps.length - 1}
-            onWrite={(part) =>
-              write(
-                steps.map((s, i) => (i === n ? { ...s, ...part } : s)),
-                `step ${n} ${Object.keys(part)}`,
-              )
-            }
-            onMove={(by) => move(n, by)}
-            onRemove={() => write(steps.filter((_, i) => i !== n))}
-          />
+      <TimeLine told={told} />
+      <section aria-label="Steps" className="border-t-2 border-ink">
+        {stretches(told).map(({ stage, steps }) => (
+          <section
+            key={`${stage} ${steps[0]?.place}`}
+            aria-label={STAGE[stage]}
+            className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 border-b border-line py-1 max-sm:grid-cols-1"
+          >
+            <h3 className="pt-2 font-bold">{STAGE[stage]}</h3>
+            <ol>
+              {steps.map(({ step, place }) => (
+                <StepRow
+                  key={place}
+                  step={step}
+                  place={place}
+                  own={isOwn(step, card)}
+                  words={words}
+                  onWrite={(part) =>
+                    write(withStep(card, told, place, part), `step ${place} ${Object.keys(part)}`)
+                  }
+                  onMove={(by) => write(withStepMoved(card, told, place, by))}
+                  onAdd={() => write(withStepAfter(card, told, place))}
+                  onRemove={() =>
+                    isOwn(step, card)
+                      ? write(withoutStep(card, told, place))
+                      : without([...card.without, step.kind])
+                  }
+                />
+              ))}
+            </ol>
+          </section>
         ))}
-      </ol>
-      <button
-        type="button"
-        className="press self-start"
-        onClick={() => write([...steps, NEW_STEP])}
-      >
-        Add a step
-      </button>
+      </section>
+      {card.without.length > 0 && (
+        <p className="flex flex-wrap items-center gap-2">
+          Left out for this dough:
+          {card.without.map((kind) => (
+            <button
+              key={kind}
+              type="button"
+              className="press min-h-9"
+              onClick={() => without(card.without.filter((other) => other !== kind))}
+            >
+              {label(kind)}: take it in again
+            </button>
+          ))}
+        </p>
+      )}
+      <CardFacts card={card} change={change} />
+    </div>
+  );
+}
+
+function CardFacts({ card, change }: Pick<MethodProps, "card" | "change">) {
+  return (
+    <>
       <label className="flex flex-col text-[0.9375rem] text-soft">
         What the card says of the oven
         <input
@@ -110,99 +148,185 @@ export function Method({ card, words, study, change }: MethodProps) {
           onChange={(event) => change({ do: "write", part: { note: event.target.value } })}
         />
       </label>
-    </div>
+    </>
   );
 }
 
 interface StepRowProps {
-  step: Step;
+  step: Told;
   place: number;
-  last: boolean;
+  own: boolean;
+  words: Words;
   onWrite: (part: Partial<Step>) => void;
   onMove: (by: -1 | 1) => void;
+  onAdd: () => void;
   onRemove: () => void;
 }
 
-function StepRow({ step, place, last, onWrite, onMove, onRemove }: StepRowProps) {
+const WHOSE = { card: "", usual: "usual", habit: "habit" } as const;
+
+/** One step: its words, its kind, and its minutes; of each piece, seconds. */
+function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: StepRowProps) {
   const name = `step ${place + 1}`;
+  const each = step.per === "piece";
   return (
-    <li className="grid grid-cols-[2rem_minmax(0,1fr)_4.5rem_4.5rem_6rem] items-start gap-x-2 border-b border-line py-2 max-sm:grid-cols-[2rem_minmax(0,1fr)]">
-      <span className="pt-1 text-xl font-bold">{place + 1}</span>
-      <div className="flex flex-col gap-1">
-        <textarea
-          aria-label={`Step ${place + 1}`}
-          className="field-sizing-content w-full border-transparent px-1 text-lg hover:border-line"
+    <li className="grid grid-cols-[minmax(0,1fr)_9.5rem_4.5rem_4rem_4rem_auto] items-start gap-x-2 py-1 max-sm:grid-cols-[minmax(0,1fr)_4.5rem_4rem_4rem]">
+      <div className="flex flex-col max-sm:col-span-full">
+        <Typed
+          label={`Step ${place + 1}`}
           value={step.text}
-          rows={1}
-          maxLength={1000}
-          onChange={(event) => onWrite({ text: event.target.value })}
+          most={1000}
+          onChange={(text) => onWrite({ text })}
+          className="w-full border-transparent px-1 text-lg hover:border-line"
         />
-        <label className="flex items-baseline gap-1 text-[0.9375rem]">
-          <span className="text-soft">until</span>
-          <input
-            aria-label={`Cue of ${name}`}
-            className="min-h-8 w-full border-transparent px-1 hover:border-line"
+        <span className="flex flex-wrap items-baseline gap-x-2 px-1 text-[0.9375rem] text-soft">
+          {WHOSE[step.origin] && <em>{WHOSE[step.origin]}</em>}
+          <span>until</span>
+          <Typed
+            label={`Cue of ${name}`}
             value={step.cue}
-            maxLength={300}
-            onChange={(event) => onWrite({ cue: event.target.value })}
+            most={300}
+            onChange={(cue) => onWrite({ cue })}
+            className="min-h-8 min-w-24 flex-1 border-transparent px-1 hover:border-line"
           />
-        </label>
-        <label className="flex items-baseline gap-1 text-[0.9375rem]">
-          <span className={step.caution ? "font-semibold text-caution" : "text-soft"}>caution</span>
-          <input
-            aria-label={`Caution of ${name}`}
-            className="min-h-8 w-full border-transparent px-1 hover:border-line"
-            value={step.caution}
-            maxLength={300}
-            onChange={(event) => onWrite({ caution: event.target.value })}
-          />
-        </label>
+        </span>
+        {step.caution && (
+          <span className="px-1 text-[0.9375rem]">
+            <strong className="text-caution">Caution:</strong> {step.caution}
+          </span>
+        )}
       </div>
-      <Minutes
-        label="hands, min"
-        name={`Hands minutes of ${name}`}
-        value={step.hands_min}
-        most={240}
-        onChange={(hands_min) => onWrite({ hands_min })}
-      />
-      <Minutes
+      <select
+        aria-label={`Kind of ${name}`}
+        className="min-h-9 w-full max-sm:col-span-full"
+        value={step.kind}
+        onChange={(event) => onWrite({ kind: event.target.value as StepKind })}
+      >
+        {kindsByStage(words).map(([stage, kinds]) => (
+          <optgroup key={stage} label={stage}>
+            {kinds.map((kind) => (
+              <option key={kind.kind} value={kind.kind}>
+                {kind.label}
+              </option>
+            ))}
+          </optgroup>
+        ))}
+      </select>
+      {each ? (
+        <Figure
+          label="each, s"
+          name={`Seconds a piece of ${name}`}
+          value={step.each_s}
+          most={600}
+          onChange={(each_s) => onWrite({ each_s: each_s ?? 0 })}
+        />
+      ) : (
+        <Figure
+          label="hands, min"
+          name={`Hands minutes of ${name}`}
+          value={step.hands_min}
+          most={240}
+          onChange={(hands_min) => onWrite({ hands_min: hands_min ?? 0 })}
+        />
+      )}
+      <Figure
         label="wait, min"
         name={`Waiting minutes of ${name}`}
         value={step.wait_min}
         most={2880}
-        onChange={(wait_min) => onWrite({ wait_min })}
+        onChange={(wait_min) => onWrite({ wait_min: wait_min ?? 0 })}
       />
-      <RowButtons
-        name={name}
-        first={place === 0}
-        last={last}
-        onMove={onMove}
-        onRemove={onRemove}
-        className="pt-5 max-sm:col-start-2 max-sm:pt-0"
+      <Figure
+        label="at most"
+        name={`Most waiting minutes of ${name}`}
+        value={step.wait_most_min}
+        most={2880}
+        onChange={(wait_most_min) => onWrite({ wait_most_min })}
       />
+      <span className="flex items-end gap-1 pt-5 max-sm:col-span-full max-sm:pt-1">
+        {own ? (
+          <RowButtons
+            name={name}
+            first={place === 0}
+            last={false}
+            onMove={onMove}
+            onRemove={onRemove}
+          />
+        ) : (
+          <button type="button" className="press min-h-9 text-[0.9375rem]" onClick={onRemove}>
+            Leave out<span className="sr-only"> {name}</span>
+          </button>
+        )}
+        <button
+          type="button"
+          className="press min-h-9"
+          aria-label={`Add a step after ${name}`}
+          onClick={onAdd}
+        >
+          +
+        </button>
+      </span>
     </li>
   );
 }
 
-interface MinutesProps {
+interface TypedProps {
   label: string;
-  name: string;
-  value: number;
+  value: string;
   most: number;
-  onChange: (minutes: number) => void;
+  className: string;
+  onChange: (text: string) => void;
 }
 
-function Minutes({ label, name, value, most, onChange }: MinutesProps) {
-  const read = (text: string) => Math.min(Math.max(Number.parseInt(text, 10) || 0, 0), most);
+/** Words that stay as they are typed while the step is told anew. */
+function Typed({ label, value, most, className, onChange }: TypedProps) {
+  const [typed, setTyped] = useState<string | null>(null);
   return (
-    <label className="flex flex-col text-[0.9375rem] text-soft max-sm:col-start-2">
+    <textarea
+      aria-label={label}
+      className={`field-sizing-content ${className}`}
+      rows={1}
+      value={typed ?? value}
+      maxLength={most}
+      onFocus={() => setTyped(value)}
+      onBlur={() => setTyped(null)}
+      onChange={(event) => {
+        setTyped(event.target.value);
+        onChange(event.target.value);
+      }}
+    />
+  );
+}
+
+interface FigureProps {
+  label: string;
+  name: string;
+  value: number | null;
+  most: number;
+  onChange: (minutes: number | null) => void;
+}
+
+function Figure({ label, name, value, most, onChange }: FigureProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = value === null || value === 0 ? "" : String(Math.round(value * 10) / 10);
+  const read = (text: string) => {
+    const found = Number.parseInt(text, 10);
+    return Number.isNaN(found) ? null : Math.min(Math.max(found, 0), most);
+  };
+  return (
+    <label className="flex flex-col text-[0.9375rem] text-soft">
       {label}
       <input
         aria-label={name}
-        className="text-right text-lg text-ink"
+        className="w-full text-right text-lg text-ink"
         inputMode="numeric"
-        value={value}
-        onChange={(event) => onChange(read(event.target.value))}
+        value={typed ?? shown}
+        onFocus={() => setTyped(shown)}
+        onBlur={() => setTyped(null)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          onChange(read(event.target.value));
+        }}
       />
     </label>
   );
