@@ -19,6 +19,14 @@ export const STAGE: Record<Stage, string> = {
   between: "Between",
 };
 
+/** The same in short, for a narrow drawing. */
+export const STAGE_SHORT: Record<Stage, string> = {
+  ...STAGE,
+  get_ready: "Ready",
+  make: "Make",
+  after: "After",
+};
+
 /** Kinds of steps by the part of the work that they belong to, as a list to choose from. */
 export function kindsByStage(words: Words): [string, Words["steps"]][] {
   const found = new Map<Stage, Words["steps"]>();

@@ -147,6 +147,10 @@ def _label(text: str) -> str:
     return short[:LONGEST_LABEL].rsplit(" ", 1)[0] + "…"
 
 
+def _small(text: str) -> str:
+    return text[:1].lower() + text[1:]
+
+
 def _capital(text: str) -> str:
     return text[:1].upper() + text[1:]
 
@@ -157,7 +161,7 @@ def _make(stretch: Stretch) -> Make:
     steps = [step for step in stretch.steps if step.kind not in COLD] or stretch.steps
     words = [_label(step.text) for step in steps]
     if stretch.kind != "mix":
-        label = _label("; ".join(words).replace("; ", ", "))
+        label = _label(", ".join([*words[:1], *map(_small, words[1:])]))
     else:
         label = words[-1] if stretch.wait_min and words else PLAIN_MIX
     return Make(

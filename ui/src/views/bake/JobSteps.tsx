@@ -68,7 +68,7 @@ function StepLine({
         checked={done}
         onChange={() => change(ticked(ticks, name))}
       />
-      <span className={done ? "flex-1 text-soft line-through" : "flex-1"}>
+      <span className={`flex-1 first-letter:uppercase ${done ? "text-soft line-through" : ""}`}>
         {step.text}
         {step.origin === "card" ? null : (
           <span className="text-lg text-soft"> {OWN[step.origin]}</span>

@@ -64,13 +64,14 @@ export function Method({ card, words, study, change }: MethodProps) {
           <section
             key={`${stage} ${steps[0]?.place}`}
             aria-label={STAGE[stage]}
-            className="grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 border-b border-line py-1 max-sm:grid-cols-1"
+            className="grid grid-cols-[6rem_minmax(0,1fr)] gap-x-3 border-b border-line py-1 max-sm:grid-cols-1"
           >
             <h3 className="pt-2 font-bold">{STAGE[stage]}</h3>
             <ol>
-              {steps.map(({ step, place }) => (
+              {steps.map(({ step, place }, n) => (
                 <StepRow
                   key={place}
+                  headed={n === 0}
                   step={step}
                   place={place}
                   own={isOwn(step, card)}
@@ -156,6 +157,7 @@ interface StepRowProps {
   step: Told;
   place: number;
   own: boolean;
+  headed: boolean;
   words: Words;
   onWrite: (part: Partial<Step>) => void;
   onMove: (by: -1 | 1) => void;
@@ -166,28 +168,29 @@ interface StepRowProps {
 const WHOSE = { card: "", usual: "usual", habit: "habit" } as const;
 
 /** One step: its words, its kind, and its minutes; of each piece, seconds. */
-function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: StepRowProps) {
+function StepRow(props: StepRowProps) {
+  const { step, place, own, headed, words, onWrite, onMove, onAdd, onRemove } = props;
   const name = `step ${place + 1}`;
   const each = step.per === "piece";
   return (
-    <li className="grid grid-cols-[minmax(0,1fr)_9.5rem_4.5rem_4rem_4rem_auto] items-start gap-x-2 py-1 max-sm:grid-cols-[minmax(0,1fr)_4.5rem_4rem_4rem]">
-      <div className="flex flex-col max-sm:col-span-full">
+    <li className="grid grid-cols-[minmax(0,1fr)_8rem_4.75rem_4.5rem_4rem_10.5rem] items-start gap-x-2 py-1 max-sm:grid-cols-[minmax(0,1fr)_4.5rem_4rem_4rem]">
+      <div className={`flex flex-col max-sm:col-span-full ${headed ? "pt-4 max-sm:pt-0" : ""}`}>
         <Typed
           label={`Step ${place + 1}`}
           value={step.text}
           most={1000}
           onChange={(text) => onWrite({ text })}
-          className="w-full border-transparent px-1 text-lg hover:border-line"
+          className="w-full border-transparent bg-transparent px-1 py-0 text-lg first-letter:uppercase hover:border-line"
         />
         <span className="flex flex-wrap items-baseline gap-x-2 px-1 text-[0.9375rem] text-soft">
           {WHOSE[step.origin] && <em>{WHOSE[step.origin]}</em>}
-          <span>until</span>
           <Typed
             label={`Cue of ${name}`}
             value={step.cue}
             most={300}
+            placeholder="until …"
             onChange={(cue) => onWrite({ cue })}
-            className="min-h-8 min-w-24 flex-1 border-transparent px-1 hover:border-line"
+            className="min-w-24 flex-1 border-transparent bg-transparent px-0 py-0 hover:border-line"
           />
         </span>
         {step.caution && (
@@ -198,7 +201,7 @@ function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: 
       </div>
       <select
         aria-label={`Kind of ${name}`}
-        className="min-h-9 w-full max-sm:col-span-full"
+        className={`min-h-9 w-full max-sm:col-span-full ${headed ? "mt-5 max-sm:mt-0" : ""}`}
         value={step.kind}
         onChange={(event) => onWrite({ kind: event.target.value as StepKind })}
       >
@@ -215,6 +218,7 @@ function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: 
       {each ? (
         <Figure
           label="each, s"
+          headed={headed}
           name={`Seconds a piece of ${name}`}
           value={step.each_s}
           most={600}
@@ -223,6 +227,7 @@ function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: 
       ) : (
         <Figure
           label="hands, min"
+          headed={headed}
           name={`Hands minutes of ${name}`}
           value={step.hands_min}
           most={240}
@@ -231,6 +236,7 @@ function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: 
       )}
       <Figure
         label="wait, min"
+        headed={headed}
         name={`Waiting minutes of ${name}`}
         value={step.wait_min}
         most={2880}
@@ -238,12 +244,15 @@ function StepRow({ step, place, own, words, onWrite, onMove, onAdd, onRemove }: 
       />
       <Figure
         label="at most"
+        headed={headed}
         name={`Most waiting minutes of ${name}`}
         value={step.wait_most_min}
         most={2880}
         onChange={(wait_most_min) => onWrite({ wait_most_min })}
       />
-      <span className="flex items-end gap-1 pt-5 max-sm:col-span-full max-sm:pt-1">
+      <span
+        className={`flex items-center justify-end gap-1 max-sm:col-span-full ${headed ? "pt-5 max-sm:pt-1" : ""}`}
+      >
         {own ? (
           <RowButtons
             name={name}
@@ -274,18 +283,20 @@ interface TypedProps {
   label: string;
   value: string;
   most: number;
+  placeholder?: string;
   className: string;
   onChange: (text: string) => void;
 }
 
 /** Words that stay as they are typed while the step is told anew. */
-function Typed({ label, value, most, className, onChange }: TypedProps) {
+function Typed({ label, value, most, placeholder, className, onChange }: TypedProps) {
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <textarea
       aria-label={label}
-      className={`field-sizing-content ${className}`}
+      className={`field-sizing-content resize-none ${className}`}
       rows={1}
+      placeholder={placeholder}
       value={typed ?? value}
       maxLength={most}
       onFocus={() => setTyped(value)}
@@ -303,19 +314,20 @@ interface FigureProps {
   name: string;
   value: number | null;
   most: number;
+  headed: boolean;
   onChange: (minutes: number | null) => void;
 }
 
-function Figure({ label, name, value, most, onChange }: FigureProps) {
+function Figure({ label, name, value, most, headed, onChange }: FigureProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const shown = value === null || value === 0 ? "" : String(Math.round(value * 10) / 10);
+  const shown = value === null || value === 0 ? "" : String(Math.max(Math.round(value), 1));
   const read = (text: string) => {
     const found = Number.parseInt(text, 10);
     return Number.isNaN(found) ? null : Math.min(Math.max(found, 0), most);
   };
   return (
     <label className="flex flex-col text-[0.9375rem] text-soft">
-      {label}
+      <span className={headed ? "whitespace-nowrap" : "sr-only"}>{label}</span>
       <input
         aria-label={name}
         className="w-full text-right text-lg text-ink"

@@ -1,5 +1,5 @@
 import { length } from "../../logic/format";
-import { STAGE, stretches, type Told } from "../../logic/method";
+import { STAGE, STAGE_SHORT, stretches, type Told } from "../../logic/method";
 
 /** Widths go by the root of the minutes: a night in the fridge leaves room for a minute's wrapping. */
 const width = (minutes: number) => Math.sqrt(Math.max(minutes, 0));
@@ -24,11 +24,11 @@ export function TimeLine({ told }: { told: Told[] }) {
         return (
           <div
             key={`${stage} ${steps[0]?.place}`}
-            className="flex min-w-12 flex-col"
+            className="flex min-w-16 flex-col"
             style={{ flexGrow: size, flexBasis: 0 }}
           >
             <span className="truncate text-[0.9375rem] font-bold" title={STAGE[stage]}>
-              {STAGE[stage]}
+              {STAGE_SHORT[stage]}
             </span>
             <span className="flex h-7 gap-px">
               {steps.map(({ step, place }) => (
@@ -49,7 +49,7 @@ function minutesOf(steps: { step: Told }[]): string {
   const each = steps.reduce((sum, { step }) => sum + (step.per === "piece" ? step.each_s : 0), 0);
   return [
     hands > 0 ? length(Math.round(hands)) : "",
-    waits > 0 ? `wait ${length(Math.round(waits))}` : "",
+    waits > 0 ? `${hands > 0 ? "wait " : ""}${length(Math.round(waits))}` : "",
     each > 0 ? `${Math.round(each)} s each` : "",
   ]
     .filter(Boolean)
