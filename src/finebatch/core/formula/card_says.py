@@ -75,6 +75,9 @@ _BARE_OVEN = re.compile(
 )
 USUAL_PIECE_G = 3.0
 """What a piece takes of a part that says nothing of it, in g (household practice)."""
+LONG_REST_MIN = 240.0
+"""A dough that is left for so long is left in the cold, unless the card says where else."""
+_WARM = re.compile(r"\b(?:room temp\w*|bench|counter|warm)\b", re.IGNORECASE)
 LEAST_F = 275.0
 """A number without a unit from here on is in °F, a smaller one in °C: no oven for cookies is set
 where both could be meant."""
@@ -320,5 +323,6 @@ def _times(told: Sequence[str], first: int) -> dict[str, Range]:
             cuts = _SLICES.search(text) is not None or next_slices
             keep("cool_before_slicing_min" if cuts else "rest_min", time)
         elif n < first and _RESTS.search(text) and not _HARD.search(text):
-            keep("wait_min", time)
+            long = time is not None and time[0] >= LONG_REST_MIN and not _WARM.search(text)
+            keep("chill_min" if long else "wait_min", time)
     return found

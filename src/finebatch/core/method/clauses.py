@@ -7,6 +7,7 @@ cut before the bake is dough, what is cut after it a log or a pan.
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from finebatch.core.formula.card_says import LONG_REST_MIN
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.measures.spoken import plain_text
@@ -18,15 +19,17 @@ from finebatch.core.method.words import (
     BEFORE_BAKE,
     CLAUSE,
     COLD,
+    FOR_A_PART,
     FREEZER,
+    LEAD,
     MIXES,
     OUT_OF,
     SENTENCE,
     VERB,
     WAITS,
+    WARM,
     Rule,
 )
-
 
 @dataclass(frozen=True, slots=True)
 class Clause:
@@ -67,7 +70,9 @@ class _Reading:
 
     def kind(self, text: str, *, at_temperature: bool) -> StepKind | None:
         """The kind of a clause; None where it is none of its own."""
-        plain = plain_text(text)
+        if self.baked and FOR_A_PART.search(text):
+            return "make_part"
+        plain = plain_text(LEAD.sub("", text))
         found = _kind_by(ANYWHERE, plain)
         if found:
             return found
@@ -100,6 +105,9 @@ class _Reading:
             # “Make a well in the flour”, “toss the nuts in”, “stir in the rest of the sugar”.
             return mixes
         if found is None and mixes is None and WAITS.search(plain):
+            times = find_durations(plain)
+            if times and times[0].low >= LONG_REST_MIN and not WARM.search(plain):
+                return "chill"
             return "temper" if self.cold and not self.shaped else "rest_bench"
         return found or mixes
 
@@ -133,11 +141,18 @@ def clauses_of(lines: Sequence[str]) -> list[Clause]:
     reading = _Reading()
     for number, line in enumerate(lines, start=1):
         own: list[tuple[int, int, StepKind]] = []
-        for start, end in _parts(line):
+        ahead: int | None = None
+        for begin, end in _parts(line):
+            start = begin if ahead is None else ahead
+            ahead = None
             text = line[start:end].strip(" \t,")
             if not text:
                 continue
             kind = reading.kind(text, at_temperature=bool(find_temperatures(text)))
+            if LEAD.fullmatch(text) and end < len(line):
+                # “In a bowl, beat …”: it goes with what is done there.
+                ahead = start
+                continue
             goes_on = kind is None or (own and own[-1][2] == kind and not VERB.match(text))
             goes_on = goes_on or (kind == "rest_bench" and bool(own) and own[-1][2] in _HEATED)
             if own and goes_on:

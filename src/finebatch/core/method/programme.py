@@ -83,7 +83,8 @@ class Programme:
 
     `ready` are the stretches that come before mixing, each by itself; `makes` follow one another:
     mixing, then shaping for the cold. `out` is done when the dough comes out of the cold, `heat`
-    when the oven is turned on, `part` when a wash or an icing is made.
+    when the oven is turned on, `part` when a wash or an icing is made, `keep` when
+    the rest of the dough is put away.
     """
 
     ready: tuple[Stretch, ...] = ()
@@ -91,6 +92,7 @@ class Programme:
     out: tuple[TypedStep, ...] = ()
     heat: tuple[TypedStep, ...] = ()
     part: tuple[TypedStep, ...] = ()
+    keep: tuple[TypedStep, ...] = ()
     trays: tuple[TraySteps, ...] = ()
 
     def on_tray(self, job: TrayJob, number: int = 0) -> tuple[TypedStep, ...]:
@@ -146,6 +148,7 @@ class _Making:
     out: list[TypedStep] = field(default_factory=list)
     heat: list[TypedStep] = field(default_factory=list)
     part: list[TypedStep] = field(default_factory=list)
+    keep: list[TypedStep] = field(default_factory=list)
     trays: dict[tuple[TrayJob, int], list[TypedStep]] = field(default_factory=dict)
     mixed: bool = False
     made: bool = False
@@ -179,7 +182,8 @@ class _Making:
     def _cooled(self, step: TypedStep) -> TypedStep:
         """What is toasted or melted and then left to cool waits as long as is usual, where the card
         names no minutes."""
-        if step.kind not in COOLED or step.wait_min or not _COOLS.search(step.text):
+        cools = step.kind == "soften" or _COOLS.search(step.text)
+        if step.kind not in COOLED or step.wait_min or not cools:
             return step
         return replace(step, wait_min=self.habits[step.kind].wait_min)
 
@@ -224,8 +228,8 @@ class _Making:
             self.bakes += 1
         number = 1 if self.bakes > 1 and self.about.family == "twice_baked" else 0
         job = _JOB_OF.get(kind)
-        if kind == "make_part":
-            self.part.append(step)
+        if kind in ("make_part", "keep_rest"):
+            (self.part if kind == "make_part" else self.keep).append(step)
             return
         if job is None:
             job = "finish" if kind in FINISHES else "cool"
@@ -305,6 +309,7 @@ class _Making:
             tuple(self.out),
             tuple(self.heat),
             tuple(self.part),
+            tuple(self.keep),
             tuple(TraySteps(job, tuple(steps), n) for (job, n), steps in self.trays.items()),
         )
 

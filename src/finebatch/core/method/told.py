@@ -53,6 +53,7 @@ def _in_order(programme: Programme) -> Iterator[TypedStep]:
     for one in programme.trays:
         if one.job in ("finish", "set"):
             yield from one.steps
+    yield from programme.keep
 
 
 def _told(step: TypedStep, habits: Habits, kg: float) -> ToldStep:

@@ -14,7 +14,7 @@ WAITING: frozenset[StepKind] = frozenset(
 """Kinds that are a wait and nothing else."""
 LONGEST_STIRRED = 8.0
 """For so many minutes somebody stands by a pan; longer it is in the oven, or steeps."""
-COOLED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse"})
+COOLED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse", "soften"})
 """Kinds after which something cools: a second time that such a step names is waited."""
 
 

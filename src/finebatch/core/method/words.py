@@ -80,7 +80,7 @@ BEFORE_BAKE: tuple[Rule, ...] = (
     (
         "soften",
         pattern(
-            r"\b(?:take|get|bring|let|leave)\b.*\b(?:butter|fat|eggs?|lard|ingredients)\b.*\b(?:out\b(?! of the bowl)|soften|room temp)|^\W*soften\b"
+            r"\b(?:take|get|bring|let|leave)\b.*\b(?:butter|fat|eggs?|lard|ingredients)\b.*\b(?:out\b(?! of the bowl)|soften|room temp)|^\W*soften\b|\bput\b.*\bbutter\b.*\b(?:warm|ahead|soften|room)\b"
         ),
     ),
     (
@@ -198,7 +198,7 @@ BEFORE_BAKE: tuple[Rule, ...] = (
         pattern(
             r"\b(?:scoop|drop|dollop|portion|arrange|space)\b|\b(?:table|tea)?spoon(?:ful)?s?\b.*\b(?:on|onto|to)\b|^\W*(?:place|put|lay|set|spoon|use)\b.*"
             + SHEET.pattern
-            + r"|\bheaps?\b|^\W*(?:tablespoons?|teaspoons?)\b|\bwell apart\b"
+            + r"|\bheaps?\b|\b(?:level|heaped|heaping|rounded) (?:table|tea)spoon|^\W*(?:tablespoons?|teaspoons?)\b|\bwell apart\b"
         ),
     ),
     (
@@ -253,6 +253,12 @@ MIXES: tuple[Rule, ...] = (
 )
 AFTER: tuple[Rule, ...] = (
     (
+        "keep_rest",
+        pattern(
+            r"^\W*freeze\b|\b(?:freeze|refrigerate|keep|wrap|chill)\b.*\b(?:rest|half|remaining|other|leftover)\b.*\bdough\b"
+        ),
+    ),
+    (
         "pack",
         pattern(
             r"\b(?:store|keep|pack)\b.*\b(?:tins?|jars?|box\w*|airtight|container|days|weeks)\b|^\W*(?:store|pack|keep)\b|\bairtight\b"
@@ -275,7 +281,7 @@ AFTER: tuple[Rule, ...] = (
     ("coat", pattern(r"\b(?:roll|toss|dredge)\b.*\bin\b.*" + _SUGARY.pattern)),
     ("dip", pattern(r"\b(?:dip|half-dip)\b")),
     ("drizzle", pattern(r"\bdrizzle\b")),
-    ("dust", pattern(r"\b(?:dust|sift|sieve)\b")),
+    ("dust", pattern(r"\b(?:dust|dredge|sift|sieve)\b")),
     ("sandwich", pattern(r"\b(?:sandwich|fill|stick together|pair)\b")),
     (
         "make_part",
@@ -295,7 +301,7 @@ AFTER: tuple[Rule, ...] = (
             r"\b(?:on|in) (?:the |its |their |a )?(?:hot )?(?:baking )?(?:trays?|sheets?|tins?|pans?)\b(?!.*\bto a rack\b)|\bdo(?: not|n.t) (?:touch|move|disturb)"
         ),
     ),
-    ("to_rack", pattern(r"\b(?:rack|transfer|move|lift|slide)\b")),
+    ("to_rack", pattern(r"\b(?:rack|transfer|move|lift|slide|turn (?:it |them )?out|unmould)\b")),
     ("out", pattern(r"^\W*(?:take|remove)\b.*\b(?:out|oven)\b")),
     (
         "rest_sheet",
@@ -312,4 +318,12 @@ WAITS = pattern(
 )
 
 
+LEAD = pattern(
+    r"^\W*(?:(?:in|into|with|using|to) (?:a|an|another|the|one|your)\b(?: \w+){0,3}? (?:bowl|pan|mixer|processor|saucepan|jug)\b,?|"
+    r"meanwhile,?|(?:when|once|as soon as|while)(?: (?:they|it)(?: are|.re| is)?)? (?:still )?(?:quite |completely )?(?:cold|cool|cooled|set|hot|warm|firm),?|"
+    r"(?:the )?next (?:day|morning),?|working quickly,?|for the (?:icing|filling|glaze|frosting|topping|coating),?)\s*"
+)
+"""Words before what is done: where, when, for what."""
+FOR_A_PART = pattern(r"^\W*for the (?:icing|filling|glaze|frosting|topping|coating)\b")
 OUT_OF = pattern(r"\b(?:out|from)\b")
+WARM = pattern(r"\b(?:room temp\w*|bench|counter|warm)\b")

@@ -286,12 +286,15 @@ def _usual_rest(dough: Portioned) -> int:
     return next((minutes for most, minutes in REST_BY_G if grams < most), LARGE_REST_MIN)
 
 
+_TILL_COLD = re.compile(r"\b(?:cool|cold|complet\w+)\b", re.IGNORECASE)
+
+
 def _till_cold(dough: Portioned) -> bool:
     """Whether pieces stay on the sheet, or in the pan, until they are cold."""
     if not dough.piece.RESTS_ON_SHEET:
         return False
     rests = dough.programme.on_tray("rest")
-    told = any(re.search(r"\b(?:cold|complet\w+)\b", s.text, re.IGNORECASE) for s in rests)
+    told = any(_TILL_COLD.search(step.text) and not step.wait_min for step in rests)
     in_pan = dough.piece.SAYS.holder == "pan" and not rests
     return told or in_pan or dough.cold_on_sheet
 

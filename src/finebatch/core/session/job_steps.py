@@ -1,7 +1,7 @@
 """Which steps of the method are done in which job: each once, in the order of the card."""
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import cycle
 
 from finebatch.core.formula.step import Stage
@@ -54,8 +54,11 @@ def job_steps(work: Work, programmes: Mapping[str, Programme]) -> Steps:
             continue
         if not dough.from_cold:
             found |= dict(_before_trays(dough, programme))
-        for tray in work.trays_of(dough.letter):
+        trays = work.trays_of(dough.letter)
+        for tray in trays:
             found |= dict(_on_tray(tray, programme))
+        for key, steps in _lost(dough, trays, programme):
+            found[key] = (*found.get(key, ()), *steps)
     return {key: steps for key, steps in found.items() if steps}
 
 
@@ -101,6 +104,34 @@ def _before_trays(
     yield JobKey(letter, "temper"), tuple(s for s in programme.out if s.kind == "temper")
     for n in range(len(dough.parts)):
         yield JobKey(letter, "part", n), programme.part if n == len(dough.parts) - 1 else ()
+
+
+def _lost(
+    dough: DoughWork, trays: Sequence[TrayWork], programme: Programme
+) -> Iterator[tuple[JobKey, tuple[TypedStep, ...]]]:
+    """What is told in jobs that this session does not have, with the nearest that it has: a card
+    may say what to do with a rest of which there is none."""
+    last = trays[-1]
+    if dough.freeze_min:
+        yield JobKey(dough.letter, "freeze"), programme.keep
+    elif programme.keep:
+        yield JobKey(last.name, "cool"), programme.keep
+    for tray in trays:
+        if not tray.shape_min:
+            yield JobKey(tray.name, "rest", len(tray.bakes) - 1), programme.on_tray("shape")
+        if not tray.finish_min:
+            yield JobKey(tray.name, "cool"), programme.on_tray("finish")
+        if not (tray.finish_min and tray.set_min):
+            yield JobKey(tray.name, "cool"), programme.on_tray("set")
+        if len(tray.bakes) == 1:
+            yield JobKey(tray.name, "rest"), programme.on_tray("slice")
+            yield JobKey(tray.name, "bake"), programme.on_tray("bake", 1)
+        if not any(bake.turn_after is not None for bake in tray.bakes):
+            yield JobKey(tray.name, "bake"), programme.on_tray("turn")
+    if not dough.parts:
+        yield JobKey(last.name, "cool"), programme.part
+    if not dough.fetch_min and not dough.from_cold:
+        yield JobKey(trays[0].name, "portion"), programme.out
 
 
 def _on_tray(
