@@ -50,15 +50,10 @@ def plan_in(page_request: APIRequestContext, address: str, *doughs: int, **more:
     return found
 
 
-def at_hand_in(
-    page_request: APIRequestContext, address: str, *doughs: int, chilled: bool = False
-) -> None:
-    """For those doughs all is weighed and soft; they are not `chilled` but go straight on trays."""
+def at_hand_in(page_request: APIRequestContext, address: str, *doughs: int) -> None:
+    """Nothing is got ready for those doughs: all is weighed, and the butter is soft."""
     for dough in doughs or (1,):
         path = f"{address}/api/doughs/{dough}"
         kept = page_request.get(path).json()
         card = {**kept["card"], "without": ["weigh", "soften"], "revision": kept["revision"]}
         assert page_request.put(path, data=card).ok
-        if not chilled:
-            tray = {**page_request.get(path).json()["tray"], "chill_min": 0}
-            assert page_request.put(f"{path}/tray", data=tray).ok

@@ -6,11 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finebatch.core.method.steps import TypedStep
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import COOL_JOBS
 from finebatch.core.refusal import Refusal
+from finebatch.core.session.words import Scene
 from finebatch.formats.busy_times import read_calendar
 from finebatch.formats.planned import file_plan
 from finebatch.formats.run_sheet import tell, write_csv, write_markdown
@@ -138,11 +141,15 @@ def test_any_json_is_a_session_or_refused(value: Any) -> None:
         read_session(json.dumps(value))
 
 
+STIRRED = TypedStep("cream", "Cream it well.", card_step=1)
+SCENE = Scene(steps={JobKey("A", "mix"): (STIRRED,)})
+
+
 def told() -> Any:
     work = read_session(json.dumps(SESSION)).work(BASE)
     plan = best_plan(work, 1)
     at = {m: BASE + timedelta(minutes=m) for a in plan.activities for m in (a.start, a.end)}
-    return tell(plan.activities, work, {"A": "=Drops | round"}, at)
+    return tell(plan.activities, work, {"A": "=Drops | round"}, at, SCENE)
 
 
 def test_the_run_sheet_as_csv_and_markdown() -> None:
@@ -153,6 +160,8 @@ def test_the_run_sheet_as_csv_and_markdown() -> None:
     text = write_markdown("Supper", jobs)
     assert text.count("\n| ") == 1 + len(jobs)
     assert "=Drops / round" in text
+    assert "Cream it well" in rows[1] + rows[2]
+    assert ": Cream it well |" in text
 
 
 def test_the_run_sheet_is_a_calendar_with_alarms_and_is_read_back() -> None:

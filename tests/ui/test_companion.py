@@ -16,9 +16,9 @@ MINUTE = 60_000
 AT_ONCE_S = 1.0
 
 
-def start(page: Page, address: str, *doughs: int, chilled: bool = False) -> Any:
+def start(page: Page, address: str, *doughs: int) -> Any:
     """Plan these doughs, all at hand, start, and open the companion."""
-    at_hand_in(page.request, address, *doughs, chilled=chilled)
+    at_hand_in(page.request, address, *doughs)
     items = [{"dough_id": dough} for dough in doughs]
     kitchen = page.request.get(f"{address}/api/kitchen").json()
     wish = {"items": items, "sheets": kitchen["sheets"], "shelves": kitchen["shelves"]}
@@ -41,7 +41,8 @@ def title(page: Page) -> str:
 def put_into_oven(page: Page, served: Served, session: Any) -> None:
     """The first tray goes in and is turned; now it is nearly done."""
     events = f"{served.address}/api/sessions/{session['id']}/events"
-    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 2), ("A1.turn", 6)):
+    jobs = [("A.mix", 15), ("A.form", 1), ("A.fetch", 60), ("A1.portion", 9)]
+    for key, minutes in (*jobs, ("A1.load", 2), ("A1.turn", 6)):
         served.clock.pass_minutes(minutes)
         page.request.post(events, data={"kind": "done", "activity": key})
     served.clock.pass_minutes(6)
@@ -52,12 +53,12 @@ def test_keys_do_what_the_presses_do(page: Page, served: Served) -> None:
     start(page, served.address, 1)
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.keyboard.press("ArrowDown")
-    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
+    expect(page.get_by_role("heading", name="Wrap it airtight")).to_be_visible()
     expect(page.get_by_text("before its turn")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.keyboard.press(" ")
-    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
+    expect(page.get_by_role("heading", name="Wrap it airtight")).to_be_visible()
     page.keyboard.press("0")
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     back = page.get_by_role("button", name=re.compile("^Take back"))
@@ -77,7 +78,7 @@ def test_a_tray_in_the_oven_gets_two_minutes_more_by_a_digit(page: Page, served:
 
 
 def test_a_dough_that_is_too_soft_is_put_back_by_a_digit(page: Page, served: Served) -> None:
-    session = start(page, served.address, 1, chilled=True)
+    session = start(page, served.address, 1)
     events = f"{served.address}/api/sessions/{session['id']}/events"
     served.clock.pass_minutes(15)
     for job in ("A.mix", "A.form"):
@@ -116,7 +117,7 @@ def test_two_screens_agree_within_a_second(browser: Browser, page: Page, served:
     for _ in range(3):
         expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_enabled()
         page.keyboard.press(" ")
-        behind.append(seconds_behind(phone, page, "Turn the oven on"))
+        behind.append(seconds_behind(phone, page, "Wrap it airtight"))
         phone.get_by_role("button", name=re.compile("^Take back")).click()
         behind.append(seconds_behind(page, phone, "Mix the dough"))
     # A machine that stands still for a moment is not the application's.
@@ -164,12 +165,12 @@ def test_ingredients_are_weighed_along_with_the_scale(page: Page, served: Served
     play(page, served.address, scale={"load_g": 50, "trouble": "rubbish"})
     expect(panel.get_by_role("status")).to_contain_text("no weight")
     page.keyboard.press(" ")
-    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
+    expect(page.get_by_role("heading", name="Wrap it airtight")).to_be_visible()
 
 
 def test_portions_by_hand_name_what_is_off(page: Page, served: Served) -> None:
     start(page, served.address, 1)
-    for step in ("Turn the oven on", "Portion tray A1"):
+    for step in ("Wrap it", "Turn the oven on", "Take the dough out", "Portion tray A1"):
         expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_enabled()
         page.keyboard.press(" ")
         expect(page.get_by_role("heading", name=step)).to_be_visible()

@@ -110,7 +110,7 @@ def test_the_space_bar_is_the_large_button(page: Page, served: Served) -> None:
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.locator("h1").click()
     page.keyboard.press("Space")
-    expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
+    expect(page.get_by_role("heading", name="Wrap it airtight")).to_be_visible()
     page.get_by_role("button", name="Take back").click()
     expect(page.get_by_role("heading", name="Mix the dough")).to_be_visible()
 
@@ -136,7 +136,7 @@ def test_two_screens_on_one_session_agree(browser: Browser, page: Page, served: 
     other.goto(f"{served.address}/bake")
     expect(other.get_by_role("heading", name="Mix the dough")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(other.get_by_role("heading", name="Turn the oven on")).to_be_visible()
+    expect(other.get_by_role("heading", name="Wrap it airtight")).to_be_visible()
     other.close()
 
 

@@ -306,7 +306,14 @@ def test_countdowns_survive_a_reload_and_a_killed_server(page: Page, own_server:
     page.goto(f"{own_server.address}/plan/1")
     page.get_by_role("button", name="Start baking now").click()
     done = page.get_by_role("button", name=re.compile("^Done"))
-    jobs = ("Mix the dough", "Turn the oven on", "Portion tray A1", "Tray A1 into the oven")
+    jobs = (
+        "Mix the dough",
+        "Wrap it airtight",
+        "Turn the oven on",
+        "Take the dough out",
+        "Portion tray A1",
+        "Tray A1 into the oven",
+    )
     for words in jobs:
         expect(page.get_by_role("heading", name=words)).to_be_visible()
         done.click()
@@ -339,8 +346,10 @@ def test_three_more_minutes_and_taking_back(page: Page, served: Served) -> None:
     done = page.get_by_role("button", name=re.compile("^Done"))
     for words, minutes in (
         ("Mix the dough", 15),
-        ("Turn the oven on", 16),
-        ("Portion tray A1", 19),
+        ("Wrap it airtight", 1),
+        ("Turn the oven on", 30),
+        ("Take the dough out", 12),
+        ("Portion tray A1", 10),
         ("Tray A1 into the oven", 1),
     ):
         expect(page.get_by_role("heading", name=words)).to_be_visible()

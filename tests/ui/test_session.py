@@ -9,6 +9,9 @@ from playwright.sync_api import Page, expect
 from tests.plans import at_hand_in, plan_in
 from tests.ui.conftest import Served
 
+BAKED = [("A.mix", 15), ("A.form", 1), ("A.fetch", 60), ("A1.portion", 9), ("A1.load", 1)]
+"""The jobs until the first tray is in the oven, and the minutes that each takes."""
+
 
 def test_doughs_join_a_session_and_leave_it(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/tray/1")
@@ -242,7 +245,7 @@ def test_hot_work_that_is_due_goes_before_all_else(page: Page, served: Served) -
         found: int = next(a["due_at"] for a in now["activities"] if a["key"] == key)
         return found
 
-    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 1)):
+    for key, minutes in BAKED:
         done(key, minutes)
     assert due("A2.portion") < due("A1.out")
     if due("A1.turn") <= due("A2.portion"):
@@ -262,7 +265,7 @@ def test_what_comes_up_while_baking_is_one_press(page: Page, served: Served) -> 
     made = plan_in(page.request, served.address, 1)
     address = f"{served.address}/api/sessions/{made['id']}"
     page.request.post(f"{address}/start")
-    for key, minutes in (("A.mix", 15), ("A1.portion", 60), ("A1.load", 1)):
+    for key, minutes in BAKED:
         served.clock.pass_minutes(minutes)
         page.request.post(f"{address}/events", data={"kind": "done", "activity": key})
     page.goto(f"{served.address}/bake")

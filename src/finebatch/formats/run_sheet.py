@@ -10,13 +10,14 @@ from finebatch.core.measures.figures import clock
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
-from finebatch.core.session.words import line, place_of
+from finebatch.core.session.words import Scene, line, place_of, steps_along
 from finebatch.formats.card_csv import safe_cell
 
 
 @dataclass(frozen=True, slots=True)
 class RunSheetJob:
-    """One job of the run sheet, in words. Times carry their zone."""
+    """One job of the run sheet, in words, with the steps of the method that are done in it. Times
+    carry their zone."""
 
     key: str
     kind: JobKind
@@ -26,13 +27,18 @@ class RunSheetJob:
     who: str
     dough: str
     place: str
+    steps: tuple[str, ...] = ()
 
 
 def tell(
-    activities: Sequence[Placed], work: Work, names: Mapping[str, str], at: Mapping[int, datetime]
+    activities: Sequence[Placed],
+    work: Work,
+    names: Mapping[str, str],
+    at: Mapping[int, datetime],
+    scene: Scene,
 ) -> list[RunSheetJob]:
     """The jobs of the hands, and when to turn the oven's dial, in order. `names` are the doughs' by
-    letter, `at` moments by minute."""
+    letter, `at` moments by minute, `scene` what is done in which job."""
     workers = work.kitchen.workers
     return [
         RunSheetJob(
@@ -44,6 +50,7 @@ def tell(
             workers[job.who or 0].name if (job.who or 0) < len(workers) else "",
             names.get(job.dough or "", ""),
             place_of(job),
+            tuple(step.text for step in steps_along(job, scene)),
         )
         for job in sorted(activities, key=lambda a: (a.start, a.end, a.id))
         if job.told
@@ -54,7 +61,7 @@ def write_csv(told: Sequence[RunSheetJob]) -> str:
     """The run sheet as a table; no cell is a formula to a spreadsheet."""
     out = io.StringIO()
     table = csv.writer(out, lineterminator="\r\n")
-    table.writerow(["from", "to", "who", "job", "dough", "place"])
+    table.writerow(["from", "to", "who", "job", "dough", "place", "steps"])
     for job in told:
         cells = [
             job.start.isoformat(timespec="minutes"),
@@ -63,6 +70,7 @@ def write_csv(told: Sequence[RunSheetJob]) -> str:
             job.what,
             job.dough,
             job.place,
+            "; ".join(map(_closed, job.steps)),
         ]
         table.writerow([safe_cell(cell) for cell in cells])
     return out.getvalue()
@@ -81,13 +89,18 @@ def write_markdown(name: str, told: Sequence[RunSheetJob]) -> str:
             f"{job.start:%a} {clock(job.start.hour, job.start.minute)}",
             clock(job.end.hour, job.end.minute),
             job.who,
-            job.what,
+            f"{job.what}: {'; '.join(map(_closed, job.steps))}" if job.steps else job.what,
             job.dough,
             job.place,
         ]
         lines.append("| " + " | ".join(map(_plain, cells)) + " |")
     lines += ["", "Follow your local food authority, the labels and the appliances' manuals.", ""]
     return "\n".join(lines)
+
+
+def _closed(step: str) -> str:
+    """A step within a list of them."""
+    return step.rstrip(" .;,")
 
 
 def _plain(text: str) -> str:

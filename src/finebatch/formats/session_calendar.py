@@ -26,7 +26,8 @@ def write_calendar(name: str, told: Sequence[RunSheetJob], uid: str, stamp: date
         event.add("dtstart", job.start.astimezone(UTC))
         event.add("dtend", job.end.astimezone(UTC))
         event.add("summary", job.what)
-        event.add("description", f"{job.dough}; {job.who}".strip("; "))
+        about = f"{job.dough}; {job.who}".strip("; ")
+        event.add("description", "\n".join([about, *job.steps]))
         event.add("location", job.place)
         if job.kind == "heat":  # an oven gets hot by itself
             event.add("transp", "TRANSPARENT")

@@ -5697,8 +5697,8 @@ export interface components {
          *     seconds on each piece; minutes of waiting, least and most.
          *
          *     `card_step` is the line of the card's method, from 1; none for a step of the usual method or a
-         *     habit of the kitchen. `by_card` says that its minutes are the card's, not the usual ones, `each_by_card` the same of
-         *     its seconds.
+         *     habit of the kitchen. `by_card` says that its minutes are the card's, not the usual ones,
+         *     `each_by_card` the same of its seconds.
          */
         ToldStep: {
             /**

@@ -31,6 +31,7 @@ from finebatch.core.method.words import (
     Rule,
 )
 
+
 @dataclass(frozen=True, slots=True)
 class Clause:
     """What is done at once: its words, its kind, and the times that it names, each in minutes,

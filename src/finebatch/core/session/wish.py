@@ -1,6 +1,7 @@
 """What a session is asked for on the Plan screen, and what it was planned from."""
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated
 
@@ -110,3 +111,9 @@ class Snapshot:
     rests_on: str = ""
     hands: Hands = USUAL_HANDS
     cold: Pace = USUAL
+
+
+def programmes_of(snapshot: Snapshot) -> Mapping[str, Programme]:
+    """The methods of a session's doughs, by letter."""
+    told = ((asked.letter, asked.programme) for asked in snapshot.items)
+    return {letter: programme for letter, programme in told if programme is not None}

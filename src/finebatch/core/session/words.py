@@ -114,8 +114,7 @@ def length(minutes: int) -> str:
 def say(job: Placed, scene: Scene) -> Said:
     """A job of the hands, or of the oven's dial, in words."""
     said = _SAY.get(job.kind, _rack)(job, scene)
-    along = _SEEN_WITH.get(job.kind)
-    steps = [*steps_in(job, scene), *(scene.steps.get(job.id.to(along), ()) if along else ())]
+    steps = steps_along(job, scene)
     if not steps:
         return said
     told = tuple(
@@ -125,6 +124,13 @@ def say(job: Placed, scene: Scene) -> Said:
     cautions = [c for c in (*(s.caution for s in steps), said.caution) if c]
     caution = max(cautions, key=len) if cautions else None
     return replace(said, steps=told, caution=caution)
+
+
+def steps_along(job: Placed, scene: Scene) -> Sequence[TypedStep]:
+    """The steps in a job, with those of the wait that follows it."""
+    along = _SEEN_WITH.get(job.kind)
+    after = scene.steps.get(job.id.to(along), ()) if along else ()
+    return (*steps_in(job, scene), *after)
 
 
 _SEEN_WITH: Mapping[JobKind, JobKind] = {

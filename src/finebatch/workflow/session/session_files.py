@@ -12,6 +12,7 @@ from finebatch.core.formula.kitchen_amounts import kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
+from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import (
     MINUTE,
     Asked,
@@ -21,7 +22,9 @@ from finebatch.core.session.wish import (
     Snapshot,
     TimedPin,
     Wish,
+    programmes_of,
 )
+from finebatch.core.session.words import Scene
 from finebatch.formats import run_sheet
 from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.planned import file_plan
@@ -50,7 +53,10 @@ def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.RunSheetJob]:
     minutes = {m for a in plan.activities for m in (a.start, a.end)}
     at = {m: _moment(row.start_at + m * MINUTE) for m in minutes}
     names = {asked.letter: asked.name for asked in snapshot.items}
-    return run_sheet.tell(plan.activities, work, names, at)
+    programmes = programmes_of(snapshot)
+    heats = [a for a in plan.activities if a.kind == "heat"]
+    scene = Scene(heats=heats, steps=job_steps(work, programmes), oven=oven_steps(programmes))
+    return run_sheet.tell(plan.activities, work, names, at, scene)
 
 
 def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:

@@ -19,7 +19,7 @@ from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import HOT_JOBS, MAY_BE_LEFT_OUT, Work
 from finebatch.core.session.job_steps import job_steps, oven_steps
-from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish
+from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish, programmes_of
 from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
 from finebatch.facts import formula
 from finebatch.store.models import DoughRow, SessionRow
@@ -244,8 +244,7 @@ def _scene(
     work: Work,
 ) -> Scene:
     """What the session's jobs are said by."""
-    items = row.snapshot.items
-    programmes = {a.letter: a.programme for a in items if a.programme is not None}
+    programmes = programmes_of(row.snapshot)
     return Scene(
         doughs={dough.letter: dough for dough in doughs},
         trays={t.name: TraySaid(t.name, t.pieces, t.bakes, t.scraps, t.size) for t in trays},

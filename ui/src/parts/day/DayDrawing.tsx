@@ -181,7 +181,17 @@ export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
   );
 }
 
-const DRAGGED = new Set<Activity["kind"]>(["mix", "take", "part", "portion", "finish", "freeze"]);
+const DRAGGED = new Set<Activity["kind"]>([
+  "ready",
+  "mix",
+  "form",
+  "fetch",
+  "take",
+  "part",
+  "portion",
+  "finish",
+  "freeze",
+]);
 
 /** Dragging a job along the time axis; let go, it is pinned there. */
 function useDrag(axis: Axis, onPin: OnPin | undefined, onPress: (job: string) => void) {
@@ -272,7 +282,14 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
   }
   const row = day.rows.get(`hands${a.who ?? 0}`);
   if (!row) return null;
-  const own: Partial<Record<string, string>> = { take: "take out", part: a.what, freeze: "wrap" };
+  const own: Partial<Record<string, string>> = {
+    ready: "get ready",
+    form: "shape",
+    fetch: "take out",
+    take: "take out",
+    part: a.what,
+    freeze: "wrap",
+  };
   const words = own[a.kind] ?? a.kind;
   return (
     <Block

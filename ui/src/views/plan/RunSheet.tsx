@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, when } from "../../logic/format";
-import { isJob, wordsOf } from "../../logic/jobs";
+import { isJob, type Said, wordsOf } from "../../logic/jobs";
 import { readMoment } from "../../logic/moments";
 import type { Wish } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
@@ -17,7 +17,17 @@ interface RunSheetProps {
 /** More jobs than this are printed in two columns, so that the day is one page. */
 const ONE_COLUMN = 45;
 
-const PINNED = new Set(["mix", "take", "part", "freeze", "portion", "finish"]);
+const PINNED = new Set([
+  "ready",
+  "mix",
+  "form",
+  "fetch",
+  "take",
+  "part",
+  "freeze",
+  "portion",
+  "finish",
+]);
 
 /** The same day by the clock: every job, in order; some can be put at a time. */
 export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
@@ -80,6 +90,11 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
                       )}
                       {said.title}
                     </span>
+                    {listed(said) && (
+                      <span className="block text-[0.9375rem] text-soft print:text-[0.75rem]">
+                        {listed(said)}
+                      </span>
+                    )}
                   </td>
                   <td className="text-soft">
                     {said.detail}
@@ -97,6 +112,12 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
       </div>
     </details>
   );
+}
+
+/** The steps of a job in a line; nothing where they say no more than its title. */
+function listed(said: Said): string {
+  const steps = said.steps.map((step) => step.text.replace(/[\s.;,]+$/, ""));
+  return steps.length === 1 && said.title.startsWith(steps[0] ?? "") ? "" : steps.join("; ");
 }
 
 interface BeginAtProps {
