@@ -33,6 +33,7 @@ SLICE_LOG_MIN = 4
 WRAP_MIN = 2
 SHAPE_REST_MIN = 2
 """To shape what is left into a log or a disc (household practice: two to four minutes in all)."""
+STANDS_MIN = 15
 BATTER_WITHIN_MIN = 45
 """A whisked batter sinks: it is in the oven within this (household practice)."""
 LONGEST_LABEL = 48
@@ -189,8 +190,10 @@ def _minutes(seconds: float) -> int:
 
 def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> DoughWork:
     each = dough.habits.portion_s * dough.pace
-    batter = dough.mixing == "whisked" or dough.piece.IS_BATTER
     fresh, programme = dough.joins == "fresh", dough.programme
+    # What the card lets stand does not sink.
+    stands = any(one.wait_min >= STANDS_MIN and not one.cold for one in programme.makes)
+    batter = (dough.mixing == "whisked" and not stands) or dough.piece.IS_BATTER
     makes, chill, chill_most = _makes(programme, dough.mixes)
     temper = dough.temper_min
     if fresh:
