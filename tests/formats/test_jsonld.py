@@ -41,14 +41,20 @@ def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:
         "drop",
         "creamed",
         (Line("2 1/4", "cup", "flour_ap"), Line("2", "egg", "egg_whole")),
-        steps=(Step("Cream it.", 4, 10, "Pale.", "Mixer."),),
+        steps=(
+            Step("Cream it.", 4, 10, "Pale.", "Mixer."),
+            Step("Rest.", 0, 20, kind="rest_bench", wait_most_min=40),
+            Step("Balls.", kind="ball", each_s=7.5),
+        ),
+        without=("weigh", "soften"),
         stated_pieces=24,
     )
     node = json.loads(written(card))
     assert (node["@context"], node["@type"]) == ("https://schema.org", "Recipe")
     assert node["recipeIngredient"] == ["2 1/4 cups all-purpose flour (281 g)", "2 eggs (100 g)"]
     assert node["recipeYield"] == "24"
-    (step,) = node["recipeInstructions"]
+    assert read_recipes(json.dumps(node), READER) == [card]
+    step, *_ = node["recipeInstructions"]
     direction, *tips = step["itemListElement"]
     assert (direction["performTime"], direction["totalTime"]) == ("PT4M", "PT14M")
     assert [tip["text"] for tip in tips] == ["Pale.", "Mixer."]

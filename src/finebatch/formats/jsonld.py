@@ -49,6 +49,10 @@ def _line_property(line: Line) -> Node:
     return _property("line", line.amount, **more)
 
 
+_OF_STEP = ("kind", "wait_most_min", "each_s")
+"""What a step says beside its words and minutes."""
+
+
 def _step_node(step: Step, position: int) -> Node:
     direction = {
         "@type": "HowToDirection",
@@ -61,11 +65,17 @@ def _step_node(step: Step, position: int) -> Node:
         for name, text in (("cue", step.cue), ("caution", step.caution))
         if text
     ]
+    own = [
+        _property(name, value)
+        for name in _OF_STEP
+        if (value := getattr(step, name)) is not None and value != 0
+    ]
     return {
         "@type": "HowToStep",
         "position": position,
         "text": step.text,
         "itemListElement": [direction, *tips],
+        **({"additionalProperty": own} if own else {}),
     }
 
 
@@ -88,6 +98,7 @@ def write_recipe(
     """A card as a Recipe. `texts` are its lines in words, `usual` the steps when it has none."""
     scalars = [_property(n, getattr(card, n)) for n in _SCALARS if getattr(card, n)]
     properties = [*scalars, *(_property("settled", key) for key in card.settled)]
+    properties += [_property("without", kind) for kind in card.without]
     if not card.steps:
         properties.append(_property("usual_method", True))
     steps = card.steps or usual
@@ -237,7 +248,10 @@ def _own_step(node: Node) -> Node:
     direction = next((i for i in inside if i.get("@type") == "HowToDirection"), {})
     tips = {str(i.get("name")): str(i.get("text", "")) for i in inside if i is not direction}
     hands = _minutes(direction.get("performTime"))
+    own = [p for p in _many(node.get("additionalProperty")) if isinstance(p, dict)]
+    said = {name: _value(own, name) for name in _OF_STEP}
     return {
+        **{name: value for name, value in said.items() if value is not None},
         "text": str(node.get("text", "")),
         "hands_min": hands,
         "wait_min": max(_minutes(direction.get("totalTime")) - hands, 0),
@@ -269,6 +283,7 @@ def _own_card(node: Node, properties: Sequence[Node]) -> Card:
         "stated_pieces": _pieces(node.get("recipeYield")),
         "note": str(node.get("description", "")),
         "settled": [str(p.get("value")) for p in _named(properties, "settled")],
+        "without": [str(p.get("value")) for p in _named(properties, "without")],
     }
     try:
         return _CARD.validate_python(document)
