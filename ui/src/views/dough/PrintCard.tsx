@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Dough, Study, Words } from "../../api/client";
 import { dial, length, mass, percent, span } from "../../logic/format";
+import { STAGE, stretches, type Told } from "../../logic/method";
 import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
 import { PrintPage } from "../../parts/PrintPage";
@@ -21,6 +22,15 @@ export default function PrintCard({ doughId }: { doughId: number }) {
       )}
     </PrintPage>
   );
+}
+
+/** The minutes of a step: of hands, of waiting, or seconds on each piece. */
+function minutesOf(step: Told): string {
+  const hands = step.hands_min > 0 ? length(Math.max(Math.round(step.hands_min), 1)) : "";
+  const most = step.wait_most_min === null ? "" : ` to ${length(Math.round(step.wait_most_min))}`;
+  const wait = step.wait_min > 0 ? `wait ${length(Math.round(step.wait_min))}${most}` : "";
+  const each = step.per === "piece" && step.each_s > 0 ? `${Math.round(step.each_s)} s each` : "";
+  return [hands, wait, each].filter(Boolean).join(", ");
 }
 
 interface SheetProps {
@@ -58,22 +68,20 @@ function Sheet({ dough, words, study }: SheetProps) {
           })}
         </section>
         <section>
-          <ol className="flex list-decimal flex-col gap-1.5 pl-5">
-            {study.steps.map((step, n) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a step has no name but its place
-              <li key={n}>
-                {step.text}
-                {step.hands_min + step.wait_min > 0 && (
-                  <small>
-                    {" "}
-                    ({length(step.hands_min + step.wait_min)}
-                    {step.wait_min > 0 && `, ${step.wait_min} of them waiting`})
-                  </small>
-                )}
-                {step.cue && <em className="block text-[0.9375rem]">{step.cue}</em>}
-              </li>
-            ))}
-          </ol>
+          {stretches(study.told).map(({ stage, steps }) => (
+            <section key={`${stage} ${steps[0]?.place}`} className="mb-1.5">
+              <h2 className="font-bold">{STAGE[stage]}</h2>
+              <ul>
+                {steps.map(({ step, place }) => (
+                  <li key={place} className="first-letter:uppercase">
+                    {step.text}
+                    {minutesOf(step) && <small> ({minutesOf(step)})</small>}
+                    {step.cue && <em className="block text-[0.9375rem]">{step.cue}</em>}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ))}
           {card.stated_oven && <p className="mt-2">The card says: {card.stated_oven}</p>}
           {card.note && <p className="mt-2 text-[0.9375rem] whitespace-pre-line">{card.note}</p>}
         </section>

@@ -14,7 +14,7 @@ export function TimeLine({ told }: { told: Told[] }) {
   return (
     <figure
       aria-label={`The method as a line of time: ${length(Math.round(hands))} of hands, ${length(Math.round(waits))} of waiting`}
-      className="flex items-stretch gap-1 overflow-hidden"
+      className="flex flex-wrap items-stretch gap-1"
     >
       {groups.map(({ stage, steps }) => {
         const size = steps.reduce(
