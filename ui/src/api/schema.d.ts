@@ -4603,7 +4603,7 @@ export interface components {
          * Said
          * @description A job in words: for one line, for the large print, with what, the cue, the caution, the
          *     steps of the colour strip that are right, where a colour tells, and what is done in it, step by
-         *     step.
+         *     step where that says more.
          */
         Said: {
             /** Short */

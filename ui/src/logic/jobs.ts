@@ -70,6 +70,9 @@ const WORDLESS: Said = {
   steps: [],
 };
 
+/** A step's words within a list of them. */
+export const closed = (step: { text: string }): string => step.text.replace(/[\s.;,]+$/, "");
+
 /** Another step of the same round of the same tray. */
 export const stepOf = (
   session: BakingSession,

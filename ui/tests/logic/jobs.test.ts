@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { inOven, isJob, jobNow, pendingJobs, stepOf, wordsOf } from "../../src/logic/jobs";
+import { closed, inOven, isJob, jobNow, pendingJobs, stepOf, wordsOf } from "../../src/logic/jobs";
 import { job, MINUTE, oneTray, session } from "./sessions";
 
 describe("what there is to do", () => {
@@ -78,4 +78,5 @@ it("has words for a job that none were made for", () => {
     steps: [],
   };
   expect(wordsOf(job("mix", 0, 1, { said }))).toBe(said);
+  expect(["Wrap; ", "Chill it."].map((text) => closed({ text }))).toEqual(["Wrap", "Chill it"]);
 });

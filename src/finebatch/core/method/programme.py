@@ -36,6 +36,8 @@ _GESTURES: tuple[StepKind, ...] = ("press", "dent", "press_pan", "score", "prick
 _TOPS: tuple[StepKind, ...] = ("top", "fill")
 MAKES: frozenset[StepKind] = frozenset((*_PIECES, *_GESTURES, *_TOPS))
 _COOLS = re.compile(r"\b(?:cool|cold|lukewarm)\b", re.IGNORECASE)
+_ON_THE_SHEET: frozenset[StepKind] = frozenset({"log"})
+"""What a dough that is baked twice is shaped to where it bakes, not for the cold."""
 FINISHES: frozenset[StepKind] = frozenset(
     {"ice", "dip", "drizzle", "dust", "sandwich", "decorate", "coat", "make_part"}
 )
@@ -188,7 +190,7 @@ class _Making:
         return replace(step, wait_min=self.habits[step.kind].wait_min)
 
     def _log_on_tray(self, kind: StepKind) -> bool:
-        return kind == "log" and self.about.family == "twice_baked"
+        return self.about.family == "twice_baked" and kind in _ON_THE_SHEET
 
     def _ready(self, step: TypedStep) -> None:
         """Each wait by itself: while nuts cool the butter softens."""

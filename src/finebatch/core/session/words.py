@@ -40,7 +40,7 @@ class SaidStep:
 class Said:
     """A job in words: for one line, for the large print, with what, the cue, the caution, the
     steps of the colour strip that are right, where a colour tells, and what is done in it, step by
-    step."""
+    step where that says more."""
 
     short: str
     title: str
@@ -115,7 +115,7 @@ def say(job: Placed, scene: Scene) -> Said:
     """A job of the hands, or of the oven's dial, in words."""
     said = _SAY.get(job.kind, _rack)(job, scene)
     steps = steps_along(job, scene)
-    if not steps:
+    if not steps or (len(steps) == 1 and said.title == steps[0].text.rstrip(" .;,")):
         return said
     told = tuple(
         SaidStep(s.kind, s.text, s.cue, s.hands_min or 0.0, s.wait_min, s.origin, s.card_step)

@@ -16,10 +16,8 @@ interface JobStepsProps {
 /** What is done in this job, step by step, in the card's own words: ticked, with timers of its own. */
 export function JobSteps({ session, job, now }: JobStepsProps) {
   const [ticks, setTicks] = useTicks(session);
-  const { steps, title } = wordsOf(job);
-  const [only] = steps;
-  // One that says no more than the title is read there.
-  if (!only || (steps.length === 1 && title.startsWith(only.text.replace(/[.;,]$/, "")))) {
+  const { steps } = wordsOf(job);
+  if (steps.length === 0) {
     return <Timers session={session} job={job} ticks={ticks} now={now} change={setTicks} />;
   }
   return (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, when } from "../../logic/format";
-import { isJob, type Said, wordsOf } from "../../logic/jobs";
+import { closed, isJob, wordsOf } from "../../logic/jobs";
 import { readMoment } from "../../logic/moments";
 import type { Wish } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
@@ -90,9 +90,9 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
                       )}
                       {said.title}
                     </span>
-                    {listed(said) && (
+                    {said.steps.length > 0 && (
                       <span className="block text-[0.9375rem] text-soft print:text-[0.75rem]">
-                        {listed(said)}
+                        {said.steps.map(closed).join("; ")}
                       </span>
                     )}
                   </td>
@@ -112,12 +112,6 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
       </div>
     </details>
   );
-}
-
-/** The steps of a job in a line; nothing where they say no more than its title. */
-function listed(said: Said): string {
-  const steps = said.steps.map((step) => step.text.replace(/[\s.;,]+$/, ""));
-  return steps.length === 1 && said.title.startsWith(steps[0] ?? "") ? "" : steps.join("; ");
 }
 
 interface BeginAtProps {
