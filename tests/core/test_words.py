@@ -1,11 +1,15 @@
 """A job's key as it is written, and a job in words."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
 from finebatch.core.measures.figures import read_in
+from finebatch.core.method.steps import TypedStep
+from finebatch.core.piece.kinds.every import PieceKind
 from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.placed import Placed
 from finebatch.core.refusal import Refusal
@@ -29,6 +33,55 @@ def job(text: str, **more: object) -> Placed:
     tray = key.whose if len(key.whose) == 2 else None
     whole: dict[str, object] = {"dough": key.whose[0], **more}
     return Placed(key, tray, "bench", 0, 15, **whole)  # type: ignore[arg-type]
+
+
+TOASTED = TypedStep("toast", "Toast the nuts.", 2.0, wait_min=15, caution="Hot.", card_step=1)
+STEPS = {JobKey("A", "ready"): (TOASTED,), JobKey("A1", "bake"): (TypedStep("bake", "Bake it."),)}
+
+
+def test_a_job_is_told_with_its_steps_and_those_of_the_wait_after_it() -> None:
+    scene = replace(ONE, steps=STEPS)
+    ready = say(job("A.ready", what="Weigh and toast"), scene)
+    [step] = ready.steps
+    assert (step.text, step.hands_min, step.wait_min, step.card_step) == (
+        "Toast the nuts.",
+        2,
+        15,
+        1,
+    )
+    assert ready.caution == "Hot."
+    assert [s.text for s in say(job("A1.load"), scene).steps] == ["Bake it."]
+    assert say(job("A.ready", what="Toast the nuts"), scene).steps == ()
+    assert say(job("A.mix"), scene).steps == ()
+
+
+@pytest.mark.parametrize(
+    ("kind", "title", "detail"),
+    [
+        ("sliced", "Slice logs for tray A1", "12 pieces of 28 g, to 7 mm on sheet 1"),
+        ("rolled", "Roll and cut tray A1", "12 pieces of 28 g, to 7 mm on sheet 1"),
+        ("drop", "Portion tray A1", "12 pieces of 28 g, to 7 mm on sheet 1"),
+    ],
+)
+def test_a_tray_is_made_as_its_kind_is(kind: PieceKind, title: str, detail: str) -> None:
+    scene = replace(ONE, doughs={"A": replace(ROUNDS, kind=kind, worked="to 7 mm")})
+    found = say(job("A1.portion", sheet=1), scene)
+    assert (read_in(found.title), read_in(found.detail)) == (title, detail)
+
+
+@pytest.mark.parametrize(
+    ("placed", "title"),
+    [
+        (job("A.form", what="Flatten to two discs"), "Flatten to two discs"),
+        (job("A.form"), "Wrap the dough"),
+        (job("A.fetch"), "Take the dough out of the fridge"),
+        (job("A.ready"), "Get ready"),
+    ],
+)
+def test_what_comes_before_the_trays_is_told(placed: Placed, title: str) -> None:
+    found = say(placed, ONE)
+    assert found.title == title
+    assert found.cue
 
 
 @given(

@@ -55,7 +55,8 @@ class Said:
 @dataclass(frozen=True, slots=True)
 class DoughSaid:
     """What the words take of a dough: its name, the piece (kind, g, thickness of a slice in mm),
-    the oven's setting (°C), pieces kept for another day, whether they were laid out before."""
+    the oven's setting (°C), pieces kept for another day, whether they were laid out before,
+    and to what the dough is worked for them."""
 
     letter: str
     name: str
@@ -66,6 +67,7 @@ class DoughSaid:
     slice_mm: float | None = None
     kept: int = 0
     laid: bool = False
+    worked: str = ""
 
     @property
     def says(self) -> Says:
@@ -301,15 +303,16 @@ def _portion(job: Placed, scene: Scene) -> Said:
             detail=f"{pieces}{on}, as they were portioned",
             cue="As cold as they are: they are foreseen so.",
         )
-    each = grams(dough.grams if dough else 0)
+    each, work = grams(dough.grams if dough else 0), dough.says.work if dough else "Portion"
     if dough is not None and dough.says.portioned:
         detail = dough.says.portioned.format(grams=each, pieces=pieces)
     else:
         sized = f", the {tray.size} ones" if tray and tray.size else f" of {each}"
+        sized += f", {dough.worked}" if dough and dough.worked else ""
         detail = f"{pieces}{sized}{on}{', from the scraps' if tray and tray.scraps else ''}"
     return Said(
-        short=f"portion {name}",
-        title=f"Portion {name}",
+        short=f"{_lower(work)} {name}",
+        title=f"{work} {name}",
         detail=detail,
         cue="All the same size bake the same.",
     )

@@ -188,6 +188,7 @@ def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None
         joins=asked.joins,
         kept=asked.kept,
         laid=asked.laid,
+        worked=piece.worked(),
         felt=felt.firmness if felt else None,
         cues=formula.cues()[asked.question.family, wanted],
     )

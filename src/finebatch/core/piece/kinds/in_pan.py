@@ -48,6 +48,7 @@ def pan_says(label: str, *advice: str) -> Says:
         across="",
         after="Re-cut along the scores within two minutes; later it shatters.",
         hot="Re-cut",
+        work="Fill",
         portioned="{grams} in the pan, scored in {pieces}",
         unweighed="A pan is filled in one; nothing is portioned here.",
         notes=(

@@ -203,6 +203,10 @@ class Portioning(FromOutside, ABC):
         del lot
         return ""
 
+    def worked(self) -> str:
+        """To what the dough is worked for these pieces; nothing where their mass says it all."""
+        return ""
+
     def extras(self, pieces: int) -> tuple[Extra, ...]:
         """Filling, coat and topping of so many pieces, those that there are."""
         del pieces

@@ -113,6 +113,7 @@ class Rolled(Portioning):
         "rolled and cut",
         tab="Slab",
         slab=True,
+        work="Roll and cut",
         unweighed="Cut pieces are not weighed one by one: their mass follows the thickness.",
     )
     HANDLES = (CUTTER, THICKNESS)
@@ -199,6 +200,9 @@ class Rolled(Portioning):
         return replace(self, thickness_mm=thick)
 
     def told(self, lot: Lot) -> str:
+        return self.worked()
+
+    def worked(self) -> str:
         return f"rolled to {millimetres(self.thickness_mm, 1)}"
 
     def slab(self, title: str, making: Making | None) -> Template:

@@ -1,13 +1,14 @@
 """Ropes rolled by hand, baked straight, as rings or twisted."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.measures.figures import centimetres, millimetres
 from finebatch.core.measures.figures import grams as in_grams
-from finebatch.core.measures.figures import millimetres
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Grams, Making, Portioning
 from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says, Way
@@ -21,6 +22,9 @@ RopeForm = Literal["straight", "ring", "twist"]
 TWIST_WIDTH, TWIST_LENGTH = 1.7, 0.45
 """A rope folded and twisted is about this many ropes wide, and this share of its length long."""
 ROPES_G = (10.0, 15.0, 20.0, 25.0, 30.0)
+
+
+_FORMS: Mapping[RopeForm, str] = {"ring": "a ring", "twist": "twisted"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +43,9 @@ class Roped(Portioning):
     """A rope of so many grams and so long, baked straight, as a ring or twisted."""
 
     NEEDED = ("kind", "grams", "length_mm")
-    SAYS = Says("ropes and rings", tab="Rope", across="rope baked", whole="piece")
+    SAYS = Says(
+        "ropes and rings", tab="Rope", across="rope baked", whole="piece", work="Roll and form"
+    )
     HANDLES = (
         replace(MASS, range=(10, 60)),
         Handle("length_mm", "Length on the ruler", "Length of the rope", "mm", (60, 300), 5),
@@ -84,6 +90,10 @@ class Roped(Portioning):
             case "ring":
                 outer = self.length_mm / math.pi + rope_mm
                 return outer, outer
+
+    def worked(self) -> str:
+        form = "" if self.form == "straight" else f", each {_FORMS[self.form]}"
+        return f"ropes of {centimetres(self.length_mm)}{form}"
 
     def close(self, raw: RawPiece, baked_width_mm: float) -> RopeBaked:
         """Finished size of a straight rope, a ring or a twist; `Refusal` for a ring that bakes

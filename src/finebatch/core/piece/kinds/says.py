@@ -92,8 +92,9 @@ class Says:
 
     `label` completes “the dough is …”; `tab` names its own drawing, if it has one. On a tray lie
     `counted`, on what is called `holder`; `across` names the baked width (nothing where the holder
-    decides it) and `whole` the whole piece, where that is another thing. `after` is what cannot
-    wait once a tray is out, `hot` what is done then; `slab` says that there is one to roll.
+    decides it) and `whole` the whole piece, where that is another thing. `work` is what is done to
+    make the pieces, `after` what cannot wait once a tray is out, `hot` what is done then; `slab`
+    says that there is one to roll.
     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one.
     """
@@ -106,6 +107,7 @@ class Says:
     whole: str = ""
     after: str = ""
     hot: str = "Shape"
+    work: str = "Portion"
     slab: bool = False
     portioned: str = ""
     unweighed: str = ""

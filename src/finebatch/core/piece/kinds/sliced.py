@@ -41,7 +41,7 @@ class Sliced(Portioning):
     """Logs of one diameter, none longer than the shelf, cut in slices; the ends are trimmed."""
 
     NEEDED = ("kind", "log_diameter_mm", "thickness_mm")
-    SAYS = Says("sliced from a log", tab="Logs")
+    SAYS = Says("sliced from a log", tab="Logs", work="Slice logs for")
     HANDLES = (THICKNESS, ACROSS)
     ASKS = (Ask("ends_mm", "Trimmed each end"), Ask("longest_mm", "Shelf takes", step=10))
     KEPT_AS = "log"
@@ -52,6 +52,9 @@ class Sliced(Portioning):
     ends_mm: Annotated[float, Interval(ge=0, le=50)] = 4.0
     longest_mm: Annotated[float, Interval(ge=80, le=600)] = 300.0
     kind: Literal["sliced"] = "sliced"
+
+    def worked(self) -> str:
+        return f"slices of {millimetres(self.thickness_mm, 1)}"
 
     def portion(self, lot: Lot) -> LogSlice:
         return LogSlice(self.log_diameter_mm, self.thickness_mm)

@@ -67,7 +67,7 @@ class TwiceBaked(Portioning):
     """Logs baked whole, then sliced `lean_deg` away from straight across, and dried."""
 
     NEEDED = ("kind", "grams", "length_mm", "width_mm")
-    SAYS = Says("twice-baked logs", tab="Slices", counted="logs", across="baked wide")
+    SAYS = Says("twice-baked logs", tab="Slices", counted="logs", across="baked wide", work="Shape")
     HANDLES = (
         replace(MASS, label="Mass of a log", typed="A log weighs", range=(100, 700), step=5),
         Handle("slice_mm", "Slice on the ruler", "Thickness of a slice", "mm", (6, 26), 0.5),
@@ -88,6 +88,9 @@ class TwiceBaked(Portioning):
     slice_mm: Annotated[float, Interval(ge=4, le=60)] = 13.0
     lean_deg: Annotated[float, Interval(ge=0, le=90)] = 0.0
     kind: Literal["twice_baked"] = "twice_baked"
+
+    def worked(self) -> str:
+        return f"{centimetres(self.length_mm)} long, {centimetres(self.width_mm)} wide"
 
     def portion(self, lot: Lot) -> Log:
         return Log(self.length_mm, self.width_mm, self.grams)

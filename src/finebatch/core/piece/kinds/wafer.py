@@ -48,6 +48,7 @@ class Wafer(Portioning):
     SAYS = Says(
         "wafers, shaped hot",
         tab="Shaping",
+        work="Spread",
         after="Shape them at once, the first out first; half a minute in the oven softens them "
         "again.",
         notes=(
