@@ -71,24 +71,38 @@ def tab_of(page: Page, dough: int, tab: str) -> None:
     page.mouse.click(5, 400)
 
 
-US = {
-    "temperature": "F",
-    "length": "inches",
-    "mass": "ounces",
-    "volume": "cups",
-    "clock": "12 h",
-    "dates": "month first",
-}
+LEAVES = (
+    "Rub the butter into the flour and sugar until sandy.",
+    "Stir in the egg and the orange zest, bring together and flatten to two discs.",
+    "Wrap and chill 45-60 minutes. Let it stand 5 minutes before rolling.",
+    "Roll 5 mm thick, cut leaves and brush with milk.",
+    "Bake for 10-12 minutes until pale gold. Leave on the sheet 3 minutes, then move to a rack.",
+    "Cool completely, then dust with icing sugar.",
+)
 
 
-def inches(page: Page, clock: HandClock) -> None:
-    """The Tray as a kitchen reads it that measures in inches, ounces and °F."""
-    address = f"http://127.0.0.1:{PORT}/api/kitchen"
-    page.request.put(f"{address}/units", data=US)
-    tray(page, clock)
+def method(page: Page, _clock: HandClock) -> None:
+    """The method of a card that somebody wrote, as a line of time; the dough is put back after."""
+    address = f"http://127.0.0.1:{PORT}/api/doughs/2"
+
+    def put(steps: list[dict[str, str]]) -> None:
+        kept = page.request.get(address).json()
+        card = {**kept["card"], "steps": steps, "revision": kept["revision"]}
+        assert page.request.put(address, data=card).ok
+
+    before = page.request.get(address).json()["card"]["steps"]
+    put([{"text": text} for text in LEAVES])
+    page.goto(f"http://127.0.0.1:{PORT}/dough/2")
+    page.get_by_role("tab", name="Method").click()
+    expect(page.get_by_role("region", name="Make the pieces")).to_be_visible()
+    page.mouse.click(5, 400)
     page.wait_for_timeout(300)
-    page.screenshot(path=PICTURES / "inches.png")
-    page.request.put(f"{address}/units", data={})
+    page.screenshot(path=PICTURES / "method.png")
+    put(before)
+
+
+TAKEN_INSIDE = ("method",)
+"""Views that take their picture themselves, before they put things back."""
 
 
 def slab(page: Page, _clock: HandClock) -> None:
@@ -258,11 +272,11 @@ def card(page: Page, _clock: HandClock) -> None:
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough,
+    "method": method,
     "swap": swap,
     "versions": versions,
     "larder": larder,
     "tray": tray,
-    "inches": inches,
     "slab": slab,
     "slices": slices,
     "sizes": sizes,
@@ -301,7 +315,7 @@ def main(wanted: list[str]) -> None:
             )
             show(page, clock)
             page.wait_for_timeout(400)
-            if name != "inches":
+            if name not in TAKEN_INSIDE:
                 page.screenshot(path=PICTURES / f"{name}.png")
             page.close()
         browser.close()

@@ -344,17 +344,28 @@ def _check_bowls(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[
         ready = last.end + dough.makes[-1].wait_min
         emptied = ready if dough.chill_min else max(o["portion", 0].end for o in own)
         kept.append((alone[JobKey(dough.letter, dough.makes[0].kind)].start, emptied))
-        if dough.chill_min or dough.temper_min:
-            continue
-        cold = [
-            (a.start, a.end)
-            for a in alone.values()
-            if a.kind == "chill" and a.dough == dough.letter
-        ]
-        warm = max(o["load", 0].start for o in own) - ready - sum(b - a for a, b in cold)
-        uses = sorted((o["portion", 0].start, o["portion", 0].end) for o in own)
-        idle = [(end, start) for (_, end), (start, _) in pairwise([(ready, ready), *uses])]
-        if warm > 120 and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
-            yield f"dough {dough.letter} is warm for {warm} min"
+        yield from _check_warm(dough, alone, own, ready)
     if _most_at_once(kept) > work.kitchen.bowls:
         yield "more doughs wait in bowls than there are"
+
+
+def _check_warm(dough: DoughWork, alone: Alone, own: list[Own], ready: int) -> Iterator[str]:
+    """None too long in the warm in all, unless it is worked on all the time. One that is fetched
+    was warm from its first mixing until it was `ready` for the cold, and is again from then on."""
+    letter = dough.letter
+    uses = sorted((o["portion", 0].start, o["portion", 0].end) for o in own)
+    cold = [(a.start, a.end) for a in alone.values() if a.kind == "chill" and a.dough == letter]
+    begin, before = ready, 0
+    if dough.fetch_min:
+        mixed = min(a.end for a in alone.values() if a.kind == "mix" and a.dough == letter)
+        begin, before = alone[JobKey(letter, "fetch")].end, ready - mixed
+        cold = [span for span in cold if span[0] >= begin]
+        uses = [(uses[0][0], uses[0][0]), *uses]
+    elif dough.chill_min or dough.temper_min:
+        return
+    else:
+        uses = [(ready, ready), *uses]
+    warm = before + max(o["load", 0].start for o in own) - begin - sum(b - a for a, b in cold)
+    idle = [(end, start) for (_, end), (start, _) in pairwise(uses)]
+    if warm > 120 and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
+        yield f"dough {letter} is warm for {warm} min"
