@@ -94,5 +94,8 @@ def test_a_dough_that_was_fetched_is_warm_for_two_hours_at_most() -> None:
     assert found_in(plan(*jobs), work) == []
     jobs, work = apart(90)
     assert found_in(plan(*jobs), work) == ["dough A is warm for 121 min"]
+    hot = replace(work, doughs=(replace(METHOD, warm_most=60),))
+    near, _ = apart(30)
+    assert found_in(plan(*near), hot) == ["dough A is warm for 61 min"]
     back = placed("A", "chill", 78, 168)
     assert found_in(plan(back, *jobs), work) == []

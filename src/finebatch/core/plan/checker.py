@@ -367,5 +367,5 @@ def _check_warm(dough: DoughWork, alone: Alone, own: list[Own], ready: int) -> I
         uses = [(ready, ready), *uses]
     warm = before + max(o["load", 0].start for o in own) - begin - sum(b - a for a, b in cold)
     idle = [(end, start) for (_, end), (start, _) in pairwise(uses)]
-    if warm > 120 and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
+    if warm > dough.warm_most and any(b - a >= 10 and (a, b) not in cold for a, b in idle):
         yield f"dough {letter} is warm for {warm} min"

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.formula.dough import Family, Mixing, PartKind
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.rounding import whole_minutes
@@ -106,7 +107,8 @@ class Portioned:
     not join fresh; then it is tempered for `temper_min`. `laid` pieces were portioned before and
     are only laid out. `pace` is how much longer than usual this baker takes to portion, `mixes`
     how often the bowl is filled, `pool` the kind of sheet or pan. Without `turns` a tray is left
-    alone in the oven; `cold_on_sheet`: it stays on its sheet until it is cold.
+    alone in the oven; in all the dough is warm for `warm_most` minutes; `cold_on_sheet`: a tray
+    stays on its sheet until it is cold.
     """
 
     letter: str
@@ -129,6 +131,7 @@ class Portioned:
     mixes: int = 1
     pool: int = 0
     turns: bool = True
+    warm_most: int = WARM_MOST_MIN
     cold_on_sheet: bool = False
 
 
@@ -215,6 +218,7 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         before=tuple(_make(one) for one in programme.ready) if fresh else (),
         fetch_min=TAKE_MIN if fresh and chill else 0,
         fetched_within=FIRST_WITHIN_MIN,
+        warm_most=dough.warm_most,
     )
 
 

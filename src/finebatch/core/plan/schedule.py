@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable, Mapping
 
-from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.plan.heating import dial_turns, in_oven
 from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.network import (
@@ -246,7 +245,7 @@ class _Placing:
         free_from = (ready, *(use.end for use in uses))
         gaps = [(u.start - free, free, u.start) for free, u in zip(free_from, uses, strict=False)]
         for length, start, end in sorted(gaps, key=lambda g: (-g[0], g[1])):
-            if warm <= WARM_MOST_MIN or length < LEAST_COLD_MIN:
+            if warm <= dough.warm_most or length < LEAST_COLD_MIN:
                 break
             self.add(
                 "chill",

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.hands import Hands, Pace
 from finebatch.core.book.learn import Lessons
+from finebatch.core.care.warm import warm_most_min
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
@@ -108,6 +109,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         mixes=max(math.ceil(total_g / planning.mixer_g), 1),
         pool=_pool(kitchen, asked.setting),
         turns=planning.turning != "leave",
+        warm_most=warm_most_min(kitchen.room_c),
         cold_on_sheet=planning.cold_on_sheet,
     )
     timed = both.usual.foreseen.timed
