@@ -108,7 +108,8 @@ class DoughWork(FromOutside):
     formed, or taken out of the cold, in `makes` (none: it is there to be portioned), chilled for at
     least `chill_min` and at most `chill_most`, fetched from the cold in `fetch_min` (0: as it is
     portioned), and tempered for `temper_min`; once fetched and tempered its first tray is portioned
-    within `fetched_within`. In all it is warm for `warm_most`. `first_within` is the same for one that was taken out of the cold.
+    within `fetched_within`. `first_within` is the same for one that was taken out of the cold. In
+    all it is warm for `warm_most` minutes.
     `bake_within` is how long after mixing its trays have to be in the oven (a batter that sinks,
     a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
     to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
