@@ -6,6 +6,7 @@ cut before the bake is dough, what is cut after it a log or a pan.
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from finebatch.core.formula.card_says import LONG_REST_MIN
 from finebatch.core.formula.step import StepKind
@@ -30,6 +31,9 @@ from finebatch.core.method.words import (
     WARM,
     Rule,
 )
+
+TOLD_BY = 200
+"""Letters of a clause by which its kind is told; a longer one says no more of it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +74,8 @@ class _Reading:
     twice: bool = False
 
     def kind(self, text: str, *, at_temperature: bool) -> StepKind | None:
-        """The kind of a clause; None where it is none of its own."""
+        """The kind of a clause; None where it is none of its own. It is told by its beginning."""
+        text = text[:TOLD_BY]
         if self.baked and FOR_A_PART.search(text):
             return "make_part"
         plain = plain_text(LEAD.sub("", text))
@@ -135,9 +140,15 @@ _SHAPING: frozenset[StepKind] = frozenset(
 )
 
 
-def clauses_of(lines: Sequence[str]) -> list[Clause]:
+def clauses_of(lines: Sequence[str]) -> Sequence[Clause]:
     """The clauses of a method, in order. Words that are no step of their own (“they should stay
     pale”) go with the one before; what waits for something to cool goes with what made it hot."""
+    return _clauses(tuple(lines))
+
+
+@lru_cache(maxsize=256)
+def _clauses(lines: tuple[str, ...]) -> tuple[Clause, ...]:
+    """The same, the latest kept: every screen asks it anew."""
     found: list[Clause] = []
     reading = _Reading()
     for number, line in enumerate(lines, start=1):
@@ -164,7 +175,7 @@ def clauses_of(lines: Sequence[str]) -> list[Clause]:
         for start, end, kind in own:
             text = line[start:end].strip(" \t,")
             found.append(Clause(number, text, kind, _minutes(text)))
-    return found
+    return tuple(found)
 
 
 _HEATED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse"})

@@ -10,7 +10,7 @@ ADVERBS = (
     r"generously|just|well|evenly|loosely|immediately|at once|briefly|once (?:it is )?cold|"
     r"once (?:it is |they are )?(?:cool|cooled|firm)|while (?:still )?(?:hot|warm),?|"
     r"as soon as (?:they|it) (?:are|is|come|comes)(?: out)?,?|again|re-?|then|and|to|you|i|we|"
-    r"using \w+ hands|by hand|with (?:a |your |wet |floured )*\w+),?\s+)*"
+    r"using \w+ hands|by hand|with (?:a |your |wet |floured ){0,3}\w+),?\s+){0,4}"
 )
 VERBS = (
     r"weigh|measure|gather|take|bring|toast|roast|melt|brown the|warm|heat|chop|crush|grind|dice|"
