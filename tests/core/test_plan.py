@@ -349,7 +349,7 @@ def play(work: Work, delays: list[float], extras: list[int]) -> None:
     raise AssertionError("the session never ends")
 
 
-@settings(few, max_examples=so_many(5))
+@settings(few, max_examples=so_many(3))
 @given(
     works(),
     st.lists(st.floats(-0.4, 9), min_size=1, max_size=6),

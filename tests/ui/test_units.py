@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from pypdf import PdfReader
 
+from tests.chance import TIMES
 from tests.ui.conftest import Served
 from tests.ui.test_screens import check_axe
 
@@ -95,7 +96,7 @@ def looks_right(page: Page, kitchen: Kitchen) -> str:
     return text
 
 
-@pytest.fixture(params=[US, METRIC], ids=["us", "metric"])
+@pytest.fixture(params=[US, METRIC][:TIMES], ids=["us", "metric"][:TIMES])
 def kitchen(request: pytest.FixtureRequest) -> Kitchen:
     found: Kitchen = request.param
     return found
