@@ -72,10 +72,10 @@ def tab_of(page: Page, dough: int, tab: str) -> None:
 
 
 LEAVES = (
-    "Rub the butter into the flour and sugar until sandy.",
+    "Rub the butter into the flour, sugar, cardamom and salt until sandy.",
     "Stir in the egg and the orange zest, bring together and flatten to two discs.",
     "Wrap and chill 45-60 minutes. Let it stand 5 minutes before rolling.",
-    "Roll 5 mm thick, cut leaves and brush with milk.",
+    "Roll out, cut leaves and brush with milk.",
     "Bake for 10-12 minutes until pale gold. Leave on the sheet 3 minutes, then move to a rack.",
     "Cool completely, then dust with icing sugar.",
 )

@@ -314,5 +314,5 @@ def test_one_tray_is_baked_now_from_its_screen(page: Page, served: Served) -> No
     expect(page.get_by_role("heading", name="Turn the oven on")).to_be_visible()
     expect(page.get_by_text("nothing is kept in it")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(page.get_by_role("heading", name="Portion tray A1")).to_be_visible()
+    expect(page.get_by_role("heading", name="Slice logs for tray A1")).to_be_visible()
     expect(page.get_by_role("banner")).to_contain_text("One tray: Black-sesame shortbread")
