@@ -190,5 +190,5 @@ def test_a_method_without_mixing_is_mixed_as_usual() -> None:
 
 
 def test_nothing_at_all_is_still_weighed() -> None:
-    found = programme_of((), About("drop", "creamed", 1.0), formula.step_habits())
+    found = programme_of((), About("drop", 1.0), formula.step_habits())
     assert [[s.kind for s in one.steps] for one in found.ready] == [["weigh"]]

@@ -20,6 +20,7 @@ from finebatch.core.formula.limits import as_kept, brought_within, within
 from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.measures.faults import refusal_of
 from finebatch.core.piece.portion import RawPiece
+from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
 from finebatch.core.session.wish import Snapshot
@@ -168,25 +169,18 @@ def _item_with_units(item: Kept) -> Kept:
     return {**item, "question": {**asked, "kitchen": _with_units(asked["kitchen"])}}
 
 
-def _who_mixes_takes_out(document: Kept) -> Kept:
-    """Taking a dough out of the cold is a job of its own since sessions join doughs from there."""
-    kitchen = document["kitchen"]
-    workers = [
-        {**worker, "jobs": [*worker["jobs"], "take"]} if "mix" in worker["jobs"] else worker
-        for worker in kitchen.get("workers", ())
-    ]
-    return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
+def _who_mixes_also(*jobs: JobKind) -> Callable[[Kept], Kept]:
+    """Work of before some jobs were jobs of their own: whoever mixes does them as well."""
 
+    def upgrade(document: Kept) -> Kept:
+        kitchen = document["kitchen"]
+        workers = [
+            {**worker, "jobs": [*worker["jobs"], *jobs]} if "mix" in worker["jobs"] else worker
+            for worker in kitchen.get("workers", ())
+        ]
+        return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
 
-def _who_mixes_forms(document: Kept) -> Kept:
-    """Getting ready, shaping for the cold and taking out of it are jobs since the method is
-    planned."""
-    kitchen, new = document["kitchen"], ("ready", "form", "fetch")
-    workers = [
-        {**worker, "jobs": [*worker["jobs"], *new]} if "mix" in worker["jobs"] else worker
-        for worker in kitchen.get("workers", ())
-    ]
-    return {**document, "kitchen": {**kitchen, **({"workers": workers} if workers else {})}}
+    return upgrade
 
 
 def _typed_jobs(plan: Kept) -> Kept:
@@ -225,8 +219,10 @@ INGREDIENT = Document(TypeAdapter(Ingredient))
 SNAPSHOT = Document(
     TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was)
 )
-# Version 2 of the work has what is got ready, formed and fetched.
-WORK = Document(TypeAdapter(Work), (_who_mixes_takes_out, _who_mixes_forms))
+# Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them.
+WORK = Document(
+    TypeAdapter(Work), (_who_mixes_also("take"), _who_mixes_also("ready", "form", "fetch"))
+)
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
 BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))
 RAW = Document(TypeAdapter(RawPiece))

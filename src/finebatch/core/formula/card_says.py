@@ -75,8 +75,7 @@ _BARE_OVEN = re.compile(
 )
 USUAL_PIECE_G = 3.0
 """What a piece takes of a part that says nothing of it, in g (household practice)."""
-LONG_REST_MIN = 240.0
-"""A dough that is left for so long is left in the cold, unless the card says where else."""
+_LONG_REST_MIN = 240.0
 _WARM = re.compile(r"\b(?:room temp\w*|bench|counter|warm)\b", re.IGNORECASE)
 LEAST_F = 275.0
 """A number without a unit from here on is in °F, a smaller one in °C: no oven for cookies is set
@@ -144,6 +143,12 @@ class CardSays(Sizes):
     doneness: Doneness | None = None
     colour: Colour | None = None
     asked: tuple[str, ...] = ()
+
+
+def left_in_the_cold(minutes: float, text: str) -> bool:
+    """Whether a dough that is left for so long is left in the cold: where the card does not say
+    that it is elsewhere."""
+    return minutes >= _LONG_REST_MIN and not _WARM.search(text)
 
 
 def says_of(card: Card) -> CardSays:
@@ -323,6 +328,6 @@ def _times(told: Sequence[str], first: int) -> dict[str, Range]:
             cuts = _SLICES.search(text) is not None or next_slices
             keep("cool_before_slicing_min" if cuts else "rest_min", time)
         elif n < first and _RESTS.search(text) and not _HARD.search(text):
-            long = time is not None and time[0] >= LONG_REST_MIN and not _WARM.search(text)
-            keep("chill_min" if long else "wait_min", time)
+            cold = time is not None and left_in_the_cold(time[0], text)
+            keep("chill_min" if cold else "wait_min", time)
     return found

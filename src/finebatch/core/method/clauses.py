@@ -8,27 +8,27 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from finebatch.core.formula.card_says import LONG_REST_MIN
+from finebatch.core.formula.card_says import left_in_the_cold
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import find_temperatures
+from finebatch.core.method.steps import COLD, COOLED, GET_READY, MIXING, SHAPING
 from finebatch.core.method.words import (
     AFTER,
     ANYWHERE,
     BAKED,
     BEFORE_BAKE,
     CLAUSE,
-    COLD,
     FOR_A_PART,
     FREEZER,
+    IN_THE_COLD,
     LEAD,
     MIXES,
     OUT_OF,
     SENTENCE,
     VERB,
     WAITS,
-    WARM,
     Rule,
 )
 
@@ -71,7 +71,6 @@ class _Reading:
     cold: bool = False
     shaped: bool = False
     baked: bool = False
-    twice: bool = False
 
     def kind(self, text: str, *, at_temperature: bool) -> StepKind | None:
         """The kind of a clause; None where it is none of its own. It is told by its beginning."""
@@ -85,7 +84,7 @@ class _Reading:
         if self._bakes(plain, at_temperature):
             return "second_bake" if self.baked else "bake"
         if self.baked:
-            return self._after(plain)
+            return _kind_by(AFTER, plain)
         return self._before(plain)
 
     def _bakes(self, plain: str, at_temperature: bool) -> bool:
@@ -99,7 +98,7 @@ class _Reading:
     def _before(self, plain: str) -> StepKind | None:
         if self.begun and FREEZER.search(plain) and not OUT_OF.search(plain):
             return "freeze"
-        if self.begun and COLD.search(plain) and not _kind_by(BEFORE_BAKE[:2], plain):
+        if self.begun and IN_THE_COLD.search(plain) and not _kind_by(BEFORE_BAKE[:2], plain):
             return "chill"
         mixes = _kind_by(MIXES, plain)
         if not self.mixed or mixes in ("rub_in", "sift", "cream", "whisk", "fold_in"):
@@ -112,32 +111,18 @@ class _Reading:
             return mixes
         if found is None and mixes is None and WAITS.search(plain):
             times = find_durations(plain)
-            if times and times[0].low >= LONG_REST_MIN and not WARM.search(plain):
+            if times and left_in_the_cold(times[0].low, plain):
                 return "chill"
             return "temper" if self.cold and not self.shaped else "rest_bench"
         return found or mixes
 
-    def _after(self, plain: str) -> StepKind | None:
-        return _kind_by(AFTER, plain)
-
     def note(self, kind: StepKind) -> None:
         """What a clause of that kind changes."""
-        self.mixed |= kind in _MIXING
-        self.begun |= kind not in _READY
-        self.cold |= kind in ("chill", "freeze")
-        self.shaped |= kind in _SHAPING
+        self.mixed |= kind in MIXING
+        self.begun |= kind not in GET_READY | {"heat_oven"}
+        self.cold |= kind in COLD
+        self.shaped |= kind in SHAPING
         self.baked |= kind == "bake"
-
-
-_MIXING: frozenset[StepKind] = frozenset(
-    {"cream", "beat_in", "rub_in", "whisk", "fold_in", "bring_together", "knead"}
-)
-_READY: frozenset[StepKind] = frozenset(
-    {"weigh", "soften", "toast", "melt", "chop", "zest", "infuse", "line", "heat_oven"}
-)
-_SHAPING: frozenset[StepKind] = frozenset(
-    {"roll", "cut", "slice", "scoop", "ball", "rope", "pipe", "press_pan", "spread"}
-)
 
 
 def clauses_of(lines: Sequence[str]) -> Sequence[Clause]:
@@ -166,7 +151,9 @@ def _clauses(lines: tuple[str, ...]) -> tuple[Clause, ...]:
                 ahead = start
                 continue
             goes_on = kind is None or (own and own[-1][2] == kind and not VERB.match(text))
-            goes_on = goes_on or (kind == "rest_bench" and bool(own) and own[-1][2] in _HEATED)
+            goes_on = goes_on or (
+                kind == "rest_bench" and bool(own) and own[-1][2] in COOLED - {"soften"}
+            )
             if own and goes_on:
                 own[-1] = (own[-1][0], end, own[-1][2])
             else:
@@ -176,9 +163,6 @@ def _clauses(lines: tuple[str, ...]) -> tuple[Clause, ...]:
             text = line[start:end].strip(" \t,")
             found.append(Clause(number, text, kind, _minutes(text)))
     return tuple(found)
-
-
-_HEATED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse"})
 
 
 def _unknown(reading: _Reading) -> StepKind:

@@ -2,22 +2,19 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.method import StepTemplate, short_name, usual_steps
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.method.programme import MIXES, About, Programme, programme_of
+from finebatch.core.method.programme import MIXES, About, LiesAs, Programme, programme_of
 from finebatch.core.method.steps import Habits, TypedStep
 from finebatch.core.method.typed import typed_steps
 
-Lies = Literal["log", "disc", "lump", "portions"]
-"""As what a dough lies in the cold."""
 SOFTENED = ("butter", "margarine")
 """Fats that are too hard to cream straight from the fridge, by the beginning of their keys."""
 
 
-def lies_as(kept: str) -> Lies:
+def lies_as(kept: str) -> LiesAs:
     """As what a dough lies in the cold before it is portioned, by what its rest is kept as."""
     return "log" if kept == "log" else "disc" if kept == "disc" else "lump"
 
@@ -55,14 +52,13 @@ def programme_of_card(
     *,
     kg: float,
     chill_min: int,
-    kept_as: Lies,
+    kept_as: LiesAs,
     pace: float = 1.0,
 ) -> Programme:
     """What is done for a batch of `kg` kilograms of a card's dough, chilled for so many minutes
     before it is portioned. `pace` is how long this baker takes to mix, against the usual."""
     about = About(
         card.family,
-        card.mixing,
         kg,
         _soft_fat(card, larder),
         chill_min,

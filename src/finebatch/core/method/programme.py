@@ -10,11 +10,21 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from finebatch.core.formula.dough import Family, Mixing
+from finebatch.core.formula.dough import Family
 from finebatch.core.formula.step import StepKind
-from finebatch.core.method.steps import Habits, TypedStep
-from finebatch.core.method.typed import COOLED
+from finebatch.core.method.steps import (
+    COLD,
+    COOLED,
+    GET_READY,
+    LIES,
+    MIXING,
+    SHAPING,
+    Habits,
+    TypedStep,
+)
 
+LiesAs = Literal["log", "disc", "lump"]
+"""As what a dough lies in the cold."""
 StretchKind = Literal["ready", "mix", "form"]
 """What comes before the trays: getting ready, mixing, and shaping for the cold."""
 TrayJob = Literal[
@@ -22,19 +32,18 @@ TrayJob = Literal[
 ]
 """What is done with a tray, as the planner's jobs are called."""
 
-GET_READY: frozenset[StepKind] = frozenset(
-    {"weigh", "soften", "toast", "melt", "chop", "zest", "infuse", "line"}
-)
-"""Done before the first fat is creamed; some of them in the midst of mixing as well."""
-MIXES: frozenset[StepKind] = frozenset(
-    {"cream", "beat_in", "rub_in", "whisk", "fold_in", "bring_together", "knead", "sift"}
-)
+MIXES: frozenset[StepKind] = MIXING | {"sift"}
 FORMS: frozenset[StepKind] = frozenset({"divide", "disc", "log", "lump", "wrap"})
-COLD: frozenset[StepKind] = frozenset({"chill", "freeze"})
-_PIECES: tuple[StepKind, ...] = ("roll", "cut", "slice", "scoop", "ball", "rope", "pipe", "spread")
-_GESTURES: tuple[StepKind, ...] = ("press", "dent", "press_pan", "score", "prick", "coat", "wash")
-_TOPS: tuple[StepKind, ...] = ("top", "fill")
-MAKES: frozenset[StepKind] = frozenset((*_PIECES, *_GESTURES, *_TOPS))
+MAKES: frozenset[StepKind] = SHAPING | {
+    "press",
+    "dent",
+    "score",
+    "prick",
+    "coat",
+    "wash",
+    "top",
+    "fill",
+}
 _COOLS = re.compile(r"\b(?:cool|cold|lukewarm)\b", re.IGNORECASE)
 _ON_THE_SHEET: frozenset[StepKind] = frozenset({"log"})
 """What a dough that is baked twice is shaped to where it bakes, not for the cold."""
@@ -114,7 +123,7 @@ class Programme:
     @property
     def stand(self) -> TypedStep | None:
         """What portioned trays wait for before they are baked: to be firm again, or dry."""
-        waits = (s for s in self.on_tray("portion") if s.kind in COLD | {"rest_bench"})
+        waits = (s for s in self.on_tray("portion") if s.kind in LIES)
         return next((step for step in waits if step.wait_min), None)
 
     @property
@@ -130,11 +139,10 @@ class About:
     takes to mix, against the usual."""
 
     family: Family
-    mixing: Mixing
     kg: float
     soft_fat: str = ""
     chill_min: int = 0
-    kept_as: Literal["log", "disc", "lump", "portions"] = "lump"
+    kept_as: LiesAs = "lump"
     without: frozenset[StepKind] = frozenset()
     pace: float = 1.0
 
@@ -197,11 +205,15 @@ class _Making:
         if step.wait_min or step.kind == "soften":
             self.ready.append([step])
             return
-        together = [one for one in self.ready if not one[-1].wait_min and one[0].kind != "soften"]
-        if together:
-            together[0].append(step)
-        else:
-            self.ready.append([step])
+        self._together().append(step)
+
+    def _together(self) -> list[TypedStep]:
+        """What is got ready in one, for nothing waits after it."""
+        found = next((one for one in self.ready if one and not one[-1].wait_min), None)
+        if found is None:
+            found = []
+            self.ready.append(found)
+        return found
 
     def _mix(self, step: TypedStep) -> None:
         self.mixed |= step.kind in MIXES
@@ -265,11 +277,7 @@ class _Making:
         if kind == "soften":
             self.ready.insert(0, [step])
             return
-        together = [one for one in self.ready if not one[-1].wait_min]
-        if together:
-            together[0].insert(0, step)
-        else:
-            self.ready.append([step])
+        self._together().insert(0, step)
 
     def _usual_chill(self) -> None:
         shape: dict[str, tuple[StepKind, str]] = {

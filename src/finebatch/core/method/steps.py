@@ -8,6 +8,24 @@ from annotated_types import Interval
 
 from finebatch.core.formula.step import Stage, StepKind
 
+GET_READY: frozenset[StepKind] = frozenset(
+    {"weigh", "soften", "toast", "melt", "chop", "zest", "infuse", "line"}
+)
+"""Done before the first fat is creamed; some of them in the midst of mixing as well."""
+COOLED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse", "soften"})
+"""Kinds after which something cools or softens: a second time that such a step names is waited."""
+MIXING: frozenset[StepKind] = frozenset(
+    {"cream", "beat_in", "rub_in", "whisk", "fold_in", "bring_together", "knead"}
+)
+"""By these there is a dough."""
+COLD: frozenset[StepKind] = frozenset({"chill", "freeze"})
+LIES: frozenset[StepKind] = COLD | {"rest_bench"}
+"""A dough, or a tray of it, lies somewhere before the oven."""
+SHAPING: frozenset[StepKind] = frozenset(
+    {"roll", "cut", "slice", "scoop", "ball", "rope", "pipe", "press_pan", "spread"}
+)
+"""By these a dough becomes pieces."""
+
 Per = Literal["session", "dough", "tray", "piece"]
 Where = Literal["bench", "bowl", "stove", "fridge", "freezer", "oven", "sheet", "rack"]
 Origin = Literal["card", "usual", "habit"]

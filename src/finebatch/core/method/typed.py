@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from finebatch.core.formula.card_text import read_step
 from finebatch.core.formula.step import Step, StepKind
 from finebatch.core.method.clauses import Clause, clauses_of
-from finebatch.core.method.steps import Origin, TypedStep
+from finebatch.core.method.steps import COOLED, Origin, TypedStep
 
 WAITING: frozenset[StepKind] = frozenset(
     {"rest_bench", "chill", "freeze", "temper", "bake", "second_bake", "rest_sheet", "cool", "set"}
@@ -14,8 +14,6 @@ WAITING: frozenset[StepKind] = frozenset(
 """Kinds that are a wait and nothing else."""
 LONGEST_STIRRED = 8.0
 """For so many minutes somebody stands by a pan; longer it is in the oven, or steeps."""
-COOLED: frozenset[StepKind] = frozenset({"toast", "melt", "infuse", "soften"})
-"""Kinds after which something cools: a second time that such a step names is waited."""
 
 
 def typed_steps(steps: Sequence[Step], origin: Origin = "card") -> tuple[TypedStep, ...]:

@@ -42,7 +42,7 @@ def pattern(text: str) -> re.Pattern[str]:
     return re.compile(text, re.IGNORECASE)
 
 
-COLD = pattern(
+IN_THE_COLD = pattern(
     r"\b(?:chill(?:ed|ing)?|refrigerat\w*|fridge|in(?:to)? the cold|cold place|cool place|keep (?:\w+ )?(?:cool|cold)|ice ?box)\b"
 )
 FREEZER = pattern(r"\bfreez\w*\b")
@@ -326,4 +326,3 @@ LEAD = pattern(
 """Words before what is done: where, when, for what."""
 FOR_A_PART = pattern(r"^\W*for the (?:icing|filling|glaze|frosting|topping|coating)\b")
 OUT_OF = pattern(r"\b(?:out|from)\b")
-WARM = pattern(r"\b(?:room temp\w*|bench|counter|warm)\b")

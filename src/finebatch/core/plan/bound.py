@@ -10,15 +10,10 @@ MOST_ORDERED = 6
 """Groups of settings whose orders are all gone through."""
 
 
-def ready_min(work: Work, letter: str) -> int:
-    """The soonest minute at which a dough's first tray could be portioned."""
-    return work.dough(letter).ready_min
-
-
 def _head(work: Work, tray: TrayWork) -> int:
     """The soonest end of a tray's first loading."""
     k = work.kitchen
-    ready = ready_min(work, tray.dough) + tray.portion_min + tray.stand_min + k.load_min
+    ready = work.dough(tray.dough).ready_min + tray.portion_min + tray.stand_min + k.load_min
     return max(ready, min(oven.heat_min(tray.bakes[0].oven_c) for oven in k.ovens))
 
 

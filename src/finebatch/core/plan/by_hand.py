@@ -5,7 +5,6 @@ from dataclasses import replace
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import mixed
-from finebatch.core.plan.quick import wait_before
 from finebatch.core.plan.schedule import finish_of
 from finebatch.core.plan.work import DoughWork, Work
 
@@ -30,15 +29,14 @@ def sensible_method(work: Work) -> int:
     doughs are ready, one oven temperature after the other, in loads of as many trays as there
     are shelves; its finish in minutes."""
     greedy = Greedy(work, together=True)
-    for dough in sorted(work.doughs, key=lambda d: (-wait_before(d), d.letter)):
+    for dough in sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter)):
         greedy.dough(dough)
 
     def ready(dough: DoughWork) -> int:
         last = mixed(dough)
         if last is None:
             return 0
-        cold = dough.makes[-1].wait_min + dough.chill_min + dough.fetch_min
-        return greedy.jobs[last].end + cold + dough.temper_min
+        return greedy.workable(dough, last)
 
     in_turn = [
         work.trays_of(dough.letter)

@@ -121,7 +121,7 @@ class Greedy:
         ready = self.not_before
         last = mixed(dough)
         if last is not None:
-            ready = max(ready, self._cold_until(dough, last) + dough.fetch_min + dough.temper_min)
+            ready = max(ready, self.workable(dough, last))
             out = fetched(dough)
             if out in self.jobs:
                 ready = max(ready, self.jobs[out].end + dough.temper_min)
@@ -140,6 +140,10 @@ class Greedy:
     def _cold_until(self, dough: DoughWork, last: JobKey) -> int:
         """The soonest minute at which a dough can leave the cold."""
         return self.jobs[last].end + dough.makes[-1].wait_min + dough.chill_min
+
+    def workable(self, dough: DoughWork, last: JobKey) -> int:
+        """The soonest minute at which a dough, made with that last job, can be portioned."""
+        return self._cold_until(dough, last) + dough.fetch_min + dough.temper_min
 
     def _fetch(self, tray: TrayWork, portion: JobTime) -> JobTime | None:
         """When the dough is fetched for the first of its trays, as late as may be; none where no

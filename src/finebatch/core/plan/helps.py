@@ -5,7 +5,6 @@ from typing import Literal
 
 from finebatch.core.heat.minutes import TWO_SHELVES_FACTOR
 from finebatch.core.plan.prepare import bake_of, mixed_before
-from finebatch.core.plan.quick import wait_before
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Oven, TrayWork, Work, Worker
 from finebatch.core.refusal import Refusal
@@ -37,7 +36,7 @@ def ideas(work: Work) -> tuple[Idea, ...]:
     found = [Idea("sheet"), Idea("shelf"), Idea("helper")]
     waits = [dough for dough in work.doughs if dough.makes and dough.chill_min]
     if waits:
-        longest = max(waits, key=lambda d: (wait_before(d), d.letter))
+        longest = max(waits, key=lambda d: (d.ready_min, d.letter))
         found.append(Idea("evening", letter=longest.letter))
     settings = work.settings_c
     if len(settings) > 1 and work.first_c is None:

@@ -5,7 +5,7 @@ from itertools import combinations, pairwise
 
 from ortools.sat.python import cp_model
 
-from finebatch.core.plan.bound import plain_bound, ready_min
+from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
 from finebatch.core.plan.network import BakeStay, after_last, fetched, last_of, mixed
@@ -246,7 +246,7 @@ class Model(JobModel):
         self.model.add(self.finish >= plain_bound(self.work))
         for tray in self.work.trays:
             start = self.starts[JobKey(tray.name, "portion")]
-            self.model.add(start >= self.begin + ready_min(self.work, tray.dough))
+            self.model.add(start >= self.begin + self.work.dough(tray.dough).ready_min)
 
     def _first(self) -> None:
         """The oven begins with the setting that is wanted first, where it is one of them."""

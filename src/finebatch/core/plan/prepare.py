@@ -12,8 +12,8 @@ from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.formula.dough import Family, Mixing, PartKind
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.method.programme import COLD, Programme, Stretch, TrayJob
-from finebatch.core.method.steps import Habits
+from finebatch.core.method.programme import Programme, Stretch, TrayJob
+from finebatch.core.method.steps import COLD, Habits
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tray import TrayAnswer

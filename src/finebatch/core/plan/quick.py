@@ -18,14 +18,9 @@ MOST_PERMUTED = 4
 """With more doughs only two orders are tried: longest wait first, and soonest ready first."""
 
 
-def wait_before(dough: DoughWork) -> int:
-    """Minutes from the first job of a dough to the moment its first tray could be portioned."""
-    return dough.ready_min
-
-
 def orders(work: Work) -> list[tuple[DoughWork, ...]]:
     """Orders of the doughs worth trying: longest wait first, then the rest by permutation."""
-    longest = sorted(work.doughs, key=lambda d: (-wait_before(d), d.letter))
+    longest = sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter))
     if len(longest) > MOST_PERMUTED:
         return [tuple(longest), tuple(reversed(longest))]
     return list(permutations(longest))
@@ -47,7 +42,7 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
     for order in orders(work)[:MOST_ORDERS]:
         greedy = Greedy(work)
         if not crowded:
-            for dough in sorted(work.doughs, key=lambda d: (-wait_before(d), d.letter)):
+            for dough in sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter)):
                 if not dough.may_not_wait:
                     greedy.not_before = from_min.get(dough.letter, 0)
                     greedy.dough(dough)

@@ -5,8 +5,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import cycle
 
 from finebatch.core.formula.step import Stage
-from finebatch.core.method.programme import COLD, Programme, Stretch
-from finebatch.core.method.steps import TypedStep
+from finebatch.core.method.programme import Programme, Stretch
+from finebatch.core.method.steps import LIES, TypedStep
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.work import DoughWork, TrayWork, Work
 
@@ -75,11 +75,11 @@ _NONE = Stretch("mix", (), 1)
 
 def _hands(stretch: Stretch) -> tuple[TypedStep, ...]:
     """The steps of a stretch that take hands: what only waits is told of the wait."""
-    return tuple(s for s in stretch.steps if s.kind not in COLD and s.kind != "rest_bench")
+    return tuple(s for s in stretch.steps if s.kind not in LIES)
 
 
 def _waits(stretch: Stretch) -> tuple[TypedStep, ...]:
-    return tuple(s for s in stretch.steps if s.kind in COLD or s.kind == "rest_bench")
+    return tuple(s for s in stretch.steps if s.kind in LIES)
 
 
 def _before_trays(

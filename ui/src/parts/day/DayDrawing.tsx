@@ -2,6 +2,7 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { Axis, type Day, layDay } from "../../logic/day";
 import { clock, dial, length } from "../../logic/format";
+import { MAY_BE_PINNED } from "../../logic/jobs";
 import { Hatches } from "../DoughMark";
 import { Block, wide } from "./Block";
 import { LEFT, PlaceRow, RIGHT, TimeAxis, WIDTH } from "./DayFrame";
@@ -181,18 +182,6 @@ export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
   );
 }
 
-const DRAGGED = new Set<Activity["kind"]>([
-  "ready",
-  "mix",
-  "form",
-  "fetch",
-  "take",
-  "part",
-  "portion",
-  "finish",
-  "freeze",
-]);
-
 /** Dragging a job along the time axis; let go, it is pinned there. */
 function useDrag(axis: Axis, onPin: OnPin | undefined, onPress: (job: string) => void) {
   const [held, setHeld] = useState<{ job: string; grip: number; at: number } | null>(null);
@@ -204,7 +193,7 @@ function useDrag(axis: Axis, onPin: OnPin | undefined, onPress: (job: string) =>
   const pins = onPin !== undefined;
   const handle = useCallback(
     (a: Activity) =>
-      pins && DRAGGED.has(a.kind)
+      pins && MAY_BE_PINNED.has(a.kind)
         ? {
             className: "cursor-ew-resize",
             "data-drag": a.key,

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, when } from "../../logic/format";
-import { closed, isJob, wordsOf } from "../../logic/jobs";
+import { closed, isJob, MAY_BE_PINNED, wordsOf } from "../../logic/jobs";
 import { readMoment } from "../../logic/moments";
 import type { Wish } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
@@ -16,18 +16,6 @@ interface RunSheetProps {
 
 /** More jobs than this are printed in two columns, so that the day is one page. */
 const ONE_COLUMN = 45;
-
-const PINNED = new Set([
-  "ready",
-  "mix",
-  "form",
-  "fetch",
-  "take",
-  "part",
-  "freeze",
-  "portion",
-  "finish",
-]);
 
 /** The same day by the clock: every job, in order; some can be put at a time. */
 export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
@@ -67,7 +55,7 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
               return (
                 <tr key={job.key} className="border-t border-line break-inside-avoid">
                   <td className="py-1 pr-4 font-bold whitespace-nowrap print:py-0.5">
-                    {onPin && PINNED.has(job.kind) ? (
+                    {onPin && MAY_BE_PINNED.has(job.kind) ? (
                       <BeginAt
                         key={job.start_at}
                         at={job.start_at}
@@ -98,7 +86,7 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
                   </td>
                   <td className="text-soft">
                     {said.detail}
-                    {onPin && PINNED.has(job.kind) && windowWords(job) && (
+                    {onPin && MAY_BE_PINNED.has(job.kind) && windowWords(job) && (
                       <span className="block text-[0.9375rem] max-sm:hidden print:hidden">
                         {windowWords(job)}
                       </span>

@@ -24,7 +24,11 @@ TWIST_WIDTH, TWIST_LENGTH = 1.7, 0.45
 ROPES_G = (10.0, 15.0, 20.0, 25.0, 30.0)
 
 
-_FORMS: Mapping[RopeForm, str] = {"ring": "a ring", "twist": "twisted"}
+_FORMS: Mapping[RopeForm, str] = {
+    "straight": "straight",
+    "ring": "a ring",
+    "twist": "twisted",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +60,7 @@ class Roped(Portioning):
             "Baked",
             "choice",
             "",
-            ways=(Way("straight", "straight"), Way("ring", "a ring"), Way("twist", "twisted")),
+            ways=tuple(Way(form, label) for form, label in _FORMS.items()),
         ),
     )
 
