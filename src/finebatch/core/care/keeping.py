@@ -10,6 +10,10 @@ from finebatch.core.formula.dough import Family
 from finebatch.core.refusal import refuse
 
 KeptIn = Literal["fridge", "freezer", "tin"]
+RawAs = Literal["dough", "disc", "log", "portions"]
+"""In what shape the rest of a dough is put away."""
+RawIn = Literal["fridge", "freezer"]
+"""Where raw dough keeps."""
 KeptAs = Literal["dough", "disc", "log", "portions", "slices", "baked"]
 """In what shape it is kept: a lump, a disc to roll, a log, portioned pieces, slices, baked ones."""
 DAY_MS = 24 * 60 * 60 * 1000

@@ -111,6 +111,15 @@ _SPOON = re.compile(
     r"(?:ful)?s?\b",
     re.IGNORECASE,
 )
+_HOT = re.compile(
+    r"\b(?:curl|curve|drape|bend|mou?ld)\w*\b(?=.*\b(?:hot|warm|once|immediately|pin|handle|cone|"
+    r"glass|cup|bowl)\b)|\b(?:over|a?round) (?:a|the) (?:\w+ ){0,2}(?:rolling pin|handle|cone|"
+    r"glass|bottle|cup)\b",
+    re.IGNORECASE,
+)
+"""What is shaped once it is out of the oven, while it is soft."""
+_SPREAD = re.compile(r"\b(?:spread|smear|smooth)(?! apart| out in the oven)", re.IGNORECASE)
+_SPREAD_G = re.compile(r"\b(\d{1,2}(?:[.,]\d)?)\s*g\b", re.IGNORECASE)
 _TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
 _PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
 
@@ -121,7 +130,8 @@ class Sizes:
 
     Of a piece it may say its mass, a spoon or scoop (`spoon_ml`, level or `heaped`), a ball's
     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
-    its inner size, or that it is round. A cutter with two sides is a rectangle.
+    its inner size, or that it is round. A cutter with two sides is a rectangle. Of what is
+    spread flat it may say how much (by mass or spoon) and how wide, and that it is `shaped_hot`.
     """
 
     pieces: int | None = None
@@ -143,6 +153,10 @@ class Sizes:
     by_spoon: bool = False
     square_cutter: bool = False
     cutter_down_mm: float | None = None
+    spread_mm: float | None = None
+    spread_g: float | None = None
+    spread_ml: float | None = None
+    shaped_hot: bool = False
 
 
 def find_sizes(told: Sequence[str], stated_pieces: int | None) -> Sizes:
@@ -150,7 +164,7 @@ def find_sizes(told: Sequence[str], stated_pieces: int | None) -> Sizes:
     states goes before."""
     found = Sizes(stated_pieces)
     for text in told:
-        for look in (_of_yield, _of_cutter, _of_hands, _of_logs, _of_thickness, _of_pan):
+        for look in (_of_yield, _of_cutter, _of_hands, _of_logs, _of_thickness, _of_pan, _of_wafer):
             found = look(found, text)
     return found
 
@@ -266,4 +280,22 @@ def _of_pan(found: Sizes, text: str) -> Sizes:
     if pan := _PAN.search(text):
         is_round = re.search(r"\bround\b", text, re.IGNORECASE) is not None
         return replace(found, pan_mm=_length_of(pan), pan_round=is_round)
+    return found
+
+
+def _of_wafer(found: Sizes, text: str) -> Sizes:
+    """What is spread flat, how wide and how much of it; and that it is shaped while it is hot."""
+    if _HOT.search(text):
+        found = replace(found, shaped_hot=True)
+    if not _SPREAD.search(text):
+        return found
+    if found.spread_g is None and (each := _SPREAD_G.search(text)):
+        found = replace(found, spread_g=float(each[1].replace(",", ".")))
+    if found.spread_ml is None and (spoon := _SPOON.search(text)):
+        ml = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
+        found = replace(found, spread_ml=ml * mixed_number(spoon["n"] or "1"))
+    for size in _ANY_LENGTH.finditer(text):
+        after = text[size.end() : size.end() + 8].lstrip().casefold()
+        if found.spread_mm is None and not after.startswith(("thick", "apart", "deep", "of spac")):
+            found = replace(found, spread_mm=_length_of(size))
     return found

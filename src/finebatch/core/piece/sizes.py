@@ -7,6 +7,7 @@ from annotated_types import Interval
 
 from finebatch.core.measures.figures import grams
 from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.rope_line import RopeForm
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis, count, foresee_tray
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside
@@ -16,10 +17,12 @@ LEAST_TIMES, MOST_TIMES = 0.3, 3.0
 
 @dataclass(frozen=True, slots=True)
 class AlsoPieces(FromOutside):
-    """So many pieces of the same dough, so many times as heavy as the others."""
+    """So many pieces of the same dough, so many times as heavy as the others, or bent to another
+    form."""
 
     pieces: Annotated[int, Interval(ge=1, le=1000)]
     times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)]
+    form: RopeForm | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +41,7 @@ def foresee_sizes(basis: TrayBasis, piece: Portioning, also: AlsoPieces | None) 
     """
     if also is None:
         return TwoSizes(foresee_tray(basis, piece))
-    other = resized(piece, also.times, basis)
+    other = resized(piece if also.form is None else piece.bent(also.form), also.times, basis)
     share = _share(basis, other, also.pieces)
     usual = foresee_tray(basis.of(basis.batches * (1 - share)), piece)
     found = foresee_tray(basis.of(basis.batches * share), other)

@@ -16,6 +16,7 @@ from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.kinds.rolled import Rolled
 from finebatch.core.piece.kinds.sliced import Sliced
 from finebatch.core.piece.kinds.twice_baked import TwiceBaked
+from finebatch.core.piece.kinds.wafer import Wafer
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.pans import PanShape
 from finebatch.core.refusal import Refusal
@@ -28,7 +29,11 @@ SMALLEST_PIECE_G, LARGEST_PIECE_G = 2.0, 400.0
 def piece_of(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
     """The portioning as the card says it, and which of its fields the card has said; `lot` is the
     dough, None while that is not known."""
-    make = _in_pan if says.pan_mm is not None else _WAYS.get(usual.kind, _as_usual)
+    make = _WAYS.get(usual.kind, _as_usual)
+    if says.pan_mm is not None:
+        make = _in_pan
+    elif says.shaped_hot and usual.kind == Drop().kind:
+        make = _wafer
     piece, said = make(says, usual, lot)
     if lot is not None and said:
         try:
@@ -91,6 +96,20 @@ def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
     if says.thickness_mm is not None and says.shape in (None, "pressed"):
         found["shape"], found["press_mm"] = "pressed", says.thickness_mm
     piece, said = _over(usual, found)
+    return piece, ["yield" if by_yield and name == "grams" else name for name in said]
+
+
+def _wafer(says: CardSays, _usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    """Spread flat and shaped while it is hot."""
+    found: dict[str, Any] = {"grams": says.spread_g or says.piece_g, "spread_mm": says.spread_mm}
+    by_yield = False
+    if found["grams"] is None and lot is not None:
+        spoon_ml = says.spread_ml or says.spoon_ml
+        if spoon_ml is not None:
+            found["grams"] = round(spoon_ml * lot.density_g_cm3, 1)
+        elif says.pieces is not None:
+            found["grams"], by_yield = math.floor(10 * lot.usable_g / says.pieces) / 10, True
+    piece, said = _over(Wafer(), found)
     return piece, ["yield" if by_yield and name == "grams" else name for name in said]
 
 

@@ -21,6 +21,7 @@ from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.pans import PanBox
 from finebatch.core.piece.paper import Template
 from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
+from finebatch.core.piece.rope_line import RopeForm
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
@@ -197,6 +198,11 @@ class Portioning(FromOutside, ABC):
 
     def more_gives_more(self) -> None:
         """`Refusal` where more dough gives no more pieces."""
+
+    def bent(self, form: RopeForm) -> Self:
+        """The same bent to another form; `Refusal` for what is no rope."""
+        del form
+        raise refuse("also", "Only ropes are bent to a form. Take the form away.")
 
     def told(self, lot: Lot) -> str:
         """What a size is told by, beside its mass and width."""

@@ -1,4 +1,4 @@
-"""Ropes rolled by hand, baked straight, as rings or twisted."""
+"""Ropes rolled by hand, baked straight or bent to a form."""
 
 import math
 from collections.abc import Mapping
@@ -13,14 +13,19 @@ from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.portioning import Grams, Making, Portioning
 from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says, Way
 from finebatch.core.piece.lot import Lot
-from finebatch.core.piece.lying import Lies
-from finebatch.core.piece.portion import RawPiece, Rope
+from finebatch.core.piece.lying import Lies, Outline
+from finebatch.core.piece.portion import MassPortion, RawPiece, Rope
+from finebatch.core.piece.rope_line import (
+    TWIST_LENGTH,
+    TWIST_WIDTH,
+    RopeForm,
+    box_of,
+    rope_line,
+)
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
+from finebatch.core.values import Point
 
-RopeForm = Literal["straight", "ring", "twist"]
-TWIST_WIDTH, TWIST_LENGTH = 1.7, 0.45
-"""A rope folded and twisted is about this many ropes wide, and this share of its length long."""
 ROPES_G = (10.0, 15.0, 20.0, 25.0, 30.0)
 
 
@@ -28,14 +33,23 @@ _FORMS: Mapping[RopeForm, str] = {
     "straight": "straight",
     "ring": "a ring",
     "twist": "twisted",
+    "spiral": "a spiral",
+    "bow": "a bow",
+    "s": "an S",
+    "crossed": "crossed",
 }
 
 
 @dataclass(frozen=True, slots=True)
 class RopeBaked(Making):
-    """How thick to roll the rope, and the piece it makes, baked; `hole_mm` of a ring."""
+    """How thick to roll the rope, and the piece it makes, baked; `hole_mm` of a ring. `line` is the
+    middle of the rope as it is laid, `half` as the hands have it on the way, from the piece's upper
+    left corner (mm); baked the rope is `baked_mm` thick."""
 
     rope_mm: float
+    baked_mm: float
+    line: tuple[Point, ...]
+    half: tuple[Point, ...]
     across_mm: float
     down_mm: float
     hole_mm: float | None
@@ -44,11 +58,16 @@ class RopeBaked(Making):
 
 @dataclass(frozen=True, slots=True)
 class Roped(Portioning):
-    """A rope of so many grams and so long, baked straight, as a ring or twisted."""
+    """A rope of so many grams and so long, baked straight or bent to a form."""
 
     NEEDED = ("kind", "grams", "length_mm")
     SAYS = Says(
-        "ropes and rings", tab="Rope", across="rope baked", whole="piece", work="Roll and form"
+        "ropes and rings",
+        tab="Rope",
+        across="rope baked",
+        whole="piece",
+        work="Roll and form",
+        also_field="form",
     )
     HANDLES = (
         replace(MASS, range=(10, 60)),
@@ -69,8 +88,21 @@ class Roped(Portioning):
     form: RopeForm = "straight"
     kind: Literal["rope"] = "rope"
 
-    def portion(self, lot: Lot) -> Rope:
-        return Rope(self.grams, self.length_mm)
+    def portion(self, lot: Lot) -> Rope | MassPortion:
+        match self.form:
+            case "twist":
+                # Two strands wound about each other bake as one thicker rope.
+                return Rope(self.grams, TWIST_LENGTH * self.length_mm)
+            case "spiral":
+                strand = self._strand_mm(self.grams / lot.density_g_cm3)
+                across, down = box_of(rope_line("spiral", self.length_mm, strand), strand)
+                return MassPortion(self.grams, "flattened", (across + down) / 2)
+            case _:
+                return Rope(self.grams, self.length_mm)
+
+    def _strand_mm(self, volume_cm3: float) -> float:
+        """How thick the rope is rolled (mm)."""
+        return 20 * math.sqrt(max(volume_cm3, 0.0) / (self.length_mm / 10) / math.pi)
 
     def weighing(self, grams: float, lot: Lot) -> "Roped":
         return replace(self, grams=grams)
@@ -84,40 +116,57 @@ class Roped(Portioning):
     def making(self, found: Foreseen) -> RopeBaked:
         return self.close(found.raw, found.width.middle_mm)
 
-    def _piece(self, rope_mm: float, grows_mm: float) -> tuple[float, float]:
+    def _piece(self, strand_mm: float, grows_mm: float) -> tuple[float, float]:
         """Across and down of the piece that a rope so thick makes, grown so much in width."""
         match self.form:
             case "straight":
-                return self.length_mm + 0.5 * grows_mm, rope_mm
+                return self.length_mm + 0.5 * grows_mm, strand_mm + grows_mm
             case "twist":
-                return TWIST_LENGTH * self.length_mm + 0.5 * grows_mm, TWIST_WIDTH * rope_mm
+                long = TWIST_LENGTH * self.length_mm
+                return long + 0.5 * grows_mm, TWIST_WIDTH * strand_mm + grows_mm
             case "ring":
-                outer = self.length_mm / math.pi + rope_mm
+                outer = self.length_mm / math.pi + strand_mm + grows_mm
                 return outer, outer
+            case _:
+                line = rope_line(self.form, self.length_mm, strand_mm)
+                across, down = box_of(line, strand_mm)
+                return across + grows_mm, down + grows_mm
+
+    def bent(self, form: RopeForm) -> "Roped":
+        return replace(self, form=form)
 
     def worked(self) -> str:
         form = "" if self.form == "straight" else f", each {_FORMS[self.form]}"
         return f"ropes of {centimetres(self.length_mm)}{form}"
 
     def close(self, raw: RawPiece, baked_width_mm: float) -> RopeBaked:
-        """Finished size of a straight rope, a ring or a twist; `Refusal` for a ring that bakes
-        shut."""
-        across, down = self._piece(baked_width_mm, baked_width_mm - raw.width_mm)
+        """Finished size of what the rope is bent to; `Refusal` for a ring that bakes shut."""
+        strand, grows = self._strand_mm(raw.volume_cm3), baked_width_mm - raw.width_mm
+        across, down = self._piece(strand, grows)
         hole = None
         if self.form == "ring":
-            hole = self.length_mm / math.pi - baked_width_mm
+            hole = self.length_mm / math.pi - strand - grows
             if hole <= 0:
-                need = math.pi * (baked_width_mm + 5)
+                need = math.pi * (strand + grows + 5)
                 raise refuse(
                     "length_mm",
                     f"The ring would bake shut. Roll the rope at least {millimetres(need)} long, "
-                    "or "
-                    "take less dough.",
+                    "or take less dough.",
                 )
-        return RopeBaked(raw.width_mm, across, down, hole)
+        return RopeBaked(
+            strand,
+            strand + grows,
+            rope_line(self.form, self.length_mm, strand),
+            rope_line(self.form, self.length_mm, strand, half=True),
+            across,
+            down,
+            hole,
+        )
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
         baked = self.close(raw, width_mm)
-        outline: Literal["ring", "log"] = "ring" if self.form == "ring" else "log"
+        outline: Outline = "ring" if self.form == "ring" else "log"
+        if self.form == "spiral":
+            outline = "round"
         size = (baked.across_mm, baked.down_mm)
-        return Lies(outline, self._piece(raw.width_mm, 0.0), size, baked.hole_mm)
+        return Lies(outline, self._piece(baked.rope_mm, 0.0), size, baked.hole_mm)

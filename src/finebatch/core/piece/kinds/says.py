@@ -9,6 +9,8 @@ As = Literal["figure", "count", "choice", "scoop", "cutter", "pan", "evenness", 
 """How something is asked for: a figure, whole pieces by steps, one of some ways; by a scoop, cutter
 or pan of the kitchen; how even portions are; or in how many pieces all of the dough goes."""
 Value = bool | str
+DrawnIn = Literal["form", "portion", "slice", "shape"]
+"""A job of the hands beside which a drawing helps."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +98,9 @@ class Says:
     make the pieces, `after` what cannot wait once a tray is out, `hot` what is done then; `slab`
     says that there is one to roll.
     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
-    and its `{pieces}`; `unweighed` says why pieces are not weighed one by one.
+    and its `{pieces}`; `unweighed` says why pieces are not weighed one by one. Its own drawing is
+    shown beside the jobs that it is `drawn_in`. Some of a dough's pieces may differ in one of its
+    choices, its `also_field`.
     """
 
     label: str
@@ -112,3 +116,5 @@ class Says:
     portioned: str = ""
     unweighed: str = ""
     notes: tuple[Advice, ...] = ()
+    drawn_in: tuple[DrawnIn, ...] = ("portion",)
+    also_field: str = ""

@@ -41,7 +41,9 @@ class Sliced(Portioning):
     """Logs of one diameter, none longer than the shelf, cut in slices; the ends are trimmed."""
 
     NEEDED = ("kind", "log_diameter_mm", "thickness_mm")
-    SAYS = Says("sliced from a log", tab="Logs", work="Slice logs for")
+    SAYS = Says(
+        "sliced from a log", tab="Logs", work="Slice logs for", drawn_in=("form", "portion")
+    )
     HANDLES = (THICKNESS, ACROSS)
     ASKS = (Ask("ends_mm", "Trimmed each end"), Ask("longest_mm", "Shelf takes", step=10))
     KEPT_AS = "log"

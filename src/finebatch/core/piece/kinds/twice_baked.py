@@ -67,7 +67,14 @@ class TwiceBaked(Portioning):
     """Logs baked whole, then sliced `lean_deg` away from straight across, and dried."""
 
     NEEDED = ("kind", "grams", "length_mm", "width_mm")
-    SAYS = Says("twice-baked logs", tab="Slices", counted="logs", across="baked wide", work="Shape")
+    SAYS = Says(
+        "twice-baked logs",
+        tab="Slices",
+        counted="logs",
+        across="baked wide",
+        work="Shape",
+        drawn_in=("portion", "slice"),
+    )
     HANDLES = (
         replace(MASS, label="Mass of a log", typed="A log weighs", range=(100, 700), step=5),
         Handle("slice_mm", "Slice on the ruler", "Thickness of a slice", "mm", (6, 26), 0.5),

@@ -49,6 +49,7 @@ class Wafer(Portioning):
         "wafers, shaped hot",
         tab="Shaping",
         work="Spread",
+        drawn_in=("portion", "shape"),
         after="Shape them at once, the first out first; half a minute in the oven softens them "
         "again.",
         notes=(
