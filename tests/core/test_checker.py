@@ -114,7 +114,7 @@ def said(plan: Plan, work: Work, words: str) -> bool:
         ("B1.slice", 60, "min before it is sliced"),
         ("C1.shape", 1, "C1 is shaped"),
         ("C1.shape", -3, "C1 is shaped"),
-        ("A.mix2", -9, "A.mix2 begins before the step before it is over"),
+        ("A.mix2", -40, "A.mix2 begins before the step before it is over"),
         ("A.part", 900, "A.part is not ready for A"),
         ("A.part2", 900, "A.part2 is not ready for A"),
         ("A3.portion", -20, "A3 is rolled before the scraps are chilled"),

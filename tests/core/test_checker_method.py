@@ -99,3 +99,30 @@ def test_a_dough_that_was_fetched_is_warm_for_two_hours_at_most() -> None:
     assert found_in(plan(*near), hot) == ["dough A is warm for 61 min"]
     back = placed("A", "chill", 78, 168)
     assert found_in(plan(back, *jobs), work) == []
+
+
+def test_a_dough_that_waits_in_the_cold_between_trays_has_a_place_there() -> None:
+    """One lies in the fridge until minute 62; the other is put back into it from then on."""
+    other = replace(DOUGH, letter="B")
+    tray = replace(WORK.trays[0], name="B1", dough="B")
+    two = replace(
+        WORK,
+        doughs=(METHOD, other),
+        trays=(*WORK.trays, tray),
+        kitchen=replace(WORK.kitchen, fridge=1),
+    )
+
+    def waiting(start: int) -> list[str]:
+        return found_in(
+            plan(
+                *method(),
+                *laid(portion=73, load=87),
+                mixed(33, 43, "B"),
+                placed("B", "chill", start, 130, cold="waits"),
+                *laid("B1", portion=130, load=140, sheet=2),
+            ),
+            two,
+        )
+
+    assert waiting(62) == []
+    assert waiting(61) == ["more doughs are cold than the fridge holds"]

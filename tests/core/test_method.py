@@ -175,7 +175,7 @@ def test_trays_that_are_chilled_stand_before_the_oven() -> None:
 
 
 def test_a_slow_baker_mixes_longer_and_weighs_as_ever() -> None:
-    usual, slow = programme(card(STARS), 30), programme(card(STARS), 30, pace=2.0)
+    usual, slow = programme(card(STARS), 30), programme(card(STARS), 30, paces={"mix": 2.0})
     assert slow.makes[0].hands_min == pytest.approx(2 * usual.makes[0].hands_min, abs=1)
     assert slow.ready == usual.ready
 

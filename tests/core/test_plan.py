@@ -80,7 +80,8 @@ def dough_works(draw: st.DrawFn, letter: str) -> DoughWork:
         before = (Make("Toast", draw(minutes), draw(st.sampled_from([0, 15])), "ready"),)
         makes.append(Make("Wrap", draw(minutes), 0, "form"))
     fetched = chilled and draw(st.booleans())
-    parts = [PartWork("icing", draw(minutes), draw(st.sampled_from(["portion", "finish"])))]
+    wanted = draw(st.sampled_from(["portion", "finish"]))
+    parts = [PartWork("icing", draw(minutes), wanted, draw(st.sampled_from([None, 60])))]
     return DoughWork(
         letter,
         tuple(makes),
@@ -151,6 +152,8 @@ def works(draw: st.DrawFn) -> Work:
         bowls=draw(st.integers(1, 3)),
         other_sheets=(draw(st.integers(1, 2)),),
         interrupts=draw(st.booleans()),
+        wash_min=draw(st.sampled_from([0, 4])),
+        clear_min=draw(st.sampled_from([0, 10])),
         swaps=draw(st.booleans()),
     )
     doughs = tuple(draw(dough_works(letter)) for letter in letters)

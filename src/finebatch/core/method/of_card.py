@@ -1,6 +1,6 @@
 """The programme of a card: its own steps typed, those that it leaves out as usual."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from finebatch.core.formula.dough import Card
@@ -53,10 +53,11 @@ def programme_of_card(
     kg: float,
     chill_min: int,
     kept_as: LiesAs,
-    pace: float = 1.0,
+    paces: Mapping[str, float] | None = None,
 ) -> Programme:
     """What is done for a batch of `kg` kilograms of a card's dough, chilled for so many minutes
-    before it is portioned. `pace` is how long this baker takes to mix, against the usual."""
+    before it is portioned. `paces` are how long this baker takes to get ready, to
+    mix and to form, against the usual."""
     about = About(
         card.family,
         kg,
@@ -64,6 +65,6 @@ def programme_of_card(
         chill_min,
         kept_as,
         frozenset(card.without),
-        pace,
+        paces or {},
     )
     return programme_of(steps_of(card, usual, larder), about, usual.habits)

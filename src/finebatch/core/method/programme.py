@@ -121,6 +121,11 @@ class Programme:
         return next(timed, None)
 
     @property
+    def mixing(self) -> tuple[TypedStep, ...]:
+        """All that is done before the trays, in order."""
+        return tuple(s for one in (*self.ready, *self.makes) for s in one.steps)
+
+    @property
     def stand(self) -> TypedStep | None:
         """What portioned trays wait for before they are baked: to be firm again, or dry."""
         waits = (s for s in self.on_tray("portion") if s.kind in LIES)
@@ -135,8 +140,8 @@ class Programme:
 @dataclass(frozen=True, slots=True)
 class About:
     """What of a dough its usual steps depend on: a batch of so many kilograms, whether its fat is
-    to be soft, the minutes in the cold, and as what it lies there. `pace` is how long this baker
-    takes to mix, against the usual."""
+    to be soft, the minutes in the cold, and as what it lies there. `paces` are how long this
+    baker takes for each kind of stretch, against the usual."""
 
     family: Family
     kg: float
@@ -144,7 +149,7 @@ class About:
     chill_min: int = 0
     kept_as: LiesAs = "lump"
     without: frozenset[StepKind] = frozenset()
-    pace: float = 1.0
+    paces: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -326,7 +331,7 @@ class _Making:
     def _stretch(
         self, kind: StretchKind, steps: Sequence[TypedStep], wait: TypedStep | None
     ) -> Stretch:
-        pace = self.about.pace if kind == "mix" else 1.0
+        pace = self.about.paces.get(kind, 1.0)
         hands = round(sum(self.hands(step) for step in steps) * pace)
         if wait is None:
             return Stretch(kind, tuple(steps), max(hands, 1))

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.network import mixed
+from finebatch.core.plan.network import mixed_for
 from finebatch.core.plan.schedule import finish_of
 from finebatch.core.plan.work import DoughWork, Work
 
@@ -18,6 +18,7 @@ def plain_method(work: Work) -> int:
         greedy.dough(dough)
         trays = work.trays_of(dough.letter)
         for tray in trays:
+            greedy.mix_for(tray)
             greedy.tray(tray)
         racked = [greedy.jobs[JobKey(tray.name, "rack")].end for tray in trays]
         greedy.not_before = max([greedy.not_before, *racked])
@@ -33,10 +34,8 @@ def sensible_method(work: Work) -> int:
         greedy.dough(dough)
 
     def ready(dough: DoughWork) -> int:
-        last = mixed(dough)
-        if last is None:
-            return 0
-        return greedy.workable(dough, last)
+        made = mixed_for(dough, work.trays_of(dough.letter)[0])
+        return 0 if made is None else greedy.workable(dough, made[0])
 
     in_turn = [
         work.trays_of(dough.letter)
@@ -47,5 +46,6 @@ def sensible_method(work: Work) -> int:
         for trays in in_turn:
             if trays and trays[0].bakes[0].oven_c == oven_c:
                 for tray in trays:
+                    greedy.mix_for(tray)
                     greedy.tray(tray)
     return finish_of(work, greedy.jobs)

@@ -18,6 +18,8 @@ NEAR_MIN = 6
 """Door jobs that lie this near in a plan may be brought together."""
 KEEPS = ("rack", "mix")
 """What is fresher the later it is done, where all is to be ready by a time."""
+SOON = ("wash", "freeze", "clear")
+"""Small jobs that nothing waits for: done when there is a free moment, not at the very end."""
 AT_THE_DOOR = ("load", "turn", "out")
 
 
@@ -33,6 +35,7 @@ def calm_cost(model: Model, found: Times, *, fresh: bool) -> cp_model.LinearExpr
             for (one, other), at_once in doors.items()
             if one.step == "turn" and other.step == "turn"
         )
+    cost += _sum(model.ends[key] for key, job in model.net.jobs.items() if job.kind in SOON)
     if fresh:
         late = [model.ends[key] for key, job in model.net.jobs.items() if job.kind in KEEPS]
         cost += FRESH * (len(late) * model.finish - _sum(late))

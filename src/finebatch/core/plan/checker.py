@@ -10,7 +10,7 @@ from itertools import pairwise
 from finebatch.core.plan.checker_ovens import Alone, Own, check_ovens, overlaps
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Placed, Plan
-from finebatch.core.plan.work import DoughWork, Span, TrayWork, Work
+from finebatch.core.plan.work import DoughWork, Span, TrayWork, Work, merged
 
 HANDS = (
     "ready",
@@ -18,6 +18,7 @@ HANDS = (
     "form",
     "fetch",
     "take",
+    "wash",
     "part",
     "freeze",
     "portion",
@@ -28,6 +29,7 @@ HANDS = (
     "slice",
     "rack",
     "finish",
+    "clear",
 )
 
 
@@ -148,9 +150,12 @@ def _check_fetch(dough: DoughWork, fetch: Placed, ready: int) -> Iterator[str]:
         yield f"{fetch.id} is after {cold} min in the cold, more than {dough.chill_most}"
 
 
-def _check_made(dough: DoughWork, alone: Alone) -> Generator[str, None, tuple[int, int | None]]:
-    """Got ready, mixed, formed and fetched in order; when it is ready to be portioned but for its
-    tempering, and when the last of that ended but for the fetching."""
+Lots = list[tuple[int, int | None]]
+
+
+def _check_made(dough: DoughWork, alone: Alone) -> Generator[str, None, Lots]:
+    """Got ready, mixed, formed and fetched in order; of each lot when it is ready to be portioned
+    but for its tempering, and when the last of that ended but for the fetching."""
     letter, ready, last = dough.letter, 0, None
     for n, make in enumerate(dough.before):
         step = alone[JobKey(letter, "ready", n)]
@@ -158,7 +163,8 @@ def _check_made(dough: DoughWork, alone: Alone) -> Generator[str, None, tuple[in
             yield f"{step.id} takes {step.end - step.start}, not {make.hands_min}"
         ready = max(ready, step.end + make.wait_min)
     done: dict[str, int] = defaultdict(int)
-    for make in dough.makes:
+    lots: list[tuple[int, int | None]] = []
+    for n, make in enumerate(dough.makes, start=1):
         step = alone[JobKey(letter, make.kind, done[make.kind])]
         done[make.kind] += 1
         if step.start < ready:
@@ -166,11 +172,14 @@ def _check_made(dough: DoughWork, alone: Alone) -> Generator[str, None, tuple[in
         if step.end - step.start != make.hands_min:
             yield f"{step.id} takes {step.end - step.start}, not {make.hands_min}"
         ready, last = step.end + make.wait_min, step.end
+        if n % (len(dough.makes) // dough.lots) == 0:
+            lots.append((ready, last))
+            ready = step.end
     if dough.fetch_min and last is not None:
         fetch = alone[JobKey(letter, "fetch")]
-        yield from _check_fetch(dough, fetch, ready)
-        ready = fetch.end
-    return ready, last
+        yield from _check_fetch(dough, fetch, lots[-1][0])
+        lots = [(fetch.end, last)]
+    return lots or [(ready, last)]
 
 
 def _check_dough(
@@ -178,9 +187,9 @@ def _check_dough(
 ) -> Iterator[str]:
     """Its steps in order, its windows before portioning, its parts in time."""
     letter = dough.letter
-    ready, last = yield from _check_made(dough, alone)
+    lots = yield from _check_made(dough, alone)
     for tray in work.trays_of(letter):
-        own = trays[tray.name]
+        own, (ready, last) = trays[tray.name], lots[tray.lot]
         portion, load = own["portion", 0], own["load", 0]
         if last is not None:
             first = tray.name == work.trays_of(letter)[0].name
@@ -192,6 +201,9 @@ def _check_dough(
             wanted = own.get((part.wanted, 0))
             if wanted is not None and made.end > wanted.start:
                 yield f"{made.id} is not ready for {tray.name}"
+            early = part.within_min is not None and tray is work.trays_of(letter)[0]
+            if wanted is not None and early and wanted.start - made.end > (part.within_min or 0):
+                yield f"{made.id} is {wanted.start - made.end} min before {tray.name}"
         if tray.scraps:
             others = [
                 trays[t.name]["portion", 0].end for t in work.trays_of(letter) if not t.scraps
@@ -219,6 +231,7 @@ def find_faults(plan: Plan, work: Work) -> list[str]:
         for dough in work.doughs:
             faults += _check_dough(dough, alone, by_tray, work)
     faults += _check_hands(plan, work)
+    faults += _check_clean(plan, work)
     faults += check_ovens(work, alone, by_tray)
     faults += _check_rooms(work, alone, by_tray)
     starts = {a.id: a.start for a in plan.activities}
@@ -257,9 +270,48 @@ def _check_hands(plan: Plan, work: Work) -> Iterator[str]:
         for start, end in workers[who].away:
             for one in (key for a, b, key in jobs if a < end and b > start and b > a):
                 yield f"{one} is to be done while {workers[who].name} is away"
-    mixing = [(a.start, a.end) for a in plan.activities if a.kind == "mix"]
+    mixing = list(_bowls_in_use(plan))
     if _most_at_once(mixing) > work.kitchen.mixers:
         yield "more doughs are mixed at once than there are mixers"
+
+
+def _bowls_in_use(plan: Plan) -> Iterator[Span]:
+    """Each mixing, the last one of a dough until its bowl is washed."""
+    washed = {a.dough: a.end for a in plan.activities if a.kind == "wash"}
+    last: dict[str | None, int] = {}
+    for a in plan.activities:
+        if a.kind == "mix":
+            last[a.dough] = max(last.get(a.dough, 0), a.end)
+    for a in plan.activities:
+        if a.kind == "mix":
+            until = washed.get(a.dough, a.end) if a.end == last[a.dough] else a.end
+            yield a.start, max(until, a.end)
+
+
+def _check_clean(plan: Plan, work: Work) -> Iterator[str]:
+    """The bowl is washed between doughs, and all cleared up after all else, where it is a habit."""
+    k = work.kitchen
+    mixed = {a.dough for a in plan.activities if a.kind == "mix"}
+    washed = [a for a in plan.activities if a.kind == "wash"]
+    wanted = mixed if k.wash_min and len(mixed) > 1 else set()
+    if {a.dough for a in washed} != wanted or len(washed) != len(wanted):
+        yield "a bowl is washed too often or not at all"
+    for wash in washed:
+        if wash.end - wash.start != k.wash_min:
+            yield f"{wash.id} takes {wash.end - wash.start}, not {k.wash_min}"
+        if any(
+            a.kind == "mix" and a.dough == wash.dough and a.end > wash.start
+            for a in plan.activities
+        ):
+            yield f"{wash.id} is before the dough is mixed"
+    cleared = [a for a in plan.activities if a.kind == "clear"]
+    if len(cleared) != bool(k.clear_min):
+        yield "it is cleared up too often or not at all"
+    for clear in cleared:
+        if clear.end - clear.start != k.clear_min:
+            yield f"{clear.id} takes {clear.end - clear.start}, not {k.clear_min}"
+        if any(a.kind in HANDS and a is not clear and a.end > clear.start for a in plan.activities):
+            yield f"{clear.id} is before all else is done"
 
 
 def _check_pause(a: Placed, pause: Span, plan: Plan, work: Work) -> Iterator[str]:
@@ -310,19 +362,28 @@ def _last_made(dough: DoughWork, alone: Alone) -> Placed:
 
 
 def _check_fridge(work: Work, alone: Alone, by_tray: dict[str, Own]) -> Iterator[str]:
-    """A place for each dough from the last of its mixing and shaping until it is out."""
-    cold = []
+    """A place for each dough while it lies in the cold, whatever for: chilled from the last of its
+    mixing and shaping until it is out, and wherever else the plan says so."""
+    cold: list[Span] = []
     for dough in work.doughs:
-        if dough.chill_min and dough.makes and dough.makes[0].kind != "take":
+        if not dough.makes or dough.makes[0].kind == "take":
+            continue
+        own = [
+            (a.start, a.end)
+            for a in alone.values()
+            if a.kind == "chill" and a.dough == dough.letter
+        ]
+        if dough.chill_min:
             mixed = _last_made(dough, alone)
-            trays = [
+            outs = [
                 by_tray[t.name]["portion", 0].start
                 for t in work.trays_of(dough.letter)
                 if ("portion", 0) in by_tray[t.name]
             ]
             if dough.fetch_min:
-                trays = [alone[JobKey(dough.letter, "fetch")].start]
-            cold.append((mixed.end, max([mixed.end, *trays])))
+                outs = [alone[JobKey(dough.letter, "fetch")].start]
+            own.append((mixed.end, max([mixed.end, *outs])))
+        cold += merged(own)
     if _most_at_once(cold) > work.kitchen.fridge:
         yield "more doughs are cold than the fridge holds"
 

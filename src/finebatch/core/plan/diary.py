@@ -28,7 +28,8 @@ class OvenStay(NamedTuple):
 
 
 class Diary:
-    """A kitchen's hands, ovens and places as they are taken, and the jobs that took them.
+    """A kitchen's hands, ovens and places as they are taken, and the jobs that took them; the last
+    mixings after which a bowl is `dirty` still, and from when those washed before are clean.
 
     `together` is how a careful baker works by hand: trays go into the oven in loads, a load only
     once the one before it is out.
@@ -41,6 +42,8 @@ class Diary:
         self.inside: list[list[OvenStay]] = [[] for _ in kitchen.ovens]
         self.sheets = [Busy() for _ in kitchen.pools]
         self.racks, self.mixers, self.bowls, self.fridge = Busy(), Busy(), Busy(), Busy()
+        self.dirty: list[JobKey] = []
+        self.clean_from = 0
         self.jobs: dict[JobKey, JobTime] = {}
         self.ovens: dict[JobKey, int] = {}
 
@@ -53,6 +56,7 @@ class Diary:
         other.sheets = [Busy(sheets.spans) for sheets in self.sheets]
         other.racks, other.mixers = Busy(self.racks.spans), Busy(self.mixers.spans)
         other.bowls, other.fridge = Busy(self.bowls.spans), Busy(self.fridge.spans)
+        other.dirty, other.clean_from = list(self.dirty), self.clean_from
         other.jobs, other.ovens = dict(self.jobs), dict(self.ovens)
         return other
 

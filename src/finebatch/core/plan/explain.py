@@ -34,6 +34,7 @@ _CAUSE_OF: dict[JobKind, HoldUpCause] = {
     "fetch": "hands",
     "take": "hands",
     "wait": "mixing",
+    "wash": "hands",
     "part": "mixing",
     "freeze": "mixing",
     "chill": "chilling",
@@ -52,6 +53,7 @@ _CAUSE_OF: dict[JobKind, HoldUpCause] = {
     "sheet": "sheet",
     "finish": "finishing",
     "set": "finishing",
+    "clear": "hands",
 }
 
 

@@ -13,6 +13,7 @@ from finebatch.core.plan.work import (
     COOL_JOBS,
     HAND_JOBS,
     Bowls,
+    HabitMinutes,
     Kitchen,
     Means,
     Oven,
@@ -29,7 +30,7 @@ Task = Literal["mix", "portion", "oven", "knife", "finish"]
 """What a helper may be trusted with."""
 
 TASK_JOBS: dict[Task, frozenset[JobKind]] = {
-    "mix": frozenset({"ready", "mix", "form", "take", "fetch", "part"}),
+    "mix": frozenset({"ready", "mix", "form", "take", "fetch", "wash", "part", "clear"}),
     "portion": frozenset({"portion", "freeze"}),
     "oven": frozenset({"load", "turn", "out", "shape", "rack"}),
     "knife": frozenset({"slice"}),
@@ -78,6 +79,8 @@ class Planning(Means):
     bowls: Bowls = 6
     pace: Annotated[float, Interval(ge=0.3, le=4)] = 1.0
     learns_hands: bool = True
+    wash_min: HabitMinutes = 4
+    clear_min: HabitMinutes = 10
     # No longer than a dough with egg or dairy may be warm in all.
     raw_wait_min: Annotated[int, Interval(ge=5, le=WARM_MOST_MIN)] = 45
     helpers: Annotated[tuple[Helper, ...], MaxLen(4)] = ()

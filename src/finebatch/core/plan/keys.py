@@ -14,6 +14,7 @@ JobKind = Literal[
     "fetch",
     "take",
     "wait",
+    "wash",
     "part",
     "freeze",
     "chill",
@@ -33,6 +34,7 @@ JobKind = Literal[
     "finish",
     "set",
     "sheet",
+    "clear",
 ]
 
 _WRITTEN = re.compile(r"([A-Za-z0-9]{1,20})\.([a-z]{2,12})([1-9][0-9]{0,3})?")
@@ -86,6 +88,10 @@ def _read(text: str) -> JobKey:
         raise refuse("activity", "There is no such job: it is written like A1.load.")
     step: Any = found[2]
     return JobKey(found[1], step, int(found[3] or 1) - 1)
+
+
+CLEAR_UP = JobKey("all", "clear")
+"""The last job of a session: it is of no dough."""
 
 
 def oven_key(oven: int, count: int) -> JobKey:

@@ -8,7 +8,7 @@ from ortools.sat.python import cp_model
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
-from finebatch.core.plan.network import BakeStay, after_last, fetched, last_of, mixed
+from finebatch.core.plan.network import BakeStay, after_last, last_of
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import Happened, Oven, TrayWork, Work
 
@@ -191,14 +191,13 @@ class Model(JobModel):
             self.model.add_cumulative(racked, [1] * len(racked), k.racks)
         cold = []
         for dough in self.work.doughs:
-            last, trays = mixed(dough), self.work.trays_of(dough.letter)
-            if last is None or not dough.chill_min or not trays or last in self.taken:
+            first, trays = dough.cold_from, self.work.trays_of(dough.letter)
+            if first is None or not trays or first in self.taken:
                 continue
-            out = fetched(dough)
-            ends = [out] if out else [JobKey(tray.name, "portion") for tray in trays]
+            ends = [JobKey(tray.name, "portion") for tray in trays]
             end = self._new(f"warm.{dough.letter}", 0, self.horizon)
             self.model.add_max_equality(end, [self.starts[key] for key in ends])
-            cold.append(self._stay(f"cold.{dough.letter}", self.ends[last], end))
+            cold.append(self._stay(f"cold.{dough.letter}", self.ends[first], end))
         if len(cold) > k.fridge:
             self.model.add_cumulative(cold, [1] * len(cold), k.fridge)
 

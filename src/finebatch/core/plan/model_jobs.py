@@ -43,7 +43,7 @@ class JobModel:
         self.mids: dict[JobKey, Var] = {}
         self.hands: list[list[cp_model.IntervalVar]] = [[] for _ in work.kitchen.workers]
         self.unbroken: list[list[cp_model.IntervalVar]] = [[] for _ in work.kitchen.workers]
-        self.mixing: list[cp_model.IntervalVar] = []
+        self.mixes: dict[JobKey, tuple[Expr, Expr, Expr]] = {}
         self.finish = self._new("finish", 0, self.horizon)
         self.begin = self._new("begin", 0, self.horizon)
         for job in self.net.jobs.values():
@@ -52,6 +52,7 @@ class JobModel:
         for link in self.net.links:
             self._link(link)
         self._workers()
+        self._mixers()
 
     def _new(self, name: str, low: int, high: int) -> Var:
         return self.model.new_int_var(low, high, name)
@@ -115,8 +116,7 @@ class JobModel:
             return
         until = end if end is not None else _plus(start, minutes)
         if job.kind == "mix":
-            interval = self.model.new_interval_var(start, minutes, until, f"{job.id}:mixer")
-            self.mixing.append(interval)
+            self.mixes[job.id] = (start, minutes, until)
         self._takes(job, start, minutes, until, self.hands)
         if self.work.kitchen.interrupts and job.kind not in DOOR_JOBS and job.id not in self.pauses:
             self._takes(job, start, minutes, until, self.unbroken)
@@ -161,7 +161,25 @@ class JobModel:
             self.model.add_no_overlap(busy)
         for whole in filter(None, self.unbroken):
             self.model.add_no_overlap(whole)
-        self.model.add_cumulative(self.mixing, [1] * len(self.mixing), self.work.kitchen.mixers)
+
+    def _mixers(self) -> None:
+        """A bowl is mixed in, and after the last mixing of a dough it is not clean until washed."""
+        washes, h, used = self.work.washes, self.happened, []
+        dirty = [wash for mix, wash in washes.items() if mix in h.done and wash not in h.done]
+        spans = dict(self.mixes)
+        spans |= {wash: (h.now, 0, self.ends[wash]) for wash in dirty}
+        span: tuple[Expr, Expr, Expr]
+        for key, (start, minutes, until) in spans.items():
+            wash = washes.get(key, key if key in dirty else None)
+            if wash is not None and wash not in h.done:
+                size = self._new(f"used.{key}", 0, LATEST)
+                span = (start, size, self.ends[wash])
+            else:
+                span = (start, minutes, until)
+            used.append(self.model.new_interval_var(*span, f"{key}:mixer"))
+        in_hand = sum(key in h.begun for key in self.mixes)
+        most = max(self.work.kitchen.mixers, len(dirty) + in_hand)
+        self.model.add_cumulative(used, [1] * len(used), most)
 
     def _link(self, link: Link) -> None:
         """At least, and at most, so long between two jobs; what is over is late while baking."""

@@ -7,7 +7,7 @@ between two of them, and is a link with its window.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finebatch.core.plan.keys import JobKey, JobKind
+from finebatch.core.plan.keys import CLEAR_UP, JobKey, JobKind
 from finebatch.core.plan.work import DoughWork, Happened, TrayWork, Work
 
 TURN_SLACK = 1
@@ -81,6 +81,14 @@ def mixed(dough: DoughWork) -> JobKey | None:
     return dough.made[-1] if dough.makes else None
 
 
+def mixed_for(dough: DoughWork, tray: TrayWork) -> tuple[JobKey, int] | None:
+    """The last job with which the lot of a tray is made, and the wait after it."""
+    if not dough.makes:
+        return None
+    make, key = dough.lot(tray.lot)[-1]
+    return key, make.wait_min
+
+
 def fetched(dough: DoughWork) -> JobKey | None:
     """The job that takes a chilled dough out of the cold; none where it is portioned from there."""
     return JobKey(dough.letter, "fetch") if dough.fetch_min else None
@@ -107,6 +115,7 @@ class _Builder:
             for tray in work.trays_of(dough.letter):
                 self._tray(tray, dough)
             self._scraps(dough)
+        self._kitchen()
 
     def _job(self, job: Job) -> JobKey:
         self.jobs[job.id] = job
@@ -127,7 +136,8 @@ class _Builder:
         for n, (make, own) in enumerate(zip(dough.makes, dough.made, strict=True)):
             key = self._whole(make.kind, own.round, make.hands_min, letter)
             if before is not None:
-                self._link(before, key, dough.makes[n - 1].wait_min)
+                new_lot = n % (len(dough.makes) // dough.lots) == 0
+                self._link(before, key, 0 if new_lot else dough.makes[n - 1].wait_min)
             else:
                 for one, first in zip(dough.before, ready, strict=True):
                     self._link(first, key, one.wait_min)
@@ -153,7 +163,7 @@ class _Builder:
             return self._job(Job(key, kind, minutes, dough.letter, name, skill))
 
         here = job("portion", tray.portion_min)
-        self._ready(dough, here)
+        self._ready(dough, tray, here)
         for n in range(len(tray.bakes)):
             if n:
                 cut = job("slice", tray.slice_min)
@@ -165,9 +175,9 @@ class _Builder:
             self._link(here, load, stand, stand + k.raw_wait_min)
             self._bake(BakeStay(tray, n), load, out)
             here = out
-        start = mixed(dough)
-        if start is not None and dough.bake_within is not None:
-            self._link(start, JobKey(name, "load"), 0, dough.bake_within)
+        made = mixed_for(dough, tray)
+        if made is not None and dough.bake_within is not None:
+            self._link(made[0], JobKey(name, "load"), 0, dough.bake_within)
         if tray.shape_min:
             shape = job("shape", tray.shape_min)
             self._link(here, shape, 0, tray.shape_within)
@@ -179,15 +189,15 @@ class _Builder:
             self._link(rack, finish, tray.cool_min)
             self._parts(dough, "finish", finish)
 
-    def _ready(self, dough: DoughWork, portion: JobKey) -> None:
+    def _ready(self, dough: DoughWork, tray: TrayWork, portion: JobKey) -> None:
         """A dough is mixed, chilled and tempered, and its parts made, before it is portioned."""
-        start, out = mixed(dough), fetched(dough)
+        made, out = mixed_for(dough, tray), fetched(dough)
         first = portion == JobKey(self.work.trays_of(dough.letter)[0].name, "portion")
         if out is not None:
             most = dough.temper_min + dough.fetched_within
             self._link(out, portion, dough.temper_min, most if first else None)
-        elif start is not None:
-            wait = dough.makes[-1].wait_min + dough.temper_min
+        elif made is not None:
+            start, wait = made[0], made[1] + dough.temper_min
             limits = [dough.chill_most]
             if first:
                 limits.append(dough.first_within)
@@ -196,9 +206,12 @@ class _Builder:
         self._parts(dough, "portion", portion)
 
     def _parts(self, dough: DoughWork, wanted: str, job: JobKey) -> None:
+        """Made before a tray wants them, and not too long before the first."""
+        first = job.whose == self.work.trays_of(dough.letter)[0].name
         for n, part in enumerate(dough.parts):
             if part.wanted == wanted:
-                self._link(JobKey(dough.letter, "part", n), job, 0)
+                most = part.within_min if first else None
+                self._link(JobKey(dough.letter, "part", n), job, 0, most)
 
     def _bake(self, stay: BakeStay, load: JobKey, out: JobKey) -> None:
         k, bake = self.work.kitchen, stay.tray.bakes[stay.number]
@@ -211,6 +224,19 @@ class _Builder:
             low = max(bake.turn_after - TURN_SLACK, 0)
             self._link(load, turn, low, bake.turn_after + TURN_SLACK)
             self._link(turn, out, 0)
+
+    def _kitchen(self) -> None:
+        """The bowl is washed after each dough, and all is cleared up after all else."""
+        k = self.work.kitchen
+        for mix, wash in self.work.washes.items():
+            self._link(mix, self._whole("wash", 0, k.wash_min, wash.whose), 0)
+        if k.clear_min:
+            before = list(self.jobs)
+            self._job(Job(CLEAR_UP, "clear", k.clear_min, "", None, "clear"))
+            followed = {link.before for link in self.links}
+            for key in before:
+                if key not in followed:
+                    self._link(key, CLEAR_UP, 0)
 
     def _scraps(self, dough: DoughWork) -> None:
         """Scraps are gathered from all the other trays, chilled shortly and rolled again."""

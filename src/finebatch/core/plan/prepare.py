@@ -3,11 +3,12 @@
 import math
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval
 
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.formula.dough import Family, Mixing, PartKind
 from finebatch.core.formula.step import StepKind
@@ -17,6 +18,7 @@ from finebatch.core.method.steps import COLD, Habits
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tray import TrayAnswer
+from finebatch.core.plan.lots import in_lots
 from finebatch.core.plan.work import (
     PLAIN_MIX,
     Bake,
@@ -78,13 +80,15 @@ class FamilyHabits:
 
 @dataclass(frozen=True, slots=True)
 class PartHabits:
-    """How long a kind of part takes: to make, on each piece, and to set; when it is wanted."""
+    """How long a kind of part takes: to make, on each piece, and to set; when it is wanted, and how
+    long before that it may be made."""
 
     kind: PartKind
     hands_min: Annotated[int, Interval(ge=1)]
     wanted: Literal["portion", "finish"]
     each_s: Annotated[float, Interval(ge=0)]
     set_min: Annotated[int, Interval(ge=0)]
+    within_min: Annotated[int, Interval(ge=1)]
     source: str
 
 
@@ -102,13 +106,13 @@ class Portioned:
     """One dough of a session, foreseen in trays.
 
     `trays` are the pieces on each tray; all of the answer's when not given. `kept` pieces are
-    portioned for another day. `also` are its pieces of another size. `oven_c` is a still oven's
-    setting. `out` are the steps out of the cold with the minutes that each waits, for one that does
-    not join fresh; then it is tempered for `temper_min`. `laid` pieces were portioned before and
-    are only laid out. `pace` is how much longer than usual this baker takes to portion, `mixes`
-    how often the bowl is filled, `pool` the kind of sheet or pan. Without `turns` a tray is left
-    alone in the oven; in all the dough is warm for `warm_most` minutes; `cold_on_sheet`: a tray
-    stays on its sheet until it is cold.
+    kept for another day, `keep_as` where not as is usual. `also` are its pieces of another size.
+    `oven_c` is a still oven's setting. `out` are the steps out of the cold with the minutes that
+    each waits, for one that does not join fresh; then it is tempered for `temper_min`. `laid`
+    pieces were portioned before and are only laid out. `pace` is how much longer than usual this
+    baker takes to portion, `paces` to do other jobs, `mixes` how often the bowl is filled, `pool`
+    the kind of sheet or pan. Without `turns` a tray is left alone in the oven; in all the dough is
+    warm for `warm_most` minutes; `cold_on_sheet`: a tray stays on its sheet until it is cold.
     """
 
     letter: str
@@ -127,12 +131,14 @@ class Portioned:
     trays: Sequence[int] | None = None
     kept: int = 0
     pace: float = 1.0
+    paces: Mapping[str, float] = field(default_factory=dict)
     also: Sized | None = None
     mixes: int = 1
     pool: int = 0
     turns: bool = True
     warm_most: int = WARM_MOST_MIN
     cold_on_sheet: bool = False
+    keep_as: KeptAs | None = None
 
 
 def bake_of(minutes: float, oven_c: float = 180, *, turns: bool = True) -> Bake:
@@ -194,9 +200,7 @@ def _minutes(seconds: float) -> int:
 def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> DoughWork:
     each = dough.habits.portion_s * dough.pace
     fresh, programme = dough.joins == "fresh", dough.programme
-    # What the card lets stand does not sink.
-    stands = any(one.wait_min >= STANDS_MIN and not one.cold for one in programme.makes)
-    batter = (dough.mixing == "whisked" and not stands) or dough.piece.IS_BATTER
+    batter = sinks(dough.mixing, dough.piece, programme, dough.habits.family)
     makes, chill, chill_most = _makes(programme, dough.mixes)
     temper = dough.temper_min
     if fresh:
@@ -207,10 +211,15 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         chill_min=chill if fresh else 0,
         chill_most=chill_most if fresh else None,
         temper_min=temper,
-        bake_within=BATTER_WITHIN_MIN + chill if batter and fresh else None,
+        bake_within=BATTER_WITHIN_MIN if batter and fresh else None,
         freeze_min=_wrap_min(dough, each) if dough.kept else 0,
         parts=tuple(
-            PartWork(f"{name or kind}", habits[kind].hands_min, habits[kind].wanted)
+            PartWork(
+                f"{name or kind}",
+                _at_pace(habits[kind].hands_min, dough, "part"),
+                habits[kind].wanted,
+                habits[kind].within_min,
+            )
             for kind, name in dough.parts
         ),
         first_within=_first_within(dough),
@@ -222,12 +231,25 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
     )
 
 
+def sinks(mixing: Mixing, piece: Portioning, programme: Programme, family: Family) -> bool:
+    """Whether a dough is a batter that may not wait: what is whisked and dropped, or spread. What
+    its card lets stand, or what is chilled, does not sink."""
+    if any(one.wait_min >= STANDS_MIN for one in programme.makes):
+        return False
+    return piece.IS_BATTER or (mixing == "whisked" and family == "drop")
+
+
 def _wrap_min(dough: Portioned, each_s: float) -> int:
-    """Minutes to put the rest of a dough away: dropped doughs as portions, which takes as long as
-    portioning does; any other as one log, disc or lump."""
-    if dough.piece.KEPT_AS == "portions":
-        return WRAP_MIN + _minutes(dough.kept * each_s)
-    return WRAP_MIN + SHAPE_REST_MIN
+    """Minutes to put the rest of a dough away: as portions it takes as long as portioning does, as
+    a log, disc or lump a few minutes in all."""
+    if (dough.keep_as or dough.piece.KEPT_AS) == "portions":
+        return _at_pace(WRAP_MIN + _minutes(dough.kept * each_s), dough, "freeze")
+    return _at_pace(WRAP_MIN + SHAPE_REST_MIN, dough, "freeze")
+
+
+def _at_pace(minutes: float, dough: Portioned, job: str) -> int:
+    """Whole minutes of a job by these hands."""
+    return max(round(minutes * dough.paces.get(job, 1.0)), 1)
 
 
 def _first_within(dough: Portioned) -> int | None:
@@ -334,9 +356,10 @@ def _tray_works(
     kinds = [habits[kind] for kind, _ in dough.parts if kind != "bench"]
     each_s = LAY_OUT_S if dough.laid else usual.portion_s
     put_on = [kind for kind in kinds if kind.wanted == "portion"]
-    raw_s = each_s * dough.pace + (0 if dough.laid else _each_s(dough, "portion", gestures, put_on))
+    gestures_s = 0 if dough.laid else _each_s(dough, "portion", gestures, put_on)
+    raw_s = (each_s + gestures_s) * dough.pace
     last = [kind for kind in kinds if kind.wanted == "finish"]
-    finish_s = _each_s(dough, "finish", gestures, last)
+    finish_s = _each_s(dough, "finish", gestures, last) * dough.paces.get("finish", 1.0)
     set_min = max((kind.set_min for kind in last), default=0)
     said = dough.programme.wait("set")
     set_min = set_min if said is None else math.ceil(said.wait_min)
@@ -354,7 +377,7 @@ def _tray_works(
                 bakes=tuple(bakes),
                 rest_min=rest,
                 cool_min=cool,
-                slice_min=SLICE_LOG_MIN * pieces if len(bakes) > 1 else 0,
+                slice_min=_at_pace(SLICE_LOG_MIN * pieces, dough, "slice") if len(bakes) > 1 else 0,
                 shape_min=shape_min,
                 shape_within=within,
                 finish_min=_minutes(pieces * finish_s),
@@ -382,7 +405,7 @@ def prepare(
     each kind of step takes."""
     works = tuple(_dough_work(dough, habits) for dough in doughs)
     trays = tuple(tray for dough in doughs for tray in _all_trays(dough, habits, gestures))
-    return Work(works, trays, kitchen)
+    return in_lots(Work(works, trays, kitchen))
 
 
 def mixed_before(work: Work, letter: str) -> Work:
@@ -399,9 +422,11 @@ def mixed_before(work: Work, letter: str) -> Work:
             bake_within=None,
             temper_min=d.night_temper_min,
             first_within=FIRST_WITHIN_MIN,
+            lots=1,
         )
         if d.letter == letter
         else d
         for d in work.doughs
     )
-    return replace(work, doughs=doughs)
+    trays = tuple(replace(t, lot=0) if t.dough == letter else t for t in work.trays)
+    return replace(work, doughs=doughs, trays=trays)

@@ -9,7 +9,18 @@ from finebatch.core.plan.network import Link, Network, network
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import Happened, TrayWork, Work
 
-LONG_JOBS = ("ready", "mix", "form", "part", "freeze", "portion", "slice", "finish")
+LONG_JOBS = (
+    "ready",
+    "mix",
+    "form",
+    "wash",
+    "part",
+    "freeze",
+    "portion",
+    "slice",
+    "finish",
+    "clear",
+)
 """Jobs that are under way for a while; the others take a minute and are done or not."""
 
 

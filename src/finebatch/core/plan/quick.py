@@ -29,8 +29,7 @@ def orders(work: Work) -> list[tuple[DoughWork, ...]]:
 def _crowded(work: Work) -> bool:
     """Whether there are more doughs than bowls or places in the fridge."""
     mixed = [dough for dough in work.doughs if dough.makes and not dough.from_cold]
-    cold = sum(bool(dough.chill_min) for dough in mixed)
-    return len(mixed) > work.kitchen.bowls or cold > work.kitchen.fridge
+    return len(mixed) > min(work.kitchen.bowls, work.kitchen.fridge)
 
 
 def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
@@ -55,6 +54,7 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
             else:
                 for tray in work.trays_of(dough.letter):
                     greedy.tray(tray)
+        greedy.clean()
         found.append((finish_of(work, greedy.jobs), greedy.times))
     return min(found, key=lambda pair: pair[0])[1]
 

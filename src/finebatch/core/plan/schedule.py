@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping
 
 from finebatch.core.plan.heating import dial_turns, in_oven
-from finebatch.core.plan.keys import JobKey, JobKind, oven_key
+from finebatch.core.plan.keys import CLEAR_UP, JobKey, JobKind, oven_key
 from finebatch.core.plan.network import (
     BakeStay,
     Network,
@@ -31,6 +31,7 @@ _PLACE_OF: Mapping[JobKind, Station] = {
     "fetch": "cold",
     "take": "cold",
     "wait": "bench",
+    "wash": "bench",
     "part": "bench",
     "freeze": "cold",
     "chill": "cold",
@@ -50,6 +51,7 @@ _PLACE_OF: Mapping[JobKind, Station] = {
     "finish": "bench",
     "set": "rack",
     "sheet": "bench",
+    "clear": "bench",
 }
 
 
@@ -308,6 +310,15 @@ class _Placing:
             if tray.set_min:
                 put("set", time.end, time.end + tray.set_min)
 
+    def clean(self) -> None:
+        """The bowl washed between doughs, and all cleared up at the end."""
+        jobs = self.times.jobs
+        for wash in self.work.washes.values():
+            time = jobs[wash]
+            self.add("wash", wash.whose, time.start, time.end, dough=wash.whose)
+        if self.work.kitchen.clear_min:
+            self.add("clear", CLEAR_UP.whose, jobs[CLEAR_UP].start, jobs[CLEAR_UP].end)
+
     def heat(self) -> None:
         """The oven on in good time, and each change of its setting."""
         k, times = self.work.kitchen, self.times
@@ -334,6 +345,7 @@ def place(work: Work, times: Times, bound: int) -> Plan:
         placing.dough(dough)
     for tray in work.trays:
         placing.tray(tray)
+    placing.clean()
     placing.heat()
     finish = finish_of(work, times.jobs)
     ordered = sorted(placing.found, key=lambda a: (a.start, a.end, a.id))

@@ -16,7 +16,6 @@ from finebatch.core.plan.network import (
     Job,
     Link,
     after_last,
-    fetched,
     last_of,
     mixed,
     network,
@@ -232,17 +231,17 @@ class _Sliding:
         racks = [(JobKey(t.name, "rack"), t.cool_min) for t in trays]
         yield from self._chain([_Use(r, (r,), cool, at_end=True) for r, cool in racks], k.racks)
         mixes = [key for key, job in self.net.jobs.items() if job.kind == "mix"]
-        yield from self._chain([_Use(key, (key,)) for key in mixes], k.mixers)
+        washes = self.work.washes
+        yield from self._chain([_Use(key, (washes.get(key, key),)) for key in mixes], k.mixers)
         cold, bowls = [], []
         for dough in self.work.doughs:
             jobs, last = dough.made, mixed(dough)
             portions = tuple(JobKey(t.name, "portion") for t in self.work.trays_of(dough.letter))
             if last is None or not portions or dough.from_cold:
                 continue
+            if dough.cold_from is not None:
+                cold.append(_Use(dough.cold_from, portions, at_end=True, begun=True))
             if dough.chill_min:
-                out = fetched(dough)
-                ends = (out,) if out else portions
-                cold.append(_Use(last, ends, at_end=True, begun=True))
                 bowls.append(_Use(jobs[0], (last,), dough.makes[-1].wait_min))
             else:
                 bowls.append(_Use(jobs[0], portions))

@@ -4,6 +4,7 @@ All times are whole minutes after the session's start.
 """
 
 import math
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field
 from functools import reduce
@@ -31,13 +32,27 @@ BREAK_MOST_MIN = 4
 """For how long portioning may be broken off where the baker allows it: a door job or two."""
 
 COOL_JOBS: frozenset[JobKind] = frozenset(
-    {"ready", "mix", "form", "take", "fetch", "part", "freeze", "portion", "finish"}
+    {
+        "ready",
+        "mix",
+        "form",
+        "take",
+        "fetch",
+        "wash",
+        "part",
+        "freeze",
+        "portion",
+        "finish",
+        "clear",
+    }
 )
 """Jobs that are neither hot nor sharp: those that a child may do."""
 HOT_JOBS: frozenset[JobKind] = frozenset({"load", "turn", "out", "shape", "slice"})
 """Jobs at the oven or at what is just out of it, that cannot wait."""
 HAND_JOBS: frozenset[JobKind] = COOL_JOBS | HOT_JOBS | {"rack"}
-MAY_BE_LEFT_OUT: frozenset[JobKind] = frozenset({"ready", "turn", "finish", "freeze"})
+MAY_BE_LEFT_OUT: frozenset[JobKind] = frozenset(
+    {"ready", "wash", "turn", "finish", "freeze", "clear"}
+)
 """What can be left out; everything else has to be done for what follows."""
 
 
@@ -45,6 +60,7 @@ Minutes = Annotated[int, Interval(ge=0, le=10 * A_DAY)]
 JobMinutes = Annotated[int, Interval(ge=1, le=A_DAY)]
 Letter = Annotated[str, Matching("^[A-Z]$")]
 TrayName = Annotated[str, Matching("^[A-Z][A-Za-z0-9]{0,8}$")]
+HabitMinutes = Annotated[int, Interval(ge=0, le=120)]
 Bowls = Annotated[int, Interval(ge=1, le=60)]
 Label = Annotated[str, Len(1, 120)]
 Pieces = Annotated[int, Interval(ge=1, le=2000)]
@@ -93,11 +109,13 @@ Makes = Annotated[tuple[Make, ...], MaxLen(MOST_MAKES)]
 
 @dataclass(frozen=True, slots=True)
 class PartWork(FromOutside):
-    """A wash, filling or icing: made in `hands_min`, in time for portioning or for finishing."""
+    """A wash, filling or icing: made in `hands_min`, in time for portioning or for finishing, and
+    no more than `within_min` before the first tray."""
 
     label: Label
     hands_min: JobMinutes
     wanted: Literal["portion", "finish"] = "finish"
+    within_min: Minutes | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +131,8 @@ class DoughWork(FromOutside):
     `bake_within` is how long after mixing its trays have to be in the oven (a batter that sinks,
     a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
     to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
-    wants after a night in the fridge.
+    wants after a night in the fridge. A batter too large for its window is mixed in several `lots`:
+    its `makes` are those of one after the other, and each tray takes of its own.
     """
 
     letter: Letter
@@ -131,28 +150,58 @@ class DoughWork(FromOutside):
     fetch_min: Minutes = 0
     fetched_within: Minutes = 30
     warm_most: Minutes = WARM_MOST_MIN
+    lots: Annotated[int, Interval(ge=1, le=MOST_TRAYS)] = 1
 
     @property
     def made(self) -> tuple[JobKey, ...]:
         """The jobs with which it is mixed and formed, or taken out of the cold, in order."""
-        kinds = [make.kind for make in self.makes]
-        return tuple(
-            JobKey(self.letter, kind, kinds[:n].count(kind)) for n, kind in enumerate(kinds)
-        )
+        rounds: Counter[JobKind] = Counter()
+        found = []
+        for make in self.makes:
+            found.append(JobKey(self.letter, make.kind, rounds[make.kind]))
+            rounds[make.kind] += 1
+        return tuple(found)
+
+    @property
+    def at_once(self) -> bool:
+        """Whether it is mixed and portioned without lying in the cold for long in between, so that
+        it may be mixed in lots."""
+        rests = self.chill_min or self.fetch_min or self.temper_min
+        return bool(self.makes) and not rests and not self.from_cold
+
+    def lot(self, number: int) -> Sequence[tuple[Make, JobKey]]:
+        """The jobs with which one of its lots is made, counted from 0."""
+        jobs = list(zip(self.makes, self.made, strict=True))
+        each = len(jobs) // self.lots
+        return jobs[number * each : (number + 1) * each]
 
     @property
     def ready_min(self) -> int:
         """Minutes from the first job to where the first tray can be portioned, with nothing in the
         way."""
         before = max((make.hands_min + make.wait_min for make in self.before), default=0)
-        made = sum(make.hands_min + make.wait_min for make in self.makes)
+        made = sum(make.hands_min + make.wait_min for make, _ in self.lot(0))
         return before + made + self.chill_min + self.fetch_min + self.temper_min
+
+    @property
+    def cold_from(self) -> JobKey | None:
+        """The job after which it may lie in the fridge first; none for one that was mixed before.
+        From then on its place is its own: it comes back between trays where it would get warm."""
+        if not self.makes or self.from_cold:
+            return None
+        cold = [key for make, key in zip(self.makes, self.made, strict=True) if make.cold]
+        return cold[0] if cold else self.made[-1]
 
     @property
     def may_not_wait(self) -> bool:
         """Whether it has to be baked, or leave the cold, soon after it is mixed or taken out."""
         windows = (self.bake_within, self.chill_most, self.first_within)
         return bool(self.makes) and any(window is not None for window in windows)
+
+    @property
+    def last_mix(self) -> JobKey | None:
+        """The last job with which it is mixed; none for one that was mixed another day."""
+        return next((key for key in reversed(self.made) if key.step == "mix"), None)
 
     @property
     def from_cold(self) -> bool:
@@ -166,11 +215,11 @@ class TrayWork(FromOutside):
 
     It is loaded no sooner than `stand_min` after it was portioned: it is firm or dry by then.
     `shape_min` is hot work that has to begin within `shape_within` minutes of taking out (re-cut,
-    curve). `rest_min` is the least time on the sheet, `cut_rest_min` that
-    before it is sliced where it is another. `finish_min` is icing or dusting once
-    cold, and `set_min` what that takes to set. A tray of `scraps` follows all others of its dough;
-    one that is `sharp` is portioned with a knife. `pool` is the kind of sheet or pan that it takes
-    (see `Kitchen.pools`), `size` a word where a dough's trays differ in it.
+    curve). `rest_min` is the least time on the sheet, `cut_rest_min` that before it is sliced where
+    it is another. `finish_min` is icing or dusting once cold, and `set_min` what that takes to set.
+    A tray of `scraps` follows all others of its dough; one that is `sharp` is portioned with a
+    knife. `pool` is the kind of sheet or pan that it takes (see `Kitchen.pools`), `size` a word
+    where a dough's trays differ in it, `lot` the mixing of a batter that it takes.
     """
 
     name: TrayName
@@ -192,6 +241,7 @@ class TrayWork(FromOutside):
     size: Annotated[str, MaxLen(20)] = ""
     stand_min: Minutes = 0
     cut_rest_min: Minutes | None = None
+    lot: Annotated[int, Interval(ge=0, le=MOST_TRAYS)] = 0
 
     @property
     def portion_skill(self) -> JobKind:
@@ -240,7 +290,7 @@ OVEN_OFF_MIN = 30
 """With nobody there for so long the oven is turned off, as its manual asks, and heated anew."""
 
 
-def _merged(spans: Iterable[Span]) -> tuple[Span, ...]:
+def merged(spans: Iterable[Span]) -> tuple[Span, ...]:
     """The same time in spans that do not touch."""
     found: list[Span] = []
     for start, end in sorted(spans):
@@ -273,7 +323,9 @@ class Means(FromOutside):
     portioned tray may wait for the oven before it gets too warm. `slides`: trays are portioned on
     parchment and slid across, so that a sheet is needed only for the bake; `interrupts`:
     portioning may be broken off for the oven. `racks` are trays that the rack holds, `mixers` how
-    many doughs can be mixed at once, `bowls` how many can be unchilled at once.
+    many doughs can be mixed at once, `bowls` how many can be unchilled at once. `wash_min` is what
+    it takes to wash the bowl between two doughs, `clear_min` to clear up at the end; 0 leaves them
+    out of the plan.
     """
 
     tolerance_c: Annotated[int, Interval(ge=0, le=50)] = 5
@@ -288,6 +340,8 @@ class Means(FromOutside):
     racks: Annotated[int, Interval(ge=1, le=100)] = 12
     mixers: Annotated[int, Interval(ge=1, le=10)] = 1
     bowls: Bowls = 12
+    wash_min: HabitMinutes = 0
+    clear_min: HabitMinutes = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -322,7 +376,7 @@ class Kitchen(Places):
     @property
     def nobody(self) -> tuple[Span, ...]:
         """When nobody is there who may do hot jobs."""
-        return reduce(_in_both, (_merged(w.away) for w in self.workers if "load" in w.jobs))
+        return reduce(_in_both, (merged(w.away) for w in self.workers if "load" in w.jobs))
 
     @property
     def unattended(self) -> tuple[Span, ...]:
@@ -369,6 +423,7 @@ class Work:
             raise refuse("sheets", "At least one sheet is needed.")
         if not self.kitchen.ovens or min(oven.shelves for oven in self.kitchen.ovens) < 1:
             raise refuse("shelves", "At least one oven shelf is needed.")
+        self._check_lots()
         if any(
             not 0 <= tray.pool < len(self.kitchen.pools) or not self.kitchen.pools[tray.pool]
             for tray in self.trays
@@ -376,6 +431,21 @@ class Work:
             raise refuse("sheets", "A tray has no sheet or pan to lie on: add one of its kind.")
         if not any(worker.jobs >= HAND_JOBS for worker in self.kitchen.workers):
             raise refuse("workers", "Somebody has to do the hot jobs: add a grown-up.")
+
+    def _check_lots(self) -> None:
+        for dough in self.doughs:
+            if dough.lots > 1 and not (dough.at_once and len(dough.makes) % dough.lots == 0):
+                raise refuse(
+                    "lots",
+                    f"Dough {dough.letter} cannot be mixed in {dough.lots} lots: give each its own "
+                    "mixing, and no chilling or tempering.",
+                )
+            if any(tray.lot >= dough.lots for tray in self.trays_of(dough.letter)):
+                raise refuse(
+                    "lots",
+                    f"A tray of dough {dough.letter} is of a lot that is not mixed: there are lots "
+                    f"0 to {dough.lots - 1}.",
+                )
 
     def dough(self, letter: str) -> DoughWork:
         """The dough of that letter."""
@@ -385,6 +455,15 @@ class Work:
     def settings_c(self) -> tuple[int, ...]:
         """The oven's settings that the session needs, each once, coolest first."""
         return tuple(sorted({bake.oven_c for tray in self.trays for bake in tray.bakes}))
+
+    @property
+    def washes(self) -> Mapping[JobKey, JobKey]:
+        """The washing of the bowl after each dough's last mixing, by that; none for one dough
+        alone, which is cleared up after."""
+        mixes = [mix for dough in self.doughs if (mix := dough.last_mix) is not None]
+        if not self.kitchen.wash_min or len(mixes) < 2:
+            return {}
+        return {mix: JobKey(mix.whose, "wash") for mix in mixes}
 
     def trays_of(self, letter: str) -> tuple[TrayWork, ...]:
         """The trays of a dough, in order."""
@@ -408,6 +487,7 @@ class Work:
                 total += bake.length + max(tray.rest_min, tray.before_cut_min) + 10
                 total += max(oven.heat_min(bake.oven_c) for oven in self.kitchen.ovens)
             total += self.kitchen.sheet_ready_min
+        total += self.kitchen.clear_min + self.kitchen.wash_min * len(self.doughs)
         return min(total, 2 * LONGEST)
 
 
