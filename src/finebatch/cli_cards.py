@@ -52,7 +52,9 @@ def _kitchen(file: Path | None, base: datetime) -> tuple[KitchenSetting, Kitchen
         found: Any = json.loads(read_text(file))
         found = found.get("kitchen", found)
         if "ovens" in found:
-            places = TypeAdapter(FileKitchen).validate_python(found).work(base)
+            # What a file does not say of the habits is as usual.
+            habits = {k: getattr(usual.planning, k) for k in ("wash_min", "clear_min")}
+            places = TypeAdapter(FileKitchen).validate_python(habits | found).work(base)
             return usual, places
         whole = TypeAdapter(KitchenSetting).dump_python(usual, mode="json") | found
         return TypeAdapter(KitchenSetting).validate_python(whole), None

@@ -155,7 +155,11 @@ def test_a_job_of_one_dough_in_words(placed: Placed, title: str, detail: str) ->
     ("placed", "title", "detail"),
     [
         (job("B.mix"), "Mix dough B", "Almond logs, about 15 min"),
-        (job("B.freeze"), "Wrap the rest of dough B", "Almond logs: 4 pieces for another day"),
+        (
+            job("B.freeze"),
+            "Wrap the rest of dough B",
+            "Almond logs: 4 pieces for another day, into the freezer",
+        ),
         (
             job("B.take", what="Take it out of the fridge"),
             "Take dough B out of the fridge",

@@ -148,6 +148,57 @@ def test_ingredients_are_weighed_one_after_the_other(demo: TestClient, running: 
     assert along(demo, running, "A.mix")["ingredients"][0]["weighed_g"] is None
 
 
+def test_too_much_of_something_scales_the_rest_of_the_dough(demo: TestClient, running: Any) -> None:
+    """130 g for 100: all else is made to go with it, what is short is asked for again."""
+    first, second, third, *_ = along(demo, running, "A.mix")["ingredients"]
+    weigh(demo, running, "A.mix", first["target_g"], first["key"])
+    weigh(demo, running, "A.mix", 1.3 * second["target_g"], second["key"])
+    poured = along(demo, running, "A.mix")["poured"]
+    assert (poured["key"], poured["times"]) == (second["key"], pytest.approx(1.3))
+    assert poured["pieces"] == pytest.approx(
+        0.3 * sum(t["pieces"] for t in running["trays"]), abs=1
+    )
+
+    def scaled(what: str) -> Any:
+        return happen(demo, running, {"kind": "scaled", "activity": "A.mix", "what": what})
+
+    assert scaled("moon_dust").status_code == 422
+    assert scaled(third["key"]).status_code == 409
+    assert scaled(second["key"]).status_code == 200
+    found = along(demo, running, "A.mix")
+    assert (found["times"], found["poured"]) == (pytest.approx(1.3), None)
+    one, two, three, *_ = found["ingredients"]
+    assert one["more_g"] == pytest.approx(0.3 * first["target_g"])
+    assert two["more_g"] == 0
+    assert three["more_g"] == pytest.approx(1.3 * third["target_g"])
+    # A slip on that again goes by what is wanted now; and it can be taken back.
+    demo.post(f"/api/sessions/{running['id']}/undo")
+    assert along(demo, running, "A.mix")["times"] == 1
+
+
+def test_what_nobody_would_bake_is_not_offered(demo: TestClient, running: Any) -> None:
+    first = along(demo, running, "A.mix")["ingredients"][0]
+    for times, offered in ((1.04, False), (1.5, True), (4, False)):
+        weigh(demo, running, "A.mix", times * first["target_g"], first["key"])
+        assert (along(demo, running, "A.mix")["poured"] is not None) is offered
+
+
+def test_all_is_weighed_out_before_it_is_mixed(demo: TestClient) -> None:
+    session = plan(demo, 1).json()
+    session = demo.post(f"/api/sessions/{session['id']}/start").json()
+    weighed = {a["key"] for a in session["activities"] if a["may_be_weighed"]}
+    ready = [a for a in session["activities"] if a["kind"] == "ready"]
+    out = next(a["key"] for a in ready if "Weigh" in a["said"]["title"])
+    butter = next(a["key"] for a in ready if a["key"] != out)
+    assert {out, "A.mix", "A1.portion"} <= weighed
+    assert butter not in weighed
+    first = along(demo, session, out)["ingredients"][0]
+    weigh(demo, session, out, first["target_g"], first["key"])
+    # What is in the bowl need not be weighed again when it is mixed.
+    assert along(demo, session, "A.mix")["ingredients"][0]["more_g"] == 0
+    assert demo.get(f"/api/sessions/{session['id']}/weighing/{butter}").status_code == 409
+
+
 def test_weighing_moves_nothing_in_the_plan(demo: TestClient, running: Any) -> None:
     key = along(demo, running, "A.mix")["ingredients"][0]["key"]
     after = weigh(demo, running, "A.mix", 100, key).json()

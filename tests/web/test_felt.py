@@ -126,7 +126,7 @@ def test_what_is_hot_and_what_may_be_left_out_is_told_of_each_job(demo: TestClie
             if a[what]:
                 found.add(a["kind"])
     assert kinds["hot"] == {"load", "turn", "out"}
-    assert kinds["may_be_left_out"] == {"turn"}
+    assert kinds["may_be_left_out"] == {"turn", "clear"}
     for key, status in (("A1.rack", 409), ("A1.turn", 409), ("A.mix", 409)):
         # A turn may be left out, but not before what comes before it.
         assert say(demo, session, "skip", key).status_code == status

@@ -298,7 +298,7 @@ def test_a_plan_is_stale_when_what_it_rests_on_gives_other_work(demo: TestClient
 
 
 def bake_slowly(client: TestClient, clock: HandClock, times: float) -> None:
-    """Bake the plan to its end, mixing and portioning taking so many times what was planned."""
+    """Bake the plan to its end, the work on the dough taking so many times what was planned."""
     session = client.get("/api/plan").json()
     address = f"/api/sessions/{session['id']}"
     client.post(f"{address}/start")
@@ -309,7 +309,7 @@ def bake_slowly(client: TestClient, clock: HandClock, times: float) -> None:
         ahead = [a for a in now["activities"] if a["hands"] and a["done_at"] is None]
         job = min(ahead, key=lambda a: (a["due_at"], a["start_at"]))
         minutes = (job["end_at"] - job["start_at"]) / MINUTE
-        long = job["kind"] in ("mix", "portion")
+        long = job["kind"] in ("ready", "mix", "form", "portion")
         clock.at = max(clock.at, job["start_at"])
         clock.pass_minutes(minutes * (times if long else 1))
         done = {"kind": "done", "activity": job["key"]}
@@ -323,6 +323,11 @@ def test_hands_are_learnt_from_a_session_that_was_baked(demo: TestClient, clock:
     known = demo.get("/api/kitchen/known").json()
     assert known["portion"]["jobs"] >= 2
     assert 1.05 < known["portion"]["times"] < 1.5
+    others = {one["label"]: one for one in known["others"]}
+    assert {"Getting ready", "Shaping and wrapping", "Portion"} <= set(others)
+    assert all(1.01 < one["times"] < 1.5 for one in others.values()), others
+    told = demo.get("/api/lessons").json()["hands"]
+    assert told == known["others"]
     after = plan(demo, 1, sheets=3).json()
 
     def portioning(made: dict[str, Any]) -> float:

@@ -39,6 +39,8 @@ USUAL_KIND: dict[JobKind, StepKind] = {
     "finish": "ice",
     "set": "set",
     "freeze": "keep_rest",
+    "wash": "wash_bowl",
+    "clear": "clear_up",
 }
 """What is done in a job of which the card says nothing."""
 
@@ -80,7 +82,7 @@ def _activity(job: Placed, work: Work, scene: Scene) -> dict[str, Any]:
         "says": read_in(said.detail) if said else title,
         "cue": read_in(said.cue) if said else "",
         "caution": read_in(said.caution) if said and said.caution else "",
-        "from": _origin(steps),
+        "from": _origin(job, steps),
         "steps": [_step(step, job) for step in steps] or [_usual(job, title)],
         "place": "fridge" if job.place == "cold" else place_of(job),
         "who": workers[job.who].name if job.who is not None else None,
@@ -91,8 +93,14 @@ def _activity(job: Placed, work: Work, scene: Scene) -> dict[str, Any]:
     }
 
 
-def _origin(steps: Sequence[TypedStep]) -> str:
+HABITS: frozenset[JobKind] = frozenset({"wash", "clear"})
+"""What the kitchen does between and after doughs, whatever their cards say."""
+
+
+def _origin(job: Placed, steps: Sequence[TypedStep]) -> str:
     """Whose a job is: the card's where it says any of it."""
+    if job.kind in HABITS:
+        return "habit"
     found = {step.origin for step in steps}
     return next((origin for origin in ("card", "usual", "habit") if origin in found), "usual")
 

@@ -45,6 +45,7 @@ HandJob = Literal[
     "form",
     "fetch",
     "take",
+    "wash",
     "part",
     "freeze",
     "portion",
@@ -55,6 +56,7 @@ HandJob = Literal[
     "slice",
     "rack",
     "finish",
+    "clear",
 ]
 
 

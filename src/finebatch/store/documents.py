@@ -210,18 +210,25 @@ def _typed_before(before: Kept) -> Kept:
 # Version 2 of a card has steps that say what they are.
 CARD = Document(TypeAdapter(Card), (_as_it_was, _as_it_was), mend=within, told=brought_within)
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
-# what that is as well; what was kept before goes by the card.
-SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was))
-# Version 2 of a kitchen has units for each kind of figure.
-KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units))
+# what that is as well; what was kept before goes by the card. Version 3 may have some of its pieces
+# in another form.
+SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _as_it_was))
+# Version 2 of a kitchen has units for each kind of figure, version 3 its habits of washing up.
+KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units, _as_it_was))
 INGREDIENT = Document(TypeAdapter(Ingredient))
-# Version 3 of that has its kitchen's units, version 4 each dough's method.
+# Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits.
 SNAPSHOT = Document(
-    TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was)
+    TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was, _as_it_was)
 )
-# Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them.
+# Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,
+# version 3 washes and clears up.
 WORK = Document(
-    TypeAdapter(Work), (_who_mixes_also("take"), _who_mixes_also("ready", "form", "fetch"))
+    TypeAdapter(Work),
+    (
+        _who_mixes_also("take"),
+        _who_mixes_also("ready", "form", "fetch"),
+        _who_mixes_also("wash", "clear"),
+    ),
 )
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
 BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))

@@ -12,6 +12,7 @@ export const LIMITS = {
   },
   Planning: {
     bowls: [1, 60],
+    clear_min: [0, 120],
     freezer_places: [0, 60],
     fridge_places: [1, 30],
     load_min: [1, 1440],
@@ -23,6 +24,7 @@ export const LIMITS = {
     sheet_ready_min: [0, 14400],
     tolerance_c: [0, 50],
     turn_min: [1, 1440],
+    wash_min: [0, 120],
   },
   SecondOven: {
     shelves: [1, 4],

@@ -1002,6 +1002,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{session_id}/doughs/{letter}/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tray Of
+         * @description A dough of the session in its pieces: sheets, slabs, logs, as they were foreseen for it.
+         */
+        get: operations["tray_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{session_id}/weighing/{activity}": {
         parameters: {
             query?: never;
@@ -1554,13 +1574,17 @@ export interface components {
          * @description What can be weighed for a job: ingredients to mix, or the portions of a tray.
          *
          *     `wanted` is how many portions; widths in mm are foreseen for the mean mass and for the target.
-         *     A mass is right within the share `off_by` of its target.
+         *     A mass is right within the share `off_by` of its target. The dough is made `times` as large as
+         *     planned; of what was `poured` too much went in.
          */
         AlongOut: {
             /** Activity */
             activity: string;
             /** Ingredients */
             ingredients: components["schemas"]["ToWeigh"][];
+            /** Times */
+            times: number;
+            poured: components["schemas"]["Poured"] | null;
             portions: components["schemas"]["Portions"] | null;
             /** Wanted */
             wanted: number;
@@ -1591,13 +1615,16 @@ export interface components {
         };
         /**
          * AlsoPieces
-         * @description So many pieces of the same dough, so many times as heavy as the others.
+         * @description So many pieces of the same dough, so many times as heavy as the others, or bent to another
+         *     form.
          */
         AlsoPieces: {
             /** Pieces */
             pieces: number;
             /** Times */
             times: number;
+            /** Form */
+            form?: ("straight" | "ring" | "twist" | "spiral" | "bow" | "s" | "crossed") | null;
         };
         /**
          * Ask
@@ -1677,7 +1704,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "felt";
+            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "scaled" | "felt" | "closed";
             /**
              * Activity
              * @default
@@ -2037,6 +2064,17 @@ export interface components {
             square_cutter: boolean;
             /** Cutter Down Mm */
             cutter_down_mm: number | null;
+            /** Spread Mm */
+            spread_mm: number | null;
+            /** Spread G */
+            spread_g: number | null;
+            /** Spread Ml */
+            spread_ml: number | null;
+            /**
+             * Shaped Hot
+             * @default false
+             */
+            shaped_hot: boolean;
             /**
              * Oven
              * @default
@@ -2956,7 +2994,8 @@ export interface components {
          * @description One dough of a session: so many of its pieces (all when none is given), the rest kept cold.
          *
          *     `joins` says whether it is mixed in the session or comes out of the cold; there it was kept in
-         *     that `form`, the usual one of its kind when none is given.
+         *     that `form`, the usual one of its kind when none is given. So is the rest of one that is mixed
+         *     kept, as `keep_as` and in `keep_in`: as is usual, in the freezer.
          */
         Item: {
             /** Dough Id */
@@ -2971,6 +3010,10 @@ export interface components {
             joins: "fresh" | "fridge" | "freezer";
             /** Form */
             form?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
+            /** Keep As */
+            keep_as?: ("dough" | "disc" | "log" | "portions") | null;
+            /** Keep In */
+            keep_in?: ("fridge" | "freezer") | null;
         };
         /**
          * KindShown
@@ -3234,6 +3277,8 @@ export interface components {
             described: boolean;
             portion: components["schemas"]["Pace"];
             mix: components["schemas"]["Pace"];
+            /** Others */
+            others: components["schemas"]["Learnt"][];
         };
         /**
          * LarderEffect
@@ -3291,6 +3336,18 @@ export interface components {
             learns: boolean;
         };
         /**
+         * Learnt
+         * @description What bakes taught of a kind of job, and what it is called.
+         */
+        Learnt: {
+            /** Label */
+            label: string;
+            /** Times */
+            times: number;
+            /** Jobs */
+            jobs: number;
+        };
+        /**
          * LearntFrom
          * @description From how many bakes its minutes in the oven, from how many jobs those of the hands, and from
          *     how many doughs that were felt those in the cold are reckoned.
@@ -3342,6 +3399,8 @@ export interface components {
             mix_times: number;
             /** Mix Jobs */
             mix_jobs: number;
+            /** Hands */
+            hands: components["schemas"]["Learnt"][];
             /** Chill Times */
             chill_times: number;
             /** Chill Felt */
@@ -4191,6 +4250,16 @@ export interface components {
              */
             bowls: number;
             /**
+             * Wash Min
+             * @default 4
+             */
+            wash_min: number;
+            /**
+             * Clear Min
+             * @default 10
+             */
+            clear_min: number;
+            /**
              * @default {
              *       "rise_c_min": 8,
              *       "fall_c_min": 5,
@@ -4261,6 +4330,21 @@ export interface components {
             cv: number | null;
             /** Off */
             off: components["schemas"]["OffPortion"][];
+        };
+        /**
+         * Poured
+         * @description Too much of an ingredient went in: all else so many times as large goes with it, and makes
+         *     about so many more pieces.
+         */
+        Poured: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Times */
+            times: number;
+            /** Pieces */
+            pieces: number;
         };
         /**
          * Problem
@@ -4537,11 +4621,29 @@ export interface components {
         };
         /**
          * RopeBaked
-         * @description How thick to roll the rope, and the piece it makes, baked; `hole_mm` of a ring.
+         * @description How thick to roll the rope, and the piece it makes, baked; `hole_mm` of a ring. `line` is the
+         *     middle of the rope as it is laid, `half` as the hands have it on the way, from the piece's upper
+         *     left corner (mm); baked the rope is `baked_mm` thick.
          */
         RopeBaked: {
             /** Rope Mm */
             rope_mm: number;
+            /** Baked Mm */
+            baked_mm: number;
+            /** Line */
+            line: {
+                /** X */
+                x: number;
+                /** Y */
+                y: number;
+            }[];
+            /** Half */
+            half: {
+                /** X */
+                x: number;
+                /** Y */
+                y: number;
+            }[];
             /** Across Mm */
             across_mm: number;
             /** Down Mm */
@@ -4556,7 +4658,7 @@ export interface components {
         };
         /**
          * Roped
-         * @description A rope of so many grams and so long, baked straight, as a ring or twisted.
+         * @description A rope of so many grams and so long, baked straight or bent to a form.
          */
         Roped: {
             /** Grams */
@@ -4568,7 +4670,7 @@ export interface components {
              * @default straight
              * @enum {string}
              */
-            form: "straight" | "ring" | "twist";
+            form: "straight" | "ring" | "twist" | "spiral" | "bow" | "s" | "crossed";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4629,7 +4731,8 @@ export interface components {
         /**
          * SaidStep
          * @description One step in a job: the baker's words or the usual ones, minutes of hands (on all of it) and
-         *     of waiting after it, and whose it is. `card_step` is the line of the card's method, from 1.
+         *     of waiting after it, and whose it is. `card_step` is the line of the card's method, from 1,
+         *     `amounts` how much of what it names goes in.
          */
         SaidStep: {
             /**
@@ -4652,6 +4755,11 @@ export interface components {
             origin: "card" | "usual" | "habit";
             /** Card Step */
             card_step: number | null;
+            /**
+             * Amounts
+             * @default
+             */
+            amounts: string;
         };
         /**
          * SampleOut
@@ -4673,7 +4781,9 @@ export interface components {
          *     make the pieces, `after` what cannot wait once a tray is out, `hot` what is done then; `slab`
          *     says that there is one to roll.
          *     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
-         *     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one.
+         *     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one. Its own drawing is
+         *     shown beside the jobs that it is `drawn_in`. Some of a dough's pieces may differ in one of its
+         *     choices, its `also_field`.
          */
         Says: {
             /** Label */
@@ -4740,6 +4850,18 @@ export interface components {
              * @default []
              */
             notes: components["schemas"]["Advice"][];
+            /**
+             * Drawn In
+             * @default [
+             *       "portion"
+             *     ]
+             */
+            drawn_in: ("form" | "portion" | "slice" | "shape")[];
+            /**
+             * Also Field
+             * @default
+             */
+            also_field: string;
         };
         /**
          * ScaleBody
@@ -4935,6 +5057,15 @@ export interface components {
             text: string;
         };
         /**
+         * SessionTray
+         * @description A dough of a session in its pieces, as they are drawn beside a job.
+         */
+        SessionTray: {
+            /** Piece */
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            tray: components["schemas"]["TrayOut"];
+        };
+        /**
          * SharedOutBody
          * @description In how many pieces of one mass all of the dough shall go.
          */
@@ -5053,6 +5184,23 @@ export interface components {
              */
             kept: number;
             /**
+             * Keep As
+             * @default dough
+             * @enum {string}
+             */
+            keep_as: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
+            /**
+             * Keep In
+             * @default freezer
+             * @enum {string}
+             */
+            keep_in: "fridge" | "freezer";
+            /**
+             * Waits
+             * @default true
+             */
+            waits: boolean;
+            /**
              * Laid
              * @default false
              */
@@ -5087,7 +5235,7 @@ export interface components {
          *     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
          *     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
          *     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
-         *     too soft or too hard to portion.
+         *     too soft or too hard to portion; `may_be_weighed`: something is weighed in it.
          */
         ShownJob: {
             /** Key */
@@ -5096,7 +5244,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "ready" | "mix" | "form" | "fetch" | "take" | "wait" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "stand" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet";
+            kind: "ready" | "mix" | "form" | "fetch" | "take" | "wait" | "wash" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "stand" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet" | "clear";
             /** Round */
             round: number;
             /** Dough */
@@ -5154,6 +5302,8 @@ export interface components {
             may_be_left_out: boolean;
             /** May Be Felt */
             may_be_felt: boolean;
+            /** May Be Weighed */
+            may_be_weighed: boolean;
             said: components["schemas"]["Said"] | null;
         };
         /**
@@ -5161,8 +5311,8 @@ export interface components {
          * @description A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
          *
          *     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
-         *     `happened` counts what was said while baking, `openings` how often a door is opened,
-         *     `sheet_names` what sheet 1, 2, … are called.
+         *     `happened` counts what was said while baking, `closing` is what is left once it is baked,
+         *     `openings` how often a door is opened, `sheet_names` what sheet 1, 2, … are called.
          */
         ShownSession: {
             /** Id */
@@ -5221,6 +5371,8 @@ export interface components {
             activities: components["schemas"]["ShownJob"][];
             /** Hold Ups */
             hold_ups: components["schemas"]["HoldUp"][];
+            /** Closing */
+            closing: components["schemas"]["ToClose"][];
             wish: components["schemas"]["Wish"] | null;
             learnt: components["schemas"]["LearntFrom"];
         };
@@ -5243,7 +5395,8 @@ export interface components {
          * ShownTray
          * @description One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
          *
-         *     `took_min` are the minutes that its first bake really took, `oven_c` what the thermometer read
+         *     `took_min` are the minutes that its first bake really took, `took_again_min` its second one,
+         *     `oven_c` what the thermometer read
          *     meanwhile, in the mean; null until they are known.
          */
         ShownTray: {
@@ -5263,6 +5416,8 @@ export interface components {
             pinned_shelf: number | null;
             /** Took Min */
             took_min: number | null;
+            /** Took Again Min */
+            took_again_min: number | null;
             /** Oven C */
             oven_c: number | null;
         };
@@ -5689,8 +5844,29 @@ export interface components {
             start_at: number;
         };
         /**
+         * ToClose
+         * @description One thing: what came out of a dough is written down, its rest is put away, all is cleared up.
+         *
+         *     `dough` is its letter; `kept` the number of what was put away in the cold store, whose label can
+         *     be printed.
+         */
+        ToClose: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "write" | "put_away" | "clear";
+            /** Dough */
+            dough: string | null;
+            /** Done */
+            done: boolean;
+            /** Kept */
+            kept: number | null;
+        };
+        /**
          * ToWeigh
-         * @description An ingredient of a dough: what the formula wants, and what was weighed in (g).
+         * @description An ingredient of a dough: what the formula wants, what was weighed in, and what of it is
+         *     still to go in (g).
          */
         ToWeigh: {
             /** Key */
@@ -5701,6 +5877,8 @@ export interface components {
             target_g: number;
             /** Weighed G */
             weighed_g: number | null;
+            /** More G */
+            more_g: number;
         };
         /**
          * ToldStep
@@ -12720,6 +12898,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShownSession"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tray_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: number;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionTray"];
                 };
             };
             /** @description Bad Request */

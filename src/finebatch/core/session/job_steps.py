@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Iterator, Mapping, Sequence
-from itertools import cycle
+from itertools import chain, cycle
 
 from finebatch.core.formula.step import Stage
 from finebatch.core.method.programme import Programme, Stretch
@@ -34,6 +34,8 @@ STAGES: Mapping[JobKind, Stage] = {
     "rack": "after",
     "cool": "after",
     "sheet": "after",
+    "wash": "between",
+    "clear": "between",
     "part": "finish",
     "finish": "finish",
     "set": "finish",
@@ -52,12 +54,11 @@ def job_steps(work: Work, programmes: Mapping[str, Programme]) -> Steps:
         programme = programmes.get(dough.letter)
         if programme is None:
             continue
-        if not dough.from_cold:
-            found |= dict(_before_trays(dough, programme))
         trays = work.trays_of(dough.letter)
-        for tray in trays:
-            found |= dict(_on_tray(tray, programme))
-        for key, steps in _lost(dough, trays, programme):
+        told = [_on_tray(tray, programme) for tray in trays]
+        if not dough.from_cold:
+            told.insert(0, _before_trays(dough, programme))
+        for key, steps in chain(*told, _lost(dough, trays, programme)):
             found[key] = (*found.get(key, ()), *steps)
     return {key: steps for key, steps in found.items() if steps}
 
@@ -89,21 +90,27 @@ def _before_trays(
     for n, stretch in enumerate(programme.ready[: len(dough.before)]):
         yield JobKey(letter, "ready", n), stretch.steps
     mixing = cycle([one for one in programme.makes if one.kind == "mix"] or [_NONE])
-    forming = iter([one for one in programme.makes if one.kind == "form"])
+    forming = cycle([one for one in programme.makes if one.kind == "form"] or [_NONE])
     for n, (make, key) in enumerate(zip(dough.makes, dough.made, strict=True)):
-        stretch = next(mixing) if make.kind == "mix" else next(forming, _NONE)
-        yield key, _hands(stretch)
-        if make.kind == "mix":
-            yield key.to("wait"), _waits(stretch)
-        elif n < len(dough.makes) - 1:
-            yield JobKey(letter, "chill", key.round + 1), _waits(stretch)
-        else:
-            yield JobKey(letter, "chill"), _waits(stretch)
-    out = tuple(step for step in programme.out if step.kind != "temper")
-    yield JobKey(letter, "fetch"), out
-    yield JobKey(letter, "temper"), tuple(s for s in programme.out if s.kind == "temper")
+        stretch = next(mixing) if make.kind == "mix" else next(forming)
+        last = n == len(dough.makes) - 1
+        cold = JobKey(letter, "chill", 0 if last and make.kind == "form" else key.round + 1)
+        there = make.wait_min or (last and make.kind == "form" and dough.chill_min)
+        # What does not wait in this session is told with the job before it.
+        yield key, _hands(stretch) if there else stretch.steps
+        if there:
+            yield key.to("wait") if make.kind == "mix" else cold, _waits(stretch)
+    yield JobKey(letter, "fetch"), _out(dough, programme)
+    if dough.temper_min:
+        yield JobKey(letter, "temper"), tuple(s for s in programme.out if s.kind == "temper")
     for n in range(len(dough.parts)):
         yield JobKey(letter, "part", n), programme.part if n == len(dough.parts) - 1 else ()
+
+
+def _out(dough: DoughWork, programme: Programme) -> tuple[TypedStep, ...]:
+    """What is done when it leaves the cold; that it stands only where that is no wait of its
+    own."""
+    return tuple(s for s in programme.out if s.kind != "temper" or not dough.temper_min)
 
 
 def _lost(
@@ -131,7 +138,7 @@ def _lost(
     if not dough.parts:
         yield JobKey(last.name, "cool"), programme.part
     if not dough.fetch_min and not dough.from_cold:
-        yield JobKey(trays[0].name, "portion"), programme.out
+        yield JobKey(trays[0].name, "portion"), _out(dough, programme)
 
 
 def _on_tray(

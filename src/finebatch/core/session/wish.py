@@ -8,7 +8,7 @@ from typing import Annotated
 from annotated_types import Interval, MaxLen, Predicate
 
 from finebatch.core.book.hands import USUAL, USUAL_HANDS, Hands, Pace
-from finebatch.core.care.keeping import KeptAs
+from finebatch.core.care.keeping import KeptAs, RawAs, RawIn
 from finebatch.core.method.programme import Programme
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
@@ -35,13 +35,16 @@ class Item(FromOutside):
     """One dough of a session: so many of its pieces (all when none is given), the rest kept cold.
 
     `joins` says whether it is mixed in the session or comes out of the cold; there it was kept in
-    that `form`, the usual one of its kind when none is given.
+    that `form`, the usual one of its kind when none is given. So is the rest of one that is mixed
+    kept, as `keep_as` and in `keep_in`: as is usual, in the freezer.
     """
 
     dough_id: Id
     pieces: Annotated[int, Interval(ge=1, le=2000)] | None = None
     joins: Joins = "fresh"
     form: KeptAs | None = None
+    keep_as: RawAs | None = None
+    keep_in: RawIn | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +90,8 @@ class Wish(FromOutside):
 class Asked:
     """One dough of a session as it was when it was planned. `kept` pieces are not baked; `laid`
     ones come out of the cold portioned. `timed` bakes of it taught its minutes; `programme` is its
-    method by the job in which each step is done, none in sessions of before it was planned."""
+    method by the job in which each step is done, none in sessions of before it was planned. What is
+    not baked is kept as `keep_as` in `keep_in`; `waits`: the dough can be kept at all."""
 
     letter: str
     dough_id: int | None
@@ -98,6 +102,9 @@ class Asked:
     laid: bool = False
     timed: int = 0
     programme: Programme | None = None
+    keep_as: KeptAs = "dough"
+    keep_in: RawIn = "freezer"
+    waits: bool = True
 
 
 @dataclass(frozen=True, slots=True)

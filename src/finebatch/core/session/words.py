@@ -6,6 +6,7 @@ No other place puts a job into words.
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
+from finebatch.core.care.keeping import KeptAs, RawIn
 from finebatch.core.care.warm import NOT_WARM
 from finebatch.core.formula.step import Stage, StepKind
 from finebatch.core.heat.cues import Cues
@@ -17,6 +18,8 @@ from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import PLAIN_MIX
+from finebatch.core.session.amounts import Amounts
+from finebatch.core.session.bowls import Bowlful
 from finebatch.core.session.job_steps import STAGES, Steps
 
 HOT = "Hot sheet and shelf: dry oven gloves, children stand back."
@@ -25,7 +28,8 @@ HOT = "Hot sheet and shelf: dry oven gloves, children stand back."
 @dataclass(frozen=True, slots=True)
 class SaidStep:
     """One step in a job: the baker's words or the usual ones, minutes of hands (on all of it) and
-    of waiting after it, and whose it is. `card_step` is the line of the card's method, from 1."""
+    of waiting after it, and whose it is. `card_step` is the line of the card's method, from 1,
+    `amounts` how much of what it names goes in."""
 
     kind: StepKind
     text: str
@@ -34,6 +38,7 @@ class SaidStep:
     wait_min: float
     origin: Origin
     card_step: int | None
+    amounts: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +60,8 @@ class Said:
 @dataclass(frozen=True, slots=True)
 class DoughSaid:
     """What the words take of a dough: its name, the piece (kind, g, thickness of a slice in mm),
-    the oven's setting (°C), pieces kept for another day, whether they were laid out before,
+    the oven's setting (°C), pieces kept for another day, as what and in what (if it `waits`
+    at all), whether they were laid out before,
     and to what the dough is worked for them."""
 
     letter: str
@@ -66,6 +72,9 @@ class DoughSaid:
     cues: Cues
     slice_mm: float | None = None
     kept: int = 0
+    keep_as: KeptAs = "dough"
+    keep_in: RawIn = "freezer"
+    waits: bool = True
     laid: bool = False
     worked: str = ""
 
@@ -89,7 +98,9 @@ class TraySaid:
 @dataclass(frozen=True, slots=True)
 class Scene:
     """What a session's jobs are said by. `heats` are the heatings of all ovens, in order,
-    `steps` what of the method is done in each job, `oven` what is said of turning it on."""
+    `steps` what of the method is done in each job, `oven` what is said of turning it on, `bowls`
+    what each mixing of a dough is of, where one bowl does not hold it, `amounts` what its steps
+    name."""
 
     doughs: Mapping[str, DoughSaid] = field(default_factory=dict)
     trays: Mapping[str, TraySaid] = field(default_factory=dict)
@@ -99,6 +110,8 @@ class Scene:
     hot_sides: Sequence[HotSide] = ()
     steps: Steps = field(default_factory=dict)
     oven: Sequence[TypedStep] = ()
+    bowls: Mapping[str, Sequence[Bowlful]] = field(default_factory=dict)
+    amounts: Mapping[str, Amounts] = field(default_factory=dict)
 
     def dough(self, job: Placed) -> DoughSaid | None:
         """The dough that a job is of; the first where it is of none."""
@@ -120,12 +133,30 @@ def say(job: Placed, scene: Scene) -> Said:
     if not steps or (len(steps) == 1 and said.title == steps[0].text.rstrip(" .;,")):
         return said
     told = tuple(
-        SaidStep(s.kind, s.text, s.cue, s.hands_min or 0.0, s.wait_min, s.origin, s.card_step)
+        SaidStep(
+            s.kind,
+            s.text,
+            s.cue,
+            s.hands_min or 0.0,
+            s.wait_min,
+            s.origin,
+            s.card_step,
+            _amounts(job, s, scene),
+        )
         for s in steps
     )
     cautions = [c for c in (*(s.caution for s in steps), said.caution) if c]
     caution = max(cautions, key=len) if cautions else None
     return replace(said, steps=told, caution=caution)
+
+
+def _amounts(job: Placed, step: TypedStep, scene: Scene) -> str:
+    """How much goes in with a step: of a dough that is mixed in several bowls its share."""
+    letter = job.dough or ""
+    named = scene.amounts.get(letter, {}).get((step.card_step, step.text), ())
+    bowls = scene.bowls.get(letter, ()) if job.kind == "mix" else ()
+    share = bowls[job.id.round].share if job.id.round < len(bowls) else 1.0
+    return ", ".join(f"{name} {grams(g * share)}" for name, g in named)
 
 
 def steps_along(job: Placed, scene: Scene) -> Sequence[TypedStep]:
@@ -199,10 +230,12 @@ def _heat(job: Placed, scene: Scene) -> Said:
 
 def _mix(job: Placed, scene: Scene) -> Said:
     plain = f"Mix dough {job.dough}" if _several(scene) else "Mix the dough"
+    bowls = scene.bowls.get(job.dough or "", ())
+    of = f"; {bowls[job.id.round]}" if job.id.round < len(bowls) else ""
     return Said(
         short=_lower(plain),
         title=job.what if job.what and job.what != PLAIN_MIX else plain,
-        detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
+        detail=f"{_of(job, scene)}, about {length(job.end - job.start)}{of}",
         cue="Stop as soon as the flour is gone, or it turns tough.",
         caution="Raw flour and egg: do not taste. Mixer off before a hand goes in.",
     )
@@ -265,11 +298,45 @@ def _part(job: Placed, scene: Scene) -> Said:
 def _freeze(job: Placed, scene: Scene) -> Said:
     dough = scene.dough(job)
     rest = f"dough {job.dough}" if _several(scene) else "the dough"
+    kept, where = (dough.kept, dough.keep_in) if dough else (0, "freezer")
     return Said(
         short=f"wrap the rest of {job.dough}",
-        title=f"Wrap the rest of {rest}",
-        detail=f"{_of(job, scene)}: {dough.kept if dough else 0} pieces for another day",
-        cue="Airtight, with the day on it.",
+        title=_KEPT.get(dough.keep_as if dough else "dough", "Wrap {rest}").format(
+            rest=f"the rest of {rest}"
+        ),
+        detail=f"{_of(job, scene)}: {kept} pieces for another day, into the {where}",
+        cue="Airtight, with the day on it. Done puts it into the cold store; its label can be "
+        "printed at the end.",
+        caution="Raw flour and egg: do not taste. Hands washed after.",
+    )
+
+
+_KEPT: Mapping[KeptAs, str] = {
+    "log": "Roll {rest} into a log, wrap it",
+    "disc": "Flatten {rest} to a disc, wrap it",
+    "portions": "Portion {rest}, wrap the pieces",
+}
+"""How the rest of a dough is put away; in any other shape it is wrapped as a lump."""
+
+
+def _wash(job: Placed, scene: Scene) -> Said:
+    return Said(
+        short="wash the bowl",
+        title="Wash bowl and beaters",
+        detail=f"after {_of(job, scene)}",
+        cue="Dry before the next dough goes in. No less between doughs that look alike: traces of "
+        "nuts, egg and milk stay behind.",
+        caution="Mixer unplugged. Hands washed as well after raw egg and flour.",
+    )
+
+
+def _clear(_job: Placed, _scene: Scene) -> Said:
+    return Said(
+        short="clear up",
+        title="Clear up",
+        detail="bowls, sheets and bench washed; what was kept in the cold has its day on it",
+        cue="Oven off, and nothing left in it.",
+        caution="The oven and its racks stay hot for a while.",
     )
 
 
@@ -284,10 +351,24 @@ def _shape(job: Placed, scene: Scene) -> Said:
     )
 
 
+_FINISHES: Mapping[StepKind, str] = {
+    "ice": "Ice",
+    "dip": "Dip",
+    "drizzle": "Drizzle",
+    "dust": "Dust",
+    "sandwich": "Sandwich",
+    "decorate": "Decorate",
+    "coat": "Coat",
+}
+
+
 def _finish(job: Placed, scene: Scene) -> Said:
+    """Called by what the card does last with cold pieces, where it says that."""
+    told = (_FINISHES.get(step.kind) for step in steps_in(job, scene))
+    name = f"{next(filter(None, told), 'Finish')} tray {job.tray}"
     return Said(
-        short=f"finish tray {job.tray}",
-        title=f"Finish tray {job.tray}",
+        short=_lower(name),
+        title=name,
         detail=f"{_pieces(job, scene)}, cold all through",
         cue="Icing runs off what is warm.",
     )
@@ -413,6 +494,8 @@ _SAY: Mapping[JobKind, Callable[[Placed, Scene], Said]] = {
     "form": _form,
     "fetch": _fetch,
     "take": _take,
+    "wash": _wash,
+    "clear": _clear,
     "part": _part,
     "freeze": _freeze,
     "shape": _shape,
@@ -465,6 +548,8 @@ _LINES: Mapping[JobKind, str] = {
     "finish": "Finish tray {job.tray}",
     "fetch": "Take dough {job.dough} out of the fridge",
     "freeze": "Wrap the rest of dough {job.dough}",
+    "wash": "Wash the bowl after dough {job.dough}",
+    "clear": "Clear up",
     "part": "Dough {job.dough}: make the {job.what}",
 }
 

@@ -3,14 +3,20 @@
 from fastapi import APIRouter
 from pydantic import TypeAdapter
 
+from finebatch.core.formula.card_says import CardSays
 from finebatch.core.piece.evenness import OFF, Portions
+from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.work import Letter
 from finebatch.core.refusal import refuse
+from finebatch.core.tray.from_card import Started
 from finebatch.store.database import Database
 from finebatch.web.deps import Data, Now, Planner, Screens
+from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Key, Out
 from finebatch.web.wire import Wire
 from finebatch.workflow.session import baking, live, session_rows, single, weighing
+from finebatch.workflow.session.drawn import drawn
 from finebatch.workflow.session.shown import ShownSession, show
 
 router = APIRouter(prefix="/api/sessions", tags=["bake"])
@@ -20,16 +26,26 @@ class AlongOut(Out):
     """What can be weighed for a job: ingredients to mix, or the portions of a tray.
 
     `wanted` is how many portions; widths in mm are foreseen for the mean mass and for the target.
-    A mass is right within the share `off_by` of its target.
+    A mass is right within the share `off_by` of its target. The dough is made `times` as large as
+    planned; of what was `poured` too much went in.
     """
 
     activity: str
     ingredients: list[weighing.ToWeigh]
+    times: float
+    poured: weighing.Poured | None
     portions: Portions | None
     wanted: int
     off_by: float
     width_mm: float | None
     planned_mm: float | None
+
+
+class SessionTray(Out):
+    """A dough of a session in its pieces, as they are drawn beside a job."""
+
+    piece: AnyKind
+    tray: TrayOut
 
 
 _SESSION = TypeAdapter(ShownSession)
@@ -143,6 +159,18 @@ def undo(session_id: Id, data: Data, now: Now, screens: Screens) -> ShownSession
     return teller.told or _now_so(session_id, data, now)
 
 
+@router.get("/{session_id}/doughs/{letter}/tray")
+def tray_of(session_id: Id, letter: Letter, data: Data) -> SessionTray:
+    """A dough of the session in its pieces: sheets, slabs, logs, as they were foreseen for it."""
+    with data.reading() as session:
+        found = drawn(session, session_id, letter)
+    setting = found.asked.setting
+    begun = Started(CardSays(), setting, ())
+    return SessionTray(
+        piece=setting.piece, tray=tray_out(found.asked, found.found, found.total_g, begun)
+    )
+
+
 @router.get("/{session_id}/weighing/{activity}")
 def weigh_along(session_id: Id, activity: Key, data: Data) -> AlongOut:
     """What can be weighed for a job, with what was weighed so far."""
@@ -151,6 +179,8 @@ def weigh_along(session_id: Id, activity: Key, data: Data) -> AlongOut:
     return AlongOut(
         activity=f"{found.activity}",
         ingredients=list(found.ingredients),
+        times=found.times,
+        poured=found.poured,
         portions=found.portions,
         wanted=found.wanted,
         off_by=OFF,

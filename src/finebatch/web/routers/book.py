@@ -31,7 +31,7 @@ from finebatch.workflow.book.chill_advice import ChillAdvice, advise
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
 from finebatch.workflow.kitchen.fridge import cold_pace
-from finebatch.workflow.kitchen.hands import hands_of
+from finebatch.workflow.kitchen.hands import Learnt, hands_of, learnt_of
 from finebatch.workflow.kitchen.lessons import book_rows, lessons
 
 router = APIRouter(prefix="/api", tags=["book"])
@@ -129,6 +129,7 @@ class LessonsOut(Out):
     portion_jobs: int
     mix_times: float
     mix_jobs: int
+    hands: list[Learnt]
     chill_times: float
     chill_felt: int
     chills: list[ChillAdvice]
@@ -259,6 +260,7 @@ def read_lessons(data: Data) -> LessonsOut:
         portion_jobs=hands.portion.jobs,
         mix_times=hands.mix.times,
         mix_jobs=hands.mix.jobs,
+        hands=learnt_of(hands),
         chill_times=cold.times,
         chill_felt=cold.jobs,
         chills=chills,

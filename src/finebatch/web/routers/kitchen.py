@@ -19,7 +19,7 @@ from finebatch.web.deps import Data
 from finebatch.web.types import Out
 from finebatch.workflow.dough.doughs import follow_scale
 from finebatch.workflow.kitchen import equipment as kitchen
-from finebatch.workflow.kitchen.hands import hands_of
+from finebatch.workflow.kitchen.hands import Learnt, hands_of, learnt_of
 
 router = APIRouter(prefix="/api", tags=["kitchen"])
 
@@ -84,6 +84,7 @@ class KnownKitchenOut(Out):
     described: bool
     portion: Pace
     mix: Pace
+    others: list[Learnt]
 
 
 @router.get("/kitchen/known")
@@ -95,4 +96,5 @@ def known_kitchen(data: Data) -> KnownKitchenOut:
             described=kitchen.is_described(session),
             portion=hands.portion,
             mix=hands.mix,
+            others=learnt_of(hands),
         )

@@ -1,20 +1,21 @@
 """How long this baker's hands take: learnt from the sessions that were baked to their end."""
 
-from collections.abc import Iterator
-from typing import Literal
+from collections import defaultdict
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from finebatch.core.book.hands import Hands, Pace, learn_pace
+from finebatch.core.book.hands import Hands, Pace, learn_pace, portioning
+from finebatch.core.piece.kinds.every import KINDS
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.work import Work
+from finebatch.core.plan.network import network
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.store.models import SessionRow
 from finebatch.store.once import once
 
 LATEST_SESSIONS = 8
-Taught = Literal["mix", "portion"]
 
 
 def finished(session: Session) -> list[SessionRow]:
@@ -33,36 +34,76 @@ def hands_of(session: Session, kitchen: KitchenSetting) -> Hands:
     own = kitchen.planning.pace
     if not kitchen.planning.learns_hands:
         return Hands(Pace(own))
-    ratios = [pair for row in finished(session) for pair in _ratios(row)]
-    return Hands(
-        learn_pace([ratio for kind, ratio in ratios if kind == "portion"], own),
-        learn_pace([ratio for kind, ratio in ratios if kind == "mix"]),
-    )
+    ratios: dict[str, list[float]] = defaultdict(list)
+    for row in finished(session):
+        for kind, ratio in _ratios(row):
+            ratios[kind].append(ratio)
+    portion = learn_pace(ratios.pop("portion", ()), own)
+    mix = learn_pace(ratios.pop("mix", ()))
+    others = {}
+    for kind, found in sorted(ratios.items()):
+        pace = learn_pace(found, portion.times if kind in _PORTIONING else 1.0)
+        if pace.jobs:
+            others[kind] = pace
+    return Hands(portion, mix, others)
 
 
-def _ratios(row: SessionRow) -> Iterator[tuple[Taught, float]]:
+_PORTIONING = frozenset(portioning(kind) for kind in KINDS)
+_JOBS: Mapping[str, str] = {
+    "ready": "Getting ready",
+    "form": "Shaping and wrapping",
+    "part": "Making icings and fillings",
+    "finish": "Icing and finishing",
+    "slice": "Slicing what is baked",
+    "freeze": "Putting the rest away",
+    **{portioning(kind): piece.SAYS.work for kind, piece in KINDS.items()},
+}
+"""The kinds of jobs whose minutes bakes teach, beside mixing and portioning, and what they are
+called."""
+
+
+@dataclass(frozen=True, slots=True)
+class Learnt:
+    """What bakes taught of a kind of job, and what it is called."""
+
+    label: str
+    times: float
+    jobs: int
+
+
+def learnt_of(hands: Hands) -> list[Learnt]:
+    """What is known of a baker's hands beside mixing and portioning as such."""
+    return [Learnt(_JOBS[job], pace.times, pace.jobs) for job, pace in hands.others.items()]
+
+
+def _ratios(row: SessionRow) -> Iterator[tuple[str, float]]:
     """Minutes taken over the usual ones, for each long job that followed right on another."""
     work = row.work
     if len(work.kitchen.workers) > 1:  # whose job took how long is not told apart
         return
-    usual: dict[JobKey | None, tuple[Taught, float]] = dict(_usual(work, row.snapshot.hands))
+    usual = _usual(row)
     before = row.start_at
     # Turning a dial takes no time of its own.
     done = (e for e in row.events if e.kind == "done" and e.job and e.job.step != "heat")
     for event in sorted(done, key=lambda e: (e.at, e.id)):
-        known = usual.get(event.job)
-        if known is not None:
-            kind, minutes = known
+        for kind, minutes in usual.get(event.job, ()):
             yield kind, (event.at - before) / 60_000 / minutes
         before = event.at
 
 
-def _usual(work: Work, reckoned: Hands) -> Iterator[tuple[JobKey, tuple[Taught, float]]]:
-    """The usual minutes of mixing and portioning, without what was learnt before."""
-    for dough in work.doughs:
-        for make, key in zip(dough.makes, dough.made, strict=True):
-            if make.kind == "mix":
-                yield key, ("mix", make.hands_min / reckoned.mix.times)
-    for tray in work.trays:
-        minutes = tray.portion_min / reckoned.portion.times
-        yield JobKey(tray.name, "portion"), ("portion", minutes)
+def _usual(row: SessionRow) -> Mapping[JobKey | None, Sequence[tuple[str, float]]]:
+    """The usual minutes of each job that teaches something, without what was learnt before, by
+    what it teaches."""
+    reckoned, work = row.snapshot.hands, row.work
+    kinds = {asked.letter: asked.question.setting.piece.kind for asked in row.snapshot.items}
+    found: dict[JobKey | None, Sequence[tuple[str, float]]] = {}
+    for job in network(work).jobs.values():
+        if job.kind == "mix":
+            found[job.id] = [("mix", job.minutes / reckoned.mix.times)]
+        elif job.kind == "portion":
+            kind = kinds.get(job.dough, "")
+            minutes = job.minutes / reckoned.portioning(kind).times
+            found[job.id] = [("portion", minutes), (portioning(kind), minutes)]
+        elif job.kind in _JOBS:
+            found[job.id] = [(job.kind, job.minutes / reckoned.times(job.kind))]
+    return found

@@ -14,9 +14,9 @@ from finebatch.core.care.warm import warm_most_min
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
-from finebatch.core.piece.sizes import TwoSizes
+from finebatch.core.piece.sizes import AlsoPieces, TwoSizes
 from finebatch.core.piece.tray import share_some
-from finebatch.core.plan.prepare import Portioned, Sized, prepare
+from finebatch.core.plan.prepare import Portioned, Sized, prepare, sinks
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
@@ -70,13 +70,12 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         cold = out_of_cold(asked, larder, item.joins, item.form, known.cold.times)
         asked, out, temper, laid = cold.question, cold.out, cold.temper_min, cold.laid
     both = sizes(asked, known.ground(item.dough_id))
-    trays, kept = _some(dough, asked, both, item)
     if item.joins == "fresh" and asked.setting.chill_min >= 4 * 60:
         warm = chill_for(asked, larder, "fridge", start_c=kitchen.room_c).temper_min
         temper = round(warm or 0)
     also = None
     if both.other is not None and both.piece is not None and item.pieces is None:
-        word = "large" if dough.tray.also and dough.tray.also.times > 1 else "small"
+        word = _word_of(dough.tray.also)
         also = Sized(both.other, both.piece, word)
     total_g = asked.composition(larder).total_g
     programme = programme_of_card(
@@ -86,8 +85,12 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         kg=total_g / 1000,
         chill_min=asked.setting.chill_min,
         kept_as=lies_as(asked.setting.piece.KEPT_AS),
-        pace=known.hands.mix.times,
+        paces={"mix": known.hands.mix.times}
+        | {job: known.hands.times(job) for job in ("ready", "form")},
     )
+    waits = not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
+    trays, kept = _some(dough, asked, both, item, waits=waits)
+    keep_as = item.keep_as or asked.setting.piece.KEPT_AS
     portioned = Portioned(
         letter=letter,
         answer=both.usual,
@@ -104,18 +107,40 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         laid=laid,
         trays=trays,
         kept=kept,
-        pace=known.hands.portion.times,
+        pace=known.hands.portioning(asked.setting.piece.kind).times,
+        paces={job: pace.times for job, pace in known.hands.others.items()},
         also=also,
         mixes=max(math.ceil(total_g / planning.mixer_g), 1),
         pool=_pool(kitchen, asked.setting),
         turns=planning.turning != "leave",
         warm_most=warm_most_min(kitchen.room_c),
         cold_on_sheet=planning.cold_on_sheet,
+        keep_as=keep_as,
     )
     timed = both.usual.foreseen.timed
     name = dough.card.name
-    told = Asked(letter, item.dough_id, name, asked, item.joins, kept, laid, timed, programme)
+    told = Asked(
+        letter,
+        item.dough_id,
+        name,
+        asked,
+        item.joins,
+        kept,
+        laid,
+        timed,
+        programme,
+        keep_as,
+        item.keep_in or "freezer",
+        waits,
+    )
     return told, portioned
+
+
+def _word_of(also: AlsoPieces | None) -> str:
+    """What pieces that differ from the others are called."""
+    if also is not None and also.form is not None:
+        return also.form if len(also.form) > 1 else also.form.upper()
+    return "large" if also and also.times > 1 else "small"
 
 
 def pools_of(kitchen: KitchenSetting) -> tuple[int, ...]:
@@ -141,7 +166,7 @@ def _pool(kitchen: KitchenSetting, setting: TraySetting) -> int:
 
 
 def _some(
-    dough: Dough, asked: TrayQuestion, both: TwoSizes, item: Item
+    dough: Dough, asked: TrayQuestion, both: TwoSizes, item: Item, *, waits: bool
 ) -> tuple[Sequence[int] | None, int]:
     """The trays of the pieces that are wanted, and how many pieces are left for another day."""
     found = both.usual
@@ -156,6 +181,12 @@ def _some(
         )
     if not found.layouts:
         raise refuse("items", f"“{dough.card.name}” is baked by the pan: take all of it.")
+    if item.joins == "fresh" and item.pieces < there and not waits:
+        raise refuse(
+            "items",
+            f"“{dough.card.name}” is a batter and cannot wait: bake all {there} of it, or scale "
+            "the dough on its own screen.",
+        )
     shared = share_some(found, asked.kitchen.sheet, item.pieces)
     others = both.other.yields.pieces if both.other is not None else 0
     # What was not taken out stays in the cold; it is not left over.
@@ -214,7 +245,10 @@ def kitchen_of(wish: Wish, kitchen: KitchenSetting, base: int) -> Kitchen:
 
 def _check_freezer(wish: Wish, kitchen: KitchenSetting) -> None:
     """What is left of a dough needs a place in the freezer."""
-    kept = sum(item.pieces is not None and item.joins == "fresh" for item in wish.items)
+    kept = sum(
+        item.pieces is not None and item.joins == "fresh" and item.keep_in != "fridge"
+        for item in wish.items
+    )
     if kept > kitchen.planning.freezer_places:
         raise refuse(
             "items",

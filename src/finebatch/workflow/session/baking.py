@@ -29,10 +29,17 @@ from finebatch.workflow.kitchen.fridge import latest_felt
 from finebatch.workflow.session import weighing
 from finebatch.workflow.session.session_rows import touch
 
-EventKind = Literal["done", "more", "skip", "away", "slow", "dropped", "weighed", "felt"]
+EventKind = Literal[
+    "done", "more", "skip", "away", "slow", "dropped", "weighed", "scaled", "felt", "closed"
+]
 """A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
-takes so many more to get hot; a tray was dropped; something was weighed; a dough felt so firm."""
+takes so many more to get hot; a tray was dropped; something was weighed; all else is made to go
+with too much of it; a dough felt so firm; the session is closed: nothing is left to do."""
 MOST_MORE = 60
+LAST_JOBS: frozenset[JobKind] = frozenset({"rack", "finish", "freeze"})
+"""Whatever else has to be done comes before one of these."""
+CLEANING: frozenset[JobKind] = frozenset({"wash", "clear"})
+"""What may still be done once a session is baked."""
 ENDED = ("finished", "given_up")
 SHOWN_AFTER_MS = 3 * 60 * MINUTE
 MOST_AWAY = 12 * 60
@@ -70,7 +77,15 @@ def just_finished(session: Session, now: int) -> SessionRow | None:
     newest = (SessionRow.changed_at.desc(), SessionRow.id.desc())
     query = select(SessionRow).where(SessionRow.state.in_(ENDED)).order_by(*newest)
     row = session.scalars(query).first()
-    return row if row is not None and now - row.changed_at < SHOWN_AFTER_MS else None
+    if row is None or now - row.changed_at >= SHOWN_AFTER_MS:
+        return None
+    return None if any(event.kind == "closed" for event in row.events) else row
+
+
+def is_baked(row: SessionRow) -> bool:
+    """Whether its last jobs are done; washing up may be left."""
+    done = done_at(row)
+    return all(a.id in done for a in row.plan.activities if a.kind in LAST_JOBS)
 
 
 def done_at(row: SessionRow) -> dict[JobKey, int]:
@@ -124,12 +139,20 @@ def done_or_seen(row: SessionRow) -> dict[JobKey, int]:
 
 
 def _check(row: SessionRow, told: BakeEvent) -> None:
-    if row.state != "running":
+    after = told.kind == "closed" or (told.kind in ("done", "skip") and told.job.step in CLEANING)
+    if row.state != "running" and not (after and row.state == "finished"):
         raise Conflict("This session is not being baked. Start it on the Plan screen.")
+    if told.kind == "closed":
+        if row.state != "finished":
+            raise Conflict("Something is still to be done: finish it, or give the session up.")
+        return
     if told.kind in ("away", "slow"):
         return
     if told.kind == "weighed":
         weighing.check(row, told.job, told.what, told.grams)
+        return
+    if told.kind == "scaled":
+        weighing.check_scaled(row, told.job, told.what)
         return
     if told.kind == "dropped":
         _check_dropped(row, told.activity)
@@ -155,6 +178,8 @@ def _check_job(row: SessionRow, told: BakeEvent) -> None:
         raise Conflict("This step needs no hands; it ends by itself.")
     if told.kind == "felt":
         _check_felt(job, told, done)
+        return
+    if row.state == "finished":  # what is left is washing up, in any order
         return
     missing = [key for key in order_of(row.work, job.id) if key not in done]
     if missing:
@@ -210,15 +235,20 @@ def take_back(row: SessionRow, now: int) -> EventRow:
     """Take the last thing back that was said."""
     if not row.events:
         raise Conflict("There is nothing to take back.")
-    if row.state == "finished":
+    last = row.events.pop()
+    if row.state == "finished" and not is_baked(row):
         row.state = "running"
     touch(row, now)
-    return row.events.pop()
+    return last
 
 
 def moves(event: EventRow) -> bool:
     """Whether the rest has to be planned again for what happened."""
-    return event.kind != "weighed" and (event.kind != "felt" or bool(event.minutes))
+    if event.kind in ("weighed", "scaled", "closed"):
+        return False
+    if event.job is not None and event.job.step == "clear":
+        return False
+    return event.kind != "felt" or bool(event.minutes)
 
 
 def held_until(row: SessionRow) -> dict[str, int]:
@@ -274,10 +304,10 @@ def sheet_states(row: SessionRow) -> dict[int, tuple[SheetState, str | None]]:
     return states
 
 
-def baked_minutes(row: SessionRow, tray: str) -> float | None:
-    """Minutes that a tray's first bake really took; none until it was taken out."""
+def baked_minutes(row: SessionRow, tray: str, number: int = 0) -> float | None:
+    """Minutes that a bake of a tray really took, the first being 0; none until it was taken out."""
     done = done_at(row)
-    loaded, out = done.get(JobKey(tray, "load")), done.get(JobKey(tray, "out"))
+    loaded, out = done.get(JobKey(tray, "load", number)), done.get(JobKey(tray, "out", number))
     if loaded is None or out is None:
         return None
     return round((out - loaded) / MINUTE, 1)

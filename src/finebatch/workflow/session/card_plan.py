@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+from finebatch.core.plan.lots import in_lots
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Work
 from finebatch.core.refusal import refuse
@@ -58,7 +59,8 @@ def plan_cards(
                 with database.writing() as session:
                     row = find_session(session, planned)
                     others = places.other_sheets or row.work.kitchen.other_sheets
-                    row.work = replace(row.work, kitchen=replace(places, other_sheets=others))
+                    there = replace(row.work, kitchen=replace(places, other_sheets=others))
+                    row.work = in_lots(there)
             improve(database, planned, seconds, lambda: True)
             with database.reading() as session:
                 row = find_session(session, planned)

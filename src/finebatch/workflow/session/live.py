@@ -30,6 +30,7 @@ from finebatch.workflow.session.baking import (
     current,
     done_at,
     held_until,
+    is_baked,
     minutes_at,
     moves,
     note,
@@ -37,13 +38,12 @@ from finebatch.workflow.session.baking import (
     take_back,
     work_now,
 )
+from finebatch.workflow.session.kept_rest import put_rest, take_rest_out
 from finebatch.workflow.session.plan_before import forget_old, plan_before, put_back
 from finebatch.workflow.session.session_rows import find_session, touch
 
 TOO_LONG_MIN = 2
 MOST_TRIES = 3
-LAST_JOBS = ("rack", "finish", "freeze")
-"""Whatever else has to be done comes before one of these."""
 Tell = Callable[[], None]
 """How the screens hear that a session has changed."""
 
@@ -77,8 +77,7 @@ def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
     row.said, row.plan = rest.said, mark_critical(rest.plan)
     touch(row, now)
     row.planned_after = len(rest.events)
-    done = done_at(row)
-    if all(a.id in done for a in row.plan.activities if a.kind in LAST_JOBS):
+    if is_baked(row):
         row.state = "finished"
 
 
@@ -164,9 +163,11 @@ def say(database: Database, session_id: int, told: BakeEvent, now: int, tell: Te
         before = plan_before(row)
         event = note(row, told, now)
         session.flush()
-        if event is not None and moves(event):
-            event.before = before
-            forget_old(session, session_id)
+        if event is not None:
+            put_rest(session, row, event, now)
+            if moves(event):
+                event.before = before
+                forget_old(session, session_id)
     if event is None:
         return
     tell()
@@ -176,6 +177,7 @@ def say(database: Database, session_id: int, told: BakeEvent, now: int, tell: Te
         _plan_rest(database, session_id, now, tell)
     except Refusal:
         with database.writing() as session:
+            take_rest_out(session, event)
             session.execute(delete(EventRow).where(EventRow.id == event.id))
         raise
 
@@ -192,6 +194,7 @@ def undo(database: Database, session_id: int, now: int, tell: Tell) -> None:
         else:
             before = row.events[-1].before if row.events else None
             last = take_back(row, now)
+            take_rest_out(session, last)
             session.flush()
             as_it_was = not moves(last) or put_back(row, before, len(_moving(row)))
     tell()

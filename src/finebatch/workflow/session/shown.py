@@ -18,6 +18,8 @@ from finebatch.core.plan.placed import Cold, Placed, Station
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import HOT_JOBS, MAY_BE_LEFT_OUT, Work
+from finebatch.core.session.amounts import amounts_of
+from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish, programmes_of
 from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
@@ -27,6 +29,8 @@ from finebatch.workflow.kitchen.fridge import FeltEvent, latest_felt
 from finebatch.workflow.kitchen.larder import get_larder
 from finebatch.workflow.session import baking, plans
 from finebatch.workflow.session.asking import pool_names
+from finebatch.workflow.session.closing import ToClose, to_close
+from finebatch.workflow.session.weighing import may_be_weighed
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +43,7 @@ class ShownJob:
     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
-    too soft or too hard to portion.
+    too soft or too hard to portion; `may_be_weighed`: something is weighed in it.
     """
 
     key: JobKey
@@ -71,6 +75,7 @@ class ShownJob:
     hot: bool
     may_be_left_out: bool
     may_be_felt: bool
+    may_be_weighed: bool
     said: Said | None
 
 
@@ -78,7 +83,8 @@ class ShownJob:
 class ShownTray:
     """One tray: its dough's letter, pieces, and the minutes of its bakes, those added included.
 
-    `took_min` are the minutes that its first bake really took, `oven_c` what the thermometer read
+    `took_min` are the minutes that its first bake really took, `took_again_min` its second one,
+    `oven_c` what the thermometer read
     meanwhile, in the mean; null until they are known.
     """
 
@@ -90,6 +96,7 @@ class ShownTray:
     size: str
     pinned_shelf: int | None
     took_min: float | None
+    took_again_min: float | None
     oven_c: float | None
 
 
@@ -131,8 +138,8 @@ class ShownSession:
     """A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
 
     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
-    `happened` counts what was said while baking, `openings` how often a door is opened,
-    `sheet_names` what sheet 1, 2, … are called.
+    `happened` counts what was said while baking, `closing` is what is left once it is baked,
+    `openings` how often a door is opened, `sheet_names` what sheet 1, 2, … are called.
     """
 
     id: int
@@ -163,6 +170,7 @@ class ShownSession:
     trays: tuple[ShownTray, ...]
     activities: tuple[ShownJob, ...]
     hold_ups: tuple[HoldUp, ...]
+    closing: tuple[ToClose, ...]
     wish: Wish | None
     learnt: LearntFrom
 
@@ -187,6 +195,9 @@ def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None
         family=asked.question.family,
         joins=asked.joins,
         kept=asked.kept,
+        keep_as=asked.keep_as,
+        keep_in=asked.keep_in,
+        waits=asked.waits,
         laid=asked.laid,
         worked=piece.worked(),
         felt=felt.firmness if felt else None,
@@ -231,6 +242,7 @@ def _trays(session: Session, row: SessionRow, work: Work) -> tuple[ShownTray, ..
             bakes=tuple(bake.length for bake in tray.bakes),
             pinned_shelf=tray.shelf,
             took_min=baking.baked_minutes(row, tray.name),
+            took_again_min=baking.baked_minutes(row, tray.name, 1),
             oven_c=baking.baked_at_c(session, row, tray.name),
         )
         for tray in work.trays
@@ -243,6 +255,7 @@ def _scene(
     trays: Sequence[ShownTray],
     names: Sequence[str],
     work: Work,
+    larder: Larder,
 ) -> Scene:
     """What the session's jobs are said by."""
     programmes = programmes_of(row.snapshot)
@@ -255,6 +268,12 @@ def _scene(
         hot_sides=_hot_sides(len(work.kitchen.ovens), row.snapshot),
         steps=job_steps(work, programmes),
         oven=oven_steps(programmes),
+        bowls={d.letter: bowls_of(d, work.trays_of(d.letter)) for d in work.doughs},
+        amounts={
+            asked.letter: amounts_of(asked.programme.mixing, asked.question.formula_g, larder)
+            for asked in row.snapshot.items
+            if asked.programme is not None
+        },
     )
 
 
@@ -264,7 +283,7 @@ def scene_of(session: Session, row: SessionRow) -> Scene:
     names = _sheet_names(work.kitchen.pools, row.snapshot)
     there = _there(session, row.snapshot)
     doughs = tuple(_dough(asked, there, larder, None) for asked in row.snapshot.items)
-    return _scene(row, doughs, _trays(session, row, work), names, work)
+    return _scene(row, doughs, _trays(session, row, work), names, work, larder)
 
 
 def _label(job: Placed) -> str:
@@ -320,6 +339,7 @@ def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
             hot=a.kind in HOT_JOBS,
             may_be_left_out=a.kind in MAY_BE_LEFT_OUT,
             may_be_felt=a.kind == "portion" and a.dough in felt,
+            may_be_weighed=may_be_weighed(row.snapshot, a),
             said=say(a, scene) if a.told else None,
         )
 
@@ -361,12 +381,13 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
         workers=tuple(worker.name for worker in work.kitchen.workers),
         doughs=doughs,
         trays=trays,
-        activities=_jobs(row, work, _scene(row, doughs, trays, names, work)),
+        activities=_jobs(row, work, _scene(row, doughs, trays, names, work, larder)),
         hold_ups=plans.explain(plan),
+        closing=to_close(session, row),
         wish=snapshot.wish,
         learnt=LearntFrom(
             bakes=sum(asked.timed for asked in snapshot.items),
-            jobs=snapshot.hands.portion.jobs + snapshot.hands.mix.jobs,
+            jobs=snapshot.hands.jobs,
             felt=snapshot.cold.jobs,
         ),
     )

@@ -1,0 +1,40 @@
+"""Which bowl of how many a mixing is of: its share of each amount, and the trays that it is for."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from finebatch.core.plan.lots import once
+from finebatch.core.plan.work import DoughWork, TrayWork
+
+
+@dataclass(frozen=True, slots=True)
+class Bowlful:
+    """Bowl `number` of `bowls`, with that share of each amount; `trays` are named where the dough
+    is mixed in lots."""
+
+    number: int
+    bowls: int
+    share: float
+    trays: tuple[str, ...] = ()
+
+    def __str__(self) -> str:
+        """In words: ``bowl 2 of 3, 40 % of each amount, for A3 and A4``."""
+        words = f"bowl {self.number} of {self.bowls}, {100 * self.share:.0f} % of each amount"
+        return f"{words}, for {' and '.join(self.trays)}" if self.trays else words
+
+
+def bowls_of(dough: DoughWork, trays: Sequence[TrayWork]) -> tuple[Bowlful, ...]:
+    """The bowl that each job of mixing is of, in their order; none where one holds all of it."""
+    mixing = [make for make in dough.makes if make.kind == "mix"]
+    each = len(once(mixing)) if mixing else 1
+    bowls = len(mixing) // each
+    if bowls < 2:
+        return ()
+    in_lot, pieces = bowls // dough.lots, sum(tray.pieces for tray in trays)
+    found = []
+    for number in range(bowls):
+        own = [tray for tray in trays if tray.lot == number // in_lot]
+        share = sum(tray.pieces for tray in own) / max(pieces, 1) / in_lot
+        names = tuple(tray.name for tray in own) if dough.lots > 1 else ()
+        found += [Bowlful(number + 1, bowls, share, names)] * each
+    return tuple(found)
