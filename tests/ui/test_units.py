@@ -179,7 +179,8 @@ def bake_to_the_end(page: Page, address: str, kitchen: Kitchen) -> None:
     """Every job done in turn, each told in the kitchen's units."""
     session = page.request.get(f"{address}/api/sessions/current").json()
     shown = set()
-    while jobs := [a for a in session["activities"] if a["hands"] and a["done_at"] is None]:
+    while session["state"] == "running":
+        jobs = [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
         job = min(jobs, key=lambda a: (a["due_at"], a["start_at"]))
         if job["kind"] not in shown:
             shown.add(job["kind"])

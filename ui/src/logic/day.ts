@@ -75,7 +75,11 @@ export function layDay(session: BakingSession): Day {
   });
   add("rack", "Rack", racked * rackLane + 8, "plain", 0);
   const from = Math.min(...session.activities.map((a) => a.start_at));
-  return { rows, from, to: session.finish_at, height: top + 8, lanes, rackLane, coldLane };
+  const to = Math.max(
+    session.finish_at,
+    ...session.activities.filter((a) => a.hands).map((a) => a.end_at),
+  );
+  return { rows, from, to, height: top + 8, lanes, rackLane, coldLane };
 }
 
 /** The rows in which an activity stands. */

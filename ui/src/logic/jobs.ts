@@ -22,10 +22,12 @@ export const MAY_BE_PINNED: ReadonlySet<Activity["kind"]> = new Set([
   "form",
   "fetch",
   "take",
+  "wash",
   "part",
   "freeze",
   "portion",
   "finish",
+  "clear",
 ]);
 
 const CANNOT_WAIT: ReadonlySet<Activity["kind"]> = new Set(["turn", "out", "shape"]);

@@ -27,6 +27,7 @@ export const KEYS = {
   scale: ["scale"],
   scaling: ["scaling"],
   session: ["session"],
+  sessionTray: ["session-tray"],
   sheetCheck: ["sheet-check"],
   sheets: ["sheets"],
   shelf: ["shelf"],

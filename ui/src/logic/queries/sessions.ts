@@ -54,6 +54,20 @@ export const bakedSessionQuery = (doughId: number, id: number | null) =>
     },
   });
 
+/** A session's dough in its pieces: what is drawn beside a job. It stays what it was planned as. */
+export const sessionTrayQuery = (sessionId: number, letter: string, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...KEYS.sessionTray, sessionId, letter],
+    queryFn: () =>
+      body(
+        api.GET("/api/sessions/{session_id}/doughs/{letter}/tray", {
+          params: { path: { session_id: sessionId, letter } },
+        }),
+      ),
+    enabled,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 /** What is weighed next in a job. */
 export const weighingQuery = (sessionId: number, activity: string, enabled: boolean) =>
   queryOptions({

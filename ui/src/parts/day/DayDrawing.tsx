@@ -270,7 +270,8 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
     );
   }
   const row = day.rows.get(`hands${a.who ?? 0}`);
-  if (!row) return null;
+  // What softens or cools on the bench takes no hands.
+  if (!row || !a.hands) return null;
   const own: Partial<Record<string, string>> = {
     ready: "get ready",
     form: "shape",
@@ -278,6 +279,7 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
     take: "take out",
     part: a.what,
     freeze: "wrap",
+    wash: "wash up",
   };
   const words = own[a.kind] ?? a.kind;
   return (
@@ -286,9 +288,14 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
       to={x(a.end_at)}
       top={row.top + 3}
       height={row.height - 6}
-      texts={[`${words} ${letter}, ${minutes}`, `${words} ${letter}`, letter]}
+      texts={
+        a.dough === null
+          ? [`clear up, ${minutes}`, "clear up"]
+          : [`${words} ${letter}, ${minutes}`, `${words} ${letter}`, letter]
+      }
       letter={letter}
       heavy={a.critical}
+      quiet={a.dough === null}
     />
   );
 }

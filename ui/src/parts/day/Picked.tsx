@@ -43,6 +43,7 @@ const QUIET: Partial<Record<Activity["kind"], string>> = {
   chill: "in the cold",
   temper: "tempers",
   wait: "rests",
+  stand: "stands",
   bake: "bakes",
   rest: "rests on the sheet",
   cool: "cools",

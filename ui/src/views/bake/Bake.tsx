@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { BakingSession } from "../../api/client";
-import { clock } from "../../logic/format";
 import { pendingJobs } from "../../logic/jobs";
 import { currentSessionQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { useLastDough } from "../../parts/useLastDough";
+import { Closing } from "./Closing";
 import { Live } from "./Live";
 import { useEvents } from "./useEvents";
 
@@ -38,7 +38,7 @@ export function Bake() {
   return session.state === "running" && pendingJobs(session).length > 0 ? (
     <Live session={session} lost={current.error} />
   ) : (
-    <AllDone session={session} />
+    <Closing session={session} />
   );
 }
 
@@ -64,78 +64,6 @@ function GivenUp({ session }: { session: BakingSession }) {
           Go on with it after all
         </button>
       </div>
-    </section>
-  );
-}
-
-function AllDone({ session }: { session: BakingSession }) {
-  const { undo } = useEvents(session);
-  return (
-    <div className="grid content-start gap-x-12 lg:grid-cols-[minmax(0,1fr)_26rem]">
-      <section className="flex max-w-2xl flex-col items-start gap-4 p-8 max-sm:p-4">
-        <h1 className="text-5xl font-bold">All out.</h1>
-        <p className="text-2xl">
-          {session.name}: the last tray is cold at {clock(session.finish_at)}. Ice and pack only
-          when cold all through.
-        </p>
-        {session.doughs
-          .filter((d) => d.dough_id !== null)
-          .map((d) => (
-            <Link
-              key={d.letter}
-              to={`/book/${d.dough_id}?session=${session.id}`}
-              className="press press-main min-h-16 text-2xl"
-            >
-              Write down what came out{session.doughs.length > 1 ? ` of ${d.name}` : ""}
-            </Link>
-          ))}
-        {session.doughs
-          .filter((d) => d.dough_id !== null && d.kept > 0)
-          .map((d) => (
-            <Link
-              key={d.letter}
-              to={`/cold?dough=${d.dough_id}&pieces=${d.kept}`}
-              className="press min-h-12 text-xl"
-            >
-              Put the {d.kept} pieces of {d.name} that are left in the cold store
-            </Link>
-          ))}
-        <button type="button" className="press" onClick={() => undo.mutate()}>
-          Take the last step back
-        </button>
-      </section>
-      <Trays session={session} />
-    </div>
-  );
-}
-
-/** Each tray as it was baked, beside what was foreseen for it. */
-function Trays({ session }: { session: BakingSession }) {
-  return (
-    <section aria-label="The trays" className="p-8 max-sm:p-4">
-      <h2 className="heading">The trays</h2>
-      <table className="w-full text-lg">
-        <thead className="text-[0.9375rem] text-soft">
-          <tr>
-            <th className="py-1 text-left font-normal">tray</th>
-            <th className="text-right font-normal">pieces</th>
-            <th className="text-right font-normal">foreseen</th>
-            <th className="text-right font-normal">in the oven</th>
-          </tr>
-        </thead>
-        <tbody>
-          {session.trays.map((tray) => (
-            <tr key={tray.name} className="border-t border-line">
-              <td className="py-1 font-semibold">{tray.name}</td>
-              <td className="text-right">{tray.pieces}</td>
-              <td className="text-right">{tray.bakes[0]} min</td>
-              <td className="text-right font-semibold">
-                {tray.took_min === null ? "–" : `${tray.took_min.toFixed(1)} min`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
     </section>
   );
 }

@@ -71,6 +71,7 @@ function StepLine({
         {step.origin === "card" ? null : (
           <span className="text-lg text-soft"> {OWN[step.origin]}</span>
         )}
+        {step.amounts && <strong className="block text-lg">{step.amounts}</strong>}
         {step.cue && <span className="block text-lg text-soft">{step.cue}</span>}
       </span>
       {minutes > 0 && !done && (

@@ -12,8 +12,10 @@ import { OvenProbe } from "../../parts/oven/OvenProbe";
 import { useLost } from "../../parts/useDevices";
 import { useNow } from "../../parts/useNow";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
+import { DoneBar } from "./DoneBar";
 import { Firmness } from "./Firmness";
 import { Happenings, KeyCap } from "./Happenings";
+import { JobDrawing } from "./JobDrawing";
 import { JobSteps } from "./JobSteps";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
@@ -76,7 +78,10 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   if (!job || !said) return null;
   return (
     <div className="grid flex-1 content-start gap-6 p-5 max-sm:p-3 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_24rem]">
-      <section aria-label="Now" className="flex flex-col gap-3">
+      <section
+        aria-label="Now"
+        className="flex has-[[data-weighing]]:[&_[data-drawing]]:hidden min-h-[calc(100dvh-5.25rem)] flex-col gap-3"
+      >
         <Due wait={job.due_at - now} at={job.due_at} sooner={place > 0} />
         <h1 className="text-7xl leading-none font-bold max-lg:text-6xl max-sm:text-4xl">
           {said.title}
@@ -91,25 +96,10 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             <strong className="text-caution">Caution:</strong> {said.caution}
           </p>
         )}
-        <div className="mt-2 flex flex-wrap gap-3">
-          <button
-            type="button"
-            className="press press-main min-h-28 min-w-64 flex-1 text-5xl"
-            disabled={busy || twice}
-            onClick={done}
-          >
-            Done <span className="text-lg font-normal max-sm:hidden">space</span>
-          </button>
-          <button
-            type="button"
-            className="press min-h-28 px-6 text-xl max-sm:min-h-14 max-sm:flex-1"
-            disabled={busy || !session.can_undo}
-            onClick={back}
-          >
-            Take back <KeyCap>0</KeyCap>
-          </button>
+        <div className="grid gap-x-6 gap-y-3 lg:grid-cols-2 lg:has-[>:only-child]:grid-cols-1">
+          <JobSteps key={session.id} session={session} job={job} now={now} />
+          <JobDrawing session={session} job={job} />
         </div>
-        <JobSteps key={session.id} session={session} job={job} now={now} />
         <WeighAlong
           session={session}
           job={job}
@@ -151,6 +141,24 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
           </button>
           {cut && <p className="text-caution">The stream is cut; this screen asks by itself.</p>}
         </section>
+        <DoneBar>
+          <button
+            type="button"
+            className="press press-main min-h-28 min-w-64 flex-1 text-5xl"
+            disabled={busy || twice}
+            onClick={done}
+          >
+            Done <span className="text-lg font-normal max-sm:hidden">space</span>
+          </button>
+          <button
+            type="button"
+            className="press min-h-28 px-6 text-xl max-sm:min-h-14 max-sm:flex-1"
+            disabled={busy || !session.can_undo}
+            onClick={back}
+          >
+            Take back <KeyCap>0</KeyCap>
+          </button>
+        </DoneBar>
       </section>
       <aside className="flex flex-col gap-5">
         <OvenDrawing

@@ -4,7 +4,7 @@ import type { Activity, BakingSession, Schemas } from "../../api/client";
 import type { BakeEvent } from "../../logic/events";
 import { mass, percent, span } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
-import { kindOf, kindsQuery, weighingQuery } from "../../logic/queries";
+import { weighingQuery } from "../../logic/queries";
 import { type ScaleShows, useScale, useTare } from "../../parts/useDevices";
 import { useKeys } from "./companion";
 import { KeyCap } from "./Happenings";
@@ -20,15 +20,16 @@ interface WeighAlongProps {
 
 /** The next thing to weigh, with its target, beside a job in which something is weighed. */
 export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
-  const kinds = useQuery(kindsQuery);
-  const kind = session.doughs.find((dough) => dough.letter === job.dough)?.kind;
-  const weighed = kindOf(kinds.data, kind)?.says.unweighed === "";
-  const wanted = job.kind === "mix" || (job.kind === "portion" && weighed);
+  const wanted = job.may_be_weighed;
   const [open, setOpen] = useState(false);
   const along = useQuery(weighingQuery(session.id, job.key, wanted && open));
   if (!wanted) return null;
   return (
-    <section aria-label="Weigh along" className="relative border-y border-line py-2">
+    <section
+      aria-label="Weigh along"
+      data-weighing={open ? "" : undefined}
+      className="relative border-y border-line py-2"
+    >
       <button
         type="button"
         className={open ? "absolute top-2 right-0 underline" : "press min-h-12 text-lg"}
@@ -45,6 +46,7 @@ export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
           onWeighed={(mass, what) =>
             onEvent({ kind: "weighed", activity: job.key, grams: mass, what })
           }
+          onScaled={(what) => onEvent({ kind: "scaled", activity: job.key, what })}
         />
       )}
     </section>
@@ -55,27 +57,38 @@ interface NextProps {
   along: Along;
   busy: boolean;
   onWeighed: (grams: number, what: string | null) => void;
+  onScaled: (what: string) => void;
 }
 
-function Next({ along, busy, onWeighed }: NextProps) {
+function Next({ along, busy, onWeighed, onScaled }: NextProps) {
   const scale = useScale();
   const tare = useTare();
-  const next = along.ingredients.find((one) => one.weighed_g === null);
-  const target = along.portions?.target_g ?? next?.target_g;
+  const next = along.ingredients.find((one) => one.more_g > 0);
+  const target = along.portions?.target_g ?? next?.more_g;
   const shown = scale && !scale.fault && scale.steady && !scale.overloaded ? scale.grams : null;
   const keep = (weighed: number) => {
     if (busy || !(weighed >= 0.05)) return;
-    onWeighed(weighed, next?.key ?? null);
+    onWeighed(weighed + (next?.weighed_g ?? 0), next?.key ?? null);
     if (scale) tare.mutate();
   };
   useKeys({ Enter: shown != null && target !== undefined ? () => keep(shown) : undefined });
-  if (target === undefined) return <p className="mt-2 text-xl">All of it is in the bowl.</p>;
+  const offer = along.poured && <TooMuch poured={along.poured} busy={busy} onScaled={onScaled} />;
+  if (target === undefined) {
+    return (
+      <div className="mt-2 flex flex-col gap-2">
+        <p className="text-xl">All of it is in the bowl.</p>
+        {offer}
+      </div>
+    );
+  }
   return (
     <div className="mt-2 flex flex-col gap-2">
+      {offer}
       <p className="text-2xl">
         {next ? (
           <>
-            <strong>{next.name}</strong>, {mass(next.target_g)}
+            <strong>{next.name}</strong>, {mass(next.more_g)}
+            {next.weighed_g === null ? "" : " more"}
           </>
         ) : (
           <>
@@ -101,6 +114,33 @@ function Next({ along, busy, onWeighed }: NextProps) {
       )}
       {along.portions && <HowEven along={along} portions={along.portions} />}
       {next && <Rest along={along} />}
+    </div>
+  );
+}
+
+interface TooMuchProps {
+  poured: NonNullable<Along["poured"]>;
+  busy: boolean;
+  onScaled: (what: string) => void;
+}
+
+/** More went in than was wanted: the rest of the dough can be made to go with it. */
+function TooMuch({ poured, busy, onScaled }: TooMuchProps) {
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-caution pl-3">
+      <p className="text-xl">
+        Too much {poured.name.toLowerCase()} went in. All else × {poured.times.toFixed(2)} goes with
+        it
+        {poured.pieces > 0 && `, about ${poured.pieces} pieces more`}; or take it out again.
+      </p>
+      <button
+        type="button"
+        className="press min-h-11"
+        disabled={busy}
+        onClick={() => onScaled(poured.key)}
+      >
+        Make the rest go with it
+      </button>
     </div>
   );
 }
@@ -207,6 +247,7 @@ function Rest({ along }: { along: Along }) {
   const last = along.ingredients.filter((one) => one.weighed_g !== null).at(-1);
   return (
     <p className="text-[0.9375rem] text-soft">
+      {along.times > 1 && `All × ${along.times.toFixed(2)}. `}
       {last && `In: ${last.name} ${mass(last.weighed_g ?? 0)}. `}
       {later.length > 0 && `Then ${later.map((one) => one.name.toLowerCase()).join(", ")}.`}
     </p>

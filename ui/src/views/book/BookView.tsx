@@ -16,6 +16,7 @@ import { BakeList } from "./BakeList";
 import type { BookWords } from "./changes";
 import { Lessons } from "./Lessons";
 import { MeasuredPlot } from "./MeasuredPlot";
+import { NextToClose } from "./NextToClose";
 import { RecordForm } from "./RecordForm";
 import { SideBySide } from "./SideBySide";
 import { TroubleFinder } from "./TroubleFinder";
@@ -36,7 +37,9 @@ export default function BookView({ doughId }: { doughId: number }) {
   }
   if (!dough.data || !words.data || session.data === undefined)
     return <p className="p-6 text-soft">One moment…</p>;
-  return <BookPage dough={dough.data} session={session.data} words={words.data} />;
+  // Another dough of a session begins with a form of its own.
+  const of = `${doughId} ${session.data?.id}`;
+  return <BookPage key={of} dough={dough.data} session={session.data} words={words.data} />;
 }
 
 const PAGES = [
@@ -87,6 +90,7 @@ function BookPage({ dough, session, words }: BookPageProps) {
           <Notice problem={foreseen.error} />
         </div>
         <RecordForm dough={dough} session={session} words={words} onTrouble={why} />
+        {session && <NextToClose session={session} doughId={dough.id} />}
       </div>
       <div className="flex min-w-0 flex-col gap-4">
         <Tabs.Root value={page} onValueChange={setPage}>

@@ -20,6 +20,7 @@ export function Lessons() {
   const paces = [
     ["Portioning", told.portion_times, told.portion_jobs],
     ["Mixing", told.mix_times, told.mix_jobs],
+    ...told.hands.map((one) => [one.label, one.times, one.jobs] as const),
   ] as const;
   return (
     <section aria-label="What was learnt" className="flex flex-col gap-3">

@@ -119,6 +119,35 @@ function HelperRow({ helper, onHelper, onRemove }: HelperRowProps) {
   );
 }
 
+/** What is planned as a habit of this kitchen, with its minutes; without the tick it is not. */
+function HabitMinutes({
+  label,
+  value,
+  usual,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  usual: number;
+  onValue: (minutes: number) => void;
+}) {
+  return (
+    <div className="flex items-center gap-2">
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={value > 0}
+          onChange={(event) => onValue(event.target.checked ? usual : 0)}
+        />
+        {label}
+      </label>
+      {value > 0 && (
+        <Stepper label={label} hideLabel value={value} range={[1, 120]} onChange={onValue} />
+      )}
+    </div>
+  );
+}
+
 const times = (pace: number): string => `${pace.toFixed(2).replace(/0$/, "")} times the usual time`;
 
 function Minutes({ kitchen, plan, fault }: KitchenPart) {
@@ -160,6 +189,18 @@ function Minutes({ kitchen, plan, fault }: KitchenPart) {
           fault={fault("sheet_ready_min")}
           onValue={(sheet_ready_min) => plan({ sheet_ready_min })}
         />
+        <HabitMinutes
+          label="Wash the bowl between doughs"
+          value={p.wash_min}
+          usual={4}
+          onValue={(wash_min) => plan({ wash_min })}
+        />
+        <HabitMinutes
+          label="Clear up at the end"
+          value={p.clear_min}
+          usual={10}
+          onValue={(clear_min) => plan({ clear_min })}
+        />
         <Figure
           label="Portioning takes"
           unit="times the usual"
@@ -178,7 +219,7 @@ function Minutes({ kitchen, plan, fault }: KitchenPart) {
       </label>
       <p className="text-[0.9375rem] text-soft">
         {learnt > 0 && known.data
-          ? `From ${learnt} trays that you portioned: ${times(known.data.portion.times)}. From ${known.data.mix.jobs} mixings: ${times(known.data.mix.times)}.`
+          ? `From ${learnt} trays that you portioned: ${times(known.data.portion.times)}. From ${known.data.mix.jobs} mixings: ${times(known.data.mix.times)}.${known.data.others.map((one) => ` ${one.label}: ${times(one.times)} (${one.jobs}).`).join("")}`
           : "Nothing is learnt yet: bake a session to its end, and press done as you go."}
       </p>
     </>

@@ -60,6 +60,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                 name={name}
                 item={item}
                 pieces={pieces}
+                whole={dough?.waits === false && item.joins === "fresh"}
                 unit={kindOf(kinds.data, dough?.kind)?.says.counted ?? "pieces"}
                 onPieces={(next) => change(n, { pieces: next })}
               />
@@ -98,6 +99,9 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
               >
                 ✕
               </button>
+              {item.joins === "fresh" && item.pieces != null && dough && (
+                <KeepRest item={item} dough={dough} onChange={(part) => change(n, part)} />
+              )}
             </li>
           );
         })}
@@ -127,16 +131,61 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
   );
 }
 
+const RAW_FORMS: readonly (readonly [NonNullable<Item["keep_as"]>, string])[] = [
+  ["portions", "as portions"],
+  ["log", "as a log"],
+  ["disc", "as a disc"],
+  ["dough", "as a lump"],
+];
+
+interface KeepRestProps {
+  item: Item;
+  dough: BakingSession["doughs"][number];
+  onChange: (part: Partial<Item>) => void;
+}
+
+/** As what the rest is wrapped, and where it goes. */
+function KeepRest({ item, dough, onChange }: KeepRestProps) {
+  return (
+    <span className="flex basis-full flex-wrap items-center justify-end gap-1.5 pr-28 max-sm:pr-0">
+      the rest
+      <select
+        aria-label={`The rest of ${dough.name} is kept`}
+        value={item.keep_as ?? dough.keep_as}
+        onChange={(event) =>
+          onChange({ keep_as: event.target.value as NonNullable<Item["keep_as"]> })
+        }
+      >
+        {RAW_FORMS.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label={`The rest of ${dough.name} goes`}
+        value={item.keep_in ?? "freezer"}
+        onChange={(event) => onChange({ keep_in: event.target.value as "fridge" | "freezer" })}
+      >
+        <option value="freezer">into the freezer</option>
+        <option value="fridge">into the fridge</option>
+      </select>
+    </span>
+  );
+}
+
 interface PiecesProps {
   name: string;
   item: Item;
   pieces: number;
   unit: string;
+  /** A batter cannot wait: all of it is baked. */
+  whole: boolean;
   onPieces: (pieces: number | null) => void;
 }
 
 /** All of it, or so many now and the rest kept cold. */
-function Pieces({ name, item, pieces, unit, onPieces }: PiecesProps) {
+function Pieces({ name, item, pieces, unit, whole, onPieces }: PiecesProps) {
   const [text, setText] = useState(item.pieces ? String(item.pieces) : "");
   const some = item.pieces != null;
   const keep = () => {
@@ -144,6 +193,14 @@ function Pieces({ name, item, pieces, unit, onPieces }: PiecesProps) {
     onPieces(Number.isInteger(wanted) && wanted > 0 ? wanted : null);
     if (!text.trim()) setText("");
   };
+  if (whole && !some) {
+    return (
+      <span className="flex items-center gap-1.5">
+        <strong className="w-16 text-right text-lg">{pieces || "all"}</strong>
+        <span className="w-36 text-[0.9375rem] leading-tight">{unit}: a batter cannot wait</span>
+      </span>
+    );
+  }
   return (
     <span className="flex items-center gap-1.5">
       <input
@@ -158,7 +215,7 @@ function Pieces({ name, item, pieces, unit, onPieces }: PiecesProps) {
       />
       <span className="w-36 text-[0.9375rem] leading-tight">
         {some
-          ? `${unit}, the rest ${item.joins === "fresh" ? "kept" : "stays"} cold`
+          ? `${unit}, the rest ${item.joins === "fresh" ? "is kept" : "stays cold"}`
           : `${unit}, all of it`}
       </span>
     </span>

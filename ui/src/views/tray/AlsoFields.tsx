@@ -1,12 +1,15 @@
 import type { Tray, TraySetting } from "../../api/client";
 import { mass, span } from "../../logic/format";
 import { NumberField } from "../../parts/NumberField";
+import { Select } from "../../parts/Select";
 
 type Also = NonNullable<TraySetting["also"]>;
 
 interface AlsoFieldsProps {
   also: Also | null;
   found: Tray["also"] | undefined;
+  /** To what else they may be bent; empty for what is no rope. */
+  forms: readonly (readonly [string, string])[];
   fault: (field: string) => string | undefined;
   onAlso: (also: Also | null) => void;
 }
@@ -14,7 +17,7 @@ interface AlsoFieldsProps {
 const USUAL: Also = { pieces: 6, times: 1.5 };
 
 /** Some pieces of another size: they bake differently, so they get trays of their own. */
-export function AlsoFields({ also, found, fault, onAlso }: AlsoFieldsProps) {
+export function AlsoFields({ also, found, forms, fault, onAlso }: AlsoFieldsProps) {
   return (
     <section aria-label="Another size" className="border-t border-line pt-2">
       <label className="flex items-center gap-2 font-semibold">
@@ -23,7 +26,7 @@ export function AlsoFields({ also, found, fault, onAlso }: AlsoFieldsProps) {
           checked={also !== null}
           onChange={(event) => onAlso(event.target.checked ? USUAL : null)}
         />
-        Some in another size
+        Some in another size{forms.length > 0 && " or form"}
       </label>
       {also && (
         <>
@@ -45,6 +48,19 @@ export function AlsoFields({ also, found, fault, onAlso }: AlsoFieldsProps) {
               fault={fault("times")}
               onChange={(times) => onAlso({ ...also, times })}
             />
+            {forms.length > 0 && (
+              <Select
+                label="Bent to"
+                value={also.form ?? ""}
+                options={[["", "the same"] as const, ...forms]}
+                onChange={(form) =>
+                  onAlso({
+                    ...also,
+                    form: form === "" ? null : (form as NonNullable<Also["form"]>),
+                  })
+                }
+              />
+            )}
           </div>
           {fault("also") && <p className="text-caution">{fault("also")}</p>}
           {found && (

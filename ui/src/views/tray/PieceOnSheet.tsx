@@ -1,6 +1,6 @@
 import type { Tray } from "../../api/client";
 import { span } from "../../logic/format";
-import { Outline } from "./Outline";
+import { PieceShape } from "../../parts/making/PieceShape";
 import type { Placed, PlacedPoint } from "./usePlaced";
 
 interface PieceOnSheetProps {
@@ -23,7 +23,7 @@ export function PieceOnSheet({ tray, point, turned, placed }: PieceOnSheetProps)
     <g
       transform={`translate(${point.x} ${point.y})${turned && !tray.footprint.is_round ? " rotate(90)" : ""}`}
     >
-      <Shape tray={tray} meets={point.meets} />
+      <PieceShape tray={tray} meets={point.meets} />
     </g>
   );
   if (!placed.moving) return shape;
@@ -53,54 +53,5 @@ export function PieceOnSheet({ tray, point, turned, placed }: PieceOnSheetProps)
     >
       {shape}
     </g>
-  );
-}
-
-/** Rim, baked outline and raw outline about the middle of the piece. */
-function Shape({ tray: { raw, lies, footprint }, meets }: { tray: Tray; meets: boolean }) {
-  const rim = meets ? "fill-caution/40" : "fill-amber/30";
-  const room = { across: footprint.across_mm, down: footprint.down_mm };
-  if (lies.hole_mm !== null) {
-    const { across } = lies.baked_mm;
-    return (
-      <>
-        <circle r={room.across / 2} className={rim} />
-        <circle
-          r={(across + lies.hole_mm) / 4}
-          fill="none"
-          className="stroke-blond"
-          strokeWidth={(across - lies.hole_mm) / 2}
-        />
-      </>
-    );
-  }
-  return (
-    <>
-      {footprint.is_round ? (
-        <circle r={room.across / 2} className={rim} />
-      ) : (
-        <rect
-          x={-room.across / 2}
-          y={-room.down / 2}
-          width={room.across}
-          height={room.down}
-          rx={Math.min(lies.outline === "log" ? 24 : 8, room.down / 2)}
-          className={rim}
-        />
-      )}
-      <Outline
-        lies={lies}
-        size={lies.baked_mm}
-        className="fill-blond stroke-amber"
-        strokeWidth={1.2}
-      />
-      <Outline
-        lies={lies}
-        size={lies.raw_mm}
-        className={raw.flat ? "fill-none stroke-dark" : "fill-raw stroke-dark"}
-        strokeDasharray="2 2"
-        strokeWidth={0.8}
-      />
-    </>
   );
 }

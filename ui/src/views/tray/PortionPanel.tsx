@@ -111,6 +111,9 @@ export function PortionPanel(props: PortionPanelProps) {
         <AlsoFields
           also={setting.also ?? null}
           found={tray?.also}
+          forms={kind.asks
+            .filter(({ ask }) => ask.field === kind.says.also_field)
+            .flatMap(({ ask }) => ask.ways.map((way) => [String(way.value), way.label] as const))}
           fault={fault}
           onAlso={props.onAlso}
         />

@@ -3,9 +3,9 @@ import type { Dough, Tray } from "../../api/client";
 import { degrees, fine, mass, spanBy } from "../../logic/format";
 import { doughQuery, foreseenQuery } from "../../logic/queries";
 import { trayInWords } from "../../logic/trayWords";
+import { Making } from "../../parts/making/Making";
 import { PrintPage } from "../../parts/PrintPage";
 import { Figures } from "./Figures";
-import { MakingPanel } from "./MakingPanel";
 import { SheetDrawing } from "./SheetDrawing";
 
 /** The tray card: how to portion and lay out, on one page for the bench. */
@@ -42,7 +42,7 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
               </span>
             </SheetDrawing>
           )}
-          <MakingPanel tray={tray} piece={setting.piece} />
+          <Making tray={tray} piece={setting.piece} />
         </div>
       </div>
     </article>

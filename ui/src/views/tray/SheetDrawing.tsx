@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { Tray } from "../../api/client";
-import { distances } from "../../logic/distances";
-import { fine, mass, span, spanBy, spanFigure } from "../../logic/format";
-import { Dimension, Ruler } from "../../parts/Ruler";
+import { fine, mass } from "../../logic/format";
+import { Distances, describe, SheetEdge } from "../../parts/making/Sheet";
+import { Ruler } from "../../parts/Ruler";
 import { PieceOnSheet } from "./PieceOnSheet";
 import { type Placed, usePlaced } from "./usePlaced";
 
@@ -158,57 +158,6 @@ function Moved({ placed }: { placed: Placed }) {
   );
 }
 
-function SheetEdge({ tray }: { tray: Tray }) {
-  const { sheet_width_mm: width, sheet_depth_mm: depth, margin_mm: margin } = tray.kitchen;
-  return (
-    <>
-      <rect
-        width={width}
-        height={depth}
-        rx={6}
-        className="fill-sheet stroke-ink"
-        strokeWidth={1.4}
-      />
-      <rect
-        x={margin}
-        y={margin}
-        width={width - 2 * margin}
-        height={depth - 2 * margin}
-        className="fill-none stroke-line"
-        strokeDasharray="3 3"
-        strokeWidth={0.8}
-      />
-    </>
-  );
-}
-
-function Distances({ tray, layout }: { tray: Tray; layout: Tray["layouts"][number] }) {
-  const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
-  const first = layout.centres[0];
-  const found = distances(layout.centres);
-  if (!first || layout.pattern === "close") return null;
-  return (
-    <>
-      <Dimension from={[0, depth + 14]} to={[first.x, depth + 14]} text={span(first.x)} />
-      {found.across !== null && (
-        <Dimension
-          from={[first.x, depth + 14]}
-          to={[first.x + found.across, depth + 14]}
-          text={span(found.across)}
-        />
-      )}
-      <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={spanFigure(first.y)} />
-      {found.down !== null && (
-        <Dimension
-          from={[width + 8, first.y]}
-          to={[width + 8, first.y + found.down]}
-          text={spanFigure(found.down)}
-        />
-      )}
-    </>
-  );
-}
-
 /** The dough that is left over, as a ball beside the sheet, to the same scale. */
 function Leftover({ tray, x, y }: { tray: Tray; x: number; y: number }) {
   const { leftover_g } = tray.yields;
@@ -266,19 +215,4 @@ function Swatch({
       {text}
     </span>
   );
-}
-
-function describe(tray: Tray, layout: Tray["layouts"][number]): string {
-  const first = layout.centres[0];
-  const found = distances(layout.centres);
-  const parts = [
-    `Sheet ${spanBy(tray.kitchen.sheet_width_mm, tray.kitchen.sheet_depth_mm)}`,
-    `${layout.centres.length} pieces, ${layout.pattern}: ${layout.rows.join(", ")}`,
-    `raw ${span(tray.raw.across_mm)}, baked ${span(tray.width.middle_mm)}, at most ${span(tray.width.high_mm)} in nine of ten`,
-  ];
-  if (first)
-    parts.push(`first middle ${span(first.x)} from the left and ${span(first.y)} from the top`);
-  if (found.across !== null) parts.push(`${span(found.across)} from middle to middle across`);
-  if (found.down !== null) parts.push(`${span(found.down)} from row to row`);
-  return `${parts.join("; ")}.`;
 }

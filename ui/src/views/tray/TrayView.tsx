@@ -22,12 +22,12 @@ import {
   RESTS_ON_KITCHEN,
   restsOnDough,
 } from "../../logic/queries";
+import { Making } from "../../parts/making/Making";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
 import { BandMakeUp } from "./BandMakeUp";
 import { ChillPanel } from "./ChillPanel";
 import { Figures } from "./Figures";
-import { MakingPanel } from "./MakingPanel";
 import { Movers } from "./Movers";
 import { PortionPanel } from "./PortionPanel";
 import { PrintPanel } from "./PrintPanel";
@@ -203,7 +203,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
               case "Print":
                 return <PrintPanel dough={dough} setting={setting} tried={tried} tray={tray} />;
               default:
-                return tray ? <MakingPanel tray={tray} piece={setting.piece} /> : null;
+                return tray ? <Making tray={tray} piece={setting.piece} /> : null;
             }
           }}
         </TrayTabs>

@@ -8,7 +8,7 @@ import { SlabDrawing } from "./SlabDrawing";
 import { SlicesDrawing } from "./SlicesDrawing";
 
 /** What the kind asks of the baker beside laying pieces out, drawn to scale. */
-export function MakingPanel({ tray, piece }: { tray: Tray; piece: Piece }) {
+export function Making({ tray, piece }: { tray: Tray; piece: Piece }) {
   const { making } = tray;
   // While another kind is being asked for, the old answer does not fit the new piece.
   if (making === null || making.kind !== piece.kind) return null;

@@ -1,7 +1,7 @@
 import type { Schemas, Tray } from "../../api/client";
 import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
-import { Dimension, Ruler } from "../../parts/Ruler";
+import { Dimension, Ruler } from "../Ruler";
 
 /** The baked log from above with its slices and lost ends, and the slices laid out to dry. */
 export function SlicesDrawing({

@@ -1,7 +1,7 @@
 import type { Schemas, Tray } from "../../api/client";
 import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
-import { Dimension, Ruler } from "../../parts/Ruler";
+import { Dimension, Ruler } from "../Ruler";
 import { Outline } from "./Outline";
 
 type RolledOut = Schemas["RolledOut"];

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { fineAsSet, mass, span, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
-import { Dimension, Ruler } from "../../parts/Ruler";
+import { Dimension, Ruler } from "../Ruler";
 
 /** The chilled logs to scale, each slice marked, the trimmed ends shaded. */
 export function LogsDrawing({

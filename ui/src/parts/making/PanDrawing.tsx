@@ -4,7 +4,7 @@ import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { otherPansQuery } from "../../logic/queries";
 import { toolName } from "../../logic/toolNames";
-import { Dimension, Ruler } from "../../parts/Ruler";
+import { Dimension, Ruler } from "../Ruler";
 
 type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
 

@@ -1,0 +1,29 @@
+import type { Activity, BakingSession, Schemas, Tray } from "../api/client";
+
+type Says = Schemas["Says"];
+export type DrawnIn = Says["drawn_in"][number];
+
+export interface DrawnJob {
+  /** Whether what the kind asks for beside laying pieces out belongs to this job. */
+  making: boolean;
+  /** The sheet of this job's tray, with as many places as it has pieces. */
+  layout: Tray["layouts"][number] | null;
+}
+
+/** What of a dough's pieces is drawn beside a job. */
+export function drawnOf(
+  kind: Activity["kind"],
+  says: Pick<Says, "tab" | "drawn_in">,
+  tray: Pick<Tray, "layouts" | "also">,
+  on: BakingSession["trays"][number] | undefined,
+): DrawnJob {
+  const making = says.tab !== "" && says.drawn_in.some((one) => one === kind);
+  if (kind !== "portion" || on === undefined) return { making, layout: null };
+  const layouts = on.size ? (tray.also?.layouts ?? []) : tray.layouts;
+  // Fullest first: the last one that holds them is the nearest.
+  const full = layouts.filter((layout) => layout.centres.length >= on.pieces).at(-1);
+  return {
+    making,
+    layout: full ? { ...full, centres: full.centres.slice(0, on.pieces) } : null,
+  };
+}
