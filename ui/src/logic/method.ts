@@ -86,41 +86,126 @@ function ownSteps(card: Card, told: Told[]): OwnSteps {
   };
 }
 
-/** The card's steps with the one told at that place changed; a usual one is the card's by it. */
-export function withStep(card: Card, told: Told[], place: number, part: Partial<Step>): Step[] {
-  const { steps, places } = ownSteps(card, told);
+/** What a change leaves: the card's steps, and how they are told until the kitchen's answer is here. */
+export interface Changed {
+  steps: Step[];
+  told: Told[];
+}
+
+/** What is told, each step with its place in the card's own steps. */
+const numbered = (told: Told[], { places }: OwnSteps): Told[] =>
+  told.map((step, place) => {
+    const at = places.get(place);
+    return { ...step, card_step: at === undefined ? null : at + 1 };
+  });
+
+/** Room for one more of the card's steps at that place. */
+const shifted = (told: Told[], at: number): Told[] =>
+  told.map((step) =>
+    step.card_step !== null && step.card_step > at
+      ? { ...step, card_step: step.card_step + 1 }
+      : step,
+  );
+
+/** A step as it is told once a part of it is written. */
+function rewritten(told: Told, part: Partial<Step>, words: Words): Told {
+  const { kind, ...plain } = part;
+  const found = words.steps.find((one) => one.kind === kind);
+  return {
+    ...told,
+    ...plain,
+    ...(found && { kind: found.kind, label: found.label, stage: found.stage }),
+    by_card: told.by_card || part.hands_min !== undefined,
+    each_by_card: told.each_by_card || part.each_s !== undefined,
+    origin: "card",
+  };
+}
+
+/** The step told at that place changed; a usual one is the card's own by it. */
+export function withStep(
+  card: Card,
+  told: Told[],
+  place: number,
+  part: Partial<Step>,
+  words: Words,
+): Changed {
+  const own = ownSteps(card, told);
+  const { steps, places } = own;
+  const rows = numbered(told, own);
+  const row = rows[place];
+  if (!row) return { steps, told: rows };
+  const changed = rewritten(row, part, words);
   const at = places.get(place);
-  if (at !== undefined) return steps.map((step, n) => (n === at ? { ...step, ...part } : step));
-  const usual = told[place];
-  if (!usual) return steps;
+  if (at !== undefined)
+    return {
+      steps: steps.map((step, n) => (n === at ? { ...step, ...part } : step)),
+      told: rows.with(place, changed),
+    };
   const before = [...places].filter(([n]) => n < place).map(([, n]) => n + 1);
   const first = Math.max(0, ...before);
-  return [...steps.slice(0, first), { ...asStep(usual), ...part }, ...steps.slice(first)];
+  return {
+    steps: steps.toSpliced(first, 0, { ...asStep(row), ...part }),
+    told: shifted(rows, first).with(place, { ...changed, card_step: first + 1 }),
+  };
 }
 
-/** The card's steps without the one told at that place. */
-export function withoutStep(card: Card, told: Told[], place: number): Step[] {
-  const { steps, places } = ownSteps(card, told);
-  return steps.filter((_, n) => n !== places.get(place));
+/** Without the step told at that place. */
+export function withoutStep(card: Card, told: Told[], place: number): Changed {
+  const own = ownSteps(card, told);
+  const at = own.places.get(place);
+  const rows = numbered(told, own);
+  if (at === undefined) return { steps: own.steps, told: rows };
+  return {
+    steps: own.steps.toSpliced(at, 1),
+    told: rows
+      .toSpliced(place, 1)
+      .map((step) =>
+        step.card_step !== null && step.card_step > at
+          ? { ...step, card_step: step.card_step - 1 }
+          : step,
+      ),
+  };
 }
 
-/** The card's steps with one more after the one told there, of its kind until another is chosen. */
-export function withStepAfter(card: Card, told: Told[], place: number): Step[] {
-  const { steps, places } = ownSteps(card, told);
-  const at = places.get(place) ?? steps.length - 1;
-  const more = { ...EMPTY_STEP, kind: told[place]?.kind ?? "beat_in" };
-  return [...steps.slice(0, at + 1), more, ...steps.slice(at + 1)];
+/** With one more step after the one told there, of its kind until another is chosen. */
+export function withStepAfter(card: Card, told: Told[], place: number): Changed {
+  const own = ownSteps(card, told);
+  const at = (own.places.get(place) ?? own.steps.length - 1) + 1;
+  const rows = shifted(numbered(told, own), at);
+  const row = told[place];
+  const step: Step = { ...EMPTY_STEP, kind: row?.kind ?? "beat_in" };
+  if (!row) return { steps: own.steps.toSpliced(at, 0, step), told: rows };
+  const more: Told = {
+    ...row,
+    ...EMPTY_STEP,
+    kind: row.kind,
+    by_card: false,
+    each_by_card: false,
+    origin: "card",
+    card_step: at + 1,
+  };
+  return {
+    steps: own.steps.toSpliced(at, 0, step),
+    told: rows.toSpliced(place + 1, 0, more),
+  };
 }
 
-/** The card's steps with the one told at that place moved by one. */
-export function withStepMoved(card: Card, told: Told[], place: number, by: -1 | 1): Step[] {
-  const { steps, places } = ownSteps(card, told);
-  const at = places.get(place);
-  if (at === undefined) return steps;
-  const moved = [...steps];
-  const [step] = moved.splice(at, 1);
-  if (step) moved.splice(Math.max(at + by, 0), 0, step);
-  return moved;
+/** With the step told at that place moved by one of the card's own. */
+export function withStepMoved(card: Card, told: Told[], place: number, by: -1 | 1): Changed {
+  const own = ownSteps(card, told);
+  const rows = numbered(told, own);
+  const at = own.places.get(place);
+  const step = at === undefined ? undefined : own.steps[at];
+  const to = (at ?? 0) + by;
+  const other = [...own.places].find(([, n]) => n === to)?.[0];
+  if (at === undefined || !step || other === undefined) return { steps: own.steps, told: rows };
+  const [here, there] = [rows[place] as Told, rows[other] as Told];
+  return {
+    steps: own.steps.toSpliced(at, 1).toSpliced(to, 0, step),
+    told: rows
+      .with(place, { ...there, card_step: at + 1 })
+      .with(other, { ...here, card_step: to + 1 }),
+  };
 }
 
 export const EMPTY_STEP: Step = {

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Words } from "../../src/api/client";
 import { cardOf, NEW_DOUGH } from "../../src/logic/draftCard";
 import {
+  type Changed,
   EMPTY_STEP,
   isOwn,
   kindsByStage,
@@ -53,41 +54,64 @@ const NEW_CARD = cardOf(NEW_DOUGH);
 const CARD = { ...NEW_CARD, steps: [{ ...EMPTY_STEP, text: "Cream. Toast. Chill." }] };
 const texts = (steps: { text: string }[]) => steps.map((step) => step.text);
 
+const WORDS = {
+  steps: [
+    { kind: "weigh", label: "Weigh", stage: "get_ready" },
+    { kind: "cream", label: "Cream", stage: "mix" },
+    { kind: "toast", label: "Toast", stage: "get_ready" },
+  ],
+} as unknown as Words;
+/** What is told stands where the card's steps have it: a next change goes to the right one. */
+const inStep = ({ steps, told }: Changed) => {
+  for (const row of told)
+    if (row.card_step !== null) expect(steps[row.card_step - 1]?.text).toBe(row.text);
+  expect(told.filter((row) => row.card_step !== null)).toHaveLength(steps.length);
+  return steps;
+};
+
 describe("a method told step by step", () => {
   it("is the card's own in the card's order, each step typed by a first change", () => {
-    const steps = withStep(CARD, TOLD, 2, { hands_min: 7 });
+    const steps = inStep(withStep(CARD, TOLD, 2, { hands_min: 7 }, WORDS));
     expect(texts(steps)).toEqual(["Cream.", "Toast.", "Chill."]);
     expect(steps[0]).toMatchObject({ kind: "cream", hands_min: 7 });
     expect(steps[1]).toMatchObject({ kind: "toast", hands_min: 0 });
     expect(steps[2]).toMatchObject({ wait_min: 30, wait_most_min: 45 });
   });
 
-  it("changes what is typed as it now is, not as it was told before", () => {
-    const typed = withStep(CARD, TOLD, 2, { text: "Cream well." });
-    const now = { ...CARD, steps: typed };
-    const again = TOLD.map((step) =>
-      step === weigh ? step : { ...step, card_step: texts(typed).indexOf(step.text) + 1 || 1 },
-    );
-    expect(texts(withStep(now, again, 3, { text: "Cool." }))).toEqual([
-      "Cream well.",
-      "Toast.",
-      "Cool.",
-    ]);
+  it("is changed again and again before it is told anew", () => {
+    let { steps, told } = withStep(CARD, TOLD, 2, { text: "Cream well." }, WORDS);
+    const next = (changed: Changed) => {
+      inStep(changed);
+      steps = changed.steps;
+      told = changed.told;
+    };
+    const now = () => ({ ...CARD, steps });
+    next(withStepAfter(now(), told, 2));
+    next(withStep(now(), told, 3, { text: "Stir once more.", kind: "toast" }, WORDS));
+    expect(told[3]).toMatchObject({ label: "Toast", stage: "get_ready" });
+    next(withStep(now(), told, 0, { text: "Weigh twice." }, WORDS));
+    next(withoutStep(now(), told, 1));
+    next(withStep(now(), told, 3, { text: "Cool." }, WORDS));
+    next(withStepMoved(now(), told, 2, -1));
+    expect(texts(steps)).toEqual(["Weigh twice.", "Stir once more.", "Cream well.", "Cool."]);
+    expect(texts(told)).toEqual(texts(steps));
   });
 
   it("takes a usual step in as the card's own once it is changed", () => {
     expect(isOwn(weigh, CARD)).toBe(false);
-    expect(texts(withStep(CARD, TOLD, 0, { text: "Weigh twice." }))[0]).toBe("Weigh twice.");
+    const { steps } = withStep(CARD, TOLD, 0, { text: "Weigh twice." }, WORDS);
+    expect(texts(steps)[0]).toBe("Weigh twice.");
     const plain = told("Stir.", { origin: "usual", card_step: null });
     expect(isOwn(plain, NEW_CARD)).toBe(true);
   });
 
   it("is added to, moved and left out", () => {
-    expect(texts(withoutStep(CARD, TOLD, 1))).toEqual(["Cream.", "Chill."]);
-    expect(withStepAfter(CARD, TOLD, 3).at(-1)).toMatchObject({ text: "", kind: "chill" });
-    expect(texts(withStepMoved(CARD, TOLD, 3, -1))).toEqual(["Cream.", "Chill.", "Toast."]);
-    expect(texts(withStepMoved(CARD, TOLD, 0, 1))).toEqual(["Cream.", "Toast.", "Chill."]);
-    expect(withStep(CARD, TOLD, 9, {})).toHaveLength(3);
+    expect(texts(inStep(withoutStep(CARD, TOLD, 1)))).toEqual(["Cream.", "Chill."]);
+    expect(inStep(withStepAfter(CARD, TOLD, 3)).at(-1)).toMatchObject({ text: "", kind: "chill" });
+    const moved = inStep(withStepMoved(CARD, TOLD, 3, -1));
+    expect(texts(moved)).toEqual(["Cream.", "Chill.", "Toast."]);
+    expect(texts(inStep(withStepMoved(CARD, TOLD, 0, 1)))).toEqual(["Cream.", "Toast.", "Chill."]);
+    expect(inStep(withStep(CARD, TOLD, 9, {}, WORDS))).toHaveLength(3);
   });
 
   it("is told by the part of the work, and kinds are chosen by it", () => {
@@ -96,14 +120,7 @@ describe("a method told step by step", () => {
       ["mix", 1],
       ["chill", 1],
     ]);
-    const words = {
-      steps: [
-        { kind: "weigh", label: "Weigh", stage: "get_ready" },
-        { kind: "cream", label: "Cream", stage: "mix" },
-        { kind: "toast", label: "Toast", stage: "get_ready" },
-      ],
-    } as unknown as Words;
-    expect(kindsByStage(words).map(([label, kinds]) => [label, kinds.length])).toEqual([
+    expect(kindsByStage(WORDS).map(([label, kinds]) => [label, kinds.length])).toEqual([
       ["Get ready", 2],
       ["Mix", 1],
     ]);

@@ -3,6 +3,7 @@ import type { Study, Words } from "../../api/client";
 import type { Card, Change, Step } from "../../logic/draft";
 import { degrees, dial, exampleOven, fine, length } from "../../logic/format";
 import {
+  type Changed,
   isOwn,
   kindsByStage,
   STAGE,
@@ -21,14 +22,19 @@ interface MethodProps {
   card: Card;
   words: Words;
   study: Study | undefined;
+  /** Whether the study is of the card as it is now. */
+  fresh: boolean;
   change: (change: Change) => void;
 }
 
 /** The whole method as a line of time: what it is, how long the plan counts for it, whose it is. */
-export function Method({ card, words, study, change }: MethodProps) {
-  const told = study?.told ?? [];
+export function Method({ card, words, study, fresh, change }: MethodProps) {
+  const { told, known, note } = useTold(card, study?.told ?? [], fresh);
   const mixing = words.mixing.find((m) => m.key === card.mixing);
-  const write = (steps: Step[], touch = "") => change({ do: "write", part: { steps }, touch });
+  const write = ({ steps, told: after }: Changed, touch = "") => {
+    note(steps, after);
+    change({ do: "write", part: { steps }, touch });
+  };
   const without = (kinds: StepKind[]) =>
     change({ do: "write", part: { without: kinds }, touch: "" });
   const spread = study?.piece?.width.movers.find((m) => m.key === "liquid_fat");
@@ -53,13 +59,17 @@ export function Method({ card, words, study, change }: MethodProps) {
           a dough that can be portioned.
         </span>
         {card.steps.length > 0 && (
-          <button type="button" className="press min-h-9" onClick={() => write([])}>
+          <button
+            type="button"
+            className="press min-h-9"
+            onClick={() => change({ do: "write", part: { steps: [] }, touch: "" })}
+          >
             Back to the usual steps
           </button>
         )}
       </p>
       <TimeLine told={told} />
-      <section aria-label="Steps" className="border-t-2 border-ink">
+      <section aria-label="Steps" className="border-t-2 border-ink" inert={!known}>
         {stretches(told).map(({ stage, steps }) => (
           <section
             key={`${stage} ${steps[0]?.place}`}
@@ -77,7 +87,10 @@ export function Method({ card, words, study, change }: MethodProps) {
                   own={isOwn(step, card)}
                   words={words}
                   onWrite={(part) =>
-                    write(withStep(card, told, place, part), `step ${place} ${Object.keys(part)}`)
+                    write(
+                      withStep(card, told, place, part, words),
+                      `step ${place} ${Object.keys(part)}`,
+                    )
                   }
                   onMove={(by) => write(withStepMoved(card, told, place, by))}
                   onAdd={() => write(withStepAfter(card, told, place))}
@@ -110,6 +123,21 @@ export function Method({ card, words, study, change }: MethodProps) {
       <CardFacts card={card} change={change} />
     </div>
   );
+}
+
+/** How the card's steps are told: as its study says, and until that has come as they were changed
+ * here. A change goes by the places that are shown, so nothing is changed while neither is known. */
+function useTold(card: Card, studied: Told[], fresh: boolean) {
+  const [seen] = useState(() => new WeakMap<Step[], { told: Told[]; mixing: Card["mixing"] }>());
+  const before = seen.get(card.steps);
+  const changed = before?.mixing === card.mixing ? before.told : undefined;
+  const told = fresh ? studied : (changed ?? studied);
+  const note = (steps: Step[], after: Told[]) => {
+    // What was told before is there again when the change is taken back.
+    seen.set(card.steps, { told, mixing: card.mixing });
+    seen.set(steps, { told: after, mixing: card.mixing });
+  };
+  return { told, known: fresh || changed !== undefined, note };
 }
 
 function CardFacts({ card, change }: Pick<MethodProps, "card" | "change">) {
@@ -190,14 +218,18 @@ function StepRow(props: StepRowProps) {
             most={300}
             placeholder="until …"
             onChange={(cue) => onWrite({ cue })}
-            className="min-w-24 flex-1 border-transparent bg-transparent px-0 py-0 hover:border-line"
+            className="min-w-16 flex-1 border-transparent bg-transparent px-0 py-0 hover:border-line"
+          />
+          {step.caution && <strong className="text-caution">Caution:</strong>}
+          <Typed
+            label={`Caution of ${name}`}
+            value={step.caution}
+            most={300}
+            placeholder="mind …"
+            onChange={(caution) => onWrite({ caution })}
+            className={`${step.caution ? "basis-full text-ink" : "min-w-16 flex-1"} border-transparent bg-transparent px-0 py-0 hover:border-line`}
           />
         </span>
-        {step.caution && (
-          <span className="px-1 text-[0.9375rem]">
-            <strong className="text-caution">Caution:</strong> {step.caution}
-          </span>
-        )}
       </div>
       <select
         aria-label={`Kind of ${name}`}

@@ -139,7 +139,13 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
             <PartLines card={card} words={words} study={study.data} change={change} />
           </Tabs.Content>
           <Tabs.Content value="method" tabIndex={-1}>
-            <Method card={card} words={words} study={study.data} change={change} />
+            <Method
+              card={card}
+              words={words}
+              study={study.data}
+              fresh={study.isSuccess && !study.isPlaceholderData}
+              change={change}
+            />
           </Tabs.Content>
           <Tabs.Content value="parts" tabIndex={-1}>
             <Parts card={card} words={words} study={study.data} change={change} />
