@@ -52,7 +52,7 @@ KIND_NAMED = (
     rf"\bkind (?:==|!=|in) .*\"(?:{KIND})\"",
 )
 KIND_NAMED_IN_THE_INTERFACE = (rf"\.kind [!=]== \"(?:{KIND})\"",)
-DRAWINGS = "MakingPanel.tsx"
+DRAWINGS = "Making.tsx"
 
 MAY_ASK = {
     "api": {"api"},

@@ -47,12 +47,6 @@ def swap(page: Page, _clock: HandClock) -> None:
     expect(page.get_by_text("Neutral oil")).to_be_visible()
 
 
-def versions(page: Page, _clock: HandClock) -> None:
-    page.goto(f"http://127.0.0.1:{PORT}/dough/1")
-    page.get_by_role("tab", name="Versions").click()
-    expect(page.get_by_role("cell", name="Tahini")).to_be_visible()
-
-
 def larder(page: Page, _clock: HandClock) -> None:
     page.goto(f"http://127.0.0.1:{PORT}/larder")
     page.get_by_role("button", name="Rye flour").click()
@@ -71,19 +65,19 @@ def tab_of(page: Page, dough: int, tab: str) -> None:
     page.mouse.click(5, 400)
 
 
-LEAVES = (
-    "Rub the butter into the flour, sugar, cardamom and salt until sandy.",
-    "Stir in the egg and the orange zest, bring together and flatten to two discs.",
-    "Wrap and chill 45-60 minutes. Let it stand 5 minutes before rolling.",
-    "Roll out, cut leaves and brush with milk.",
-    "Bake for 10-12 minutes until pale gold. Leave on the sheet 3 minutes, then move to a rack.",
-    "Cool completely, then dust with icing sugar.",
+DROPS = (
+    "Toast the walnuts for 6 minutes, let them cool.",
+    "Cream butter and sugar for 3 minutes. Beat in the egg and the tahini.",
+    "Stir in flour, soda and salt, then the dates.",
+    "Wrap and chill 30-60 minutes.",
+    "Roll 28 g balls, roll in sesame and press lightly.",
+    "Bake for 11-13 minutes, centres still soft. Leave on the sheet 5 minutes.",
 )
 
 
 def method(page: Page, _clock: HandClock) -> None:
     """The method of a card that somebody wrote, as a line of time; the dough is put back after."""
-    address = f"http://127.0.0.1:{PORT}/api/doughs/2"
+    address = f"http://127.0.0.1:{PORT}/api/doughs/1"
 
     def put(steps: list[dict[str, str]]) -> None:
         kept = page.request.get(address).json()
@@ -91,8 +85,8 @@ def method(page: Page, _clock: HandClock) -> None:
         assert page.request.put(address, data=card).ok
 
     before = page.request.get(address).json()["card"]["steps"]
-    put([{"text": text} for text in LEAVES])
-    page.goto(f"http://127.0.0.1:{PORT}/dough/2")
+    put([{"text": text} for text in DROPS])
+    page.goto(f"http://127.0.0.1:{PORT}/dough/1")
     page.get_by_role("tab", name="Method").click()
     expect(page.get_by_role("region", name="Make the pieces")).to_be_visible()
     page.mouse.click(5, 400)
@@ -146,19 +140,43 @@ def plan(page: Page, _clock: HandClock) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
-def bake(page: Page, clock: HandClock) -> None:
+def on_to(page: Page, clock: HandClock, session: Any, there: Callable[[Any], bool]) -> Any:
+    """Every job done when it is due, up to the one that is looked for, or to the end."""
     base = f"http://127.0.0.1:{PORT}/api"
-    made = supper(page)
-    session = page.request.post(f"{base}/sessions/{made['id']}/start").json()
-    while not any(a["kind"] == "turn" and a["done_at"] for a in session["activities"]):
+    while session["state"] == "running":
         jobs = [a for a in session["activities"] if a["hands"] and a["done_at"] is None]
         job = min(jobs, key=lambda a: (a["due_at"], a["start_at"]))
+        if there(job):
+            clock.at = max(clock.at, job["due_at"])
+            break
         clock.at = max(clock.at, job["end_at"])
         event = {"kind": "done", "activity": job["key"]}
-        session = page.request.post(f"{base}/sessions/{made['id']}/events", data=event).json()
+        path = f"{base}/sessions/{session['id']}/events"
+        session = page.request.post(path, data=event).json()
+    return session
+
+
+def bake(page: Page, clock: HandClock) -> None:
+    """Drops are portioned while another tray is in the oven."""
+    made = supper(page)
+    path = f"http://127.0.0.1:{PORT}/api/sessions/{made['id']}"
+    session = page.request.post(f"{path}/start").json()
+    session = on_to(page, clock, session, lambda job: job["kind"] == "turn")
+    on_to(page, clock, session, lambda job: job["kind"] == "portion" and job["dough"] == "A")
     page.clock.set_fixed_time(clock.at)
     page.goto(f"http://127.0.0.1:{PORT}/bake")
-    expect(page.get_by_role("timer").first).to_be_visible()
+    expect(page.get_by_role("region", name="This job, drawn")).to_be_visible()
+
+
+def closing(page: Page, clock: HandClock) -> None:
+    """After the last tray: what is left of the session that is being baked."""
+    session = page.request.get(f"http://127.0.0.1:{PORT}/api/sessions/current").json()
+    if session is None:
+        bake(page, clock)
+        session = page.request.get(f"http://127.0.0.1:{PORT}/api/sessions/current").json()
+    on_to(page, clock, session, lambda _job: False)
+    page.goto(f"http://127.0.0.1:{PORT}/bake")
+    expect(page.get_by_role("heading", name="All out.")).to_be_visible()
 
 
 def kitchen(page: Page, _clock: HandClock) -> None:
@@ -196,15 +214,16 @@ def weigh(page: Page, clock: HandClock) -> None:
         session = page.request.post(f"{base}/sessions/{session['id']}/events", data=body).json()
     clock.at = max(clock.at, job["due_at"])
     page.request.put(f"{base}/devices", data={"on": True, "oven": {"dial_c": 180}})
-    for grams in (13, 14, 13.5, 15.5, 13):
+    for grams in (28, 29, 27.5, 31.5, 28):
         body = {"kind": "weighed", "activity": job["key"], "grams": grams}
         page.request.post(f"{base}/sessions/{session['id']}/events", data=body)
-    scale = {"on": True, "oven": {"dial_c": 180}, "scale": {"load_g": 11.5}}
+    scale = {"on": True, "oven": {"dial_c": 180}, "scale": {"load_g": 19.5}}
     page.request.put(f"{base}/devices", data=scale)
     page.goto(f"http://127.0.0.1:{PORT}/bake")
     page.get_by_role("button", name="Weigh along").click()
     clock.at += 3000
     expect(page.get_by_text("to go")).to_be_visible()
+    page.evaluate("window.scrollTo(0, 0)")
     page.wait_for_timeout(2500)
 
 
@@ -274,7 +293,6 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough,
     "method": method,
     "swap": swap,
-    "versions": versions,
     "larder": larder,
     "tray": tray,
     "slab": slab,
@@ -289,6 +307,7 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "devices": devices,
     "bake": bake,
     "weigh": weigh,
+    "closing": closing,
     # It adds a dough: the last one.
     "card": card,
 }

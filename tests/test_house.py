@@ -35,7 +35,7 @@ def plant(tmp_path: Path) -> Plant:
 
     planted("src/finebatch/core/plan/keys.py", 'whose, step = text.split(".")\n' * 40)
     planted("src/finebatch/core/piece/kinds/drop.py", 'kind == "drop"\n')
-    planted("ui/src/views/tray/MakingPanel.tsx", 'piece.kind === "pan"\n')
+    planted("ui/src/parts/making/Making.tsx", 'piece.kind === "pan"\n')
     planted("tests/test_it.py", "assert True\n" * 18)
     return planted
 
