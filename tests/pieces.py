@@ -8,6 +8,7 @@ from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.filled_pan import FilledPan
+from finebatch.core.piece.kinds.on_paper import SlabOnPaper
 from finebatch.core.piece.kinds.pan import Pan
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.kinds.rolled import Rolled
@@ -56,6 +57,15 @@ rolled = st.builds(
 sliced = st.builds(
     Sliced, st.floats(35, 70), st.floats(4, 12), st.floats(0, 8), st.floats(150, 400)
 )
+on_paper = st.builds(
+    SlabOnPaper,
+    st.floats(120, 280),
+    st.floats(120, 280),
+    st.floats(4, 15),
+    st.floats(0, 12),
+    st.integers(1, 8),
+    st.integers(1, 8),
+)
 pans = st.builds(
     Pan,
     st.sampled_from(["round", "square", "rectangle"]),
@@ -92,7 +102,7 @@ logs = st.builds(
 )
 wafers = st.builds(Wafer, st.floats(5, 12), st.floats(55, 90), st.floats(30, 90), st.floats(4, 20))
 portionings: st.SearchStrategy[Portioning] = st.one_of(
-    drops, rolled, sliced, pans, filled, ropes, logs, wafers
+    drops, rolled, sliced, on_paper, pans, filled, ropes, logs, wafers
 )
 
 

@@ -12,6 +12,7 @@ from finebatch.core.measures.figures import read_in
 from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.kinds.drop import HEAPED, Drop
 from finebatch.core.piece.kinds.filled_pan import FilledPan
+from finebatch.core.piece.kinds.on_paper import SlabOnPaper
 from finebatch.core.piece.kinds.pan import Pan
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.kinds.rolled import (
@@ -41,6 +42,7 @@ ALL: list[Portioning] = [
     Rolled(),
     Rolled(cutter=LEAF),
     Sliced(),
+    SlabOnPaper(),
     Pan(),
     FilledPan(share_pct=50),
     Roped(),

@@ -11,10 +11,11 @@ from pypdf import PdfReader
 from tests.ui.conftest import Served
 from tests.ui.test_screens import check_axe
 
-KINDS = ["drop", "rolled", "sliced", "pan", "filled_pan", "rope", "twice_baked", "wafer"]
+KINDS = ["drop", "rolled", "sliced", "slab", "pan", "filled_pan", "rope", "twice_baked", "wafer"]
 TABS = {
     "rolled": "Slab",
     "sliced": "Logs",
+    "slab": "Slab",
     "pan": "Pan",
     "filled_pan": "Pan",
     "rope": "Rope",

@@ -23,6 +23,7 @@ PIECES: dict[str, dict[str, Any]] = {
         "cutter": {"shape": "hexagon", "across_mm": 60, "down_mm": 60},
     },
     "sliced": {"kind": "sliced", "log_diameter_mm": 50, "thickness_mm": 7},
+    "slab": {"kind": "slab", "across_mm": 190, "down_mm": 260, "thickness_mm": 8},
     "pan": {
         "kind": "pan",
         "shape": "round",

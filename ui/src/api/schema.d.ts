@@ -2075,6 +2075,15 @@ export interface components {
              * @default false
              */
             shaped_hot: boolean;
+            /** Slab Mm */
+            slab_mm: number | null;
+            /** Slab Down Mm */
+            slab_down_mm: number | null;
+            /**
+             * Trimmed
+             * @default false
+             */
+            trimmed: boolean;
             /**
              * Oven
              * @default
@@ -2227,7 +2236,7 @@ export interface components {
          */
         ChillBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -3024,10 +3033,10 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "drop" | "rolled" | "sliced" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
+            kind: "drop" | "rolled" | "sliced" | "slab" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
             says: components["schemas"]["Says"];
             /** Usual */
-            usual: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            usual: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /** Handles */
             handles: components["schemas"]["Handle"][];
             /** Asks */
@@ -3765,9 +3774,9 @@ export interface components {
          */
         OtherPanBody: {
             /** Pan */
-            pan: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
+            pan: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
             /** Other */
-            other: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
+            other: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
         };
         /**
          * OtherPanOut
@@ -4434,7 +4443,7 @@ export interface components {
              * @default mound
              * @enum {string}
              */
-            form: "mound" | "disc" | "log" | "rope" | "pan";
+            form: "mound" | "disc" | "log" | "rope" | "pan" | "slab";
             /**
              * Beyond Mm
              * @default 0
@@ -4685,7 +4694,7 @@ export interface components {
             /** Name */
             name: string;
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /** Fault */
             fault: string;
             /** Grams */
@@ -5062,7 +5071,7 @@ export interface components {
          */
         SessionTray: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             tray: components["schemas"]["TrayOut"];
         };
         /**
@@ -5071,7 +5080,7 @@ export interface components {
          */
         SharedOutBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -5170,7 +5179,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "drop" | "rolled" | "sliced" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
+            kind: "drop" | "rolled" | "sliced" | "slab" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
             /** Grams */
             grams: number;
             /** Oven C */
@@ -5459,6 +5468,79 @@ export interface components {
                 /** Y */
                 y: number;
             }[];
+        };
+        /**
+         * SlabOnPaper
+         * @description A rectangle of dough that bakes in one, on paper: its size once it is trimmed by `trim_mm` at
+         *     each side, and in how many pieces it is scored.
+         */
+        SlabOnPaper: {
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Trim Mm
+             * @default 5
+             */
+            trim_mm: number;
+            /**
+             * Scored Across
+             * @default 4
+             */
+            scored_across: number;
+            /**
+             * Scored Down
+             * @default 6
+             */
+            scored_down: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slab";
+        };
+        /**
+         * SlabsScored
+         * @description Slabs to roll, each to `rolled_mm` and trimmed to `slab_mm`, across and down; `rolled_g` is
+         *     what one takes, `trimmed_g` is cut off it, and a scored piece is `across_mm` by `down_mm`.
+         */
+        SlabsScored: {
+            /** Slabs */
+            slabs: number;
+            /** Rolled Mm */
+            rolled_mm: {
+                /** Across */
+                across: number;
+                /** Down */
+                down: number;
+            };
+            /** Slab Mm */
+            slab_mm: {
+                /** Across */
+                across: number;
+                /** Down */
+                down: number;
+            };
+            /** Rolled G */
+            rolled_g: number;
+            /** Trimmed G */
+            trimmed_g: number;
+            /** Pieces */
+            pieces: number;
+            /** Across Mm */
+            across_mm: number;
+            /** Down Mm */
+            down_mm: number;
+            /** Piece G */
+            piece_g: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slab";
         };
         /**
          * Sliced
@@ -5757,7 +5839,7 @@ export interface components {
          */
         TemplateBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -5982,7 +6064,7 @@ export interface components {
             says: components["schemas"]["Says"];
             lies: components["schemas"]["Lies"];
             /** Making */
-            making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["PansFilled"] | components["schemas"]["DoughShared"] | components["schemas"]["RopeBaked"] | components["schemas"]["SlicesDried"] | components["schemas"]["WaferLimit"]) | null;
+            making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["SlabsScored"] | components["schemas"]["PansFilled"] | components["schemas"]["DoughShared"] | components["schemas"]["RopeBaked"] | components["schemas"]["SlicesDried"] | components["schemas"]["WaferLimit"]) | null;
             second: components["schemas"]["SecondOut"] | null;
             /** Extras */
             extras: components["schemas"]["Extra"][];
@@ -6006,7 +6088,7 @@ export interface components {
          */
         TrayQuestionBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -6058,7 +6140,7 @@ export interface components {
          */
         TraySetting: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -6101,7 +6183,7 @@ export interface components {
          */
         Turned: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /** Said */
             said: string;
             /** Factor */
@@ -6125,7 +6207,7 @@ export interface components {
          */
         TurnedBody: {
             /** Piece */
-            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             /**
              * Evenness
              * @enum {string}
@@ -6515,7 +6597,8 @@ export interface components {
         };
         /**
          * Yield
-         * @description Pieces, what is left over in grams (after what stays in the bowl), and pieces a tray.
+         * @description Pieces, what is left over in grams (after what stays in the bowl), and pieces a tray. `made`
+         *     are the pieces, logs, slabs or pans that are made of the dough.
          */
         Yield: {
             /** Pieces */
@@ -6528,6 +6611,8 @@ export interface components {
             most_on_sheet: number;
             /** Trays */
             trays: number[];
+            /** Made */
+            made: number;
         };
     };
     responses: never;
@@ -9979,7 +10064,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+                    "application/json": components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
                 };
             };
             /** @description Bad Request */

@@ -132,6 +132,12 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("cutter", "Cutter", cutter, ["piece.cutter"]),
     ...told("slice", "Slices", mm(says.slice_mm), ["piece.slice_mm", "piece.thickness_mm"]),
     ...told("pan", "Pan", pan, ["piece.across_mm", "piece.down_mm"]),
+    ...told(
+      "slab",
+      "Slab",
+      says.slab_mm !== null && `${size(says.slab_mm)} × ${size(says.slab_down_mm ?? says.slab_mm)}`,
+      ["piece.across_mm", "piece.down_mm"],
+    ),
     ...told("mass", "Piece", says.piece_g !== null && mass(says.piece_g), ["piece.grams"]),
     ...told("spoon", "Portion", spoon, ["piece.scoop_ml"]),
     ...told("ball", "Balls", mm(says.ball_mm), ["piece.grams"]),

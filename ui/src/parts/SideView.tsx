@@ -84,9 +84,13 @@ interface ScaleProps {
   scale: number;
 }
 
+/** A longer ruler has no room for the numbers of a fine one. */
+const FINE_TO_MM = 160;
+
 /** A ruler in centimetres or inches under the piece, its zero at the baked piece's left edge. */
 function Scale({ from, side, zero, scale }: ScaleProps) {
-  const marks = rulerMarks(from + side - zero - 4 * scale, "fine");
+  const length = from + side - zero - 4 * scale;
+  const marks = rulerMarks(length, length > FINE_TO_MM ? "coarse" : "fine");
   return (
     <g className="stroke-ink" strokeWidth={0.6 * scale}>
       <line x1={from} x2={from + side} y1={0} y2={0} />

@@ -120,6 +120,15 @@ _HOT = re.compile(
 """What is shaped once it is out of the oven, while it is soft."""
 _SPREAD = re.compile(r"\b(?:spread|smear|smooth)(?! apart| out in the oven)", re.IGNORECASE)
 _SPREAD_G = re.compile(r"\b(\d{1,2}(?:[.,]\d)?)\s*g\b", re.IGNORECASE)
+_SCORED = re.compile(
+    r"\bscor(?:e|es|ed|ing)\b|(?<!gas )(?<!gas-)\bmark(?:s|ed|ing)?\b(?! \d)|"
+    r"\b(?:cut|re-?cut)\b.*\bwhile\b.*\b(?:hot|warm)\b",
+    re.IGNORECASE,
+)
+_TO_SLAB = re.compile(r"\b(?:roll|pat|press|flatten)\w*\b", re.IGNORECASE)
+_TRIM = re.compile(r"\b(?:trim|neaten|straighten|square (?:up|off))\w*\b", re.IGNORECASE)
+MOST_BARE_IN = 17.0
+"""Sides without a unit are in inches under this, else in cm."""
 _TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
 _PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
 
@@ -132,6 +141,7 @@ class Sizes:
     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
     its inner size, or that it is round. A cutter with two sides is a rectangle. Of what is
     spread flat it may say how much (by mass or spoon) and how wide, and that it is `shaped_hot`.
+    A slab that is scored and baked in one has its two sides, and may be `trimmed`.
     """
 
     pieces: int | None = None
@@ -157,6 +167,9 @@ class Sizes:
     spread_g: float | None = None
     spread_ml: float | None = None
     shaped_hot: bool = False
+    slab_mm: float | None = None
+    slab_down_mm: float | None = None
+    trimmed: bool = False
 
 
 def find_sizes(told: Sequence[str], stated_pieces: int | None) -> Sizes:
@@ -166,7 +179,7 @@ def find_sizes(told: Sequence[str], stated_pieces: int | None) -> Sizes:
     for text in told:
         for look in (_of_yield, _of_cutter, _of_hands, _of_logs, _of_thickness, _of_pan, _of_wafer):
             found = look(found, text)
-    return found
+    return _of_slab(found, told)
 
 
 def first_said(table: Sequence[tuple[Word, str]], texts: Iterable[str]) -> Word | None:
@@ -280,6 +293,21 @@ def _of_pan(found: Sizes, text: str) -> Sizes:
     if pan := _PAN.search(text):
         is_round = re.search(r"\bround\b", text, re.IGNORECASE) is not None
         return replace(found, pan_mm=_length_of(pan), pan_round=is_round)
+    return found
+
+
+def _of_slab(found: Sizes, told: Sequence[str]) -> Sizes:
+    """The rectangle that dough is rolled to, where it is scored and baked in one."""
+    if found.pan_mm is not None or not any(_SCORED.search(text) for text in told):
+        return found
+    for text in told:
+        sides = _SIDES.search(text)
+        if sides and _TO_SLAB.search(text):
+            bare = "in" if float(sides["across"].replace(",", ".")) < MOST_BARE_IN else "cm"
+            lengths = (_mm(sides[side], None, sides["unit"] or bare) for side in ("across", "down"))
+            across, down = sorted(lengths)
+            trimmed = any(_TRIM.search(other) for other in told)
+            return replace(found, slab_mm=across, slab_down_mm=down, trimmed=trimmed)
     return found
 
 

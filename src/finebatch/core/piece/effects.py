@@ -122,7 +122,7 @@ def measure_effects(dough: Composition, raw: RawPiece, how: BakeConditions) -> M
     oil = _ratio(dough.fat_by_kind_g.get("oil", 0.0), fats)
     chilled, frozen = cold_units(how.dough_temp_c)
     oven_c = conventional_c(how.oven_c, how.oven_mode)
-    large = math.log(max(raw.volume_cm3, LARGE_PIECE_CM3) / LARGE_PIECE_CM3)
+    large = math.log(max(raw.edge.volume_cm3, LARGE_PIECE_CM3) / LARGE_PIECE_CM3)
     effects = _formula_effects(dough)
     effects |= {
         "liquid_fat": max(oil, 1.0 if how.mixing in ("melted", "oil") else 0.0),

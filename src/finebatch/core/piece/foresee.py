@@ -113,6 +113,7 @@ def foresee(
         surface=how.surface,
         is_log=raw.form == "log",
         in_pan=raw.form == "pan",
+        is_slab=raw.form == "slab",
         shelves=shelves,
     )
     reckoned = plain * math.exp(shift)

@@ -78,9 +78,21 @@ class PanFill:
     thickness_mm: float
 
 
-Portion = MassPortion | CutDisc | Cut | LogSlice | Log | Rope | PanFill
+@dataclass(frozen=True, slots=True)
+class SlabPortion:
+    """A rectangle of dough on its paper, baked in one."""
 
-RawForm = Literal["mound", "disc", "log", "rope", "pan"]
+    across_mm: float
+    down_mm: float
+    thickness_mm: float
+
+
+Portion = MassPortion | CutDisc | Cut | LogSlice | Log | Rope | PanFill | SlabPortion
+
+RawForm = Literal["mound", "disc", "log", "rope", "pan", "slab"]
+
+EDGE_MM = 60.0
+"""Of a slab only the edges flow, as those of a disc that is so wide and as thick do."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,6 +128,15 @@ class RawPiece(Tells):
     def down_mm(self) -> float | None:
         """Its own length in mm as it lies on the sheet; None for logs and ropes."""
         return None if self.length_mm is not None else self.width_mm + self.beyond_down_mm
+
+    @property
+    def edge(self) -> "RawPiece":
+        """The piece that flows as this one's edges do: of a slab a disc as thick, else itself."""
+        if self.form != "slab":
+            return self
+        volume = disc_volume_cm3(EDGE_MM, self.height_mm)
+        of_it = volume / self.volume_cm3
+        return RawPiece(self.grams * of_it, volume, EDGE_MM, self.height_mm, flat=True, form="disc")
 
     @property
     def section_cm2(self) -> float:
@@ -199,6 +220,8 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
                 raise refuse("thickness_mm", message)
         case PanFill(across, down, area, thickness):
             raw = _flat(across, down, area, thickness, density_g_cm3, "pan")
+        case SlabPortion(across, down, thickness):
+            raw = _flat(across, down, across * down, thickness, density_g_cm3, "slab")
         case Rope(grams, length):
             volume = grams / density_g_cm3
             width = 20 * math.sqrt(max(volume, 0.0) / (length / 10) / math.pi)

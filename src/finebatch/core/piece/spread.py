@@ -142,6 +142,10 @@ def baked_width_mm(raw: RawPiece, log_scale: float) -> tuple[float, float]:
     """Baked width in mm at that ln of the flow's scale, and d ln width / d scale (0 to 1)."""
     if raw.form == "pan":
         return raw.width_mm, 0.0
+    if raw.form == "slab":
+        edge, share = baked_width_mm(raw.edge, log_scale)
+        width = raw.width_mm + edge - raw.edge.width_mm
+        return width, share * edge / width
     if raw.length_mm is None:
         flow, power = math.exp(log_scale) * raw.volume_cm3**0.4, MOUND_POWER
     else:

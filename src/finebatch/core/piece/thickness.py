@@ -47,7 +47,7 @@ def fill_share(raw: RawPiece, height_mm: float, width_mm: float) -> float:
 
     A mound is flat on top with a rim as round as it is high, so that a taller one fills less.
     """
-    if raw.form == "pan":
+    if raw.form in ("pan", "slab"):
         return PAN_PROFILE
     if raw.length_mm is not None:
         return LOG_PROFILE

@@ -12,7 +12,7 @@ from finebatch.core.measures.figures import grams
 from finebatch.core.piece.effects import BakeConditions
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, SecondBake
-from finebatch.core.piece.layout import Layout, Shared, share_out
+from finebatch.core.piece.layout import Layout
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.refusal import refuse
@@ -27,13 +27,15 @@ MOST_PIECES = 2000
 
 @dataclass(frozen=True, slots=True)
 class Yield:
-    """Pieces, what is left over in grams (after what stays in the bowl), and pieces a tray."""
+    """Pieces, what is left over in grams (after what stays in the bowl), and pieces a tray. `made`
+    are the pieces, logs, slabs or pans that are made of the dough."""
 
     pieces: int
     leftover_g: float
     bowl_loss_g: float
     most_on_sheet: int
     trays: tuple[int, ...]
+    made: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,12 +128,6 @@ def count(basis: TrayBasis, piece: Portioning, found: Foreseen) -> Made:
     return made
 
 
-def share_some(answer: TrayAnswer, sheet: Sheet, pieces: int) -> Shared:
-    """The trays of only so many of the pieces that were foreseen."""
-    at_once = answer.making.at_once if answer.making else None
-    return share_out(sheet, answer.footprint, pieces, at_once)
-
-
 def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     """Foresee the piece, count the yield and lay out every tray.
 
@@ -145,6 +141,6 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     if second is not None and basis.said_second is not None:
         second = replace(second, minutes=second.minutes * math.exp(basis.said_second))
     bowl = basis.lot.total_g - basis.lot.usable_g
-    yields = Yield(sum(laid.trays), made.left_g, bowl, laid.most_on_sheet, laid.trays)
+    yields = Yield(sum(laid.trays), made.left_g, bowl, laid.most_on_sheet, laid.trays, made.pieces)
     each_g = piece.each_g(found)
     return TrayAnswer(found, each_g, yields, laid.room, laid.layouts, made.making, second)

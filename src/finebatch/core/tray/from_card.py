@@ -80,8 +80,7 @@ def start(
     # What goes along with it, though the card does not say it.
     if found.get("chill_min", 0) >= COLD_FROM_MIN and usual.chill_min == 0:
         found["dough_temp_c"] = COLD_DROP_C
-    elif piece.pan is not None and "chill_min" not in found:
-        # The family's usual chill is that of its logs.
+    elif piece.AS_MIXED and "chill_min" not in found:
         found["chill_min"], found["dough_temp_c"] = 0, PRESSED_C
     return Started(says, replace(usual, piece=piece, **found), said)
 

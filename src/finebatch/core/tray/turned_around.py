@@ -120,4 +120,4 @@ def _box(of: PanBox | Portioning) -> PanBox:
 
 def shared_out(piece: Portioning, lot: Lot, pieces: int) -> Portioning:
     """The same portioning with all of the dough in so many pieces, to a tenth of a gram below."""
-    return piece.weighing(math.floor(10 * lot.usable_g / pieces) / 10, lot)
+    return piece.taking(math.floor(10 * lot.usable_g / pieces) / 10, lot)

@@ -15,7 +15,6 @@ from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
 from finebatch.core.piece.sizes import AlsoPieces, TwoSizes
-from finebatch.core.piece.tray import share_some
 from finebatch.core.plan.prepare import Portioned, Sized, prepare, sinks
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import refuse
@@ -187,7 +186,8 @@ def _some(
             f"“{dough.card.name}” is a batter and cannot wait: bake all {there} of it, or scale "
             "the dough on its own screen.",
         )
-    shared = share_some(found, asked.kitchen.sheet, item.pieces)
+    piece, sheet = asked.setting.piece, asked.kitchen.sheet
+    shared = piece.share(sheet, found.foreseen, item.pieces, found.making)
     others = both.other.yields.pieces if both.other is not None else 0
     # What was not taken out stays in the cold; it is not left over.
     return shared.trays, there - item.pieces + others if item.joins == "fresh" else 0

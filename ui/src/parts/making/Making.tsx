@@ -2,6 +2,7 @@ import type { Tray } from "../../api/client";
 import { mass } from "../../logic/format";
 import type { Piece } from "../../logic/pieces";
 import { LogsDrawing } from "./LogsDrawing";
+import { OnPaperDrawing } from "./OnPaperDrawing";
 import { OtherPans, PanDrawing } from "./PanDrawing";
 import { RopeDrawing } from "./RopeDrawing";
 import { SlabDrawing } from "./SlabDrawing";
@@ -19,6 +20,8 @@ export function Making({ tray, piece }: { tray: Tray; piece: Piece }) {
       ) : null;
     case "sliced":
       return piece.kind === "sliced" ? <LogsDrawing making={making} piece={piece} /> : null;
+    case "slab":
+      return piece.kind === "slab" ? <OnPaperDrawing making={making} piece={piece} /> : null;
     case "pan":
       return piece.kind === "pan" ? (
         <PanDrawing making={making} piece={piece} tray={tray}>

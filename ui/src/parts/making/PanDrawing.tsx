@@ -5,6 +5,7 @@ import type { PieceOf } from "../../logic/pieces";
 import { otherPansQuery } from "../../logic/queries";
 import { toolName } from "../../logic/toolNames";
 import { Dimension, Ruler } from "../Ruler";
+import { Scores } from "./Scores";
 
 type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
 
@@ -31,7 +32,16 @@ export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
       >
         <Ruler length={wide} />
         <Ruler length={tall} down />
-        {piece.shape === "round" ? <Wedges piece={piece} /> : <Grid piece={piece} tall={tall} />}
+        {piece.shape === "round" ? (
+          <Wedges piece={piece} />
+        ) : (
+          <Scores
+            wide={wide}
+            tall={tall}
+            across={piece.scored_across ?? 4}
+            down={piece.scored_down ?? 5}
+          />
+        )}
         <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={span(wide)} />
         <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={spanFigure(tall)} />
       </svg>
@@ -40,22 +50,6 @@ export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
         <p className="mt-1 text-[0.9375rem]">{children}</p>
       </figcaption>
     </figure>
-  );
-}
-
-function Grid({ piece, tall }: { piece: InPan; tall: number }) {
-  const { scored_across: across = 4, scored_down: down = 5 } = piece;
-  const wide = piece.across_mm;
-  return (
-    <g className="stroke-dark" strokeWidth={0.9}>
-      <rect width={wide} height={tall} rx={5} className="fill-raw stroke-ink" strokeWidth={1.4} />
-      {Array.from({ length: across - 1 }, (_, n) => ((n + 1) * wide) / across).map((x) => (
-        <line key={x} x1={x} x2={x} y1={0} y2={tall} strokeDasharray="5 3" />
-      ))}
-      {Array.from({ length: down - 1 }, (_, n) => ((n + 1) * tall) / down).map((y) => (
-        <line key={y} x1={0} x2={wide} y1={y} y2={y} strokeDasharray="5 3" />
-      ))}
-    </g>
   );
 }
 

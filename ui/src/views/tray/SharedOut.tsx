@@ -25,7 +25,7 @@ export function SharedOut({
   return (
     <Stepper
       label={label}
-      value={share.isPending ? share.variables : tray.yields.pieces}
+      value={share.isPending ? share.variables : tray.yields.made}
       range={[1, 30]}
       onChange={(pieces) => share.mutate(pieces)}
     />

@@ -39,7 +39,13 @@ export function SheetDrawing({ tray, plain = false, children }: SheetDrawingProp
         <span className="flex flex-wrap items-end gap-x-4 gap-y-2">
           {children}
           {layout && !plain && (
-            <Presses placed={placed} layouts={layouts} shown={shown} onShow={setShown} />
+            <Presses
+              placed={placed}
+              layouts={layouts}
+              movable={tray?.says.portioned === ""}
+              shown={shown}
+              onShow={setShown}
+            />
           )}
         </span>
       </figcaption>
@@ -89,21 +95,25 @@ function Drawn({ tray, layout, placed }: DrawnProps) {
 interface PressesProps {
   placed: Placed;
   layouts: Tray["layouts"];
+  /** Pieces of a slab lie where it is scored. */
+  movable: boolean;
   shown: number;
   onShow: (place: number) => void;
 }
 
-function Presses({ placed, layouts, shown, onShow }: PressesProps) {
+function Presses({ placed, layouts, movable, shown, onShow }: PressesProps) {
   return (
     <span className="ml-auto flex flex-wrap items-center justify-end gap-2">
-      <button
-        type="button"
-        aria-pressed={placed.moving}
-        className="press min-h-9 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
-        onClick={placed.toggle}
-      >
-        Move pieces
-      </button>
+      {movable && (
+        <button
+          type="button"
+          aria-pressed={placed.moving}
+          className="press min-h-9 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
+          onClick={placed.toggle}
+        >
+          Move pieces
+        </button>
+      )}
       {layouts.length > 1 &&
         layouts.map((each, n) => (
           <button
@@ -158,10 +168,14 @@ function Moved({ placed }: { placed: Placed }) {
   );
 }
 
+/** No ball is drawn larger than there is room for beside the sheet. */
+const BESIDE_MM = 28;
+
 /** The dough that is left over, as a ball beside the sheet, to the same scale. */
 function Leftover({ tray, x, y }: { tray: Tray; x: number; y: number }) {
   const { leftover_g } = tray.yields;
-  const r = 5 * Math.cbrt((6 * leftover_g) / tray.density_g_cm3 / Math.PI);
+  const ball = 5 * Math.cbrt((6 * leftover_g) / tray.density_g_cm3 / Math.PI);
+  const r = Math.min(ball, BESIDE_MM);
   return (
     <g>
       <circle

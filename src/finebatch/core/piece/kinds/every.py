@@ -10,6 +10,7 @@ from annotated_types import Ge, Le
 from finebatch.core.care.keeping import KeptAs
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.filled_pan import DoughShared, FilledPan
+from finebatch.core.piece.kinds.on_paper import SlabOnPaper, SlabsScored
 from finebatch.core.piece.kinds.pan import Pan, PansFilled
 from finebatch.core.piece.kinds.portioning import Making, Portioning
 from finebatch.core.piece.kinds.rolled import Rolled, RolledOut
@@ -20,8 +21,17 @@ from finebatch.core.piece.kinds.twice_baked import SlicesDried, TwiceBaked
 from finebatch.core.piece.kinds.wafer import Wafer, WaferLimit
 from finebatch.core.values import OneOfKinds, limits_of
 
-_Pieces = Drop | Rolled | Sliced | Pan | FilledPan | Roped | TwiceBaked | Wafer
-_Makings = RolledOut | LogsCut | PansFilled | DoughShared | RopeBaked | SlicesDried | WaferLimit
+_Pieces = Drop | Rolled | Sliced | SlabOnPaper | Pan | FilledPan | Roped | TwiceBaked | Wafer
+_Makings = (
+    RolledOut
+    | LogsCut
+    | SlabsScored
+    | PansFilled
+    | DoughShared
+    | RopeBaked
+    | SlicesDried
+    | WaferLimit
+)
 if TYPE_CHECKING:  # to whoever uses one, it is what the protocol says
     AnyKind = Portioning
     AnyMaking = Making

@@ -12,6 +12,7 @@ from finebatch.core.formula.card_says import CardSays
 from finebatch.core.piece.cutter import Cutter, CutterShape
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.filled_pan import FilledPan
+from finebatch.core.piece.kinds.on_paper import SlabOnPaper
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.kinds.rolled import Rolled
 from finebatch.core.piece.kinds.sliced import Sliced
@@ -25,6 +26,11 @@ from finebatch.core.values import within
 SMALLEST_PIECE_G, LARGEST_PIECE_G = 2.0, 400.0
 """No dropped piece is smaller or larger: a yield that says so is of something else."""
 
+TRIMMED_MM = 5.0
+"""What is cut off at each side of a slab that the card has trimmed (household practice)."""
+SAID_MM = 1.0
+"""A thickness within this is the one that the card says."""
+
 
 def piece_of(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
     """The portioning as the card says it, and which of its fields the card has said; `lot` is the
@@ -32,6 +38,8 @@ def piece_of(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
     make = _WAYS.get(usual.kind, _as_usual)
     if says.pan_mm is not None:
         make = _in_pan
+    elif says.slab_mm is not None:
+        make = _on_paper
     elif says.shaped_hot and usual.kind == Drop().kind:
         make = _wafer
     piece, said = make(says, usual, lot)
@@ -65,12 +73,38 @@ def _in_pan(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portion
     if says.pieces is not None and says.pan_round:
         scored["wedges"] = says.pieces
     elif says.pieces is not None:
-        rows = max(n for n in range(1, math.isqrt(says.pieces) + 1) if says.pieces % n == 0)
-        scored["scored_across"], scored["scored_down"] = sorted((rows, says.pieces // rows))
+        scored = _grid(says.pieces)
     sizes = {"across_mm": across, "down_mm": down or across}
     if len(within(FilledPan, sizes)) < len(sizes):
         return _as_usual(says, usual, lot)
     return _over(replace(FilledPan(), shape=shape), {**sizes, **scored})
+
+
+def _grid(pieces: int) -> dict[str, int]:
+    """So many pieces in a grid as square as it can be, fewer across than down."""
+    rows = max(n for n in range(1, math.isqrt(pieces) + 1) if pieces % n == 0)
+    return {"scored_across": rows, "scored_down": pieces // rows}
+
+
+def _on_paper(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    """Rolled to the card's rectangle; how thick it comes out is what the dough gives."""
+    across, down = says.slab_mm, says.slab_down_mm
+    found: dict[str, Any] = {
+        "across_mm": across,
+        "down_mm": down,
+        "thickness_mm": says.thickness_mm,
+    }
+    if says.pieces is not None:
+        found |= _grid(says.pieces)
+    piece, said = _over(SlabOnPaper(trim_mm=TRIMMED_MM if says.trimmed else 0.0), found)
+    if not {"across_mm", "down_mm"} <= {*said}:
+        return _as_usual(says, usual, lot)
+    if lot is not None:
+        shared = piece.sharing(lot)
+        if abs(shared.thickness_mm - piece.thickness_mm) > SAID_MM and "thickness_mm" in said:
+            said.remove("thickness_mm")
+        piece = shared
+    return piece, said
 
 
 def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:

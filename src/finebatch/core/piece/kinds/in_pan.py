@@ -85,6 +85,7 @@ class InPan(PanBox, Portioning):
     """A pan, how it is scored, and how deep it is filled: what the kinds that use one share."""
 
     ONE_SIZE = True
+    AS_MIXED = True
     MAKING: ClassVar[type[PanScored]] = PanScored
 
     scored_across: Annotated[int, Interval(ge=1, le=30)] = 4

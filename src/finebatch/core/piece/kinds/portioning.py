@@ -15,7 +15,7 @@ from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.chilling import Purpose, Shape, ball_shape
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.says import Ask, Handle, InProportion, Says
-from finebatch.core.piece.layout import Layout, share_out
+from finebatch.core.piece.layout import Layout, Shared, share_out
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.pans import PanBox
@@ -129,6 +129,8 @@ class Portioning(FromOutside, ABC):
     """Its bubbles do not wait: it is baked soon after it is mixed."""
     KNIFE: ClassVar[bool] = False
     """A tray is portioned with a knife."""
+    AS_MIXED: ClassVar[bool] = False
+    """It is worked as it comes from the bowl, whatever is usual for its family's logs."""
     RESTS_ON_SHEET: ClassVar[bool] = True
     """It sets on the sheet before it can be moved."""
 
@@ -139,6 +141,10 @@ class Portioning(FromOutside, ABC):
     @abstractmethod
     def weighing(self, grams: float, lot: Lot) -> Self:
         """The same with pieces of that mass: the handle moved that a baker would move."""
+
+    def taking(self, grams: float, lot: Lot) -> Self:
+        """The same where one takes so much of the dough, what is cut off it included."""
+        return self.weighing(grams, lot)
 
     @abstractmethod
     def wider(self, by: float) -> Self:
@@ -174,8 +180,15 @@ class Portioning(FromOutside, ABC):
     def lay(self, sheet: Sheet, found: Foreseen, made: Made) -> Laid:
         """All of it on trays, each with room to the upper edge of its band."""
         room = self.lies(found.raw, found.width.high_mm).room
-        shared = share_out(sheet, room, made.pieces, made.making.at_once if made.making else None)
+        shared = self.share(sheet, found, made.pieces, made.making)
         return Laid(room, shared.most_on_sheet, shared.trays, shared.layouts)
+
+    def share(
+        self, sheet: Sheet, found: Foreseen, pieces: int, making: Making | None = None
+    ) -> Shared:
+        """So many pieces on as few sheets as hold them; `Refusal` for what is only made whole."""
+        room = self.lies(found.raw, found.width.high_mm).room
+        return share_out(sheet, room, pieces, making.at_once if making else None)
 
     def second(self, found: Foreseen, logs: int, sheet: Sheet, still_c: float) -> SecondBake | None:
         """The second bake, where there is one, in a still oven of that temperature."""
@@ -189,7 +202,7 @@ class Portioning(FromOutside, ABC):
 
     def without_leftover(self, lot: Lot, pieces: int) -> list[Self]:
         """The nearest sizes, larger and smaller than of so many pieces, that use the dough up."""
-        return [self.weighing(lot.usable_g / n, lot) for n in (pieces, pieces + 1)]
+        return [self.taking(lot.usable_g / n, lot) for n in (pieces, pieces + 1)]
 
     def giving(self, pieces: int, lot: Lot) -> Self | None:
         """Another way to get so many from just this dough, where there is one."""

@@ -1,0 +1,61 @@
+import type { Schemas } from "../../api/client";
+import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
+import type { PieceOf } from "../../logic/pieces";
+import { Dimension, Ruler } from "../Ruler";
+import { Scores } from "./Scores";
+
+interface OnPaperDrawingProps {
+  making: Schemas["SlabsScored"];
+  piece: PieceOf<"slab">;
+}
+
+/** The slab as it is rolled, what is trimmed off, and its scores. */
+export function OnPaperDrawing({ making, piece }: OnPaperDrawingProps) {
+  const { across: wide, down: tall } = making.rolled_mm;
+  const { across, down } = making.slab_mm;
+  const edge = (wide - across) / 2;
+  const slabs = making.slabs === 1 ? "all of it" : `${making.slabs} slabs, each`;
+  const trimmed = edge > 0 ? ` Trim ${fineAsSet(edge)} off each side.` : "";
+  const said = `Roll ${slabs} to ${spanBy(wide, tall)}, ${fineAsSet(piece.thickness_mm)} thick, ${mass(making.rolled_g)} of dough.${trimmed} Score ${making.pieces} pieces of ${spanBy(making.across_mm, making.down_mm)}.`;
+  return (
+    <figure className="min-w-0">
+      <svg
+        role="img"
+        aria-label={said}
+        viewBox={`-42 -36 ${wide + 100} ${tall + 76}`}
+        className="max-h-[20rem] w-full"
+      >
+        <Ruler length={wide} />
+        <Ruler length={tall} down />
+        {edge > 0 && (
+          <rect
+            width={wide}
+            height={tall}
+            className="fill-raw/40 stroke-ink"
+            strokeWidth={0.9}
+            strokeDasharray="2 3"
+          />
+        )}
+        <g transform={`translate(${edge} ${edge})`}>
+          <Scores
+            wide={across}
+            tall={down}
+            across={piece.scored_across ?? 1}
+            down={piece.scored_down ?? 1}
+          />
+        </g>
+        <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={span(wide)} />
+        <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={spanFigure(tall)} />
+      </svg>
+      <figcaption>
+        <p className="text-lg">{said}</p>
+        {making.trimmed_g > 0 && (
+          <p className="mt-1 text-[0.9375rem] text-soft">
+            {mass(making.trimmed_g)} of trimmings a slab: knead them into the next, or bake them
+            beside it.
+          </p>
+        )}
+      </figcaption>
+    </figure>
+  );
+}
