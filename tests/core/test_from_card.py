@@ -60,7 +60,7 @@ def said(*steps: str, pieces: int | None = None) -> CardSays:
             ["Scoop 2 tbsp balls onto parchment"],
             {"piece.scoop_ml": 30, "evenness": "scooped", "surface": "parchment"},
         ),
-        ("drop", ["Roll into 3 cm balls"], {"piece.grams": 17.0, "piece.shape": "ball"}),
+        ("drop", ["Roll into 3 cm balls"], {"piece.ball_mm": 30.0, "piece.shape": "ball"}),
         (
             "drop",
             ["Shape balls of 25 g each and flatten slightly"],

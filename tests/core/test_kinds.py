@@ -69,6 +69,15 @@ def test_a_scoop_gives_its_volume_of_this_dough_and_a_heaped_one_more() -> None:
     assert heaped.raw(LOT).grams == pytest.approx(HEAPED * 24 * DENSITY)
 
 
+def test_a_ball_is_as_wide_as_it_is_said_and_its_mass_follows_from_the_dough() -> None:
+    inch = Drop(ball_mm=25.4)
+    assert inch.raw(LOT).width_mm == pytest.approx(25.4)
+    assert inch.raw(LOT).grams == pytest.approx(math.pi / 6 * 2.54**3 * DENSITY)
+    assert inch.wider(8).raw(LOT).grams == pytest.approx(8 * inch.raw(LOT).grams)
+    assert (inch.weighing(30, LOT).ball_mm, inch.weighing(30, LOT).raw(LOT).grams) == (None, 30)
+    assert read_in(inch.worked()) == "balls 2.5 cm across"
+
+
 def test_tapped_dented_and_pressed_pieces_start_wider_and_lower_than_a_ball() -> None:
     ball = raw_of(Drop(30))
     shapes = [raw_of(Drop(30, shape=shape)) for shape in ("tapped", "dented")]

@@ -2640,7 +2640,8 @@ export interface components {
         };
         /**
          * Drop
-         * @description A piece by its mass, or by a scoop; then left, tapped, pressed or dented.
+         * @description A piece by its mass, by a scoop, or rolled to a ball so wide; then left, tapped, pressed or
+         *     dented.
          *
          *     `filling_g`, `coat_g` and `topping_g` come on top of the dough of each piece.
          */
@@ -2680,6 +2681,8 @@ export interface components {
              * @default 0
              */
             topping_g: number;
+            /** Ball Mm */
+            ball_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -140,7 +140,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ),
     ...told("mass", "Piece", says.piece_g !== null && mass(says.piece_g), ["piece.grams"]),
     ...told("spoon", "Portion", spoon, ["piece.scoop_ml"]),
-    ...told("ball", "Balls", mm(says.ball_mm), ["piece.grams"]),
+    ...told("ball", "Balls", mm(says.ball_mm), ["piece.ball_mm"]),
     ...told("shape", "Shaped", says.shape && SHAPES[says.shape], ["piece.shape"]),
     ...told("surface", "Sheet", says.surface && SURFACES[says.surface], ["surface"]),
     ...told("makes", "Makes", says.pieces !== null && String(says.pieces)),

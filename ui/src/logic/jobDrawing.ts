@@ -13,12 +13,13 @@ export interface DrawnJob {
 /** What of a dough's pieces is drawn beside a job. */
 export function drawnOf(
   kind: Activity["kind"],
-  says: Pick<Says, "tab" | "drawn_in">,
+  says: Pick<Says, "tab" | "drawn_in" | "portioned">,
   tray: Pick<Tray, "layouts" | "also">,
   on: BakingSession["trays"][number] | undefined,
 ): DrawnJob {
   const making = says.tab !== "" && says.drawn_in.some((one) => one === kind);
-  if (kind !== "portion" || on === undefined) return { making, layout: null };
+  // What is not portioned piece by piece is drawn whole already.
+  if (kind !== "portion" || on === undefined || says.portioned) return { making, layout: null };
   const layouts = on.size ? (tray.also?.layouts ?? []) : tray.layouts;
   // Fullest first: the last one that holds them is the nearest.
   const full = layouts.filter((layout) => layout.centres.length >= on.pieces).at(-1);

@@ -11,8 +11,8 @@ const TRAY = {
   also: { layouts: [layout(30)] },
 } as unknown as Pick<Tray, "layouts" | "also">;
 const on = (pieces: number, size = "") => ({ pieces, size }) as BakingSession["trays"][number];
-const ROLLED = { tab: "Slab", drawn_in: ["portion" as const] };
-const DROPPED = { tab: "", drawn_in: ["portion" as const] };
+const ROLLED = { tab: "Slab", drawn_in: ["portion" as const], portioned: "" };
+const DROPPED = { ...ROLLED, tab: "" };
 
 test("a tray is drawn with as many places as it has pieces", () => {
   expect(drawnOf("portion", DROPPED, TRAY, on(12)).layout?.centres).toHaveLength(12);
@@ -26,6 +26,8 @@ test("what a kind asks for beside that is drawn with the jobs that it belongs to
   expect(drawnOf("portion", ROLLED, TRAY, on(12)).making).toBe(true);
   expect(drawnOf("portion", DROPPED, TRAY, on(12)).making).toBe(false);
   expect(drawnOf("slice", ROLLED, TRAY, on(12))).toEqual({ making: false, layout: null });
-  const log = { tab: "Logs", drawn_in: ["form" as const, "portion" as const] };
+  const whole = { ...ROLLED, portioned: "scored in {pieces}" };
+  expect(drawnOf("portion", whole, TRAY, on(24))).toEqual({ making: true, layout: null });
+  const log = { ...ROLLED, drawn_in: ["form" as const, "portion" as const] };
   expect(drawnOf("form", log, TRAY, undefined)).toEqual({ making: true, layout: null });
 });

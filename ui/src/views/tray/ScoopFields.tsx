@@ -13,29 +13,52 @@ interface ScoopFieldsProps extends FieldsProps {
   set: (part: Partial<PieceOf<"drop">>) => void;
 }
 
-/** By mass, or by one of the kitchen's scoops, level or rounded. */
+const BALL = "ball";
+
+/** How wide a ball of the piece's dough is now, in mm. */
+const ballOf = (tray: FieldsProps["tray"]): number =>
+  Math.round(10 * Math.cbrt((6 * (tray?.raw.volume_cm3 ?? 22)) / Math.PI));
+
+/** By mass, by a ball's width, or by one of the kitchen's scoops, level or rounded. */
 export function ScoopFields(props: ScoopFieldsProps) {
-  const { piece, ask, kitchen, setting, set, onEvenness, onKitchen } = props;
+  const { piece, ask, kitchen, setting, tray, set, onEvenness, onKitchen } = props;
   const ml = piece.scoop_ml ?? null;
+  const ball = ml === null ? (piece.ball_mm ?? null) : null;
   const scoop = kitchen.scoops?.find((s) => s.ml === ml);
   return (
     <>
       <Select
         label={ask.label}
-        value={ml === null ? "" : String(ml)}
+        value={ml !== null ? String(ml) : ball !== null ? BALL : ""}
         options={[
           ["", "mass, weighed"],
+          [BALL, "a ball’s width"],
           ...(scoop || ml === null ? [] : [[String(ml), volume(ml)] as const]),
           ...(kitchen.scoops ?? []).map(
             (s) => [String(s.ml), `${toolName(s.name)}, ${volume(s.ml)}`] as const,
           ),
         ]}
         onChange={(chosen) => {
-          set({ scoop_ml: chosen ? Number(chosen) : null });
+          if (chosen === BALL) {
+            set({ scoop_ml: null, ball_mm: ballOf(tray) });
+            return;
+          }
+          set({ scoop_ml: chosen ? Number(chosen) : null, ball_mm: null });
           if (chosen && setting.evenness === "weighed") onEvenness("scooped");
           if (!chosen) onEvenness("weighed");
         }}
       />
+      {ball !== null && (
+        <NumberField
+          label="Ball across"
+          unit="mm"
+          step={1}
+          className="w-[4.75rem] font-semibold"
+          value={ball}
+          fault={props.fault("ball_mm")}
+          onChange={(across) => set({ ball_mm: across })}
+        />
+      )}
       {ml !== null && (
         <>
           <Select

@@ -1,4 +1,4 @@
-"""Dropped pieces: by mass or by a scoop; then left, tapped, pressed or dented."""
+"""Dropped pieces: by mass, by a scoop or a ball's width; then left, tapped, pressed or dented."""
 
 import math
 from dataclasses import dataclass, replace
@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.measures.figures import millilitres, millimetres
+from finebatch.core.measures.figures import centimetres, millilitres, millimetres
 from finebatch.core.piece.kinds.portioning import Extra, Grams, Portioning, moved
 from finebatch.core.piece.kinds.says import MASS, Ask, Says, Way, When
 from finebatch.core.piece.lot import Lot
@@ -21,12 +21,13 @@ HEAPED = 1.2
 """A rounded scoop holds about a fifth more than a level one (household trials)."""
 TAPPED, DENTED = 1.15, 1.25
 """A tapped ball is about this many times as wide as the ball, a dented one as this."""
-WEIGHED = replace(MASS, clears=("scoop_ml",))
+WEIGHED = replace(MASS, clears=("scoop_ml", "ball_mm"))
 
 
 @dataclass(frozen=True, slots=True)
 class Drop(Portioning):
-    """A piece by its mass, or by a scoop; then left, tapped, pressed or dented.
+    """A piece by its mass, by a scoop, or rolled to a ball so wide; then left, tapped, pressed or
+    dented.
 
     `filling_g`, `coat_g` and `topping_g` come on top of the dough of each piece.
     """
@@ -75,12 +76,15 @@ class Drop(Portioning):
     filling_g: OnTop = 0.0
     coat_g: OnTop = 0.0
     topping_g: OnTop = 0.0
+    ball_mm: Annotated[float, Interval(ge=8, le=90)] | None = None
     kind: Literal["drop"] = "drop"
 
     def portion(self, lot: Lot) -> MassPortion:
         grams = self.grams
         if self.scoop_ml is not None:
             grams = self.scoop_ml * lot.density_g_cm3 * (HEAPED if self.heaped else 1.0)
+        elif self.ball_mm is not None:
+            grams = math.pi / 6 * (self.ball_mm / 10) ** 3 * lot.density_g_cm3
         volume = max(grams, 0.001) / lot.density_g_cm3
         ball_mm = 10 * (6 * volume / math.pi) ** (1 / 3)
         match self.shape:
@@ -101,16 +105,26 @@ class Drop(Portioning):
                 return MassPortion(grams, "flattened", disc_diameter_mm(volume, self.press_mm))
 
     def weighing(self, grams: float, lot: Lot) -> "Drop":
-        return replace(self, grams=grams, scoop_ml=None)
+        return replace(self, grams=grams, scoop_ml=None, ball_mm=None)
 
     def wider(self, by: float) -> "Drop":
-        if self.scoop_ml is None:
-            return moved(self, WEIGHED, by)
-        return replace(self, scoop_ml=self.scoop_ml * by)
+        if self.scoop_ml is not None:
+            return replace(self, scoop_ml=self.scoop_ml * by)
+        if self.ball_mm is not None:
+            return replace(self, ball_mm=self.ball_mm * math.cbrt(by))
+        return moved(self, WEIGHED, by)
 
     def sizes(self, tools: Tools, lot: Lot) -> list[tuple[str, "Drop"]]:
         by_ml = sorted(tools.scoops, key=lambda scoop: scoop.ml)
-        return [(f"{s.name}, {millilitres(s.ml)}", replace(self, scoop_ml=s.ml)) for s in by_ml]
+        return [
+            (f"{s.name}, {millilitres(s.ml)}", replace(self, scoop_ml=s.ml, ball_mm=None))
+            for s in by_ml
+        ]
+
+    def worked(self) -> str:
+        if self.scoop_ml is not None or self.ball_mm is None:
+            return ""
+        return f"balls {centimetres(self.ball_mm, 1)} across"
 
     def extras(self, pieces: int) -> tuple[Extra, ...]:
         filling = self.filling_g if self.shape == "dented" else 0.0

@@ -118,7 +118,7 @@ def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
         if lot is not None:
             found["grams"] = round(says.spoon_ml * lot.density_g_cm3, 1)
     elif says.ball_mm is not None and lot is not None and not (says.ball_about and says.pieces):
-        found["grams"] = round(math.pi / 6 * (says.ball_mm / 10) ** 3 * lot.density_g_cm3, 1)
+        found["ball_mm"] = says.ball_mm
     elif says.pieces is not None and lot is not None:
         # A hair less than what is there, so that the last one is not lost to rounding.
         found["grams"] = math.floor(10 * lot.usable_g / says.pieces) / 10
