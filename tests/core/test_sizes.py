@@ -1,4 +1,4 @@
-"""One dough in two sizes of piece."""
+"""One dough in several sizes of piece."""
 
 from dataclasses import replace
 
@@ -46,27 +46,27 @@ def basis(larder: Larder, models: Models) -> TrayBasis:
 def test_both_sizes_come_from_the_one_dough(
     basis: TrayBasis, piece: Portioning, times: float
 ) -> None:
-    alone = foresee_sizes(basis, piece, None)
-    both = foresee_sizes(basis, piece, AlsoPieces(6, times))
-    assert alone.other is None
-    assert both.other is not None
-    assert both.other.yields.pieces >= 6
-    usual, other = both.usual.foreseen.raw.grams, both.other.foreseen.raw.grams
+    alone = foresee_sizes(basis, piece, ())
+    both = foresee_sizes(basis, piece, [AlsoPieces(6, times)])
+    assert alone.others == ()
+    [sized] = both.others
+    assert sized.answer.yields.pieces >= 6
+    usual, other = both.usual.foreseen.raw.grams, sized.answer.foreseen.raw.grams
     assert other == pytest.approx(times * usual, rel=0.02)
-    used = usual * both.usual.yields.pieces + other * both.other.yields.pieces
+    used = usual * both.usual.yields.pieces + other * sized.answer.yields.pieces
     assert used <= basis.lot.total_g
     assert both.usual.yields.pieces < alone.usual.yields.pieces
-    heavier = both.other.foreseen.minutes > both.usual.foreseen.minutes
+    heavier = sized.answer.foreseen.minutes > both.usual.foreseen.minutes
     assert heavier == (times > 1) or piece.kind in ("rolled", "rope")
 
 
 @settings(max_examples=so_many(25))
 @given(pieces=st.integers(1, 15), times=st.floats(0.4, 2.0))
 def test_just_so_many_drops_of_the_other_size(basis: TrayBasis, pieces: int, times: float) -> None:
-    both = foresee_sizes(basis, Drop(grams=15), AlsoPieces(pieces, times))
-    assert both.other is not None
-    assert both.other.yields.pieces == pieces
-    assert sum(both.other.yields.trays) == pieces
+    both = foresee_sizes(basis, Drop(grams=15), [AlsoPieces(pieces, times)])
+    [sized] = both.others
+    assert sized.answer.yields.pieces == pieces
+    assert sum(sized.answer.yields.trays) == pieces
 
 
 @pytest.mark.parametrize(
@@ -80,16 +80,33 @@ def test_what_cannot_be_says_what_to_do(
     basis: TrayBasis, piece: Portioning, also: AlsoPieces, words: str
 ) -> None:
     with pytest.raises(Refusal, match=words) as refused:
-        foresee_sizes(basis, piece, also)
+        foresee_sizes(basis, piece, [also])
     assert refused.value.faults[0].field == "also"
 
 
 def test_two_batches_give_twice_the_usual_pieces_and_as_many_of_the_other(
     basis: TrayBasis,
 ) -> None:
-    one = foresee_sizes(basis, Drop(grams=25), AlsoPieces(6, 1.5))
-    two = foresee_sizes(replace(basis, batches=2.0), Drop(grams=25), AlsoPieces(6, 1.5))
-    assert one.other is not None
-    assert two.other is not None
-    assert two.other.yields.pieces == one.other.yields.pieces == 6
+    one = foresee_sizes(basis, Drop(grams=25), [AlsoPieces(6, 1.5)])
+    two = foresee_sizes(replace(basis, batches=2.0), Drop(grams=25), [AlsoPieces(6, 1.5)])
+    assert [sized.answer.yields.pieces for sized in (*one.others, *two.others)] == [6, 6]
     assert two.usual.yields.pieces > 2 * one.usual.yields.pieces
+
+
+def test_several_forms_of_a_rope_each_have_their_own_piece_minutes_and_trays(
+    basis: TrayBasis,
+) -> None:
+    also = [AlsoPieces(4, 1, "ring"), AlsoPieces(3, 1, "twist"), AlsoPieces(2, 1, "twist")]
+    found = foresee_sizes(replace(basis, batches=2.0), Roped(25, 160, "s"), also)
+    assert [sized.word for sized in found.others] == ["ring", "twist", "twist 2"]
+    assert [sized.answer.yields.pieces for sized in found.others] == [4, 3, 2]
+    ring, twist, _ = (sized.answer for sized in found.others)
+    assert twist.foreseen.thickness.height_mm > ring.foreseen.thickness.height_mm
+    assert twist.foreseen.minutes > ring.foreseen.minutes
+    used = sum(
+        answer.foreseen.raw.grams * answer.yields.pieces
+        for answer in (found.usual, *(sized.answer for sized in found.others))
+    )
+    assert used <= basis.lot.total_g * 2
+    with pytest.raises(Refusal, match="beside all the others"):
+        foresee_sizes(basis, Roped(25, 160), [AlsoPieces(14, 1, "s"), AlsoPieces(14, 1, "bow")])

@@ -186,6 +186,13 @@ def test_a_dough_on_another_sheet_and_in_two_sizes(page: Page, served: Served) -
     expect(page.get_by_text(re.compile("does not give 400 pieces")).first).to_be_visible()
     page.get_by_label("How many", exact=True).fill("4")
     expect(page.locator("[data-figure=also]")).to_contain_text("4 of 42 g")
+    page.get_by_role("button", name="And others").click()
+    page.get_by_label("Each 2").fill("0.5")
+    expect(page.locator("[data-figure=also]")).to_have_text(
+        [re.compile("^4 of 42"), re.compile("^6 of 14")]
+    )
+    page.get_by_role("button", name="Take these away 2").click()
+    expect(page.locator("[data-figure=also]")).to_have_count(1)
     page.get_by_role("link", name=re.compile("Plan these")).click()
     expect(page.get_by_text(re.compile("4 pieces, the large ones on small sheet"))).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("The day from"))).to_contain_text("small sheet")

@@ -113,7 +113,7 @@ def test_the_rest_is_kept_in_minutes_that_fit(demo: TestClient, keep_as: str, sl
 def test_a_batter_that_cannot_wait_is_not_kept(demo: TestClient) -> None:
     kept = demo.get("/api/doughs/1").json()
     wafers = {"kind": "wafer", "grams": 8, "spread_mm": 70}
-    tray = {**kept["tray"], "piece": wafers, "chill_min": 0, "also": None}
+    tray = {**kept["tray"], "piece": wafers, "chill_min": 0, "also": []}
     assert demo.put("/api/doughs/1/tray", json=tray).status_code == 200
     answer = plan(demo, items=[{"dough_id": 1, "pieces": 4}])
     assert answer.status_code == 422

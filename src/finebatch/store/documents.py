@@ -207,18 +207,40 @@ def _typed_before(before: Kept) -> Kept:
     return {**before, "plan": _typed_jobs(before["plan"])}
 
 
+def _also_as_list(setting: Kept) -> Kept:
+    """There was one other size at most."""
+    also = setting.get("also")
+    if also is not None and not isinstance(also, Mapping):
+        return setting
+    return {**setting, "also": [] if also is None else [also]}
+
+
+def _settings_also_as_list(snapshot: Kept) -> Kept:
+    """The settings of a session's doughs."""
+    return {**snapshot, "items": [_item_also_as_list(item) for item in snapshot["items"]]}
+
+
+def _item_also_as_list(item: Kept) -> Kept:
+    asked = item.get("question")
+    if not asked or "setting" not in asked:
+        return item
+    return {**item, "question": {**asked, "setting": _also_as_list(asked["setting"])}}
+
+
 # Version 2 of a card has steps that say what they are.
 CARD = Document(TypeAdapter(Card), (_as_it_was, _as_it_was), mend=within, told=brought_within)
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
-# what that is as well; what was kept before goes by the card. Version 3 may have some of its pieces
-# in another form.
-SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _as_it_was))
+# what that is as well; what was kept before goes by the card. Version 3 may have pieces of
+# several other sizes and forms.
+SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _also_as_list))
 # Version 2 of a kitchen has units for each kind of figure, version 3 its habits of washing up.
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units, _as_it_was))
 INGREDIENT = Document(TypeAdapter(Ingredient))
-# Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits.
+# Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
+# pieces of several sizes.
 SNAPSHOT = Document(
-    TypeAdapter(Snapshot), (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was, _as_it_was)
+    TypeAdapter(Snapshot),
+    (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was, _settings_also_as_list),
 )
 # Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,
 # version 3 washes and clears up.

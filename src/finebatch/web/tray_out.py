@@ -3,14 +3,14 @@
 from finebatch.core.formula.dough import Doneness
 from finebatch.core.heat.oven import OvenSettings, dial_c, equivalents
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.piece.kinds.every import AnyMaking
+from finebatch.core.piece.kinds.every import AnyKind, AnyMaking
 from finebatch.core.piece.kinds.portioning import Extra
 from finebatch.core.piece.kinds.says import Says
 from finebatch.core.piece.layout import Layout
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.piece.rows import Footprint
-from finebatch.core.piece.sizes import TwoSizes
+from finebatch.core.piece.sizes import Sized, Sizes
 from finebatch.core.piece.spread import Width
 from finebatch.core.piece.thickness import Thickness
 from finebatch.core.piece.tray import TrayAnswer, Yield
@@ -35,8 +35,13 @@ class SecondOut(Out):
 
 
 class AlsoOut(Out):
-    """The pieces of another size: each in g, how wide and long they bake, on which sheets."""
+    """Pieces of another size or form: what they are called and how they are made; each in g, how
+    wide, high and long they bake, on which sheets."""
 
+    word: str
+    piece: AnyKind
+    making: AnyMaking | None
+    height_mm: float
     piece_g: float
     pieces: int
     width: Width
@@ -78,7 +83,7 @@ class TrayOut(Out):
     extras: list[Extra]
     total_g: float
     density_g_cm3: float
-    also: AlsoOut | None
+    also: list[AlsoOut]
     dial_c: float
     kitchen: KitchenSetting
     begun: Started
@@ -108,10 +113,13 @@ def _second_out(found: TrayAnswer) -> SecondOut | None:
     )
 
 
-def _also_out(other: TrayAnswer | None) -> AlsoOut | None:
-    if other is None:
-        return None
+def _also_out(sized: Sized) -> AlsoOut:
+    other = sized.answer
     return AlsoOut(
+        word=sized.word,
+        piece=sized.piece,
+        making=other.making,
+        height_mm=other.foreseen.thickness.height_mm,
         piece_g=other.foreseen.raw.grams,
         pieces=other.yields.pieces,
         width=other.foreseen.width,
@@ -122,9 +130,9 @@ def _also_out(other: TrayAnswer | None) -> AlsoOut | None:
     )
 
 
-def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float, begun: Started) -> TrayOut:
+def tray_out(asked: trays.TrayQuestion, sized: Sizes, total_g: float, begun: Started) -> TrayOut:
     """The answer of the Tray screen."""
-    found = both.usual
+    found = sized.usual
     turns = asked.kitchen.planning.turning != "leave"
     bake, piece = bake_of(found.foreseen.minutes, turns=turns), found.foreseen
     return TrayOut(
@@ -152,7 +160,7 @@ def tray_out(asked: trays.TrayQuestion, both: TwoSizes, total_g: float, begun: S
         extras=list(asked.setting.piece.extras(found.yields.pieces)),
         total_g=total_g,
         density_g_cm3=piece.raw.grams / piece.raw.volume_cm3,
-        also=_also_out(both.other),
+        also=[_also_out(other) for other in sized.others],
         dial_c=dial_c(asked.setting.oven_c, asked.kitchen.planning.oven),
         kitchen=asked.kitchen,
         begun=begun,

@@ -1597,9 +1597,18 @@ export interface components {
         };
         /**
          * AlsoOut
-         * @description The pieces of another size: each in g, how wide and long they bake, on which sheets.
+         * @description Pieces of another size or form: what they are called and how they are made; each in g, how
+         *     wide, high and long they bake, on which sheets.
          */
         AlsoOut: {
+            /** Word */
+            word: string;
+            /** Piece */
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            /** Making */
+            making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["SlabsScored"] | components["schemas"]["PansFilled"] | components["schemas"]["DoughShared"] | components["schemas"]["RopeBaked"] | components["schemas"]["SlicesDried"] | components["schemas"]["WaferLimit"]) | null;
+            /** Height Mm */
+            height_mm: number;
             /** Piece G */
             piece_g: number;
             /** Pieces */
@@ -2265,7 +2274,11 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoPieces"][];
             /**
              * By Card
              * @default true
@@ -5112,7 +5125,11 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoPieces"][];
             /**
              * By Card
              * @default true
@@ -5871,7 +5888,11 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoPieces"][];
             /**
              * By Card
              * @default true
@@ -6075,7 +6096,8 @@ export interface components {
             total_g: number;
             /** Density G Cm3 */
             density_g_cm3: number;
-            also: components["schemas"]["AlsoOut"] | null;
+            /** Also */
+            also: components["schemas"]["AlsoOut"][];
             /** Dial C */
             dial_c: number;
             kitchen: components["schemas"]["KitchenSetting"];
@@ -6120,7 +6142,11 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoPieces"][];
             /**
              * By Card
              * @default true
@@ -6138,8 +6164,8 @@ export interface components {
          *
          *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
          *     `by_card` that it bakes for as long as its card says, where that says it.
-         *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of another
-         *     size.
+         *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of other
+         *     sizes or forms.
          */
         TraySetting: {
             /** Piece */
@@ -6172,7 +6198,11 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoPieces"][];
             /**
              * By Card
              * @default true
@@ -6239,7 +6269,11 @@ export interface components {
              * @default
              */
             sheet: string;
-            also?: components["schemas"]["AlsoPieces"] | null;
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["AlsoPieces"][];
             /**
              * By Card
              * @default true

@@ -179,7 +179,7 @@ export function asSaid(fact: CardFact, begun: Begun, tray: TraySetting): TraySet
   for (const field of decided(fact, begun)) {
     after =
       field.startsWith("piece.") && after.piece.kind !== begun.setting.piece.kind
-        ? { ...after, piece: begun.setting.piece, also: null }
+        ? { ...after, piece: begun.setting.piece, also: [] }
         : put(after, field, at(begun.setting, field));
   }
   return after;

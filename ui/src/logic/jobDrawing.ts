@@ -10,6 +10,12 @@ export interface DrawnJob {
   layout: Tray["layouts"][number] | null;
 }
 
+/** The pieces of a dough that are called so. */
+export const ofSize = <Of extends { word: string }>(
+  tray: { also: Of[] },
+  size: string,
+): Of | undefined => tray.also.find(({ word }) => word === size);
+
 /** What of a dough's pieces is drawn beside a job. */
 export function drawnOf(
   kind: Activity["kind"],
@@ -20,7 +26,7 @@ export function drawnOf(
   const making = says.tab !== "" && says.drawn_in.some((one) => one === kind);
   // What is not portioned piece by piece is drawn whole already.
   if (kind !== "portion" || on === undefined || says.portioned) return { making, layout: null };
-  const layouts = on.size ? (tray.also?.layouts ?? []) : tray.layouts;
+  const layouts = on.size ? (ofSize(tray, on.size)?.layouts ?? []) : tray.layouts;
   // Fullest first: the last one that holds them is the nearest.
   const full = layouts.filter((layout) => layout.centres.length >= on.pieces).at(-1);
   return {

@@ -8,7 +8,10 @@ const layout = (pieces: number) =>
   }) as unknown as Tray["layouts"][number];
 const TRAY = {
   layouts: [layout(24), layout(12), layout(5)],
-  also: { layouts: [layout(30)] },
+  also: [
+    { word: "large", layouts: [] },
+    { word: "small", layouts: [layout(30)] },
+  ],
 } as unknown as Pick<Tray, "layouts" | "also">;
 const on = (pieces: number, size = "") => ({ pieces, size }) as BakingSession["trays"][number];
 const ROLLED = { tab: "Slab", drawn_in: ["portion" as const], portioned: "" };

@@ -1,5 +1,6 @@
-"""Two sizes of piece from one dough: small with small, large with large, on their own trays."""
+"""Several sizes of piece from one dough: small with small, large with large, on their own trays."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -13,6 +14,7 @@ from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside
 
 LEAST_TIMES, MOST_TIMES = 0.3, 3.0
+MOST_SIZES = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,26 +28,53 @@ class AlsoPieces(FromOutside):
 
 
 @dataclass(frozen=True, slots=True)
-class TwoSizes:
-    """The pieces of the usual size, and those of the other, if there are any."""
+class Sized:
+    """Pieces of a dough that differ from its others, foreseen on trays of their own, and what they
+    are called."""
+
+    answer: TrayAnswer
+    piece: Portioning
+    word: str
+
+
+@dataclass(frozen=True, slots=True)
+class Sizes:
+    """The pieces of the usual size, and those that differ, in order."""
 
     usual: TrayAnswer
-    other: TrayAnswer | None = None
-    piece: Portioning | None = None
+    others: tuple[Sized, ...] = ()
 
 
-def foresee_sizes(basis: TrayBasis, piece: Portioning, also: AlsoPieces | None) -> TwoSizes:
-    """Foresee a dough in its usual pieces and in some of another size.
+def foresee_sizes(basis: TrayBasis, piece: Portioning, also: Sequence[AlsoPieces]) -> Sizes:
+    """Foresee a dough in its usual pieces and in some of other sizes or forms.
 
     Raises `Refusal` where the dough is not enough, or its pieces have but one size.
     """
-    if also is None:
-        return TwoSizes(foresee_tray(basis, piece))
-    other = resized(piece if also.form is None else piece.bent(also.form), also.times, basis)
-    share = _share(basis, other, also.pieces)
-    usual = foresee_tray(basis.of(basis.batches * (1 - share)), piece)
-    found = foresee_tray(basis.of(basis.batches * share), other)
-    return TwoSizes(usual, found, other)
+    shares, others, words = 0.0, [], _words(also)
+    for one, word in zip(also, words, strict=True):
+        other = resized(piece if one.form is None else piece.bent(one.form), one.times, basis)
+        share = _share(basis, other, one.pieces)
+        shares += share
+        if shares >= 1:
+            raise refuse(
+                "also",
+                f"The dough does not give {one.pieces} pieces of those that are {word} beside all "
+                "the others. Ask for fewer, or scale the dough.",
+            )
+        others.append(Sized(foresee_tray(basis.of(basis.batches * share), other), other, word))
+    return Sizes(foresee_tray(basis.of(basis.batches * (1 - shares)), piece), tuple(others))
+
+
+def _words(also: Sequence[AlsoPieces]) -> list[str]:
+    """What each is called: by its form, else by its size; numbered where two are the same."""
+    found: list[str] = []
+    for one in also:
+        plain = "large" if one.times > 1 else "small"
+        if one.form is not None:
+            plain = one.form if len(one.form) > 1 else one.form.upper()
+        again = sum(word.split(" ")[0] == plain for word in found)
+        found.append(f"{plain} {again + 1}" if again else plain)
+    return found
 
 
 def resized(piece: Portioning, times: float, basis: TrayBasis) -> Portioning:

@@ -17,6 +17,7 @@ from finebatch.core.method.programme import Programme, Stretch, TrayJob
 from finebatch.core.method.steps import COLD, Habits
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.sizes import Sized
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.lots import in_lots
 from finebatch.core.plan.work import (
@@ -93,20 +94,11 @@ class PartHabits:
 
 
 @dataclass(frozen=True, slots=True)
-class Sized:
-    """More pieces of the same dough in another size, foreseen on trays of their own."""
-
-    answer: TrayAnswer
-    piece: Portioning
-    word: str
-
-
-@dataclass(frozen=True, slots=True)
 class Portioned:
     """One dough of a session, foreseen in trays.
 
     `trays` are the pieces on each tray; all of the answer's when not given. `kept` pieces are
-    kept for another day, `keep_as` where not as is usual. `also` are its pieces of another size.
+    kept for another day, `keep_as` where not as is usual. `also` are its pieces of other sizes.
     `oven_c` is a still oven's setting. `out` are the steps out of the cold with the minutes that
     each waits, for one that does not join fresh; then it is tempered for `temper_min`. `laid`
     pieces were portioned before and are only laid out. `pace` is how much longer than usual this
@@ -132,7 +124,7 @@ class Portioned:
     kept: int = 0
     pace: float = 1.0
     paces: Mapping[str, float] = field(default_factory=dict)
-    also: Sized | None = None
+    also: Sequence[Sized] = ()
     mixes: int = 1
     pool: int = 0
     turns: bool = True
@@ -332,11 +324,11 @@ def _all_trays(
     dough: Portioned, habits: Mapping[PartKind, PartHabits], gestures: Habits
 ) -> tuple[TrayWork, ...]:
     """The trays of a dough; pieces of another size lie on trays of their own."""
-    own = _tray_works(dough, habits, gestures)
-    if dough.also is None:
-        return own
-    sized = replace(dough, answer=dough.also.answer, piece=dough.also.piece, trays=None, also=None)
-    return own + _tray_works(sized, habits, gestures, start=len(own), size=dough.also.word)
+    found = _tray_works(dough, habits, gestures)
+    for also in dough.also:
+        sized = replace(dough, answer=also.answer, piece=also.piece, trays=None, also=())
+        found += _tray_works(sized, habits, gestures, start=len(found), size=also.word)
+    return found
 
 
 def _tray_works(

@@ -15,7 +15,7 @@ from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.paper import Template, TemplateOf
-from finebatch.core.piece.sizes import TwoSizes, foresee_sizes
+from finebatch.core.piece.sizes import Sizes, foresee_sizes
 from finebatch.core.piece.template import sheet_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis
 from finebatch.core.refusal import Refusal
@@ -146,11 +146,11 @@ def _said(minutes: Range | None, reckoned: float) -> SaidMinutes | None:
 
 
 def answer(asked: TrayQuestion, ground: Ground) -> TrayAnswer:
-    """Foresee the tray; of two sizes, the usual one."""
+    """Foresee the tray; of several sizes, the usual one."""
     return sizes(asked, ground).usual
 
 
-def sizes(asked: TrayQuestion, ground: Ground) -> TwoSizes:
+def sizes(asked: TrayQuestion, ground: Ground) -> Sizes:
     """Foresee the trays of each size."""
     return foresee_sizes(asked.basis(ground), asked.setting.piece, asked.setting.also)
 

@@ -8,7 +8,7 @@ from annotated_types import Interval, MaxLen
 from finebatch.core.formula.dough import Doneness
 from finebatch.core.piece.effects import Surface
 from finebatch.core.piece.kinds.every import AnyKind
-from finebatch.core.piece.sizes import AlsoPieces
+from finebatch.core.piece.sizes import MOST_SIZES, AlsoPieces
 from finebatch.core.piece.tray import Evenness
 from finebatch.core.values import FromOutside, Text
 
@@ -19,8 +19,8 @@ class TraySetting(FromOutside):
 
     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
     `by_card` that it bakes for as long as its card says, where that says it.
-    `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of another
-    size.
+    `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of other
+    sizes or forms.
     """
 
     piece: AnyKind
@@ -32,5 +32,5 @@ class TraySetting(FromOutside):
     doneness: Doneness | None = None
     rested: bool = False
     sheet: Annotated[Text, MaxLen(40)] = ""
-    also: AlsoPieces | None = None
+    also: Annotated[tuple[AlsoPieces, ...], MaxLen(MOST_SIZES)] = ()
     by_card: bool = True

@@ -14,8 +14,8 @@ from finebatch.core.care.warm import warm_most_min
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
-from finebatch.core.piece.sizes import AlsoPieces, TwoSizes
-from finebatch.core.plan.prepare import Portioned, Sized, prepare, sinks
+from finebatch.core.piece.sizes import Sizes
+from finebatch.core.plan.prepare import Portioned, prepare, sinks
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
@@ -68,14 +68,10 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
     if item.joins != "fresh":
         cold = out_of_cold(asked, larder, item.joins, item.form, known.cold.times)
         asked, out, temper, laid = cold.question, cold.out, cold.temper_min, cold.laid
-    both = sizes(asked, known.ground(item.dough_id))
+    found = sizes(asked, known.ground(item.dough_id))
     if item.joins == "fresh" and asked.setting.chill_min >= 4 * 60:
         warm = chill_for(asked, larder, "fridge", start_c=kitchen.room_c).temper_min
         temper = round(warm or 0)
-    also = None
-    if both.other is not None and both.piece is not None and item.pieces is None:
-        word = _word_of(dough.tray.also)
-        also = Sized(both.other, both.piece, word)
     total_g = asked.composition(larder).total_g
     programme = programme_of_card(
         dough.card,
@@ -88,11 +84,11 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         | {job: known.hands.times(job) for job in ("ready", "form")},
     )
     waits = not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
-    trays, kept = _some(dough, asked, both, item, waits=waits)
+    trays, kept = _some(dough, asked, found, item, waits=waits)
     keep_as = item.keep_as or asked.setting.piece.KEPT_AS
     portioned = Portioned(
         letter=letter,
-        answer=both.usual,
+        answer=found.usual,
         piece=asked.setting.piece,
         habits=tables.families()[asked.family],
         programme=programme,
@@ -108,7 +104,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         kept=kept,
         pace=known.hands.portioning(asked.setting.piece.kind).times,
         paces={job: pace.times for job, pace in known.hands.others.items()},
-        also=also,
+        also=found.others if item.pieces is None else (),
         mixes=max(math.ceil(total_g / planning.mixer_g), 1),
         pool=_pool(kitchen, asked.setting),
         turns=planning.turning != "leave",
@@ -116,7 +112,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         cold_on_sheet=planning.cold_on_sheet,
         keep_as=keep_as,
     )
-    timed = both.usual.foreseen.timed
+    timed = found.usual.foreseen.timed
     name = dough.card.name
     told = Asked(
         letter,
@@ -133,13 +129,6 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         waits,
     )
     return told, portioned
-
-
-def _word_of(also: AlsoPieces | None) -> str:
-    """What pieces that differ from the others are called."""
-    if also is not None and also.form is not None:
-        return also.form if len(also.form) > 1 else also.form.upper()
-    return "large" if also and also.times > 1 else "small"
 
 
 def pools_of(kitchen: KitchenSetting) -> tuple[int, ...]:
@@ -165,10 +154,10 @@ def _pool(kitchen: KitchenSetting, setting: TraySetting) -> int:
 
 
 def _some(
-    dough: Dough, asked: TrayQuestion, both: TwoSizes, item: Item, *, waits: bool
+    dough: Dough, asked: TrayQuestion, sized: Sizes, item: Item, *, waits: bool
 ) -> tuple[Sequence[int] | None, int]:
     """The trays of the pieces that are wanted, and how many pieces are left for another day."""
-    found = both.usual
+    found = sized.usual
     if item.pieces is None:
         return None, 0
     there = found.yields.pieces
@@ -188,7 +177,7 @@ def _some(
         )
     piece, sheet = asked.setting.piece, asked.kitchen.sheet
     shared = piece.share(sheet, found.foreseen, item.pieces, found.making)
-    others = both.other.yields.pieces if both.other is not None else 0
+    others = sum(other.answer.yields.pieces for other in sized.others)
     # What was not taken out stays in the cold; it is not left over.
     return shared.trays, there - item.pieces + others if item.joins == "fresh" else 0
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.piece.sizes import TwoSizes
+from finebatch.core.piece.sizes import Sizes
 from finebatch.core.tray.question import Ground, TrayQuestion, sizes
 from finebatch.facts import tables
 from finebatch.workflow.errors import Missing
@@ -19,7 +19,7 @@ class Drawn:
     g."""
 
     asked: TrayQuestion
-    found: TwoSizes
+    found: Sizes
     total_g: float
 
 

@@ -8,9 +8,34 @@ import { RopeDrawing } from "./RopeDrawing";
 import { SlabDrawing } from "./SlabDrawing";
 import { SlicesDrawing } from "./SlicesDrawing";
 
+/** The same of all pieces of a dough, those that differ from the others too. */
+export function AllMaking({ tray, piece }: { tray: Tray; piece: Piece }) {
+  return (
+    <div className="flex flex-col gap-4">
+      <Making tray={tray} piece={piece} />
+      {tray.also.map((also) => (
+        <section key={also.word} aria-label={`Those that are ${also.word}`}>
+          {also.making && (
+            <h3 className="heading">
+              {also.pieces} {also.word}
+            </h3>
+          )}
+          <Making tray={tray} piece={also.piece} making={also.making} />
+        </section>
+      ))}
+    </div>
+  );
+}
+
+interface MakingProps {
+  tray: Tray;
+  piece: Piece;
+  /** That of the usual pieces, unless it is another's. */
+  making?: Tray["making"];
+}
+
 /** What the kind asks of the baker beside laying pieces out, drawn to scale. */
-export function Making({ tray, piece }: { tray: Tray; piece: Piece }) {
-  const { making } = tray;
+export function Making({ tray, piece, making = tray.making }: MakingProps) {
   // While another kind is being asked for, the old answer does not fit the new piece.
   if (making === null || making.kind !== piece.kind) return null;
   switch (making.kind) {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Activity, BakingSession } from "../../api/client";
-import { type DrawnIn, drawnOf } from "../../logic/jobDrawing";
+import { type DrawnIn, drawnOf, ofSize } from "../../logic/jobDrawing";
 import { kindOf, kindsQuery, sessionTrayQuery } from "../../logic/queries";
 import { Making } from "../../parts/making/Making";
 import { Sheet } from "../../parts/making/Sheet";
@@ -23,6 +23,7 @@ export function JobDrawing({ session, job }: { session: BakingSession; job: Acti
   const { tray, piece } = asked.data;
   const pieces = session.trays.find((one) => one.name === job.tray);
   const { making, layout } = drawnOf(job.kind, says, tray, pieces);
+  const other = pieces?.size ? ofSize(tray, pieces.size) : undefined;
   if (!making && !layout) return null;
   return (
     <section
@@ -31,7 +32,13 @@ export function JobDrawing({ session, job }: { session: BakingSession; job: Acti
       className="min-w-0 [&_svg]:max-h-[calc(100dvh-38rem)] [&_svg]:min-h-48 sm:[&_svg]:max-h-[calc(100dvh-32rem)]"
     >
       <h2 className="heading">As it is done</h2>
-      {making && <Making tray={tray} piece={piece} />}
+      {making && (
+        <Making
+          tray={tray}
+          piece={other?.piece ?? piece}
+          making={other ? other.making : tray.making}
+        />
+      )}
       {layout && (
         <figure>
           <Sheet tray={tray} layout={layout} />

@@ -22,7 +22,7 @@ interface PortionPanelProps {
   onSetting: (change: (before: TraySetting) => TraySetting) => void;
   onEvenness: (evenness: TraySetting["evenness"]) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
-  onAlso: (also: TraySetting["also"]) => void;
+  onAlso: (also: NonNullable<TraySetting["also"]>) => void;
 }
 
 const ruler = ({ label, unit, range: { low, high }, step }: Handle) => ({
@@ -109,8 +109,8 @@ export function PortionPanel(props: PortionPanelProps) {
       />
       {!kind.one_size && (
         <AlsoFields
-          also={setting.also ?? null}
-          found={tray?.also}
+          also={setting.also ?? []}
+          found={tray?.also ?? []}
           forms={kind.asks
             .filter(({ ask }) => ask.field === kind.says.also_field)
             .flatMap(({ ask }) => ask.ways.map((way) => [String(way.value), way.label] as const))}

@@ -3,7 +3,7 @@ import type { Dough, Tray } from "../../api/client";
 import { degrees, fine, mass, spanBy } from "../../logic/format";
 import { doughQuery, foreseenQuery } from "../../logic/queries";
 import { trayInWords } from "../../logic/trayWords";
-import { Making } from "../../parts/making/Making";
+import { AllMaking } from "../../parts/making/Making";
 import { PrintPage } from "../../parts/PrintPage";
 import { Figures } from "./Figures";
 import { SheetDrawing } from "./SheetDrawing";
@@ -42,7 +42,7 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
               </span>
             </SheetDrawing>
           )}
-          <Making tray={tray} piece={setting.piece} />
+          <AllMaking tray={tray} piece={setting.piece} />
         </div>
       </div>
     </article>

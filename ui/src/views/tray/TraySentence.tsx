@@ -5,7 +5,8 @@ import { useBakeNow } from "../../parts/useBakeNow";
 
 /** How to lay the fullest sheet out, in words, and the next step. */
 export function TraySentence({ doughId, tray }: { doughId: number; tray: Tray }) {
-  const trays = tray.yields.trays.length;
+  const others = tray.also.reduce((sum, { trays: theirs }) => sum + theirs.length, 0);
+  const trays = tray.yields.trays.length + others;
   const what = tray.says.holder;
   const navigate = useNavigate();
   const now = useBakeNow();

@@ -22,7 +22,7 @@ import {
   RESTS_ON_KITCHEN,
   restsOnDough,
 } from "../../logic/queries";
-import { Making } from "../../parts/making/Making";
+import { AllMaking } from "../../parts/making/Making";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
 import { BandMakeUp } from "./BandMakeUp";
@@ -111,7 +111,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
       // Another kind begins with one size.
       return piece.kind === before.piece.kind
         ? { ...before, piece }
-        : { ...before, piece, also: null };
+        : { ...before, piece, also: [] };
     });
   const says = kindOf(kinds, setting.piece.kind)?.says;
   const making = says?.tab;
@@ -138,7 +138,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
         onSetting={setSetting}
         onEvenness={(evenness) => setSetting((before) => ({ ...before, evenness }))}
         onKitchen={setKitchen}
-        onAlso={(also) => setSetting((before) => ({ ...before, also: also ?? null }))}
+        onAlso={(also) => setSetting((before) => ({ ...before, also }))}
       />
       <div className="flex min-w-0 flex-col gap-3">
         <SettingRow
@@ -203,7 +203,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
               case "Print":
                 return <PrintPanel dough={dough} setting={setting} tried={tried} tray={tray} />;
               default:
-                return tray ? <Making tray={tray} piece={setting.piece} /> : null;
+                return tray ? <AllMaking tray={tray} piece={setting.piece} /> : null;
             }
           }}
         </TrayTabs>
