@@ -6,6 +6,7 @@ of the data file, the command line) reads the limits off them, and takes nothing
 
 from collections.abc import Container, Iterator, Mapping
 from dataclasses import fields
+from functools import cache
 from types import UnionType
 from typing import (
     TYPE_CHECKING,
@@ -124,7 +125,8 @@ Point = Annotated[tuple[float, float], WithNames("x", "y")]
 Range = Annotated[tuple[float, float], WithNames("low", "high")]
 
 
-def limits_of(kind: type) -> dict[str, dict[type, Any]]:
+@cache
+def limits_of(kind: type) -> Mapping[str, Mapping[type, Any]]:
     """The limits of each field of a value, by what kind of limit it is; of a list those of its
     entries are left to them."""
     found = {}

@@ -54,6 +54,9 @@ class Names:
         self._describing = frozenset(_singular(word.casefold()) for word in describing)
         self._by_words = {tuple(map(_singular, name.words)): name for name in names}
         self._longest = max(map(len, self._by_words))
+        self._ends: dict[str, set[str]] = {}
+        for name in self._by_words.values():
+            self._ends.setdefault(name.key, set()).add(_singular(name.words[-1]))
         self._spelt = {" ".join(words): name for words, name in self._by_words.items()}
 
     def find(self, text: str) -> Named | None:
@@ -88,8 +91,8 @@ class Names:
         """Whether a sentence names it by its last word alone, when nothing else is called so:
         “the soda”, “the chips”, but not “the butter” for peanut butter."""
         words = {_singular(word) for word in split_words(_TOOLS.sub(" ", text))}
-        ends = {name.words[-1] for name in self._by_words.values() if name.key == key}
-        return any(_singular(e) in words and (_singular(e),) not in self._by_words for e in ends)
+        ends = self._ends.get(key, ())
+        return any(end in words and (end,) not in self._by_words for end in ends)
 
     def mentioned(self, text: str) -> list[tuple[str, str]]:
         """The ingredients that a sentence names, with the words that name them, in order."""

@@ -5,6 +5,7 @@ import unicodedata
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
+from functools import lru_cache
 
 from finebatch.core.refusal import refuse
 
@@ -70,6 +71,7 @@ def _exact(written: str, whole_text: str, field: str) -> Fraction:
     return value
 
 
+@lru_cache(maxsize=4096)
 def parse_amount(text: str, *, field: str = "amount", unit: str = "") -> Amount:
     """What a baker wrote, each number above zero and at most a million.
 
