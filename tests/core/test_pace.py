@@ -4,7 +4,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from finebatch.core.book.hands import LEAST_RATIO, MOST_RATIO, learn_pace
+from finebatch.core.book.hands import (
+    LEAST_RATIO,
+    MOST_RATIO,
+    between_ticks,
+    learn_pace,
+    within_job,
+)
 from finebatch.core.heat.minutes import HeatModel, look_from
 from finebatch.core.heat.oven import OvenNature, conventional_c, dial_c, setting_c
 
@@ -58,3 +64,24 @@ def test_an_oven_that_swings_is_looked_into_sooner() -> None:
     assert 10 < look(0) < 20
     assert look(40) < look(0)
     assert look_from(model, 0.8, 0, oven_c=175, dough_temp_c=18, doneness="chewy") == 1
+
+
+def test_a_step_took_from_the_tick_before_it_to_its_own() -> None:
+    assert between_ticks(10, {0: 13, 1: 18}, 26, 3) == {0: 3, 1: 5, 2: 8}
+    # What was not ticked, and what came after it, is not told apart.
+    assert between_ticks(10, {0: 13, 2: 20}, 26, 4) == {0: 3, 3: 6}
+    assert between_ticks(None, {0: 13, 1: 18}, 26, 3) == {1: 5, 2: 8}
+    # Ticked all at once at the end: nothing is known but the first.
+    assert between_ticks(10, {0: 26, 1: 26, 2: 26}, 26, 3) == {0: 16}
+
+
+@given(st.dictionaries(st.integers(0, 9), st.floats(0.2, 30), min_size=2), st.floats(0.3, 3))
+def test_steps_are_slow_or_quick_against_each_other_however_long_the_job_took(
+    usual: dict[int, float], times: float
+) -> None:
+    even = within_job({place: times * minutes for place, minutes in usual.items()}, usual)
+    assert all(ratio == pytest.approx(1) for ratio in even.values())
+    first = min(usual)
+    slow = within_job({**usual, first: 2 * usual[first]}, usual)
+    assert all(slow[place] < slow[first] for place in usual if place != first)
+    assert within_job({first: 4.0}, usual) == {}

@@ -123,6 +123,14 @@ def test_two_screens_agree_within_a_second(browser: Browser, page: Page, served:
         behind.append(seconds_behind(page, phone, "Mix the dough"))
     # A machine that stands still for a moment is not the application's.
     assert statistics.median(behind) < AT_ONCE_S
+    # A step ticked on one is ticked on the other, and taken off there.
+    ticks = [screen.get_by_role("checkbox").nth(1) for screen in (page, phone)]
+    ticks[0].click()
+    for tick in ticks:
+        expect(tick).to_be_checked()
+    ticks[1].click()
+    for tick in ticks:
+        expect(tick).not_to_be_checked()
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
 
 

@@ -297,8 +297,11 @@ def test_a_plan_is_stale_when_what_it_rests_on_gives_other_work(demo: TestClient
     assert demo.get("/api/plan").json()["stale"] is True
 
 
-def bake_slowly(client: TestClient, clock: HandClock, times: float) -> None:
-    """Bake the plan to its end, the work on the dough taking so many times what was planned."""
+def bake_slowly(
+    client: TestClient, clock: HandClock, times: float, slow_step: str | None = None
+) -> None:
+    """Bake the plan to its end, the work on the dough taking so many times what was planned. With a
+    slow kind of step each step of mixing is ticked, that one taking twice as long as it should."""
     session = client.get("/api/plan").json()
     address = f"/api/sessions/{session['id']}"
     client.post(f"{address}/start")
@@ -311,10 +314,66 @@ def bake_slowly(client: TestClient, clock: HandClock, times: float) -> None:
         minutes = (job["end_at"] - job["start_at"]) / MINUTE
         long = job["kind"] in ("ready", "mix", "form", "portion")
         clock.at = max(clock.at, job["start_at"])
-        clock.pass_minutes(minutes * (times if long else 1))
+        steps = job["said"]["steps"] if slow_step and job["kind"] == "mix" else []
+        for n, step in enumerate(steps):
+            clock.pass_minutes(step["hands_min"] * (2 if step["kind"] == slow_step else 1))
+            tick = {"kind": "ticked", "activity": job["key"], "what": str(n)}
+            assert client.post(f"{address}/events", json=tick).status_code == 200
+        if not steps:
+            clock.pass_minutes(minutes * (times if long else 1))
         done = {"kind": "done", "activity": job["key"]}
         assert client.post(f"{address}/events", json=done).status_code == 200
     raise AssertionError("the session never ends")
+
+
+def test_a_kind_of_step_is_learnt_from_when_it_was_ticked(
+    demo: TestClient, clock: HandClock
+) -> None:
+    card = demo.get("/api/doughs/1").json()
+    steps = [
+        {"text": "Cream the butter and sugar.", "kind": "cream", "hands_min": 4},
+        {"text": "Beat in the egg.", "kind": "beat_in", "hands_min": 3},
+        {"text": "Fold in the flour.", "kind": "fold_in", "hands_min": 3},
+    ]
+    # Nothing softens first: mixing follows right on weighing out.
+    body = {**card["card"], "steps": steps, "without": ["soften"], "revision": card["revision"]}
+    assert demo.put("/api/doughs/1", json=body).status_code == 200
+
+    def mixing() -> float:
+        jobs = plan(demo, 1, sheets=3).json()["activities"]
+        return sum(a["end_at"] - a["start_at"] for a in jobs if a["kind"] == "mix") / MINUTE
+
+    before = mixing()
+    for _ in range(4):
+        bake_slowly(demo, clock, 1.0, "fold_in")
+        plan(demo, 1, sheets=3)
+    others = {one["label"]: one for one in demo.get("/api/kitchen/known").json()["others"]}
+    fold = others["Fold in, within its job"]
+    assert fold["jobs"] == 4
+    assert 1.2 < fold["times"] < 1.6
+    assert others["Mix in, within its job"]["times"] < 1
+    assert mixing() > before
+
+
+def test_ticks_are_seen_on_every_screen_and_taken_off(demo: TestClient) -> None:
+    made = plan(demo, 1).json()
+    address = f"/api/sessions/{made['id']}"
+    demo.post(f"{address}/start")
+    mix = next(a for a in made["activities"] if a["kind"] == "mix")["key"]
+
+    def tick(what: str, job: str = mix) -> int:
+        body = {"kind": "ticked", "activity": job, "what": what}
+        return demo.post(f"{address}/events", json=body).status_code
+
+    def ticked() -> list[int]:
+        jobs = demo.get(address).json()["activities"]
+        return next(a["ticked"] for a in jobs if a["key"] == mix)
+
+    assert (tick("2"), tick("0"), ticked()) == (200, 200, [0, 2])
+    assert (tick("2"), ticked()) == (200, [0])
+    assert (tick("first"), tick("-1"), tick("0", "Z9.mix")) == (422, 422, 404)
+    demo.post(f"{address}/undo")
+    assert ticked() == [0, 2]
 
 
 def test_hands_are_learnt_from_a_session_that_was_baked(demo: TestClient, clock: HandClock) -> None:

@@ -1706,14 +1706,15 @@ export interface components {
          * @description What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
          *
          *     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
-         *     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
+         *     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more. Of a
+         *     job's step that is ticked `what` is its place in the job, from 0.
          */
         BakeEvent: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "scaled" | "felt" | "closed";
+            kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "scaled" | "felt" | "ticked" | "closed";
             /**
              * Activity
              * @default
@@ -5264,7 +5265,8 @@ export interface components {
          *     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
          *     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
          *     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
-         *     too soft or too hard to portion; `may_be_weighed`: something is weighed in it.
+         *     too soft or too hard to portion; `may_be_weighed`: something is weighed in it; `ticked` are the
+         *     places of its steps that are done, from 0.
          */
         ShownJob: {
             /** Key */
@@ -5333,6 +5335,8 @@ export interface components {
             may_be_felt: boolean;
             /** May Be Weighed */
             may_be_weighed: boolean;
+            /** Ticked */
+            ticked: number[];
             said: components["schemas"]["Said"] | null;
         };
         /**

@@ -4,8 +4,12 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from statistics import median
 
+from finebatch.core.method.steps import STEP
+
 LEAST_RATIO, MOST_RATIO = 0.4, 2.5
 """What lies outside was no work of that length: the baker pressed late, or did something else."""
+Steps = Mapping[int, float]
+"""Minutes by the place of a step in its job."""
 PRIOR = 3.0
 """The usual time counts like so many jobs."""
 
@@ -33,12 +37,17 @@ class Hands:
     @property
     def jobs(self) -> int:
         """How many jobs taught any of it."""
-        own = sum(p.jobs for job, p in self.others.items() if not job.startswith("portion "))
+        apart = (portioning(""), STEP)
+        own = sum(p.jobs for job, p in self.others.items() if not job.startswith(apart))
         return self.portion.jobs + self.mix.jobs + own
 
     def times(self, job: str) -> float:
         """How long a job of that kind takes, against the usual."""
         return self.others.get(job, USUAL).times
+
+    def steps(self) -> Mapping[str, float]:
+        """How long each kind of step takes within its job, by the key that its pace goes by."""
+        return {key: pace.times for key, pace in self.others.items() if key.startswith(STEP)}
 
     def portioning(self, kind: str) -> Pace:
         """How long it takes to portion pieces of that kind: as all others where no bake taught
@@ -52,6 +61,32 @@ def portioning(kind: str) -> str:
 
 
 USUAL_HANDS = Hands()
+
+
+def between_ticks(
+    begun: float | None, ticks: Mapping[int, float], done: float, steps: int
+) -> Steps:
+    """Minutes of each step of a job that is told by the ticks on either side of it; the job itself
+    ends the last, and begins the first where that is known. `ticks` are minutes by the place of a
+    step."""
+    at = {steps - 1: done, **ticks}
+    if begun is not None:
+        at[-1] = begun
+    return {
+        place: at[place] - at[place - 1]
+        for place in range(steps)
+        if place in at and place - 1 in at and at[place] > at[place - 1]
+    }
+
+
+def within_job(taken: Steps, usual: Steps) -> Mapping[int, float]:
+    """How long each step took against the others of its job, each against its usual minutes; of
+    fewer than two that are known nothing."""
+    known = [place for place in taken if usual.get(place, 0) > 0]
+    if len(known) < 2:
+        return {}
+    whole = sum(taken[place] for place in known) / sum(usual[place] for place in known)
+    return {place: taken[place] / usual[place] / whole for place in known}
 
 
 def learn_pace(ratios: Iterable[float], usual: float = 1.0) -> Pace:

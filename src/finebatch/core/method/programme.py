@@ -21,6 +21,7 @@ from finebatch.core.method.steps import (
     SHAPING,
     Habits,
     TypedStep,
+    step_of,
 )
 
 LiesAs = Literal["log", "disc", "lump"]
@@ -141,7 +142,7 @@ class Programme:
 class About:
     """What of a dough its usual steps depend on: a batch of so many kilograms, whether its fat is
     to be soft, the minutes in the cold, and as what it lies there. `paces` are how long this
-    baker takes for each kind of stretch, against the usual."""
+    baker takes for each kind of stretch, against the usual, and for each kind of step within it."""
 
     family: Family
     kg: float
@@ -332,7 +333,9 @@ class _Making:
         self, kind: StretchKind, steps: Sequence[TypedStep], wait: TypedStep | None
     ) -> Stretch:
         pace = self.about.paces.get(kind, 1.0)
-        hands = round(sum(self.hands(step) for step in steps) * pace)
+        paces = self.about.paces
+        own = sum(self.hands(step) * paces.get(step_of(step.kind), 1.0) for step in steps)
+        hands = round(own * pace)
         if wait is None:
             return Stretch(kind, tuple(steps), max(hands, 1))
         most = None if wait.wait_most_min is None else math.floor(wait.wait_most_min)

@@ -55,6 +55,14 @@ class StepHabits:
         return max(self.hands_min + self.per_kg_min * (kg - 1), self.hands_min / 2)
 
 
+STEP = "step "
+
+
+def step_of(kind: StepKind) -> str:
+    """The key of the pace of a kind of step: how long it takes against the others of its job."""
+    return f"{STEP}{kind}"
+
+
 Habits = Mapping[StepKind, StepHabits]
 
 

@@ -14,7 +14,7 @@ from finebatch.core.formula.dough import Family, Mixing, PartKind
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.rounding import whole_minutes
 from finebatch.core.method.programme import Programme, Stretch, TrayJob
-from finebatch.core.method.steps import COLD, Habits
+from finebatch.core.method.steps import COLD, Habits, step_of
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.sizes import Sized
@@ -279,7 +279,11 @@ def _each_s(dough: Portioned, job: TrayJob, gestures: Habits, parts: Sequence[Pa
     """Seconds on each piece for what the method tells to do with it, and for the parts that are put
     on though no step says so."""
     steps = dough.programme.on_tray(job)
-    said = sum(gestures[s.kind].each_s if s.each_s is None else s.each_s for s in steps)
+    said = sum(
+        (gestures[s.kind].each_s if s.each_s is None else s.each_s)
+        * dough.paces.get(step_of(s.kind), 1.0)
+        for s in steps
+    )
     put_on = {_AS_PART[step.kind] for step in steps if step.kind in _AS_PART}
     return said + sum(part.each_s for part in parts if part.kind not in put_on)
 

@@ -7,13 +7,26 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from finebatch.core.book.hands import Hands, Pace, learn_pace, portioning
+from finebatch.core.book.hands import (
+    MOST_RATIO,
+    Hands,
+    Pace,
+    between_ticks,
+    learn_pace,
+    portioning,
+    within_job,
+)
+from finebatch.core.method.steps import TypedStep, step_of
 from finebatch.core.piece.kinds.every import KINDS
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import network
+from finebatch.core.session.job_steps import job_steps
+from finebatch.core.session.wish import programmes_of
 from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.facts import formula
 from finebatch.store.models import SessionRow
 from finebatch.store.once import once
+from finebatch.workflow.kitchen.ticks import ticks_of
 
 LATEST_SESSIONS = 8
 
@@ -73,22 +86,60 @@ class Learnt:
 
 def learnt_of(hands: Hands) -> list[Learnt]:
     """What is known of a baker's hands beside mixing and portioning as such."""
-    return [Learnt(_JOBS[job], pace.times, pace.jobs) for job, pace in hands.others.items()]
+    habits = formula.step_habits()
+    steps = {step_of(kind): f"{habit.label}, within its job" for kind, habit in habits.items()}
+    called = {**_JOBS, **steps}
+    return [Learnt(called[job], pace.times, pace.jobs) for job, pace in hands.others.items()]
 
 
 def _ratios(row: SessionRow) -> Iterator[tuple[str, float]]:
-    """Minutes taken over the usual ones, for each long job that followed right on another."""
+    """Minutes taken over the usual ones, for each long job that followed right on another, and for
+    the steps of a job against each other."""
     work = row.work
     if len(work.kitchen.workers) > 1:  # whose job took how long is not told apart
         return
-    usual = _usual(row)
+    usual, ticks = _usual(row), ticks_of(row)
     before = row.start_at
     # Turning a dial takes no time of its own.
     done = (e for e in row.events if e.kind == "done" and e.job and e.job.step != "heat")
     for event in sorted(done, key=lambda e: (e.at, e.id)):
-        for kind, minutes in usual.get(event.job, ()):
-            yield kind, (event.at - before) / 60_000 / minutes
+        minutes_taken, told = (event.at - before) / 60_000, usual.get(event.job, ())
+        for kind, minutes in told:
+            yield kind, minutes_taken / minutes
+        if event.job is not None and event.job in ticks:
+            # What had to wait was not begun as soon as the job before it was done.
+            waited = any(minutes_taken > MOST_RATIO * minutes for _, minutes in told)
+            begun = None if waited else before
+            yield from _steps_of(row, event.job, ticks[event.job], begun, event.at)
         before = event.at
+
+
+def _steps_of(
+    row: SessionRow, job: JobKey, ticks: Mapping[int, int], begun_at: int | None, done_at: int
+) -> Iterator[tuple[str, float]]:
+    """How long the kinds of steps that were ticked in a job took against each other."""
+    steps = job_steps(row.work, programmes_of(row.snapshot)).get(job, ())
+    begun = None if begun_at is None else begun_at / 60_000
+    minutes = {place: at / 60_000 for place, at in ticks.items()}
+    taken = between_ticks(begun, minutes, done_at / 60_000, len(steps))
+    usual = {n: _usual_step(row, job, step) for n, step in enumerate(steps) if not step.wait_min}
+    for place, times in within_job(taken, usual).items():
+        yield step_of(steps[place].kind), times
+
+
+def _usual_step(row: SessionRow, job: JobKey, step: TypedStep) -> float:
+    """The usual minutes of a step in that job; none where nobody has said any."""
+    habits = formula.step_habits()[step.kind]
+    tray = next((tray for tray in row.work.trays if tray.name == job.whose), None)
+    if tray is not None:
+        return tray.pieces * (habits.each_s if step.each_s is None else step.each_s) / 60
+    if step.hands_min is not None:
+        return step.hands_min
+    grams = next(
+        (sum(a.question.formula_g.values()) for a in row.snapshot.items if a.letter == job.whose),
+        0.0,
+    )
+    return habits.hands_for(grams / 1000)
 
 
 def _usual(row: SessionRow) -> Mapping[JobKey | None, Sequence[tuple[str, float]]]:

@@ -81,7 +81,8 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         chill_min=asked.setting.chill_min,
         kept_as=lies_as(asked.setting.piece.KEPT_AS),
         paces={"mix": known.hands.mix.times}
-        | {job: known.hands.times(job) for job in ("ready", "form")},
+        | {job: known.hands.times(job) for job in ("ready", "form")}
+        | dict(known.hands.steps()),
     )
     waits = not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
     trays, kept = _some(dough, asked, found, item, waits=waits)

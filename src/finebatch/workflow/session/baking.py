@@ -30,12 +30,24 @@ from finebatch.workflow.session import weighing
 from finebatch.workflow.session.session_rows import touch
 
 EventKind = Literal[
-    "done", "more", "skip", "away", "slow", "dropped", "weighed", "scaled", "felt", "closed"
+    "done",
+    "more",
+    "skip",
+    "away",
+    "slow",
+    "dropped",
+    "weighed",
+    "scaled",
+    "felt",
+    "ticked",
+    "closed",
 ]
 """A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
 takes so many more to get hot; a tray was dropped; something was weighed; all else is made to go
-with too much of it; a dough felt so firm; the session is closed: nothing is left to do."""
+with too much of it; a dough felt so firm; a step of a job is ticked, or not any more; the session
+is closed: nothing is left to do."""
 MOST_MORE = 60
+STEP_PLACES = frozenset(str(place) for place in range(200))
 LAST_JOBS: frozenset[JobKind] = frozenset({"rack", "finish", "freeze"})
 """Whatever else has to be done comes before one of these."""
 CLEANING: frozenset[JobKind] = frozenset({"wash", "clear"})
@@ -50,7 +62,8 @@ class BakeEvent(FromOutside):
     """What the baker says. `activity` is the job or bake, the tray that was dropped, or nothing.
 
     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
-    dough that was felt before it is portioned, `what` says how, and it waits `minutes` more.
+    dough that was felt before it is portioned, `what` says how, and it waits `minutes` more. Of a
+    job's step that is ticked `what` is its place in the job, from 0.
     """
 
     kind: EventKind
@@ -154,6 +167,9 @@ def _check(row: SessionRow, told: BakeEvent) -> None:
     if told.kind == "scaled":
         weighing.check_scaled(row, told.job, told.what)
         return
+    if told.kind == "ticked":
+        _check_ticked(row, told)
+        return
     if told.kind == "dropped":
         _check_dropped(row, told.activity)
         return
@@ -193,6 +209,13 @@ def _check_job(row: SessionRow, told: BakeEvent) -> None:
         ]
         if len(inside) >= row.work.kitchen.shelves:
             raise Conflict(f"The oven is full. Take {inside[0].whose} out first.")
+
+
+def _check_ticked(row: SessionRow, told: BakeEvent) -> None:
+    if all(a.id != told.job for a in row.plan.activities):
+        raise Missing("This step of the plan")
+    if told.what not in STEP_PLACES:
+        raise refuse("what", "Name the step by its place in the job, from 0.")
 
 
 def _check_felt(job: Placed, told: BakeEvent, done: Mapping[JobKey, int]) -> None:
@@ -244,7 +267,7 @@ def take_back(row: SessionRow, now: int) -> EventRow:
 
 def moves(event: EventRow) -> bool:
     """Whether the rest has to be planned again for what happened."""
-    if event.kind in ("weighed", "scaled", "closed"):
+    if event.kind in ("weighed", "scaled", "ticked", "closed"):
         return False
     if event.job is not None and event.job.step == "clear":
         return False

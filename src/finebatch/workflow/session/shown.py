@@ -27,6 +27,7 @@ from finebatch.facts import formula
 from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow.kitchen.fridge import FeltEvent, latest_felt
 from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.kitchen.ticks import ticks_of
 from finebatch.workflow.session import baking, plans
 from finebatch.workflow.session.asking import pool_names
 from finebatch.workflow.session.closing import ToClose, to_close
@@ -43,7 +44,8 @@ class ShownJob:
     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
-    too soft or too hard to portion; `may_be_weighed`: something is weighed in it.
+    too soft or too hard to portion; `may_be_weighed`: something is weighed in it; `ticked` are the
+    places of its steps that are done, from 0.
     """
 
     key: JobKey
@@ -76,6 +78,7 @@ class ShownJob:
     may_be_left_out: bool
     may_be_felt: bool
     may_be_weighed: bool
+    ticked: tuple[int, ...]
     said: Said | None
 
 
@@ -302,6 +305,7 @@ def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
     done, due = baking.done_or_seen(row), baking.due_at(row)
     cold = {a.dough for a in row.plan.activities if a.kind in ("chill", "temper")}
     felt = cold - {letter for letter, dough in scene.doughs.items() if dough.laid}
+    ticks = ticks_of(row)
     left = windows(work, row.plan) if row.state == "planned" else {}
 
     def at(minute: int | None) -> int | None:
@@ -340,6 +344,7 @@ def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
             may_be_left_out=a.kind in MAY_BE_LEFT_OUT,
             may_be_felt=a.kind == "portion" and a.dough in felt,
             may_be_weighed=may_be_weighed(row.snapshot, a),
+            ticked=tuple(sorted(ticks.get(a.id, ()))),
             said=say(a, scene) if a.told else None,
         )
 

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
+import type { BakeEvent } from "../../logic/events";
 import { countdown, length } from "../../logic/format";
 import { type Said, wordsOf } from "../../logic/jobs";
-import { NO_TICKS, readTicks, stepKey, type Ticks, ticked, timed } from "../../logic/ticks";
+import { readTimers, stepKey, stopped, type Timers, timed } from "../../logic/timers";
 
 const MINUTE = 60_000;
 const keptAt = (session: BakingSession) => `finebatch.steps.${session.id}`;
@@ -11,14 +12,16 @@ interface JobStepsProps {
   session: BakingSession;
   job: Activity;
   now: number;
+  onEvent: (what: BakeEvent, onError: () => void) => void;
 }
 
 /** What is done in this job, step by step, in the card's own words: ticked, with timers of its own. */
-export function JobSteps({ session, job, now }: JobStepsProps) {
-  const [ticks, setTicks] = useTicks(session);
+export function JobSteps({ session, job, now, onEvent }: JobStepsProps) {
+  const [timers, setTimers] = useTimers(session);
+  const [isDone, flip] = useTicks(session, job, onEvent);
   const { steps } = wordsOf(job);
   if (steps.length === 0) {
-    return <Timers session={session} job={job} ticks={ticks} now={now} change={setTicks} />;
+    return <Running session={session} job={job} timers={timers} now={now} change={setTimers} />;
   }
   return (
     <section aria-label="Steps of this job">
@@ -28,35 +31,34 @@ export function JobSteps({ session, job, now }: JobStepsProps) {
           <StepLine
             key={stepKey(job.key, n)}
             step={step}
-            name={stepKey(job.key, n)}
-            ticks={ticks}
+            done={isDone(n)}
+            ends={timers[stepKey(job.key, n)]}
             now={now}
-            change={setTicks}
+            onTick={() => {
+              setTimers(stopped(timers, stepKey(job.key, n)));
+              flip(n);
+            }}
+            onTimer={(endsAt) => setTimers(timed(timers, stepKey(job.key, n), endsAt))}
           />
         ))}
       </ol>
-      <Timers session={session} job={job} ticks={ticks} now={now} change={setTicks} />
+      <Running session={session} job={job} timers={timers} now={now} change={setTimers} />
     </section>
   );
 }
 
-interface Changing {
-  ticks: Ticks;
+interface StepLineProps {
+  step: Said["steps"][number];
+  done: boolean;
+  ends: number | undefined;
   now: number;
-  change: (ticks: Ticks) => void;
+  onTick: () => void;
+  onTimer: (endsAt: number) => void;
 }
 
 /** One step: its tick, its words, and a timer where it has minutes. */
-function StepLine({
-  step,
-  name,
-  ticks,
-  now,
-  change,
-}: Changing & { step: Said["steps"][number]; name: string }) {
-  const done = name in ticks.done;
+function StepLine({ step, done, ends, now, onTick, onTimer }: StepLineProps) {
   const minutes = step.wait_min || step.hands_min;
-  const ends = ticks.timers[name];
   return (
     <li className="flex items-start gap-3 border-b border-line py-2 text-2xl max-sm:text-xl">
       <input
@@ -64,7 +66,7 @@ function StepLine({
         className="mt-1 size-8 flex-none accent-[var(--color-ink)]"
         aria-label={step.text}
         checked={done}
-        onChange={() => change(ticked(ticks, name))}
+        onChange={onTick}
       />
       <span className={`flex-1 first-letter:uppercase ${done ? "text-soft line-through" : ""}`}>
         {step.text}
@@ -83,7 +85,7 @@ function StepLine({
               ? `Timer, ${length(minutes)}: ${step.text}`
               : `Stop the timer: ${step.text}`
           }
-          onClick={() => change(timed(ticks, name, now + minutes * MINUTE))}
+          onClick={() => onTimer(now + minutes * MINUTE)}
         >
           {ends === undefined ? `Timer ${length(minutes)}` : left(ends, now)}
         </button>
@@ -96,13 +98,21 @@ const OWN = { usual: "(usual)", habit: "(habit)" } as const;
 
 const left = (ends: number, now: number) => (ends > now ? countdown(ends - now) : "time is up");
 
+interface RunningProps {
+  session: BakingSession;
+  job: Activity;
+  timers: Timers;
+  now: number;
+  change: (timers: Timers) => void;
+}
+
 /** The timers that run in other jobs: they are not lost with the job that set them. */
-function Timers({ session, job, ticks, now, change }: JobStepsProps & Changing) {
+function Running({ session, job, timers, now, change }: RunningProps) {
   const others = session.activities.flatMap((other) =>
     other.key === job.key
       ? []
       : wordsOf(other).steps.flatMap((step, n) => {
-          const ends = ticks.timers[stepKey(other.key, n)];
+          const ends = timers[stepKey(other.key, n)];
           return ends === undefined ? [] : [{ name: stepKey(other.key, n), step, ends }];
         }),
   );
@@ -115,7 +125,7 @@ function Timers({ session, job, ticks, now, change }: JobStepsProps & Changing) 
             type="button"
             className="press min-h-11 text-lg"
             aria-label={`Stop the timer: ${step.text}`}
-            onClick={() => change(timed(ticks, name, 0))}
+            onClick={() => change(stopped(timers, name))}
           >
             <strong>{left(ends, now)}</strong> {step.text}
           </button>
@@ -125,13 +135,34 @@ function Timers({ session, job, ticks, now, change }: JobStepsProps & Changing) 
   );
 }
 
-/** Ticks and timers of a session, kept by this screen through a reload. */
-function useTicks(session: BakingSession): [Ticks, (ticks: Ticks) => void] {
-  const [ticks, setTicks] = useState(() => readTicks(localStorage.getItem(keptAt(session))));
-  const keep = (next: Ticks) => {
-    setTicks(next);
-    if (next === NO_TICKS) localStorage.removeItem(keptAt(session));
-    else localStorage.setItem(keptAt(session), JSON.stringify(next));
+/** Which steps of a job are ticked, on every screen; shown at once where they are pressed. */
+function useTicks(
+  session: BakingSession,
+  job: Activity,
+  onEvent: JobStepsProps["onEvent"],
+): [(place: number) => boolean, (place: number) => void] {
+  const [pressed, setPressed] = useState<{ at: number; keys: string[] }>({ at: -1, keys: [] });
+  const flips = pressed.at === session.happened ? pressed.keys : [];
+  const isDone = (place: number) =>
+    job.ticked.includes(place) !== flips.includes(stepKey(job.key, place));
+  const flip = (place: number) => {
+    const key = stepKey(job.key, place);
+    const keys = flips.includes(key) ? flips.filter((other) => other !== key) : [...flips, key];
+    setPressed({ at: session.happened, keys });
+    onEvent({ kind: "ticked", activity: job.key, what: String(place) }, () =>
+      setPressed({ at: -1, keys: [] }),
+    );
   };
-  return [ticks, keep];
+  return [isDone, flip];
+}
+
+/** Timers of a session, kept by this screen through a reload. */
+function useTimers(session: BakingSession): [Timers, (timers: Timers) => void] {
+  const [timers, setTimers] = useState(() => readTimers(localStorage.getItem(keptAt(session))));
+  const keep = (next: Timers) => {
+    setTimers(next);
+    if (Object.keys(next).length === 0) localStorage.removeItem(keptAt(session));
+    else localStorage.setItem(keptAt(session), JSON.stringify({ timers: next }));
+  };
+  return [timers, keep];
 }

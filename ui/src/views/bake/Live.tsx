@@ -97,7 +97,13 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
           </p>
         )}
         <div className="grid gap-x-6 gap-y-3 lg:grid-cols-2 lg:has-[>:only-child]:grid-cols-1">
-          <JobSteps key={session.id} session={session} job={job} now={now} />
+          <JobSteps
+            key={session.id}
+            session={session}
+            job={job}
+            now={now}
+            onEvent={(what, onError) => telling.mutate(what, { onError })}
+          />
           <JobDrawing session={session} job={job} />
         </div>
         <WeighAlong
