@@ -11,7 +11,7 @@ from finebatch.core.piece.kinds.rolled import Rolled
 from finebatch.core.piece.lot import Lot
 
 SAID_BY_A_TOOL = {
-    "scoop": {"scoop_ml", "heaped", "ball_mm"},
+    "scoop": {"scoop_ml", "heaped"},
     "cutter": {"cutter"},
     "pan": {"shape", "across_mm", "down_mm", "wall_mm"},
 }

@@ -75,6 +75,12 @@ def test_a_scoop_sets_the_mass_by_this_doughs_density(page: Page, served: Served
     expect(page.locator("[data-figure=piece-mass]")).to_have_text("28.2 g")
     page.get_by_label("Filled").select_option("heaped")
     expect(page.locator("[data-figure=piece-mass]")).to_have_text("33.8 g")
+    # So does a ball's width, beginning with the ball that it is.
+    page.get_by_label("By", exact=True).select_option("ball")
+    expect(page.get_by_label("Ball across")).to_have_value("38")
+    page.get_by_label("Ball across").fill("1 in")
+    page.get_by_label("Ball across").blur()
+    expect(page.locator("[data-figure=piece-mass]")).to_have_text("10.1 g")
 
 
 def test_an_effect_is_tried_and_then_left_or_kept(page: Page, served: Served) -> None:

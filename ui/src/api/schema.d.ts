@@ -1652,7 +1652,7 @@ export interface components {
              * @default figure
              * @enum {string}
              */
-            shown_as: "figure" | "count" | "choice" | "scoop" | "cutter" | "pan" | "evenness" | "shared_out";
+            shown_as: "figure" | "ball" | "count" | "choice" | "scoop" | "cutter" | "pan" | "evenness" | "shared_out";
             /**
              * Unit
              * @default mm

@@ -95,17 +95,28 @@ function AskField(props: FieldsProps & { asked: Ask }) {
           onChange={(count) => set({ [ask.field]: count })}
         />
       );
+    case "ball":
+      return value == null ? null : <Figure {...props} set={set} />;
     case "figure":
-      return (
-        <NumberField
-          label={ask.label}
-          unit={ask.unit}
-          step={ask.step}
-          className="w-[4.75rem] font-semibold"
-          value={Number(value)}
-          fault={fault(ask.field)}
-          onChange={(figure) => set({ [ask.field]: figure })}
-        />
-      );
+      return <Figure {...props} set={set} />;
   }
+}
+
+function Figure({
+  asked: { ask },
+  piece,
+  fault,
+  set,
+}: FieldsProps & { asked: Ask; set: (part: object) => void }) {
+  return (
+    <NumberField
+      label={ask.label}
+      unit={ask.unit}
+      step={ask.step}
+      className="w-[4.75rem] font-semibold"
+      value={Number(at(piece, ask.field))}
+      fault={fault(ask.field)}
+      onChange={(figure) => set({ [ask.field]: figure })}
+    />
+  );
 }

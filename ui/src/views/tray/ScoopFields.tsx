@@ -48,17 +48,6 @@ export function ScoopFields(props: ScoopFieldsProps) {
           if (!chosen) onEvenness("weighed");
         }}
       />
-      {ball !== null && (
-        <NumberField
-          label="Ball across"
-          unit="mm"
-          step={1}
-          className="w-[4.75rem] font-semibold"
-          value={ball}
-          fault={props.fault("ball_mm")}
-          onChange={(across) => set({ ball_mm: across })}
-        />
-      )}
       {ml !== null && (
         <>
           <Select

@@ -37,6 +37,7 @@ class Drop(Portioning):
     HANDLES = (WEIGHED,)
     ASKS = (
         Ask("scoop_ml", "By", "scoop", "ml", 0.5),
+        Ask("ball_mm", "Ball across", "ball"),
         Ask(
             "evenness",
             "Portions",

@@ -5,9 +5,12 @@ from typing import Literal
 
 from finebatch.core.values import Range
 
-As = Literal["figure", "count", "choice", "scoop", "cutter", "pan", "evenness", "shared_out"]
-"""How something is asked for: a figure, whole pieces by steps, one of some ways; by a scoop, cutter
-or pan of the kitchen; how even portions are; or in how many pieces all of the dough goes."""
+As = Literal[
+    "figure", "ball", "count", "choice", "scoop", "cutter", "pan", "evenness", "shared_out"
+]
+"""How something is asked for: a figure, a ball's width where that is what is told, whole pieces by
+steps, one of some ways; by a scoop, cutter or pan of the kitchen; how even portions are; or in how
+many pieces all of the dough goes."""
 Value = bool | str
 DrawnIn = Literal["form", "portion", "slice", "shape"]
 """A job of the hands beside which a drawing helps."""
