@@ -425,3 +425,27 @@ def test_each_job_says_when_else_it_could_begin(demo: TestClient) -> None:
     assert out["earliest_at"] == out["latest_at"] == out["start_at"]  # to the minute
     running = demo.post(f"/api/sessions/{made['id']}/start").json()
     assert {a["earliest_at"] for a in running["activities"]} == {None}
+
+
+def test_minutes_that_a_step_says_of_a_tray_are_in_the_plan(demo: TestClient) -> None:
+    dough = demo.get("/api/doughs/1").json()
+    told = [
+        {"text": "Cream, then stir the rest in.", "kind": "cream", "hands_min": 8},
+        {"text": "Scoop.", "kind": "scoop"},
+    ]
+
+    def portioning(**said: Any) -> list[float]:
+        now = demo.get("/api/doughs/1").json()
+        steps = [told[0], {**told[1], **said}]
+        body = {**dough["card"], "steps": steps, "revision": now["revision"]}
+        assert demo.put("/api/doughs/1", json=body).status_code == 200
+        jobs = plan(demo, 1).json()["activities"]
+        found = [a["end_at"] - a["start_at"] for a in jobs if a["kind"] == "portion"]
+        return [length / MINUTE for length in found]
+
+    usual, of_tray = portioning(), portioning(hands_min=20, per="tray")
+    assert len(usual) == 3
+    # A minute more, to lay the sheet out.
+    assert of_tray == [21, 21, 21]
+    assert sum(portioning(hands_min=30, per="dough")) == pytest.approx(33, abs=3)
+    assert portioning(each_s=0.5, per="piece") < usual

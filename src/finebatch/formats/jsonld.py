@@ -49,7 +49,7 @@ def _line_property(line: Line) -> Node:
     return _property("line", line.amount, **more)
 
 
-_OF_STEP = ("kind", "wait_most_min", "each_s")
+_OF_STEP = ("kind", "wait_most_min", "each_s", "per", "where")
 """What a step says beside its words and minutes."""
 
 

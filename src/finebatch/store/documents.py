@@ -227,8 +227,11 @@ def _item_also_as_list(item: Kept) -> Kept:
     return {**item, "question": {**asked, "setting": _also_as_list(asked["setting"])}}
 
 
-# Version 2 of a card has steps that say what they are.
-CARD = Document(TypeAdapter(Card), (_as_it_was, _as_it_was), mend=within, told=brought_within)
+# Version 2 of a card has steps that say what they are, version 3 of what their minutes are and
+# where they are done.
+CARD = Document(
+    TypeAdapter(Card), (_as_it_was, _as_it_was, _as_it_was), mend=within, told=brought_within
+)
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
 # what that is as well; what was kept before goes by the card. Version 3 may have pieces of
 # several other sizes and forms.

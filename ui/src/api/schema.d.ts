@@ -4177,6 +4177,19 @@ export interface components {
             others: number;
         };
         /**
+         * PlaceOut
+         * @description Where a step is done.
+         */
+        PlaceOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "bench" | "bowl" | "stove" | "fridge" | "freezer" | "oven" | "sheet" | "rack";
+            /** Label */
+            label: string;
+        };
+        /**
          * PlacedBody
          * @description Pieces as they were moved by hand on the kitchen's sheet.
          */
@@ -5691,6 +5704,8 @@ export interface components {
          *     Without a `kind` its words say what it is, which may be several things one after the other.
          *     Given one it is just that; it then waits for at most `wait_most_min` where that is given, and
          *     takes `each_s` seconds a piece. Minutes or seconds of 0 are not said: the usual ones are taken.
+         *     Its minutes of hands are `per` the whole dough or a tray, and it is done `where` that is said;
+         *     else as is usual for its kind.
          */
         Step: {
             /** Text */
@@ -5724,6 +5739,10 @@ export interface components {
              * @default 0
              */
             each_s: number;
+            /** Per */
+            per?: ("dough" | "tray" | "piece") | null;
+            /** Where */
+            where?: ("bench" | "bowl" | "stove" | "fridge" | "freezer" | "oven" | "sheet" | "rack") | null;
         };
         /**
          * StepKindOut
@@ -6627,6 +6646,8 @@ export interface components {
             unit_systems: ("grams" | "ounces" | "cups")[];
             /** Steps */
             steps: components["schemas"]["StepKindOut"][];
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
         };
         /**
          * WrittenBody

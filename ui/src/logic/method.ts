@@ -57,6 +57,8 @@ const asStep = (told: Told): Step => ({
   each_s: told.each_by_card ? told.each_s : 0,
   cue: told.cue,
   caution: told.caution,
+  per: null,
+  where: null,
 });
 
 /** Whether a step told is the card's own; of a card that has none the usual ones that mix are. */
@@ -109,11 +111,13 @@ const shifted = (told: Told[], at: number): Told[] =>
 
 /** A step as it is told once a part of it is written. */
 function rewritten(told: Told, part: Partial<Step>, words: Words): Told {
-  const { kind, ...plain } = part;
+  const { kind, per, where, ...plain } = part;
   const found = words.steps.find((one) => one.kind === kind);
   return {
     ...told,
     ...plain,
+    per: per ?? told.per,
+    where: where ?? told.where,
     ...(found && { kind: found.kind, label: found.label, stage: found.stage }),
     by_card: told.by_card || part.hands_min !== undefined,
     each_by_card: told.each_by_card || part.each_s !== undefined,
@@ -179,6 +183,8 @@ export function withStepAfter(card: Card, told: Told[], place: number): Changed 
     ...row,
     ...EMPTY_STEP,
     kind: row.kind,
+    per: row.per,
+    where: row.where,
     by_card: false,
     each_by_card: false,
     origin: "card",
@@ -217,4 +223,6 @@ export const EMPTY_STEP: Step = {
   each_s: 0,
   cue: "",
   caution: "",
+  per: null,
+  where: null,
 };

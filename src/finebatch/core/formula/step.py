@@ -99,6 +99,9 @@ StepKind = Literal[
     "clear_up",
 ]
 
+Per = Literal["session", "dough", "tray", "piece"]
+Where = Literal["bench", "bowl", "stove", "fridge", "freezer", "oven", "sheet", "rack"]
+"""What a step's minutes are of, and where it is done."""
 Saying = Annotated[Text, MaxLen(300)]
 StepText = Annotated[Text, MaxLen(1000)]
 
@@ -110,6 +113,8 @@ class Step(FromOutside):
     Without a `kind` its words say what it is, which may be several things one after the other.
     Given one it is just that; it then waits for at most `wait_most_min` where that is given, and
     takes `each_s` seconds a piece. Minutes or seconds of 0 are not said: the usual ones are taken.
+    Its minutes of hands are `per` the whole dough or a tray, and it is done `where` that is said;
+    else as is usual for its kind.
     """
 
     text: StepText
@@ -120,3 +125,5 @@ class Step(FromOutside):
     kind: StepKind | None = None
     wait_most_min: Annotated[int, Interval(ge=0, le=2880)] | None = None
     each_s: Annotated[float, Interval(ge=0, le=600)] = 0.0
+    per: Literal["dough", "tray", "piece"] | None = None
+    where: Where | None = None

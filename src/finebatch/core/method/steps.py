@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.formula.step import Stage, StepKind
+from finebatch.core.formula.step import Per, Stage, StepKind, Where
 
 GET_READY: frozenset[StepKind] = frozenset(
     {"weigh", "soften", "toast", "melt", "chop", "zest", "infuse", "line"}
@@ -26,10 +26,41 @@ SHAPING: frozenset[StepKind] = frozenset(
 )
 """By these a dough becomes pieces."""
 
-Per = Literal["session", "dough", "tray", "piece"]
-Where = Literal["bench", "bowl", "stove", "fridge", "freezer", "oven", "sheet", "rack"]
+ON_PIECES: frozenset[StepKind] = SHAPING | {
+    "press",
+    "dent",
+    "score",
+    "prick",
+    "coat",
+    "wash",
+    "top",
+    "fill",
+    "recut",
+    "curve",
+    "ice",
+    "dip",
+    "drizzle",
+    "dust",
+    "sandwich",
+    "decorate",
+}
+"""What is done with pieces: a time that a card names with it is the oven's, or a wait."""
+
 Origin = Literal["card", "usual", "habit"]
 """From the card, from the usual method of such a dough, or from the kitchen's habit."""
+
+
+PLACES: Mapping[Where, str] = {
+    "bench": "on the bench",
+    "bowl": "in the bowl",
+    "stove": "on the stove",
+    "fridge": "in the fridge",
+    "freezer": "in the freezer",
+    "oven": "in the oven",
+    "sheet": "on the sheet",
+    "rack": "on the rack",
+}
+"""Where something is done, in words."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +101,8 @@ Habits = Mapping[StepKind, StepHabits]
 class TypedStep:
     """One step: `hands_min` of work on the whole dough or, of a tray's, `each_s` seconds on each
     piece; then at least `wait_min` and at most `wait_most_min` of waiting. Minutes of hands that
-    nobody has said are none, and the usual ones are taken.
+    nobody has said are none, and the usual ones are taken. What it is `per` and `where` it is done
+    are as usual for its kind where nobody has said that.
 
     `card_step` is the line of the card's method that says it, from 1; none for what is usual.
     """
@@ -82,6 +114,7 @@ class TypedStep:
     wait_min: float = 0.0
     wait_most_min: float | None = None
     where: Where | None = None
+    per: Per | None = None
     cue: str = ""
     caution: str = ""
     origin: Origin = "card"

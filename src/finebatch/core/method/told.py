@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from finebatch.core.formula.step import Stage, StepKind
+from finebatch.core.formula.step import Per, Stage, StepKind, Where
 from finebatch.core.method.programme import Programme
-from finebatch.core.method.steps import Habits, Origin, Per, TypedStep, Where
+from finebatch.core.method.steps import Habits, Origin, TypedStep
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,8 +69,8 @@ def _told(step: TypedStep, habits: Habits, kg: float) -> ToldStep:
         usual.each_s if step.each_s is None else step.each_s,
         step.wait_min,
         step.wait_most_min,
-        usual.per,
-        usual.where,
+        step.per or usual.per,
+        step.where or usual.where,
         step.origin,
         step.card_step,
         step.hands_min is not None or step.wait_min > 0,

@@ -1,12 +1,12 @@
 """The steps of a card, each typed: its kind and its minutes, from its words or as the baker set
 them."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from finebatch.core.formula.card_text import read_step
-from finebatch.core.formula.step import Step, StepKind
+from finebatch.core.formula.step import Step, StepKind, Where
 from finebatch.core.method.clauses import Clause, clauses_of
-from finebatch.core.method.steps import COOLED, Origin, TypedStep
+from finebatch.core.method.steps import COOLED, LIES, ON_PIECES, Origin, TypedStep
 
 WAITING: frozenset[StepKind] = frozenset(
     {"rest_bench", "chill", "freeze", "temper", "bake", "second_bake", "rest_sheet", "cool", "set"}
@@ -34,17 +34,31 @@ def typed_steps(steps: Sequence[Step], origin: Origin = "card") -> tuple[TypedSt
 
 def _given(step: Step, kind: StepKind, origin: Origin, line: int | None) -> TypedStep:
     return TypedStep(
-        kind,
+        _lying(kind, step.where),
         step.text,
         hands_min=float(step.hands_min) if step.hands_min or kind in WAITING else None,
         each_s=step.each_s or None,
         wait_min=float(step.wait_min),
         wait_most_min=None if step.wait_most_min is None else float(step.wait_most_min),
+        where=step.where,
+        per=step.per,
         cue=step.cue,
         caution=step.caution,
         origin=origin,
         card_step=line,
     )
+
+
+_LIES_IN: Mapping[Where, StepKind] = {
+    "fridge": "chill",
+    "freezer": "freeze",
+    "bench": "rest_bench",
+}
+
+
+def _lying(kind: StepKind, where: Where | None) -> StepKind:
+    """What lies somewhere is called by where it lies."""
+    return _LIES_IN.get(where, kind) if where is not None and kind in LIES else kind
 
 
 def _read(
@@ -64,11 +78,13 @@ def _read(
         if wait is not None and n == waited:
             least, most = wait, None
         yield TypedStep(
-            clause.kind,
+            _lying(clause.kind, step.where),
             clause.text,
             hands_min=worked,
             wait_min=least,
             wait_most_min=most,
+            where=step.where,
+            per=step.per,
             cue=step.cue if n == last else "",
             caution=step.caution if n == last else "",
             origin=origin,
@@ -82,6 +98,8 @@ def _minutes(clause: Clause) -> tuple[float | None, float, float | None]:
     if clause.kind in WAITING:
         low, high = times[0] if times else (0.0, 0.0)
         return 0.0, low, high if high > low else None
+    if clause.kind in ON_PIECES:
+        return None, 0.0, None
     worked = None if not times else (times[0][0] + times[0][1]) / 2
     if clause.kind in COOLED and len(times) > 1:
         return worked, times[1][0], None

@@ -13,12 +13,13 @@ from finebatch.core.care.warm import WARM_MOST_MIN
 from finebatch.core.formula.dough import Family, Mixing, PartKind
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.rounding import whole_minutes
-from finebatch.core.method.programme import Programme, Stretch, TrayJob
-from finebatch.core.method.steps import COLD, Habits, step_of
+from finebatch.core.method.programme import Programme, Stretch
+from finebatch.core.method.steps import COLD, Habits, TypedStep
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.sizes import Sized
 from finebatch.core.piece.tray import TrayAnswer
+from finebatch.core.plan.gestures import OnTray, says_how_long
 from finebatch.core.plan.lots import in_lots
 from finebatch.core.plan.work import (
     PLAIN_MIX,
@@ -250,15 +251,15 @@ def _first_within(dough: Portioned) -> int | None:
     return LAID_WITHIN_MIN if dough.laid else FIRST_WITHIN_MIN
 
 
-def _shape_min(dough: Portioned, pieces: int, gestures: Habits) -> tuple[int, int]:
+def _shape_min(dough: Portioned, on_tray: OnTray) -> tuple[int, int]:
     """Minutes of hot work on a tray, and how soon it has to begin."""
+    steps = dough.programme.on_tray("shape")
     hot = dough.piece.hot_work
     if hot:
-        return _minutes(pieces * hot.each_s), hot.within_min
-    told = dough.programme.kinds("shape")
-    if not told:
-        return 0, 2
-    return _minutes(pieces * sum(gestures[kind].each_s for kind in told)), HOT_WITHIN_MIN
+        told = any(says_how_long(step) for step in steps)
+        seconds = on_tray.all_seconds(steps) if told else on_tray.pieces * hot.each_s
+        return _minutes(seconds), hot.within_min
+    return (_minutes(on_tray.all_seconds(steps)), HOT_WITHIN_MIN) if steps else (0, 2)
 
 
 _AS_PART: Mapping[StepKind, PartKind] = {
@@ -275,17 +276,17 @@ _AS_PART: Mapping[StepKind, PartKind] = {
 """Gestures by which a part is put on: it is not reckoned twice."""
 
 
-def _each_s(dough: Portioned, job: TrayJob, gestures: Habits, parts: Sequence[PartHabits]) -> float:
-    """Seconds on each piece for what the method tells to do with it, and for the parts that are put
-    on though no step says so."""
-    steps = dough.programme.on_tray(job)
-    said = sum(
-        (gestures[s.kind].each_s if s.each_s is None else s.each_s)
-        * dough.paces.get(step_of(s.kind), 1.0)
-        for s in steps
-    )
+def _part_s(steps: Sequence[TypedStep], parts: Sequence[PartHabits]) -> float:
+    """Seconds on each piece for the parts that are put on though no step says so."""
     put_on = {_AS_PART[step.kind] for step in steps if step.kind in _AS_PART}
-    return said + sum(part.each_s for part in parts if part.kind not in put_on)
+    return sum(part.each_s for part in parts if part.kind not in put_on)
+
+
+def _slice_min(dough: Portioned, on_tray: OnTray) -> int:
+    """Minutes to slice the baked logs of a tray."""
+    told = [step for step in dough.programme.on_tray("slice") if says_how_long(step)]
+    minutes = on_tray.all_seconds(told) / 60 if told else SLICE_LOG_MIN * on_tray.pieces
+    return _at_pace(minutes, dough, "slice")
 
 
 def _rests(dough: Portioned, *, twice: bool) -> tuple[int, int, int | None]:
@@ -350,34 +351,38 @@ def _tray_works(
         bakes.append(bake_of(answer.second.minutes, dough.oven_c))
     rest, cool, cut_rest = _rests(dough, twice=answer.second is not None)
     kinds = [habits[kind] for kind, _ in dough.parts if kind != "bench"]
-    each_s = LAY_OUT_S if dough.laid else usual.portion_s
     put_on = [kind for kind in kinds if kind.wanted == "portion"]
-    gestures_s = 0 if dough.laid else _each_s(dough, "portion", gestures, put_on)
-    raw_s = (each_s + gestures_s) * dough.pace
+    making, finishing = (dough.programme.on_tray(job) for job in ("portion", "finish"))
+    made_s = usual.portion_s + _part_s(making, put_on)
     last = [kind for kind in kinds if kind.wanted == "finish"]
-    finish_s = _each_s(dough, "finish", gestures, last) * dough.paces.get("finish", 1.0)
+    finish_s = _part_s(finishing, last)
+    finishes = bool(last) or any(says_how_long(s) or gestures[s.kind].each_s for s in finishing)
     set_min = max((kind.set_min for kind in last), default=0)
     said = dough.programme.wait("set")
     set_min = set_min if said is None else math.ceil(said.wait_min)
     stand = dough.programme.stand
     first = answer.making.first_pieces if answer.making else None
     found, before = [], 0
-    for number, pieces in enumerate(answer.yields.trays if dough.trays is None else dough.trays):
-        shape_min, within = _shape_min(dough, pieces, gestures)
+    trays = answer.yields.trays if dough.trays is None else dough.trays
+    for number, pieces in enumerate(trays):
+        on_tray = OnTray(pieces, sum(trays), gestures, dough.paces)
+        shape_min, within = _shape_min(dough, on_tray)
+        portion_s = pieces * LAY_OUT_S if dough.laid else on_tray.portioning_s(making, made_s)
+        finish = (pieces * finish_s + on_tray.all_seconds(finishing)) * dough.paces.get("finish", 1)
         found.append(
             TrayWork(
                 name=f"{dough.letter}{start + number + 1}",
                 dough=dough.letter,
                 pieces=pieces,
-                portion_min=LAY_SHEET_MIN + _minutes(pieces * raw_s),
+                portion_min=LAY_SHEET_MIN + _minutes(portion_s * dough.pace),
                 bakes=tuple(bakes),
                 rest_min=rest,
                 cool_min=cool,
-                slice_min=_at_pace(SLICE_LOG_MIN * pieces, dough, "slice") if len(bakes) > 1 else 0,
+                slice_min=_slice_min(dough, on_tray) if len(bakes) > 1 else 0,
                 shape_min=shape_min,
                 shape_within=within,
-                finish_min=_minutes(pieces * finish_s),
-                set_min=set_min if finish_s else 0,
+                finish_min=_minutes(finish),
+                set_min=set_min if finishes else 0,
                 sharp=dough.piece.KNIFE and not dough.laid,
                 pool=dough.pool,
                 size=size,

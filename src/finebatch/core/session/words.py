@@ -12,7 +12,7 @@ from finebatch.core.formula.step import Stage, StepKind
 from finebatch.core.heat.cues import Cues
 from finebatch.core.heat.oven import HotSide
 from finebatch.core.measures.figures import dial, grams, millimetres
-from finebatch.core.method.steps import Origin, TypedStep
+from finebatch.core.method.steps import PLACES, Origin, TypedStep
 from finebatch.core.piece.kinds.every import KINDS, PieceKind
 from finebatch.core.piece.kinds.says import Says
 from finebatch.core.plan.keys import JobKind
@@ -135,7 +135,7 @@ def say(job: Placed, scene: Scene) -> Said:
     told = tuple(
         SaidStep(
             s.kind,
-            s.text,
+            s.text if s.where is None else f"{s.text.rstrip(' .')} ({PLACES[s.where]}).",
             s.cue,
             s.hands_min or 0.0,
             s.wait_min,

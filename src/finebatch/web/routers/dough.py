@@ -8,10 +8,11 @@ from pydantic import Field
 
 from finebatch.core.formula.dough import Card, Family, Mixing
 from finebatch.core.formula.kitchen_amounts import UnitSystem
-from finebatch.core.formula.step import Stage, StepKind
+from finebatch.core.formula.step import Stage, StepKind, Where
 from finebatch.core.larder.ingredient import NaturalUnit
 from finebatch.core.larder.measuring import CupHabit
 from finebatch.core.measures.units import Unit
+from finebatch.core.method.steps import PLACES
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
 from finebatch.facts import formula, tables
@@ -99,6 +100,13 @@ class StepKindOut(Out):
     stage: Stage
 
 
+class PlaceOut(Out):
+    """Where a step is done."""
+
+    key: Where
+    label: str
+
+
 class WordsOut(Out):
     """What a card can be made of."""
 
@@ -109,6 +117,7 @@ class WordsOut(Out):
     cups: list[CupHabit]
     unit_systems: list[UnitSystem]
     steps: list[StepKindOut]
+    places: list[PlaceOut]
 
 
 @router.get("/words")
@@ -127,6 +136,7 @@ def words(data: Data) -> WordsOut:
         eggs=[EggOut(key=key, grams=grams) for key, grams in tables.egg_sizes().items()],
         cups=["spooned", "sifted", "dipped"],
         steps=[StepKindOut.model_validate(one) for one in formula.step_habits().values()],
+        places=[PlaceOut(key=key, label=label) for key, label in PLACES.items()],
         unit_systems=["grams", "ounces", "cups"],
     )
 

@@ -18,6 +18,7 @@ from finebatch.core.book.hands import (
 )
 from finebatch.core.method.steps import TypedStep, step_of
 from finebatch.core.piece.kinds.every import KINDS
+from finebatch.core.plan.gestures import OnTray
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import network
 from finebatch.core.session.job_steps import job_steps
@@ -129,17 +130,18 @@ def _steps_of(
 
 def _usual_step(row: SessionRow, job: JobKey, step: TypedStep) -> float:
     """The usual minutes of a step in that job; none where nobody has said any."""
-    habits = formula.step_habits()[step.kind]
+    habits = formula.step_habits()
     tray = next((tray for tray in row.work.trays if tray.name == job.whose), None)
     if tray is not None:
-        return tray.pieces * (habits.each_s if step.each_s is None else step.each_s) / 60
+        of_all = sum(other.pieces for other in row.work.trays_of(tray.dough))
+        return OnTray(tray.pieces, of_all, habits, {}).usual_s(step) / 60
     if step.hands_min is not None:
         return step.hands_min
     grams = next(
         (sum(a.question.formula_g.values()) for a in row.snapshot.items if a.letter == job.whose),
         0.0,
     )
-    return habits.hands_for(grams / 1000)
+    return habits[step.kind].hands_for(grams / 1000)
 
 
 def _usual(row: SessionRow) -> Mapping[JobKey | None, Sequence[tuple[str, float]]]:

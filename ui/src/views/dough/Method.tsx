@@ -7,6 +7,7 @@ import {
   isOwn,
   kindsByStage,
   STAGE,
+  type Stage,
   type StepKind,
   stretches,
   type Told,
@@ -227,26 +228,44 @@ function StepRow(props: StepRowProps) {
             most={300}
             placeholder="mind …"
             onChange={(caution) => onWrite({ caution })}
-            className={`${step.caution ? "basis-full text-ink" : "min-w-16 flex-1"} border-transparent bg-transparent px-0 py-0 hover:border-line`}
+            className={`${step.caution ? "basis-full text-ink" : "w-16 flex-none"} border-transparent bg-transparent px-0 py-0 hover:border-line`}
           />
         </span>
       </div>
-      <select
-        aria-label={`Kind of ${name}`}
-        className={`min-h-9 w-full max-sm:col-span-full ${headed ? "mt-5 max-sm:mt-0" : ""}`}
-        value={step.kind}
-        onChange={(event) => onWrite({ kind: event.target.value as StepKind })}
+      <div
+        className={`flex flex-col max-sm:col-span-full max-sm:flex-row ${headed ? "mt-5 max-sm:mt-0" : ""}`}
       >
-        {kindsByStage(words).map(([stage, kinds]) => (
-          <optgroup key={stage} label={stage}>
-            {kinds.map((kind) => (
-              <option key={kind.kind} value={kind.kind}>
-                {kind.label}
-              </option>
-            ))}
-          </optgroup>
-        ))}
-      </select>
+        <select
+          aria-label={`Kind of ${name}`}
+          className="min-h-9 w-full"
+          value={step.kind}
+          onChange={(event) => onWrite({ kind: event.target.value as StepKind })}
+        >
+          {kindsByStage(words).map(([stage, kinds]) => (
+            <optgroup key={stage} label={stage}>
+              {kinds.map((kind) => (
+                <option key={kind.kind} value={kind.kind}>
+                  {kind.label}
+                </option>
+              ))}
+            </optgroup>
+          ))}
+        </select>
+        <Choice
+          label={`Where ${name} is done`}
+          value={step.where}
+          ways={words.places.map((one) => [one.key, one.label] as const)}
+          onChange={(where) => onWrite({ where })}
+        />
+        {OF_PIECES.has(step.stage) && step.per !== "session" && (
+          <Choice
+            label={`What the minutes of ${name} are of`}
+            value={step.per}
+            ways={PER}
+            onChange={(per) => onWrite({ per })}
+          />
+        )}
+      </div>
       {each ? (
         <Figure
           label="each, s"
@@ -308,6 +327,42 @@ function StepRow(props: StepRowProps) {
         </button>
       </span>
     </li>
+  );
+}
+
+const PER = [
+  ["dough", "of all of it"],
+  ["tray", "of a tray"],
+  ["piece", "of a piece"],
+] as const;
+/** Stages of which minutes may be of all the dough, of a tray or of a piece. */
+const OF_PIECES: ReadonlySet<Stage> = new Set<Stage>(["make", "after", "finish"]);
+
+interface ChoiceProps<Of extends string> {
+  label: string;
+  value: Of;
+  ways: readonly (readonly [Of, string])[];
+  onChange: (value: Of) => void;
+}
+
+/** One of some ways, in the line of words that it stands in. */
+function Choice<Of extends string>({ label, value, ways, onChange }: ChoiceProps<Of>) {
+  return (
+    <select
+      aria-label={label}
+      className="min-h-0 w-full border-transparent bg-transparent px-1 py-0 text-[0.9375rem] text-soft hover:border-line"
+      value={value}
+      onChange={(event) => {
+        const chosen = ways.find(([way]) => way === event.target.value);
+        if (chosen) onChange(chosen[0]);
+      }}
+    >
+      {ways.map(([way, said]) => (
+        <option key={way} value={way}>
+          {said}
+        </option>
+      ))}
+    </select>
   );
 }
 
