@@ -1,13 +1,15 @@
 """The quick plan: tray after tray as early as all allows.
 
 It comes back at once, serves the solver as a first answer, and stands by when the solver has
-found nothing in its time. Several orders of the doughs are tried, the soonest is taken.
+found nothing in its time. Several orders of the doughs are tried, and the soonest is taken in
+which nothing waits too long.
 """
 
 from collections.abc import Mapping
 from itertools import permutations
 
 from finebatch.core.plan.bound import plain_bound
+from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.placed import Plan, Times
 from finebatch.core.plan.schedule import finish_of, place
@@ -56,7 +58,13 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
                     greedy.tray(tray)
         greedy.clean()
         found.append((finish_of(work, greedy.jobs), greedy.times))
-    return min(found, key=lambda pair: pair[0])[1]
+    soonest = [times for _, times in sorted(found, key=lambda pair: pair[0])]
+    return next((times for times in soonest if _keeps_all(work, times)), soonest[0])
+
+
+def _keeps_all(work: Work, times: Times) -> bool:
+    """Whether nothing waits too long: a tray of one dough can come between those of another."""
+    return not find_faults(place(work, times, 0), work)
 
 
 def quick_plan(work: Work) -> Plan:
