@@ -46,10 +46,11 @@ def width(*args: object, **more: object) -> float:
 
 def test_the_public_cases_are_met(cases: dict[str, Case], models: Models, larder: Larder) -> None:
     summary = summarise([judge(case, models, larder) for case in cases.values()])
-    assert summary.n == 16
-    assert summary.median_abs_error_pct <= 2.5
-    assert summary.max_abs_error_pct <= 8
-    assert summary.minutes_share >= 0.9
+    assert summary.n == 172
+    assert summary.median_abs_error_pct <= 4
+    assert summary.max_abs_error_pct <= 28
+    assert summary.minutes_share >= 0.88
+    assert 0.75 <= summary.band_share <= 0.92
 
 
 @given(st.floats(5, 180), st.floats(1.02, 2))
@@ -112,7 +113,6 @@ def test_the_band_widens_away_from_the_data() -> None:
         ({"sugar_white": 300.0}, "sugar", +1),
         ({"peanut_butter": 150.0}, "nut_butter", -1),
         ({"baking_soda": 5.0}, "soda", +1),
-        ({"oats_rolled": 150.0}, "grain", -1),
     ],
 )
 def test_each_effect_is_named_with_its_sign(change: dict[str, float], key: str, sign: int) -> None:
@@ -128,6 +128,25 @@ def test_what_moves_it_is_ranked_and_is_the_difference_that_it_makes() -> None:
     cold = next(m.mm for m in movers if m.key == "chilled")
     at_21 = width(DROP, MassPortion(28))
     assert width(DROP, MassPortion(28), chilled) - at_21 == pytest.approx(cold, abs=0.02)
+
+
+@pytest.mark.parametrize(
+    "formula",
+    [
+        {
+            "chocolate_dark": 225,
+            "butter_unsalted": 60,
+            "sugar_white": 150,
+            "egg_whole": 100,
+            "flour_ap": 40,
+        },
+        {"walnuts": 200, "egg_white": 60, "sugar_icing": 150, "cocoa": 15},
+        {"coconut_flaked": 200, "egg_white": 70, "sugar_white": 120},
+    ],
+)
+def test_what_bakers_make_with_hardly_any_flour_is_foreseen(formula: dict[str, float]) -> None:
+    found = look(formula, MassPortion(30), ROOM)
+    assert 35 < found.width.middle_mm < 95
 
 
 @pytest.mark.parametrize(
@@ -201,7 +220,7 @@ def test_evaluate_prints_json_for_machines(cases: dict[str, Case]) -> None:
 
 def test_evaluate_prints_a_table_for_people() -> None:
     ran = run_evaluate(str(CASES))
-    assert "16 cases: median error" in ran.stdout
+    assert "172 cases: median error" in ran.stdout
 
 
 @pytest.mark.parametrize(

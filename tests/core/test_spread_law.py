@@ -10,6 +10,7 @@ from finebatch.core.piece.portion import CutDisc, MassPortion, RawPiece, shape_p
 from finebatch.core.piece.spread import (
     EDGE_SD,
     EIGHT_IN_TEN,
+    LAW_SD,
     RULER_SD,
     UNSEEN_REACH,
     UNSEEN_SD,
@@ -84,7 +85,7 @@ def test_the_band_is_made_of_all_that_is_not_known() -> None:
     found = foreseen(portion_cv=0.1)
     _, sensitivity = baked_width_mm(BALL, 1.66)
     # At home at large: the law's own uncertainty, the noise from bake to bake, uneven hands.
-    formula = sensitivity * math.sqrt(0.0004 + 0.2**2 * 0.0025)
+    formula = sensitivity * math.sqrt(0.0004 + 0.2**2 * 0.0025 + LAW_SD**2)
     assert found.formula_sd == pytest.approx(formula)
     assert found.oven_sd == pytest.approx(sensitivity * 0.03)
     assert found.hands_sd == pytest.approx(0.04)
@@ -103,7 +104,7 @@ def test_a_dough_far_from_every_measured_one_is_less_sure_until_it_was_baked() -
     between = foreseen(sugar=0.4)
     # 0.2 from both, at a reach of √(0.3² + 0.4²) for each unit of sugar.
     steps = 0.2 * 0.5 / UNSEEN_REACH
-    unseen = UNSEEN_SD * math.sqrt(1 - math.exp(-(steps**2) / 2))
+    unseen = math.hypot(LAW_SD, UNSEEN_SD * math.sqrt(1 - math.exp(-(steps**2) / 2)))
     law = 0.0004 + 0.4**2 * 0.0025
     assert between.formula_sd == pytest.approx(sensitivity * math.sqrt(law + unseen**2))
     # What has been baked here is not unseen any more.
@@ -115,10 +116,10 @@ def test_a_dough_far_from_every_measured_one_is_less_sure_until_it_was_baked() -
 
 def test_a_model_without_any_measured_dough_knows_none() -> None:
     blank = replace(MODEL, measured=np.empty((0, 3)))
-    assert blank.unseen_sd(np.array([1.0, 0.2, 0.0])) == UNSEEN_SD
-    assert MODEL.unseen_sd(np.array([1.0, 0.6, 0.0])) == 0
+    assert blank.unseen_sd(np.array([1.0, 0.2, 0.0])) == math.hypot(LAW_SD, UNSEEN_SD)
+    assert MODEL.unseen_sd(np.array([1.0, 0.6, 0.0])) == LAW_SD
     # The flow's own scale is no step: every piece has one.
-    assert MODEL.unseen_sd(np.array([0.0, 0.6, 1.0])) == 0
+    assert MODEL.unseen_sd(np.array([0.0, 0.6, 1.0])) == LAW_SD
 
 
 def test_what_was_learnt_shifts_the_middle_and_is_told_in_mm() -> None:

@@ -10,7 +10,7 @@ from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.judge_cards import CardCase
 from finebatch.core.formula.judge_lines import LineCase
 from finebatch.core.heat.oven import OvenMode
-from finebatch.core.piece.cases import Case
+from finebatch.core.piece.cases import USUAL_WIDTH_SD, Case, Ladder
 from finebatch.core.piece.effects import BakeConditions, Surface
 from finebatch.core.piece.portion import CutDisc, Log, LogSlice, MassPortion, MassShape, Portion
 from finebatch.formats.unreadable import UnreadableFile
@@ -55,6 +55,15 @@ class _Log(_Row):
         return Log(self.length_mm, self.width_mm, self.grams)
 
 
+class _Ladder(_Row):
+    name: str
+    step: str | float
+    relative_confidence_pct: Annotated[float, Field(ge=0, le=100)]
+
+    def ladder(self) -> Ladder:
+        return Ladder(self.name, str(self.step), self.relative_confidence_pct / 100)
+
+
 class _Case(_Row):
     id: str
     family: Family
@@ -71,6 +80,9 @@ class _Case(_Row):
     minutes_second: Minutes | None = None
     baked_diameter_mm: Positive
     baked_thickness_mm: Positive | None = None
+    confidence_pct: Annotated[float, Field(gt=0, le=100)] = 100 * USUAL_WIDTH_SD
+    group: str = ""
+    ladders: tuple[_Ladder, ...] = ()
 
     def case(self) -> Case:
         how = BakeConditions(
@@ -92,6 +104,9 @@ class _Case(_Row):
             observed_thickness_mm=self.baked_thickness_mm,
             minutes=self.minutes,
             minutes_second=self.minutes_second,
+            width_sd=self.confidence_pct / 100,
+            group=self.group,
+            ladders=tuple(ladder.ladder() for ladder in self.ladders),
         )
 
 

@@ -13,11 +13,24 @@ from finebatch.core.piece.foresee import Foreseen, Models, foresee
 from finebatch.core.piece.portion import Portion
 
 MINUTES_MARGIN = 0.15
+USUAL_WIDTH_SD = 0.03
+"""How surely a width is known of which nothing else is said: typical, rounded, to within 6 %."""
+
+
+@dataclass(frozen=True, slots=True)
+class Ladder:
+    """A series in which one thing varies, and this case's `step` in it: `ratio_sd` is how surely
+    its width against that of the base is known, in ln; 0 of the base itself."""
+
+    name: str
+    step: str
+    ratio_sd: float
 
 
 @dataclass(frozen=True, slots=True)
 class Case:
-    """A dough and a portion with the width, thickness and minutes that usually come out."""
+    """A dough and a portion with the width, thickness and minutes that usually come out. `width_sd`
+    is how surely the width is known, in ln; `group` what kind of dough it is."""
 
     id: str
     family: Family
@@ -29,6 +42,9 @@ class Case:
     observed_thickness_mm: float | None
     minutes: tuple[float, float]
     minutes_second: tuple[float, float] | None
+    width_sd: float = USUAL_WIDTH_SD
+    group: str = ""
+    ladders: tuple[Ladder, ...] = ()
 
     def composition(self, larder: Larder) -> Composition:
         """What this case's dough is made of."""

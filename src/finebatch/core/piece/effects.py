@@ -34,6 +34,11 @@ LACE_FROM, LACE_OVER = 0.34, 0.09
 go (household recipes: drops, macaroons over 0.36; lace, florentines 0.15 to 0.27)."""
 
 
+STIFF_FROM, MELTS, MOST_STIFF = 0.42, 0.6, 1.5
+"""Water, and this share of the sugar, for the flour below which a dough is stiff; and the most that
+counts (household recipes: crumbly, pressed and sliced butter doughs)."""
+
+
 @dataclass(frozen=True, slots=True)
 class BakeConditions:
     """How a piece is baked. Temperatures in °C; `oven_c` is what the dial says in `oven_mode`."""
@@ -72,6 +77,16 @@ def sandiness(dough: Composition) -> float:
     return dry * plain
 
 
+def stiffness(dough: Composition) -> float:
+    """How far what flows (water, and sugar that melts) falls short of what a plain dough has for
+    its flour, in ln: a stiff dough keeps its shape."""
+    flows = dough.water_added_g + MELTS * dough.sugar_g
+    lacks = STIFF_FROM * dough.structure_g
+    if lacks <= flows:
+        return 0.0
+    return min(math.log(lacks / flows), MOST_STIFF) if flows > 0 else MOST_STIFF
+
+
 def laciness(dough: Composition) -> float:
     """0 to 1: too little flour and egg to hold what melts, so that the dough runs to lace.
 
@@ -94,6 +109,7 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "plastic_fat": _ratio(dough.fat_by_kind_g.get("plastic", 0.0), fats),
         "free_water": math.tanh(free + 0.35),
         "sandy": sandiness(dough),
+        "stiff": stiffness(dough),
         "lace": laciness(dough),
         "icing_sugar": _ratio(dough.sweetener_g.get("icing_sugar", 0.0), sweet),
         "syrup": _ratio(dough.sweetener_g.get("syrup", 0.0), sweet),

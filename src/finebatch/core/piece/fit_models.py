@@ -28,8 +28,9 @@ from finebatch.core.piece.thickness import (
     height_half_spread_mm,
 )
 
-CASE_SD = 0.03
-"""How surely a case is known, in ln of width: typical figures, rounded, to within 6 % (two sd)."""
+LAW_SD, LADDER_LAW_SD = 0.05, 0.02
+"""What the law misses of a case, and of one step of a ladder against its base, in ln of width: with
+how surely a width is known it says how much a case counts."""
 BAKE_SD = 0.012
 """What is left from bake to bake once the formula is known, in ln of width (home figures)."""
 LIFT_NOISE_SD = 0.10
@@ -56,6 +57,23 @@ def _raw(case: Case, larder: Larder) -> RawPiece:
     return shape_piece(case.portion, case.composition(larder).density_g_cm3)
 
 
+def ladder_steps(cases: Sequence[Case]) -> list[tuple[int, int, float]]:
+    """Each step of each ladder with its base, by their places, and how surely the ratio of their
+    widths is known, in ln."""
+    bases = {
+        ladder.name: n
+        for n, case in enumerate(cases)
+        for ladder in case.ladders
+        if ladder.ratio_sd == 0
+    }
+    return [
+        (n, bases[ladder.name], ladder.ratio_sd)
+        for n, case in enumerate(cases)
+        for ladder in case.ladders
+        if ladder.ratio_sd > 0 and ladder.name in bases
+    ]
+
+
 def fit_spread(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larder) -> SpreadModel:
     """Fit every effect to the observed widths."""
     prior = SpreadModel(
@@ -67,14 +85,24 @@ def fit_spread(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larde
         for case, raw in zip(cases, raws, strict=True)
     ]
 
+    steps = ladder_steps(cases)
+
     def residuals(beta: Vector) -> list[float]:
-        return [
+        misses = [
             math.log(case.observed_mm / baked_width_mm(raw, float(row @ beta))[0])
             for case, raw, row in zip(cases, raws, rows, strict=True)
         ]
+        weighed = [
+            miss / math.hypot(case.width_sd, LAW_SD)
+            for miss, case in zip(misses, cases, strict=True)
+        ]
+        ratios = [
+            (misses[n] - misses[base]) / math.hypot(sd, LADDER_LAW_SD) for n, base, sd in steps
+        ]
+        return weighed + ratios
 
     found = fit_posterior(
-        residuals, [e.prior_mean for e in effects], [e.prior_sd for e in effects], CASE_SD
+        residuals, [e.prior_mean for e in effects], [e.prior_sd for e in effects], 1.0
     )
     return SpreadModel(
         effects,

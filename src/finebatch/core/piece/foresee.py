@@ -18,13 +18,18 @@ from finebatch.core.piece.thickness import (
 )
 from finebatch.core.refusal import refuse
 
-LEAST_STRUCTURE = 0.08
+LEAST_STRUCTURE = 0.06
 """Below this share of flour, or what stands in for it, nothing holds a piece together."""
+EGG_HOLDS, PIECES_HELD = 0.5, 0.2
+"""Egg that sets about nuts or chocolate stands in for this much flour, and for no more than this
+share of what it holds together (low-flour chocolate drops, nuts in egg white)."""
 
 MOST_WATER = 1.3
 """Grams of added water a gram of structure above which it is a batter, not a dough."""
 WATER_FOR_SUGAR = 0.2
 """Grams of that water which a gram of sugar thickens to a syrup."""
+WATER_FOR_PIECES = 0.2
+"""Grams of it that lie about a gram of nuts or chocolate without running (household recipes)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,11 +72,14 @@ class Foreseen:
 
 def check_dough(dough: Composition) -> None:
     """Raise `Refusal` when no piece can be foreseen from this dough."""
-    if dough.structure_g < LEAST_STRUCTURE * dough.total_g:
+    pieces_g = dough.total_g - dough.paste_g
+    holds = dough.structure_g + min(EGG_HOLDS * dough.egg_g, PIECES_HELD * pieces_g)
+    if holds < LEAST_STRUCTURE * dough.total_g:
         raise refuse(
             "lines", "Nothing here holds a piece together. Add flour, oats, starch or ground nuts."
         )
-    if dough.water_added_g > MOST_WATER * dough.structure_g + WATER_FOR_SUGAR * dough.sugar_g:
+    thickened = WATER_FOR_SUGAR * dough.sugar_g + WATER_FOR_PIECES * pieces_g
+    if dough.water_added_g > MOST_WATER * dough.structure_g + thickened:
         raise refuse(
             "lines",
             "This is a batter: it runs instead of keeping a shape. Add flour or take liquid out.",

@@ -31,9 +31,10 @@ SCALES = ("scale", "log_scale")
 RULER_SD = 0.007
 """A width read off with a ruler is never surer than about half a mm in seven cm."""
 
-EDGE_SD = 0.012
-"""What the edge of a wide raw piece does when it hardly flows: it leans out or draws in by half a
-mm or so (rolled pieces of household recipes end 0 to 4 % wider than the cutter)."""
+EDGE_SD, BAKED_EDGE_SD = 0.03, 0.012
+"""What the edge of a wide raw piece does when it hardly flows, for a dough that was never baked and
+for one that was: it leans out or draws in by a mm or so (rolled pieces of household recipes end 4 %
+narrower to 6 % wider than foreseen)."""
 
 Vector = npt.NDArray[np.float64]
 
@@ -50,9 +51,10 @@ class Effect:
     source: str
 
 
-UNSEEN_SD = 0.045
-"""What the law misses in a dough unlike any measured one, in ln of width (chosen so that most
-cases, each foreseen without itself, lie in their band; `make bench` prints the share)."""
+LAW_SD, UNSEEN_SD = 0.05, 0.09
+"""What the law misses in any dough, and what more in one unlike any measured one, in ln of width:
+chosen so that eight in ten cases lie in their band when each is foreseen from doughs of other
+formulas (`make bench` prints the share)."""
 UNSEEN_REACH = 0.05
 """Two doughs whose effects could part their widths by this much (ln) are one step apart."""
 
@@ -72,8 +74,8 @@ class SpreadModel:
     measured: Vector
 
     def unseen_sd(self, row: Vector) -> float:
-        """What the law may miss in a dough whose effects are `row` (n,), in ln of width: nothing
-        beside a measured one, all of `UNSEEN_SD` far from every one."""
+        """What the law may miss in a dough whose effects are `row` (n,), in ln of width: `LAW_SD`
+        beside a measured one, and all of `UNSEEN_SD` with it far from every one."""
         reach = np.array(
             [
                 0.0 if e.key in SCALES else math.hypot(e.prior_mean, e.prior_sd) / UNSEEN_REACH
@@ -81,9 +83,9 @@ class SpreadModel:
             ]
         )
         if not len(self.measured):
-            return UNSEEN_SD
+            return math.hypot(LAW_SD, UNSEEN_SD)
         squared = (((self.measured - row) * reach) ** 2).sum(axis=1).min()
-        return UNSEEN_SD * math.sqrt(1 - math.exp(-float(squared) / 2))
+        return math.hypot(LAW_SD, UNSEEN_SD * math.sqrt(1 - math.exp(-float(squared) / 2)))
 
     def row(self, measured: Mapping[str, float], raw: RawPiece) -> Vector:
         """The (n,) row that multiplies the effects to give ln of the flow's scale."""
@@ -191,7 +193,7 @@ def predict_width(
     oven_sd = sensitivity * offset.noise_sd
     # A disc's width is the cutter's or the log's; uneven slices differ in height.
     hands_sd = (0.4 if not raw.flat else 0.4 * sensitivity) * portion_cv
-    edge_sd = EDGE_SD * (1 - sensitivity)
+    edge_sd = (BAKED_EDGE_SD if offset.bakes else EDGE_SD) * (1 - sensitivity)
     sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + edge_sd**2 + RULER_SD**2)
     half = EIGHT_IN_TEN * sd
     return Width(
