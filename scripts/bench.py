@@ -20,16 +20,15 @@ from typing import Any
 
 import httpx
 from bench_delays import measure_delays
+from bench_foresight import CASES, measure_foresight
 from bench_learning import measure_a_wrong_first_bake, measure_learning
 from bench_live import measure_day, measure_events
 from bench_plans import measure_plans
 from bench_ready_by import measure_ready_by, measure_settings
 from bench_rows import row
-from fit_models import fit_priors
 from playwright.sync_api import sync_playwright
 
-from finebatch.core.piece.cases import Case, Judged, judge, summarise
-from finebatch.core.piece.fit_models import fit_models
+from finebatch.core.piece.cases import judge, summarise
 from finebatch.core.piece.layout import share_out
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.facts import tables
@@ -37,7 +36,6 @@ from finebatch.formats.cases import read_cases
 
 ROOT = Path(__file__).parent.parent
 STATIC = ROOT / "src" / "finebatch" / "web" / "static"
-CASES = ROOT / "src" / "finebatch" / "facts" / "data" / "spread_cases.json"
 HOST = "127.0.0.1"
 BAKES = 300
 WRITTEN = [
@@ -323,31 +321,13 @@ def measure_drawer(ask: httpx.Client) -> None:
     )
 
 
-def leave_one_out(cases: list[Case]) -> list[Judged]:
-    """Each case judged by models that never saw it."""
-    judged = []
-    for n, case in enumerate(cases):
-        others = cases[:n] + cases[n + 1 :]
-        models = fit_models(tables.effects(), fit_priors(), others, tables.larder())
-        judged.append(judge(case, models, tables.larder()))
-    return judged
-
-
 def measure_accuracy() -> None:
     cases = read_cases(CASES)
     found = summarise([judge(case, tables.models(), tables.larder()) for case in cases])
     median, largest = found.median_abs_error_pct, found.max_abs_error_pct
-    row("width, all 16 public cases: median error", f"{median:.2f} %", "<= 2.5 %", median <= 2.5)
-    row("width, all 16 public cases: largest error", f"{largest:.2f} %", "<= 8 %", largest <= 8)
-    held = found.band_share
-    row("width, share of them in the 80 % band", f"{held:.0%}", "75 to 92 %", 0.75 <= held <= 0.92)
-    fits = found.minutes_share
-    row("minutes inside the usual range, 15 % either way", f"{fits:.0%}", ">= 90 %", fits >= 0.9)
-    alone = summarise(leave_one_out(cases))
-    middle = alone.median_abs_error_pct
-    row("width, each case left out: median error", f"{middle:.2f} %", "<= 5 %", middle <= 5)
-    row("width, each case left out: largest error", f"{alone.max_abs_error_pct:.2f} %")
-    row("width, each case left out: share in its band", f"{alone.band_share:.0%}")
+    row(f"width, all {found.n} cases: median error", f"{median:.1f} %", "<= 4 %", median <= 4)
+    row(f"width, all {found.n} cases: largest error", f"{largest:.0f} %", "<= 28 %", largest <= 28)
+    measure_foresight()
 
 
 def measure_download() -> None:

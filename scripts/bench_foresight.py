@@ -1,0 +1,108 @@
+"""How good the foresight is on cases whose formula it has not seen: twenty folds by formula.
+
+python scripts/bench_foresight.py             the folds
+python scripts/bench_foresight.py --groups    and each whole group left out of the fit
+"""
+
+import hashlib
+import math
+import sys
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from pathlib import Path
+from statistics import mean, median
+
+from bench_rows import row
+from fit_models import fit_priors
+
+from finebatch.core.piece.cases import Case, Judged, judge
+from finebatch.core.piece.fit_models import fit_models, ladder_steps
+from finebatch.facts import tables
+from finebatch.formats.cases import read_cases
+
+CASES = Path(__file__).parent.parent / "src" / "finebatch" / "facts" / "data" / "spread_cases.json"
+FOLDS = 20
+FEW = 4
+"""Of a group with fewer cases no bias is told."""
+
+
+def formula_key(case: Case) -> str:
+    """The proportions of a formula: the same of one dough, however much of it there is."""
+    total = sum(case.formula_g.values())
+    return repr(sorted((key, round(grams / total, 3)) for key, grams in case.formula_g.items()))
+
+
+def folds(cases: Sequence[Case]) -> Mapping[str, int]:
+    """The fold of each formula, the same on every run."""
+    keys = {formula_key(case) for case in cases}
+    by_chance = sorted(keys, key=lambda key: hashlib.sha256(key.encode()).hexdigest())
+    return {key: n % FOLDS for n, key in enumerate(by_chance)}
+
+
+def judged_without(cases: Sequence[Case], part_of: Mapping[str, object]) -> list[Judged]:
+    """Each case foreseen by models that were fitted to all parts but its own; `part_of` by id."""
+    priors, larder, effects = fit_priors(), tables.larder(), tables.effects()
+    found: dict[str, Judged] = {}
+    for part in sorted(set(part_of.values()), key=str):
+        others = [case for case in cases if part_of[case.id] != part]
+        models = fit_models(effects, priors, others, larder)
+        for case in cases:
+            if part_of[case.id] == part:
+                found[case.id] = judge(case, models, larder)
+    return [found[case.id] for case in cases]
+
+
+def by_group(judged: Sequence[Judged]) -> Mapping[str, list[float]]:
+    """The errors of each group, in percent."""
+    found: dict[str, list[float]] = defaultdict(list)
+    for one in judged:
+        found[one.case.group].append(one.error_pct)
+    return {group: errors for group, errors in sorted(found.items()) if len(errors) >= FEW}
+
+
+def ladder_rms_pct(judged: Sequence[Judged]) -> float:
+    """How far the steps of the ladders are off against their bases, in percent."""
+    steps = ladder_steps([one.case for one in judged])
+    misses = [math.log1p(one.error_pct / 100) for one in judged]
+    return 100 * math.sqrt(mean((misses[n] - misses[base]) ** 2 for n, base, _ in steps))
+
+
+def measure_foresight(*, groups: bool = False) -> None:
+    """Print the figures of cases whose formula was not in the fit."""
+    cases = read_cases(CASES)
+    fold = folds(cases)
+    found = judged_without(cases, {case.id: fold[formula_key(case)] for case in cases})
+    errors = [abs(one.error_pct) for one in found]
+    print(f"{len(cases)} cases of {len(fold)} formulas, each foreseen from the others:")
+    row("width: median error", f"{median(errors):.1f} %", "<= 5 %", median(errors) <= 5)
+    far = sum(error > 15 for error in errors) / len(errors)
+    row("width: over 15 % off", f"{far:.1%} of cases", "<= 5 %", far <= 0.05)
+    row("width: largest error", f"{max(errors):.0f} %")
+    biases = {group: mean(of) for group, of in by_group(found).items()}
+    worst = max(biases, key=lambda group: abs(biases[group]))
+    bias = f"{biases[worst]:+.0f} %, {worst}"
+    row("width: largest bias of a group", bias, "<= 6 %", abs(biases[worst]) <= 6)
+    held = mean(one.in_band for one in found)
+    row("inside the 80 % band", f"{held:.0%}", "75 to 88 %", 0.75 <= held <= 0.88)
+    widths = [one.foreseen.width for one in found]
+    half = mean(math.log(width.high_mm / width.low_mm) / 2 for width in widths)
+    row("half of the band, in the mean", f"{half:.1%}", "<= 11 %", half <= 0.11)
+    fits = mean(one.minutes_fit for one in found)
+    row("minutes inside the stated range, 15 % either way", f"{fits:.0%}", ">= 90 %", fits >= 0.9)
+    heights = [
+        abs(one.foreseen.thickness.height_mm / one.case.observed_thickness_mm - 1)
+        for one in found
+        if one.case.observed_thickness_mm is not None
+    ]
+    row("heights: median error", f"{median(heights):.0%}", "<= 10 %", median(heights) <= 0.1)
+    rms = ladder_rms_pct(found)
+    row("steps of ladders against their base, rms", f"{rms:.1f} %", "<= 4 %", rms <= 4)
+    if groups:
+        alone = judged_without(cases, {case.id: case.group for case in cases})
+        print("each whole group left out of the fit:")
+        for group, of in by_group(alone).items():
+            row(f"  {group}: bias, median error", f"{mean(of):+.0f}, {median(map(abs, of)):.0f} %")
+
+
+if __name__ == "__main__":
+    measure_foresight(groups="--groups" in sys.argv)
