@@ -22,7 +22,7 @@ from finebatch.core.piece.thickness import (
 from finebatch.facts import tables
 
 FLAT = LiftModel(plain=0.0, soda=0.2, powder=0.3, egg=0.0, noise_sd=0.1)
-STILL = {"soda": 0.0, "powder": 0.0, "eggless": 1.0}
+STILL = {"soda": 0.0, "powder": 0.0, "no_egg": 1.0}
 
 
 @given(st.floats(5, 150), st.floats(1.2, 3))
@@ -118,7 +118,7 @@ def test_a_log_and_a_pan_fill_their_box_by_their_own_shape() -> None:
 
 def test_each_lift_is_a_factor_by_its_dose() -> None:
     model = LiftModel(plain=0.1, soda=0.2, powder=0.3, egg=0.4, noise_sd=0.1)
-    found = lift(model, {"soda": 0.5, "powder": 2.0, "eggless": 0.25})
+    found = lift(model, {"soda": 0.5, "powder": 2.0, "no_egg": 0.25})
     assert math.log(found) == pytest.approx(0.1 + 0.1 + 0.6 + 0.3)
 
 

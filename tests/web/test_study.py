@@ -146,7 +146,7 @@ def test_swaps_are_shown_before_and_after_and_change_nothing(demo: TestClient) -
     assert difference["allergens_gone"] == ["milk"]
     assert difference["after"]["fat_pct"] == pytest.approx(difference["before"]["fat_pct"], abs=0.5)
     width = study(demo, 2, lines=oil["card"]["lines"])["piece"]["width"]["middle_mm"]
-    assert difference["after"]["width_mm"] == pytest.approx(width, rel=0.02)
+    assert difference["after"]["width_mm"] == pytest.approx(width, rel=0.04)
     assert dough(demo, 2) == one
     water = next(s for s in found if s["key"] == "less_fat")
     words = {q["quality"]: q["words"] for q in water["difference"]["qualities"]}

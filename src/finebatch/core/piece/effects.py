@@ -24,6 +24,9 @@ FRIDGE_C = 4.0
 FREEZER_C = -18.0
 SOFTEST_DOUGH_C = 30.0
 LARGE_PIECE_CM3 = 45.0
+WET_ENOUGH = 0.20
+"""Grams of water a gram of flour from which a dough without egg runs on, as nothing sets it early;
+a drier one lacks the water that egg brings (household recipes: a drop dough without its egg)."""
 SODA_USUAL = 0.010
 POWDER_USUAL = 0.040
 """Usual doses in grams a gram of flour: 1.2 g of soda or 5 g of baking powder for 125 g."""
@@ -102,7 +105,7 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
     fats = sum(dough.fat_by_kind_g.values())
     trait = dough.base_by_trait_g
     free = _ratio(dough.water_added_g - dough.water_bound_g, structure)
-    egg = _ratio(dough.egg_g, structure)
+    egg, water = _ratio(dough.egg_g, structure), _ratio(dough.water_added_g, structure)
     return {
         "sugar": _doublings(_ratio(dough.sugar_g, structure), REFERENCE_SUGAR),
         "fat": _doublings(_ratio(dough.fat_g, structure), REFERENCE_FAT),
@@ -126,7 +129,8 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "strong_flour": _ratio(trait.get("strong", 0.0), base),
         "soda": min(_ratio(dough.leavener_g.get("soda", 0.0), structure) / SODA_USUAL, 2.0),
         "powder": min(_ratio(dough.leavener_g.get("powder", 0.0), structure) / POWDER_USUAL, 2.0),
-        "eggless": math.exp(-egg / 0.05),
+        "no_egg": math.exp(-egg / 0.05),
+        "eggless": math.exp(-egg / 0.05) * min(water / WET_ENOUGH, 1.0),
         "yolk_only": _ratio(dough.yolk_g, dough.egg_g),
         "egg_white": _ratio(dough.white_g, dough.egg_g),
     }

@@ -125,7 +125,7 @@ def fit_lift(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior])
             continue
         raw = _raw(case, larder)
         measured = measure_effects(case.composition(larder), raw, case.how)
-        rows.append([1.0, measured["soda"], measured["powder"], 1 - measured["eggless"]])
+        rows.append([1.0, measured["soda"], measured["powder"], 1 - measured["no_egg"]])
         wide, high = case.observed_mm, case.observed_thickness_mm
         baked = fill_share(raw, high, wide) * baked_area_mm2(raw, wide)
         lifts.append(math.log(baked * high / (1000 * raw.volume_cm3)))

@@ -67,7 +67,7 @@ def lift(model: LiftModel, measured: Mapping[str, float]) -> float:
         model.plain
         + model.soda * measured["soda"]
         + model.powder * measured["powder"]
-        + model.egg * (1 - measured["eggless"])
+        + model.egg * (1 - measured["no_egg"])
     )
 
 
