@@ -5278,8 +5278,9 @@ export interface components {
          *     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
          *     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
          *     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
-         *     too soft or too hard to portion; `may_be_weighed`: something is weighed in it; `ticked` are the
-         *     places of its steps that are done, from 0.
+         *     too soft or too hard to portion; `may_be_weighed`: something is weighed in it; `may_be_pinned`:
+         *     it can be put at a time, where what is hot goes by the oven; `ticked` are the places of its
+         *     steps that are done, from 0.
          */
         ShownJob: {
             /** Key */
@@ -5348,6 +5349,8 @@ export interface components {
             may_be_felt: boolean;
             /** May Be Weighed */
             may_be_weighed: boolean;
+            /** May Be Pinned */
+            may_be_pinned: boolean;
             /** Ticked */
             ticked: number[];
             said: components["schemas"]["Said"] | null;

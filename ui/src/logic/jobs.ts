@@ -15,21 +15,6 @@ export const pendingJobs = (session: BakingSession): Activity[] =>
 
 const otherThanDial = (a: Activity): number => (a.kind === "heat" ? 0 : 1);
 
-/** Jobs that can be put at a time: what is hot goes by the oven. */
-export const MAY_BE_PINNED: ReadonlySet<Activity["kind"]> = new Set([
-  "ready",
-  "mix",
-  "form",
-  "fetch",
-  "take",
-  "wash",
-  "part",
-  "freeze",
-  "portion",
-  "finish",
-  "clear",
-]);
-
 const CANNOT_WAIT: ReadonlySet<Activity["kind"]> = new Set(["turn", "out", "shape"]);
 const SOON_MS = 15_000;
 

@@ -17,7 +17,7 @@ from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.placed import Cold, Placed, Station
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.windows import windows
-from finebatch.core.plan.work import HOT_JOBS, MAY_BE_LEFT_OUT, Work
+from finebatch.core.plan.work import COOL_JOBS, HOT_JOBS, MAY_BE_LEFT_OUT, Work
 from finebatch.core.session.amounts import amounts_of
 from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.job_steps import job_steps, oven_steps
@@ -44,8 +44,9 @@ class ShownJob:
     tray that a tray changes shelves with, `what` the step's own words or what the part is called,
     `cold` why a dough lies in the cold; `label` is that of them which there is, as text. `said` are
     its words, of one that somebody does. `may_be_felt`: the dough comes out of the cold, and may be
-    too soft or too hard to portion; `may_be_weighed`: something is weighed in it; `ticked` are the
-    places of its steps that are done, from 0.
+    too soft or too hard to portion; `may_be_weighed`: something is weighed in it; `may_be_pinned`:
+    it can be put at a time, where what is hot goes by the oven; `ticked` are the places of its
+    steps that are done, from 0.
     """
 
     key: JobKey
@@ -78,6 +79,7 @@ class ShownJob:
     may_be_left_out: bool
     may_be_felt: bool
     may_be_weighed: bool
+    may_be_pinned: bool
     ticked: tuple[int, ...]
     said: Said | None
 
@@ -344,6 +346,7 @@ def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
             may_be_left_out=a.kind in MAY_BE_LEFT_OUT,
             may_be_felt=a.kind == "portion" and a.dough in felt,
             may_be_weighed=may_be_weighed(row.snapshot, a),
+            may_be_pinned=a.kind in COOL_JOBS,
             ticked=tuple(sorted(ticks.get(a.id, ()))),
             said=say(a, scene) if a.told else None,
         )

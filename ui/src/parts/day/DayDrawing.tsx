@@ -2,7 +2,6 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { Axis, type Day, layDay } from "../../logic/day";
 import { clock, dial, length } from "../../logic/format";
-import { MAY_BE_PINNED } from "../../logic/jobs";
 import { Hatches } from "../DoughMark";
 import { Block, wide } from "./Block";
 import { LEFT, PlaceRow, RIGHT, TimeAxis, WIDTH } from "./DayFrame";
@@ -193,7 +192,7 @@ function useDrag(axis: Axis, onPin: OnPin | undefined, onPress: (job: string) =>
   const pins = onPin !== undefined;
   const handle = useCallback(
     (a: Activity) =>
-      pins && MAY_BE_PINNED.has(a.kind)
+      pins && a.may_be_pinned
         ? {
             className: "cursor-ew-resize",
             "data-drag": a.key,

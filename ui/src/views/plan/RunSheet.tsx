@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, when } from "../../logic/format";
-import { closed, isJob, MAY_BE_PINNED, wordsOf } from "../../logic/jobs";
+import { closed, isJob, wordsOf } from "../../logic/jobs";
 import { readMoment } from "../../logic/moments";
 import type { Wish } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
@@ -55,7 +55,7 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
               return (
                 <tr key={job.key} className="border-t border-line break-inside-avoid">
                   <td className="py-1 pr-4 font-bold whitespace-nowrap print:py-0.5">
-                    {onPin && MAY_BE_PINNED.has(job.kind) ? (
+                    {onPin && job.may_be_pinned ? (
                       <BeginAt
                         key={job.start_at}
                         at={job.start_at}
@@ -86,7 +86,7 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
                   </td>
                   <td className="text-soft">
                     {said.detail}
-                    {onPin && MAY_BE_PINNED.has(job.kind) && windowWords(job) && (
+                    {onPin && job.may_be_pinned && windowWords(job) && (
                       <span className="block text-[0.9375rem] max-sm:hidden print:hidden">
                         {windowWords(job)}
                       </span>
