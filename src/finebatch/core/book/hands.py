@@ -9,7 +9,7 @@ from finebatch.core.method.steps import STEP
 LEAST_RATIO, MOST_RATIO = 0.4, 2.5
 """What lies outside was no work of that length: the baker pressed late, or did something else."""
 Steps = Mapping[int, float]
-"""Minutes by the place of a step in its job."""
+"""How long steps take, by their places in their job."""
 PRIOR = 3.0
 """The usual time counts like so many jobs."""
 
@@ -66,9 +66,9 @@ USUAL_HANDS = Hands()
 def between_ticks(
     begun: float | None, ticks: Mapping[int, float], done: float, steps: int
 ) -> Steps:
-    """Minutes of each step of a job that is told by the ticks on either side of it; the job itself
-    ends the last, and begins the first where that is known. `ticks` are minutes by the place of a
-    step."""
+    """How long each step of a job took that is told by the ticks on either side of it, in the unit
+    of these times; the job itself ends the last, and begins the first where that is known. `ticks`
+    are times by the place of a step."""
     at = {steps - 1: done, **ticks}
     if begun is not None:
         at[-1] = begun

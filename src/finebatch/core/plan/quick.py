@@ -59,6 +59,8 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
         greedy.clean()
         found.append((finish_of(work, greedy.jobs), greedy.times))
     soonest = [times for _, times in sorted(found, key=lambda pair: pair[0])]
+    if len(soonest) == 1:
+        return soonest[0]
     return next((times for times in soonest if _keeps_all(work, times)), soonest[0])
 
 

@@ -100,6 +100,7 @@ def _ratios(row: SessionRow) -> Iterator[tuple[str, float]]:
     if len(work.kitchen.workers) > 1:  # whose job took how long is not told apart
         return
     usual, ticks = _usual(row), ticks_of(row)
+    steps = job_steps(work, programmes_of(row.snapshot)) if ticks else {}
     before = row.start_at
     # Turning a dial takes no time of its own.
     done = (e for e in row.events if e.kind == "done" and e.job and e.job.step != "heat")
@@ -111,18 +112,16 @@ def _ratios(row: SessionRow) -> Iterator[tuple[str, float]]:
             # What had to wait was not begun as soon as the job before it was done.
             waited = any(minutes_taken > MOST_RATIO * minutes for _, minutes in told)
             begun = None if waited else before
-            yield from _steps_of(row, event.job, ticks[event.job], begun, event.at)
+            own = steps.get(event.job, ())
+            taken = between_ticks(begun, ticks[event.job], event.at, len(own))
+            yield from _steps_of(row, event.job, own, taken)
         before = event.at
 
 
 def _steps_of(
-    row: SessionRow, job: JobKey, ticks: Mapping[int, int], begun_at: int | None, done_at: int
+    row: SessionRow, job: JobKey, steps: Sequence[TypedStep], taken: Mapping[int, float]
 ) -> Iterator[tuple[str, float]]:
     """How long the kinds of steps that were ticked in a job took against each other."""
-    steps = job_steps(row.work, programmes_of(row.snapshot)).get(job, ())
-    begun = None if begun_at is None else begun_at / 60_000
-    minutes = {place: at / 60_000 for place, at in ticks.items()}
-    taken = between_ticks(begun, minutes, done_at / 60_000, len(steps))
     usual = {n: _usual_step(row, job, step) for n, step in enumerate(steps) if not step.wait_min}
     for place, times in within_job(taken, usual).items():
         yield step_of(steps[place].kind), times
