@@ -157,16 +157,16 @@ def _with_units(document: Kept) -> Kept:
     return {**{key: told for key, told in document.items() if key != "own_units"}, "units": units}
 
 
-def _kitchens_with_units(snapshot: Kept) -> Kept:
-    """The kitchen that each dough of a session was foreseen in."""
-    return {**snapshot, "items": [_item_with_units(item) for item in snapshot["items"]]}
+def _in_each_question(field: str, upgrade: Callable[[Kept], Kept]) -> Callable[[Kept], Kept]:
+    """A session with that field upgraded in what each of its doughs was foreseen by."""
 
+    def of(item: Kept) -> Kept:
+        asked = item.get("question")
+        if not asked or field not in asked:
+            return item
+        return {**item, "question": {**asked, field: upgrade(asked[field])}}
 
-def _item_with_units(item: Kept) -> Kept:
-    asked = item.get("question")
-    if not asked or "kitchen" not in asked:
-        return item
-    return {**item, "question": {**asked, "kitchen": _with_units(asked["kitchen"])}}
+    return lambda snapshot: {**snapshot, "items": [of(item) for item in snapshot["items"]]}
 
 
 def _who_mixes_also(*jobs: JobKind) -> Callable[[Kept], Kept]:
@@ -215,18 +215,6 @@ def _also_as_list(setting: Kept) -> Kept:
     return {**setting, "also": [] if also is None else [also]}
 
 
-def _settings_also_as_list(snapshot: Kept) -> Kept:
-    """The settings of a session's doughs."""
-    return {**snapshot, "items": [_item_also_as_list(item) for item in snapshot["items"]]}
-
-
-def _item_also_as_list(item: Kept) -> Kept:
-    asked = item.get("question")
-    if not asked or "setting" not in asked:
-        return item
-    return {**item, "question": {**asked, "setting": _also_as_list(asked["setting"])}}
-
-
 # Version 2 of a card has steps that say what they are, version 3 of what their minutes are and
 # where they are done.
 CARD = Document(
@@ -243,7 +231,13 @@ INGREDIENT = Document(TypeAdapter(Ingredient))
 # pieces of several sizes.
 SNAPSHOT = Document(
     TypeAdapter(Snapshot),
-    (_as_it_was, _as_it_was, _kitchens_with_units, _as_it_was, _settings_also_as_list),
+    (
+        _as_it_was,
+        _as_it_was,
+        _in_each_question("kitchen", _with_units),
+        _as_it_was,
+        _in_each_question("setting", _also_as_list),
+    ),
 )
 # Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,
 # version 3 washes and clears up.

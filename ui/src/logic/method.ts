@@ -101,11 +101,11 @@ const numbered = (told: Told[], { places }: OwnSteps): Told[] =>
     return { ...step, card_step: at === undefined ? null : at + 1 };
   });
 
-/** Room for one more of the card's steps at that place. */
-const shifted = (told: Told[], at: number): Told[] =>
+/** The card's steps from that place on moved along, to make room for one more or to close up. */
+const shifted = (told: Told[], at: number, by: -1 | 1): Told[] =>
   told.map((step) =>
     step.card_step !== null && step.card_step > at
-      ? { ...step, card_step: step.card_step + 1 }
+      ? { ...step, card_step: step.card_step + by }
       : step,
   );
 
@@ -149,7 +149,7 @@ export function withStep(
   const first = Math.max(0, ...before);
   return {
     steps: steps.toSpliced(first, 0, { ...asStep(row), ...part }),
-    told: shifted(rows, first).with(place, { ...changed, card_step: first + 1 }),
+    told: shifted(rows, first, 1).with(place, { ...changed, card_step: first + 1 }),
   };
 }
 
@@ -161,13 +161,7 @@ export function withoutStep(card: Card, told: Told[], place: number): Changed {
   if (at === undefined) return { steps: own.steps, told: rows };
   return {
     steps: own.steps.toSpliced(at, 1),
-    told: rows
-      .toSpliced(place, 1)
-      .map((step) =>
-        step.card_step !== null && step.card_step > at
-          ? { ...step, card_step: step.card_step - 1 }
-          : step,
-      ),
+    told: shifted(rows.toSpliced(place, 1), at, -1),
   };
 }
 
@@ -175,7 +169,7 @@ export function withoutStep(card: Card, told: Told[], place: number): Changed {
 export function withStepAfter(card: Card, told: Told[], place: number): Changed {
   const own = ownSteps(card, told);
   const at = (own.places.get(place) ?? own.steps.length - 1) + 1;
-  const rows = shifted(numbered(told, own), at);
+  const rows = shifted(numbered(told, own), at, 1);
   const row = told[place];
   const step: Step = { ...EMPTY_STEP, kind: row?.kind ?? "beat_in" };
   if (!row) return { steps: own.steps.toSpliced(at, 0, step), told: rows };

@@ -201,6 +201,12 @@ def _length_of(match: re.Match[str]) -> float:
     return _mm(match[f"low{n}"], match[f"high{n}"], match[f"unit{n}"])
 
 
+def _spoon_ml(spoon: re.Match[str]) -> float:
+    """What the spoons or the scoop in a match hold, level."""
+    one = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
+    return one * mixed_number(spoon["n"] or "1")
+
+
 def _of_yield(found: Sizes, text: str) -> Sizes:
     piece_g, pieces = found.piece_g, found.pieces
     if piece_g is None and (each := _EACH_G.search(text)):
@@ -241,10 +247,9 @@ def _of_hands(found: Sizes, text: str) -> Sizes:
         found = replace(found, ball_mm=WALNUT_MM, ball_about=True)
     portions = _PORTIONS.search(text) or _SPOONED.match(text)
     if found.spoon_ml is None and portions and (spoon := _SPOON.search(text)):
-        size = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
         return replace(
             found,
-            spoon_ml=size * mixed_number(spoon["n"] or "1"),
+            spoon_ml=_spoon_ml(spoon),
             heaped=spoon["heaped"] is not None,
             by_spoon="scoop" not in text.casefold(),
         )
@@ -320,8 +325,7 @@ def _of_wafer(found: Sizes, text: str) -> Sizes:
     if found.spread_g is None and (each := _SPREAD_G.search(text)):
         found = replace(found, spread_g=float(each[1].replace(",", ".")))
     if found.spread_ml is None and (spoon := _SPOON.search(text)):
-        ml = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
-        found = replace(found, spread_ml=ml * mixed_number(spoon["n"] or "1"))
+        found = replace(found, spread_ml=_spoon_ml(spoon))
     for size in _ANY_LENGTH.finditer(text):
         after = text[size.end() : size.end() + 8].lstrip().casefold()
         if found.spread_mm is None and not after.startswith(("thick", "apart", "deep", "of spac")):

@@ -15,10 +15,11 @@ from finebatch.core.formula.step import StepKind
 from finebatch.core.method.steps import (
     COLD,
     COOLED,
+    DECORATES,
     GET_READY,
     LIES,
+    MAKES,
     MIXING,
-    SHAPING,
     Habits,
     TypedStep,
     step_of,
@@ -35,22 +36,10 @@ TrayJob = Literal[
 
 MIXES: frozenset[StepKind] = MIXING | {"sift"}
 FORMS: frozenset[StepKind] = frozenset({"divide", "disc", "log", "lump", "wrap"})
-MAKES: frozenset[StepKind] = SHAPING | {
-    "press",
-    "dent",
-    "score",
-    "prick",
-    "coat",
-    "wash",
-    "top",
-    "fill",
-}
 _COOLS = re.compile(r"\b(?:cool|cold|lukewarm)\b", re.IGNORECASE)
 _ON_THE_SHEET: frozenset[StepKind] = frozenset({"log"})
 """What a dough that is baked twice is shaped to where it bakes, not for the cold."""
-FINISHES: frozenset[StepKind] = frozenset(
-    {"ice", "dip", "drizzle", "dust", "sandwich", "decorate", "coat", "make_part"}
-)
+FINISHES: frozenset[StepKind] = DECORATES | {"coat", "make_part"}
 _JOB_OF: Mapping[StepKind, TrayJob] = {
     "bake": "bake",
     "second_bake": "bake",

@@ -26,7 +26,7 @@ SHAPING: frozenset[StepKind] = frozenset(
 )
 """By these a dough becomes pieces."""
 
-ON_PIECES: frozenset[StepKind] = SHAPING | {
+MAKES: frozenset[StepKind] = SHAPING | {
     "press",
     "dent",
     "score",
@@ -35,15 +35,12 @@ ON_PIECES: frozenset[StepKind] = SHAPING | {
     "wash",
     "top",
     "fill",
-    "recut",
-    "curve",
-    "ice",
-    "dip",
-    "drizzle",
-    "dust",
-    "sandwich",
-    "decorate",
 }
+"""What is done to pieces before they are baked."""
+DECORATES: frozenset[StepKind] = frozenset(
+    {"ice", "dip", "drizzle", "dust", "sandwich", "decorate"}
+)
+ON_PIECES: frozenset[StepKind] = MAKES | DECORATES | {"recut", "curve"}
 """What is done with pieces: a time that a card names with it is the oven's, or a wait."""
 
 Origin = Literal["card", "usual", "habit"]

@@ -20,7 +20,7 @@ from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.fit import Posterior, Vector, fit_posterior
 from finebatch.core.piece.foresee import Models
 from finebatch.core.piece.portion import RawPiece, shape_piece
-from finebatch.core.piece.spread import Effect, SpreadModel, baked_width_mm
+from finebatch.core.piece.spread import LAW_SD, Effect, SpreadModel, baked_width_mm
 from finebatch.core.piece.thickness import (
     LiftModel,
     baked_area_mm2,
@@ -28,9 +28,9 @@ from finebatch.core.piece.thickness import (
     height_half_spread_mm,
 )
 
-LAW_SD, LADDER_LAW_SD = 0.05, 0.02
-"""What the law misses of a case, and of one step of a ladder against its base, in ln of width: with
-how surely a width is known it says how much a case counts."""
+LADDER_LAW_SD = 0.02
+"""What the law misses of one step of a ladder against its base, in ln of width. With how surely a
+width is known it says how much a step counts, as `LAW_SD` does of a case."""
 BAKE_SD = 0.012
 """What is left from bake to bake once the formula is known, in ln of width (home figures)."""
 LIFT_NOISE_SD = 0.10

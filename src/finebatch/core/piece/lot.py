@@ -1,5 +1,6 @@
 """So much dough of one density: what pieces are made of. Masses in g, densities in g/cm³."""
 
+import math
 from dataclasses import dataclass
 
 BOWL_LOSS = 0.02
@@ -17,6 +18,11 @@ class Lot:
     def usable_g(self) -> float:
         """What is left once the bowl has kept its share."""
         return self.total_g * (1 - BOWL_LOSS)
+
+    def shared_g(self, pieces: int) -> float:
+        """All of it in so many pieces, to a tenth of a gram below, so that the last one is not lost
+        to rounding."""
+        return math.floor(10 * self.usable_g / pieces) / 10
 
     @property
     def usable_mm3(self) -> float:

@@ -151,6 +151,22 @@ def disc_volume_cm3(diameter_mm: float, thickness_mm: float) -> float:
     return math.pi / 4 * diameter_mm**2 * thickness_mm / 1000
 
 
+def ball_volume_cm3(across_mm: float) -> float:
+    """Volume in cm³ of a ball measured in mm."""
+    return math.pi / 6 * (across_mm / 10) ** 3
+
+
+def ball_across_mm(volume_cm3: float) -> float:
+    """How wide a ball of that volume is, in mm."""
+    across: float = 10 * (6 * max(volume_cm3, 0.0) / math.pi) ** (1 / 3)
+    return across
+
+
+def rope_across_mm(volume_cm3: float, length_mm: float) -> float:
+    """How thick a rope of that volume and length is, in mm."""
+    return 20 * math.sqrt(max(volume_cm3, 0.0) / (length_mm / 10) / math.pi)
+
+
 def disc_thickness_mm(volume_cm3: float, diameter_mm: float) -> float:
     """Thickness in mm of a disc of that volume and diameter."""
     return 1000 * volume_cm3 / (math.pi / 4 * diameter_mm**2)
@@ -198,7 +214,7 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
     match portion:
         case MassPortion(grams, shape, diameter_mm):
             volume = grams / density_g_cm3
-            ball_mm = 10 * (6 * max(volume, 0.0) / math.pi) ** (1 / 3)
+            ball_mm = ball_across_mm(volume)
             if shape == "flattened":
                 width = diameter_mm or 1.25 * ball_mm
                 raw = RawPiece(grams, volume, width, disc_thickness_mm(volume, width), flat=False)
@@ -224,7 +240,7 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
             raw = _flat(across, down, across * down, thickness, density_g_cm3, "slab")
         case Rope(grams, length):
             volume = grams / density_g_cm3
-            width = 20 * math.sqrt(max(volume, 0.0) / (length / 10) / math.pi)
+            width = rope_across_mm(volume, length)
             raw = RawPiece(grams, volume, width, width, False, length, "rope")
             _check(raw.grams, max(raw.width_mm, 5.0), MAX_PIECE_G)
             if width > length / 2:

@@ -1,6 +1,5 @@
 """The tray's question turned around, and the ladder of sizes, with what each would give."""
 
-import math
 from dataclasses import dataclass
 
 from finebatch.core.measures.rounding import whole_minutes
@@ -120,4 +119,4 @@ def _box(of: PanBox | Portioning) -> PanBox:
 
 def shared_out(piece: Portioning, lot: Lot, pieces: int) -> Portioning:
     """The same portioning with all of the dough in so many pieces, to a tenth of a gram below."""
-    return piece.taking(math.floor(10 * lot.usable_g / pieces) / 10, lot)
+    return piece.taking(lot.shared_g(pieces), lot)

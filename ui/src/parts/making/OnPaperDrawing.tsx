@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
-import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
+import { fineAsSet, mass, spanBy } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
-import { Dimension, Ruler } from "../Ruler";
 import { Scores } from "./Scores";
+import { ToScale } from "./ToScale";
 
 interface OnPaperDrawingProps {
   making: Schemas["SlabsScored"];
@@ -19,14 +19,7 @@ export function OnPaperDrawing({ making, piece }: OnPaperDrawingProps) {
   const said = `Roll ${slabs} to ${spanBy(wide, tall)}, ${fineAsSet(piece.thickness_mm)} thick, ${mass(making.rolled_g)} of dough.${trimmed} Score ${making.pieces} pieces of ${spanBy(making.across_mm, making.down_mm)}.`;
   return (
     <figure className="min-w-0">
-      <svg
-        role="img"
-        aria-label={said}
-        viewBox={`-42 -36 ${wide + 100} ${tall + 76}`}
-        className="max-h-[20rem] w-full"
-      >
-        <Ruler length={wide} />
-        <Ruler length={tall} down />
+      <ToScale said={said} wide={wide} tall={tall}>
         {edge > 0 && (
           <rect
             width={wide}
@@ -44,9 +37,7 @@ export function OnPaperDrawing({ making, piece }: OnPaperDrawingProps) {
             down={piece.scored_down ?? 1}
           />
         </g>
-        <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={span(wide)} />
-        <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={spanFigure(tall)} />
-      </svg>
+      </ToScale>
       <figcaption>
         <p className="text-lg">{said}</p>
         {making.trimmed_g > 0 && (

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas, Tray } from "../../api/client";
-import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
+import { fineAsSet, mass, spanBy } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { otherPansQuery } from "../../logic/queries";
 import { toolName } from "../../logic/toolNames";
-import { Dimension, Ruler } from "../Ruler";
 import { Scores } from "./Scores";
+import { ToScale } from "./ToScale";
 
 type InPan = PieceOf<"pan"> | PieceOf<"filled_pan">;
 
@@ -24,14 +24,7 @@ export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
   const said = `${making.pans === 1 ? "One pan" : `${making.pans} pans`} ${spanBy(wide, tall)}, ${mass(making.full_g)} pressed ${fineAsSet(making.deep_mm)} deep in each, scored in ${count} of ${spanBy(making.across_mm, making.down_mm)}.`;
   return (
     <figure className="min-w-0">
-      <svg
-        role="img"
-        aria-label={said}
-        viewBox={`-42 -36 ${wide + 100} ${tall + 76}`}
-        className="max-h-[20rem] w-full"
-      >
-        <Ruler length={wide} />
-        <Ruler length={tall} down />
+      <ToScale said={said} wide={wide} tall={tall}>
         {piece.shape === "round" ? (
           <Wedges piece={piece} />
         ) : (
@@ -42,9 +35,7 @@ export function PanDrawing({ making, piece, tray, children }: PanDrawingProps) {
             down={piece.scored_down ?? 5}
           />
         )}
-        <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={span(wide)} />
-        <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={spanFigure(tall)} />
-      </svg>
+      </ToScale>
       <figcaption>
         <p className="text-lg">{said}</p>
         <p className="mt-1 text-[0.9375rem]">{children}</p>

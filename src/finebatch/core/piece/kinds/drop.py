@@ -10,7 +10,12 @@ from finebatch.core.measures.figures import centimetres, millilitres, millimetre
 from finebatch.core.piece.kinds.portioning import Extra, Grams, Portioning, moved
 from finebatch.core.piece.kinds.says import MASS, Ask, Says, Way, When
 from finebatch.core.piece.lot import Lot
-from finebatch.core.piece.portion import MassPortion, disc_diameter_mm
+from finebatch.core.piece.portion import (
+    MassPortion,
+    ball_across_mm,
+    ball_volume_cm3,
+    disc_diameter_mm,
+)
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
 
@@ -85,9 +90,9 @@ class Drop(Portioning):
         if self.scoop_ml is not None:
             grams = self.scoop_ml * lot.density_g_cm3 * (HEAPED if self.heaped else 1.0)
         elif self.ball_mm is not None:
-            grams = math.pi / 6 * (self.ball_mm / 10) ** 3 * lot.density_g_cm3
+            grams = ball_volume_cm3(self.ball_mm) * lot.density_g_cm3
         volume = max(grams, 0.001) / lot.density_g_cm3
-        ball_mm = 10 * (6 * volume / math.pi) ** (1 / 3)
+        ball_mm = ball_across_mm(volume)
         match self.shape:
             case "ball":
                 return MassPortion(grams)

@@ -120,8 +120,7 @@ def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
     elif says.ball_mm is not None and lot is not None and not (says.ball_about and says.pieces):
         found["ball_mm"] = says.ball_mm
     elif says.pieces is not None and lot is not None:
-        # A hair less than what is there, so that the last one is not lost to rounding.
-        found["grams"] = math.floor(10 * lot.usable_g / says.pieces) / 10
+        found["grams"] = lot.shared_g(says.pieces)
         by_yield = True
     if not SMALLEST_PIECE_G <= found.get("grams", SMALLEST_PIECE_G) <= LARGEST_PIECE_G:
         found.clear()
@@ -142,7 +141,7 @@ def _wafer(says: CardSays, _usual: Portioning, lot: Lot | None) -> tuple[Portion
         if spoon_ml is not None:
             found["grams"] = round(spoon_ml * lot.density_g_cm3, 1)
         elif says.pieces is not None:
-            found["grams"], by_yield = math.floor(10 * lot.usable_g / says.pieces) / 10, True
+            found["grams"], by_yield = lot.shared_g(says.pieces), True
     piece, said = _over(Wafer(), found)
     return piece, ["yield" if by_yield and name == "grams" else name for name in said]
 
@@ -177,7 +176,7 @@ def _twice_baked(
         "slice_mm": says.slice_mm or says.thickness_mm,
     }
     if says.logs and lot is not None:
-        found["grams"] = math.floor(10 * lot.usable_g / says.logs) / 10
+        found["grams"] = lot.shared_g(says.logs)
     return _over(usual, found)
 
 

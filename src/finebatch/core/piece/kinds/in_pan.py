@@ -22,8 +22,8 @@ from finebatch.core.refusal import refuse
 
 NARROWEST_MM = 10.0
 """No knife cuts a narrower piece out of a pan."""
-RECUT_S, RECUT_WITHIN_MIN = 4.0, 1
-"""Seconds to re-cut one scored piece, and how soon it has to begin (household practice)."""
+RECUT = HotWork(each_s=4.0, within_min=1)
+"""What is scored is cut again while it is hot (household practice)."""
 GRID = ("square", "rectangle")
 PAN_ASKS = (
     Ask(
@@ -37,6 +37,13 @@ PAN_ASKS = (
     Ask("scored_across", "Scored across", "count", "", when=When("shape", GRID)),
     Ask("scored_down", "and down", "count", "", when=When("shape", GRID)),
 )
+
+
+def check_scored(wide_mm: float, long_mm: float, field: str) -> None:
+    """`Refusal` at that field for scored pieces that no knife would cut."""
+    narrow = min(wide_mm, long_mm)
+    if narrow < NARROWEST_MM:
+        raise refuse(field, f"Pieces would be {millimetres(narrow)} wide. Score fewer.")
 
 
 def pan_says(label: str, *advice: str) -> Says:
@@ -119,10 +126,7 @@ class InPan(PanBox, Portioning):
         else:
             wide, long = across / self.scored_across, down / self.scored_down
             where = "scored_across"
-        if min(wide, long) < NARROWEST_MM:
-            raise refuse(
-                where, f"Pieces would be {millimetres(min(wide, long))} wide. Score fewer."
-            )
+        check_scored(wide, long, where)
         return self.MAKING(pans, full_g, self.pieces, wide, long, full_g / self.pieces, deep_mm)
 
     def each_g(self, found: Foreseen) -> float:
@@ -141,4 +145,4 @@ class InPan(PanBox, Portioning):
 
     @property
     def hot_work(self) -> HotWork:
-        return HotWork(RECUT_S, RECUT_WITHIN_MIN)
+        return RECUT

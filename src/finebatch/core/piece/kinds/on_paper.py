@@ -10,7 +10,7 @@ from annotated_types import Interval
 from finebatch.core.heat.chilling import Purpose, Shape, disc_across_mm, disc_shape
 from finebatch.core.measures.figures import by, grams, millimetres
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.in_pan import NARROWEST_MM, RECUT_S, RECUT_WITHIN_MIN
+from finebatch.core.piece.kinds.in_pan import RECUT, check_scored
 from finebatch.core.piece.kinds.portioning import (
     HotWork,
     Laid,
@@ -153,11 +153,7 @@ class SlabOnPaper(Portioning):
                 f"{grams(lot.usable_g)} to roll. Roll it thinner or smaller, or scale the dough.",
             )
         wide, long = self.across_mm / self.scored_across, self.down_mm / self.scored_down
-        if min(wide, long) < NARROWEST_MM:
-            where = "scored_across" if wide <= long else "scored_down"
-            raise refuse(
-                where, f"Pieces would be {millimetres(min(wide, long))} wide. Score fewer."
-            )
+        check_scored(wide, long, "scored_across" if wide <= long else "scored_down")
         making = SlabsScored(
             slabs,
             self.rolled_mm,
@@ -258,4 +254,4 @@ class SlabOnPaper(Portioning):
 
     @property
     def hot_work(self) -> HotWork:
-        return HotWork(RECUT_S, RECUT_WITHIN_MIN)
+        return RECUT

@@ -4,7 +4,6 @@ A kind is a value with what a baker sets; its class says how it is made, chilled
 and told. Lengths in mm, masses in g, the way they are kept and sent.
 """
 
-import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, replace
 from typing import Annotated, Any, ClassVar, Literal, Self, TypeVar
@@ -20,7 +19,7 @@ from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.pans import PanBox
 from finebatch.core.piece.paper import Template
-from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
+from finebatch.core.piece.portion import Portion, RawPiece, ball_across_mm, shape_piece
 from finebatch.core.piece.rope_line import RopeForm
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.piece.tools import Tools
@@ -179,16 +178,18 @@ class Portioning(FromOutside, ABC):
 
     def lay(self, sheet: Sheet, found: Foreseen, made: Made) -> Laid:
         """All of it on trays, each with room to the upper edge of its band."""
-        room = self.lies(found.raw, found.width.high_mm).room
         shared = self.share(sheet, found, made.pieces, made.making)
-        return Laid(room, shared.most_on_sheet, shared.trays, shared.layouts)
+        return Laid(self.room(found), shared.most_on_sheet, shared.trays, shared.layouts)
+
+    def room(self, found: Foreseen) -> Footprint:
+        """What one takes of the sheet, to the upper edge of its band."""
+        return self.lies(found.raw, found.width.high_mm).room
 
     def share(
         self, sheet: Sheet, found: Foreseen, pieces: int, making: Making | None = None
     ) -> Shared:
         """So many pieces on as few sheets as hold them; `Refusal` for what is only made whole."""
-        room = self.lies(found.raw, found.width.high_mm).room
-        return share_out(sheet, room, pieces, making.at_once if making else None)
+        return share_out(sheet, self.room(found), pieces, making.at_once if making else None)
 
     def second(self, found: Foreseen, logs: int, sheet: Sheet, still_c: float) -> SecondBake | None:
         """The second bake, where there is one, in a still oven of that temperature."""
@@ -197,8 +198,7 @@ class Portioning(FromOutside, ABC):
 
     def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         """The shape in which it is best chilled, and what for."""
-        across = 10 * (6 * self.raw(lot).volume_cm3 / math.pi) ** (1 / 3)
-        return ball_shape(across), "scoop"
+        return ball_shape(ball_across_mm(self.raw(lot).volume_cm3)), "scoop"
 
     def without_leftover(self, lot: Lot, pieces: int) -> list[Self]:
         """The nearest sizes, larger and smaller than of so many pieces, that use the dough up."""

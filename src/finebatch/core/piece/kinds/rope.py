@@ -14,7 +14,7 @@ from finebatch.core.piece.kinds.portioning import Grams, Making, Portioning
 from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says, Way
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies, Outline
-from finebatch.core.piece.portion import MassPortion, RawPiece, Rope
+from finebatch.core.piece.portion import MassPortion, RawPiece, Rope, rope_across_mm
 from finebatch.core.piece.rope_line import (
     TWIST_LENGTH,
     TWIST_WIDTH,
@@ -94,15 +94,11 @@ class Roped(Portioning):
                 # Two strands wound about each other bake as one thicker rope.
                 return Rope(self.grams, TWIST_LENGTH * self.length_mm)
             case "spiral":
-                strand = self._strand_mm(self.grams / lot.density_g_cm3)
+                strand = rope_across_mm(self.grams / lot.density_g_cm3, self.length_mm)
                 across, down = box_of(rope_line("spiral", self.length_mm, strand), strand)
                 return MassPortion(self.grams, "flattened", (across + down) / 2)
             case _:
                 return Rope(self.grams, self.length_mm)
-
-    def _strand_mm(self, volume_cm3: float) -> float:
-        """How thick the rope is rolled (mm)."""
-        return 20 * math.sqrt(max(volume_cm3, 0.0) / (self.length_mm / 10) / math.pi)
 
     def weighing(self, grams: float, lot: Lot) -> "Roped":
         return replace(self, grams=grams)
@@ -141,7 +137,8 @@ class Roped(Portioning):
 
     def close(self, raw: RawPiece, baked_width_mm: float) -> RopeBaked:
         """Finished size of what the rope is bent to; `Refusal` for a ring that bakes shut."""
-        strand, grows = self._strand_mm(raw.volume_cm3), baked_width_mm - raw.width_mm
+        strand = rope_across_mm(raw.volume_cm3, self.length_mm)
+        grows = baked_width_mm - raw.width_mm
         across, down = self._piece(strand, grows)
         hole = None
         if self.form == "ring":
