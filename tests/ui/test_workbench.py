@@ -437,9 +437,13 @@ def test_an_oven_that_a_check_sets_is_the_trays(page: Page, served: Served) -> N
     page.goto(f"{served.address}/tray/1")
     oven = page.get_by_label("Oven at")
     expect(oven).to_have_value("180")
+    with page.expect_response("**/api/doughs/1/tray"):
+        oven.fill("170")
+        oven.press("Tab")
     page.get_by_role("link", name="Dough", exact=True).click()
     page.get_by_role("tab", name="Method").click()
-    page.get_by_label("What the card says of the oven").fill("200 °C, 9–11 minutes")
+    with page.expect_response("**/api/doughs/1"):
+        page.get_by_label("What the card says of the oven").fill("200 °C, 9–11 minutes")
     page.get_by_role("button", name="Set the tray to 200 °C").click()
     expect(page.get_by_role("button", name="Set the tray to 200 °C")).to_have_count(0)
     page.get_by_role("link", name="Tray", exact=True).click()

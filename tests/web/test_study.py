@@ -82,6 +82,9 @@ def test_a_faulty_line_is_studied_as_far_as_it_goes(demo: TestClient) -> None:
 
 
 def test_the_cards_oven_is_set_against_the_trays(demo: TestClient) -> None:
+    assert study(demo, 3, stated_oven="200 °C")["checks"] == []  # it will follow what is typed
+    by_hand = {**dough(demo, 3)["tray"], "oven_c": 170}
+    assert demo.put("/api/doughs/3/tray", json=by_hand).status_code == 200
     (check,) = study(demo, 3, stated_oven="200 °C")["checks"]
     assert check["mend"]["oven_c"] == 200
     assert study(demo, 3, stated_oven="200 °C", settled=[check["key"]])["checks"] == []

@@ -185,14 +185,35 @@ def _piece(
     return studied, ""
 
 
-def _tray_check(begun: Started, tray: TraySetting) -> list[Check]:
-    """The card's oven against the tray's, which is set as this kitchen's oven is."""
+def _follows(
+    session: Session, card: Card, tray: TraySetting, bench: Bench, dough_id: int | None
+) -> bool:
+    """Whether the tray's oven stands as the kept card began it, and so moves with what is typed."""
+    row = session.get(DoughRow, dough_id or 0)
+    if row is None or row.card == card:
+        return False
+    kept = started(row.card, bench.weigh(row.card), bench.kitchen, bench.reader.larder).setting
+    return row.family != card.family or kept.oven_c == tray.oven_c
+
+
+def _tray_checks(
+    session: Session,
+    card: Card,
+    tray: TraySetting,
+    begun: Started,
+    bench: Bench,
+    dough_id: int | None,
+) -> list[Check]:
+    """The card's oven against the tray's, where that was set by hand: else it follows the card."""
     stated = begun.setting.oven_c
+    key = f"tray-oven:{stated:g}:{tray.oven_c:g}"
     if "oven_c" not in begun.said or abs(stated - tray.oven_c) <= SAME_OVEN_C:
+        return []
+    if key in card.settled or _follows(session, card, tray, bench, dough_id):
         return []
     return [
         Check(
-            f"tray-oven:{stated:g}:{tray.oven_c:g}",
+            key,
             "tray",
             "The tray is set to another oven",
             f"The card says {begun.says.oven}, about {dial(stated)} on your oven; the tray is set "
@@ -204,21 +225,14 @@ def _tray_check(begun: Started, tray: TraySetting) -> list[Check]:
     ]
 
 
-def _checks(
-    card: Card,
-    weighed: WeighedDough,
-    tray: TraySetting,
-    begun: Started,
-    bench: Bench,
-    piece: PieceStudy | None,
-) -> tuple[Check, ...]:
+def _card_checks(
+    card: Card, weighed: WeighedDough, bench: Bench, piece: PieceStudy | None
+) -> list[Check]:
     facts = formula.checking(bench.reader)
     known = None
     if piece is not None:
         known = ForeseenPiece(piece.raw.grams, piece.reckoned_min, piece.pieces)
-    found = cross_check(card, weighed, facts, known)
-    found += [c for c in _tray_check(begun, tray) if c.key not in card.settled]
-    return tuple(found)
+    return cross_check(card, weighed, facts, known)
 
 
 def study(
@@ -254,7 +268,10 @@ def study(
         balance=balance(known, card.family, larder, formula.bands(), formula.soda_per_g())
         if known
         else None,
-        checks=_checks(card, weighed, tray, begun, bench, piece),
+        checks=(
+            *_card_checks(card, weighed, bench, piece),
+            *_tray_checks(session, card, tray, begun, bench, dough_id),
+        ),
         piece=piece,
         piece_fault=fault,
         steps=steps,
