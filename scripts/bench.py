@@ -20,19 +20,19 @@ from typing import Any
 
 import httpx
 from bench_delays import measure_delays
-from bench_foresight import CASES, measure_foresight
+from bench_foresight import measure_foresight, pieces
 from bench_learning import measure_a_wrong_first_bake, measure_learning
 from bench_live import measure_day, measure_events
 from bench_plans import measure_plans
 from bench_ready_by import measure_ready_by, measure_settings
 from bench_rows import row
+from fit_models import fit_cases
 from playwright.sync_api import sync_playwright
 
 from finebatch.core.piece.cases import judge, summarise
 from finebatch.core.piece.layout import share_out
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.facts import tables
-from finebatch.formats.cases import read_cases
 
 ROOT = Path(__file__).parent.parent
 STATIC = ROOT / "src" / "finebatch" / "web" / "static"
@@ -322,8 +322,8 @@ def measure_drawer(ask: httpx.Client) -> None:
 
 
 def measure_accuracy() -> None:
-    cases = read_cases(CASES)
-    found = summarise([judge(case, tables.models(), tables.larder()) for case in cases])
+    every = [judge(case, tables.models(), tables.larder()) for case in fit_cases()]
+    found = summarise(pieces(every))
     median, largest = found.median_abs_error_pct, found.max_abs_error_pct
     row(f"width, all {found.n} cases: median error", f"{median:.1f} %", "<= 4 %", median <= 4)
     row(f"width, all {found.n} cases: largest error", f"{largest:.0f} %", "<= 28 %", largest <= 28)

@@ -12,10 +12,10 @@ import math
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from pathlib import Path
 
 import numpy as np
 from bench_rows import row
+from fit_models import fit_cases
 
 from finebatch.core.book.learn import BAKE_SD, KITCHEN_SD, MeasuredBake, learn
 from finebatch.core.piece.cases import Case
@@ -23,13 +23,16 @@ from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen, foresee
 from finebatch.core.piece.spread import MOUND_POWER, RULER_SD, baked_width_mm
 from finebatch.facts import tables
-from finebatch.formats.cases import read_cases
 
-CASES = Path(tables.__file__).parent / "data" / "spread_cases.json"
 KITCHENS, BAKES, PIECES = 200, 5, 4
 OVEN_SD_C, HANDS_SD, CV = 8.0, 0.03, 0.05
 ABSURD_SHARE = 0.2
 SEED = 7
+
+
+def _pieces() -> list[Case]:
+    """The cases that lie on a sheet for themselves."""
+    return [case for case in fit_cases() if case.group and case.family != "twice_baked"]
 
 
 @dataclass
@@ -79,14 +82,14 @@ def measure_learning() -> None:
     rng = np.random.default_rng(SEED)
     larder, models = tables.larder(), tables.models()
     # Logs are told by their slices; their widths follow the hands, not the flow.
-    cases = [c for c in read_cases(CASES) if c.family != "twice_baked"]
+    cases = _pieces()
 
     def plain(case: Case, learnt: object = None) -> Foreseen:
         return foresee(
             models,
             case.composition(larder),
             case.family,
-            case.portion,
+            case.of_dough,
             case.how,
             doneness=case.doneness,
             portion_cv=CV,
@@ -165,7 +168,7 @@ def measure_a_wrong_first_bake() -> None:
     rng = np.random.default_rng(SEED)
     larder, models = tables.larder(), tables.models()
     errors, apart = [], []
-    for case in (c for c in read_cases(CASES) if c.family != "twice_baked"):
+    for case in _pieces():
         made = case.composition(larder)
 
         def width_mm(learnt: object = None, case: Case = case) -> float:
@@ -173,14 +176,14 @@ def measure_a_wrong_first_bake() -> None:
                 models,
                 case.composition(larder),
                 case.family,
-                case.portion,
+                case.of_dough,
                 case.how,
                 doneness=case.doneness,
                 portion_cv=CV,
                 learnt=learnt,  # type: ignore[arg-type]
             ).width.middle_mm
 
-        found = foresee(models, made, case.family, case.portion, case.how, doneness=case.doneness)
+        found = foresee(models, made, case.family, case.of_dough, case.how, doneness=case.doneness)
         at = models.spread.row(measure_effects(made, found.raw, case.how), found.raw)
         truth = width_mm()
         for off in (0.88, 1.12):

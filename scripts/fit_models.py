@@ -10,11 +10,13 @@ import sys
 from dataclasses import asdict
 from pathlib import Path
 
+from finebatch.core.piece.cases import Case
 from finebatch.core.piece.fit_models import Prior, Priors, fit_models
 from finebatch.facts import tables
 from finebatch.formats.cases import read_cases
 
 DATA = Path(__file__).parent.parent / "src" / "finebatch" / "facts" / "data"
+CASE_FILES = ("spread_cases.json", "other_kinds.json")
 
 
 def fit_priors() -> Priors:
@@ -25,13 +27,18 @@ def fit_priors() -> Priors:
     return priors
 
 
+def fit_cases() -> list[Case]:
+    """All cases that the models are fitted to."""
+    return [case for file in CASE_FILES for case in read_cases(DATA / file)]
+
+
 def fitted_text() -> str:
     """The file's text, the same on every run."""
-    cases = read_cases(DATA / "spread_cases.json")
+    cases = fit_cases()
     models = fit_models(tables.effects(), fit_priors(), cases, tables.larder())
     spread = models.spread
     figures = {
-        "note": "Fitted by scripts/fit_models.py to spread_cases.json; do not edit by hand.",
+        "note": "Fitted by scripts/fit_models.py to the cases beside it; do not edit by hand.",
         "spread": {
             "keys": [effect.key for effect in spread.effects],
             "mean": spread.mean.tolist(),

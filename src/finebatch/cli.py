@@ -120,19 +120,22 @@ def openapi() -> None:
     say(json.dumps(document, indent=1, ensure_ascii=False))
 
 
+def _to(digits: int, figure: float | None) -> float | None:
+    return None if figure is None else round(figure, digits)
+
+
 def _row(judged: Judged) -> dict[str, object]:
     case, found = judged.case, judged.foreseen
-    second = judged.minutes_second
     return {
         "id": case.id,
         "observed_mm": case.observed_mm,
-        "predicted_mm": round(found.width.middle_mm, 1),
-        "low_mm": round(found.width.low_mm, 1),
-        "high_mm": round(found.width.high_mm, 1),
-        "error_pct": round(judged.error_pct, 2),
-        "thickness_mm": round(found.thickness.height_mm, 1),
-        "minutes": round(found.minutes, 1),
-        "minutes_second": None if second is None else round(second, 1),
+        "predicted_mm": _to(1, found.width.middle_mm if found else None),
+        "low_mm": _to(1, found.width.low_mm if found else None),
+        "high_mm": _to(1, found.width.high_mm if found else None),
+        "error_pct": _to(2, judged.error_pct),
+        "thickness_mm": _to(1, found.thickness.height_mm if found else None),
+        "minutes": round(judged.minutes, 1),
+        "minutes_second": _to(1, judged.minutes_second),
     }
 
 
@@ -144,19 +147,25 @@ def _refused(case: Case, refusal: Refusal) -> dict[str, object]:
     return {"id": case.id, "observed_mm": case.observed_mm, **nothing, "refused": reason}
 
 
+def _mm(figure: object) -> str:
+    return "–" if figure is None else f"{figure} mm"
+
+
 def _print_table(rows: list[dict[str, object]], summary: Summary) -> None:
     say(
         f"{'case':28}{'observed':>10}{'predicted':>11}{'80 % band':>16}{'error':>9}"
         f"{'thick':>8}{'minutes':>9}"
     )
     for row in rows:
+        seen = f"{row['id']!s:28}{_mm(row['observed_mm']):>10}"
         if "refused" in row:
-            say(f"{row['id']!s:28}{row['observed_mm']:>7} mm   {row['refused']}")
+            say(f"{seen}   {row['refused']}")
             continue
-        band = f"{row['low_mm']} to {row['high_mm']}"
+        band = "–" if row["low_mm"] is None else f"{row['low_mm']} to {row['high_mm']}"
+        error = "–" if row["error_pct"] is None else f"{row['error_pct']:+} %"
         say(
-            f"{row['id']!s:28}{row['observed_mm']:>7} mm{row['predicted_mm']:>8} mm{band:>16}"
-            f"{row['error_pct']:>+7} %{row['thickness_mm']:>5} mm{row['minutes']:>9}"
+            f"{seen}{_mm(row['predicted_mm']):>11}{band:>16}{error:>9}"
+            f"{_mm(row['thickness_mm']):>8}{row['minutes']:>9}"
         )
     say(
         f"\n{summary.n} cases: median error {summary.median_abs_error_pct:.2f} %, largest "

@@ -56,14 +56,14 @@ def test_a_setting_goes_there_and_back(still: float, mode: str) -> None:
 
 
 def test_an_oven_that_swings_is_looked_into_sooner() -> None:
-    model = HeatModel(16, 0.7, 0.2, 0.08)
+    model = HeatModel({}, 0.08)
 
     def look(swing: float) -> int:
-        return look_from(model, 20.0, swing, oven_c=175, dough_temp_c=18, doneness="chewy")
+        return look_from(model, 20.0, swing, oven_c=175)
 
     assert 10 < look(0) < 20
     assert look(40) < look(0)
-    assert look_from(model, 0.8, 0, oven_c=175, dough_temp_c=18, doneness="chewy") == 1
+    assert look_from(model, 0.8, 0, oven_c=175) == 1
 
 
 def test_a_step_took_from_the_tick_before_it_to_its_own() -> None:

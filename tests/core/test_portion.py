@@ -18,7 +18,8 @@ from finebatch.core.piece.portion import (
     disc_volume_cm3,
     shape_piece,
 )
-from finebatch.core.piece.thickness import baked_area_mm2, fill_share, height_half_spread_mm
+from finebatch.core.piece.thickness import baked_area_mm2, fill_share
+from finebatch.core.piece.timing import even_height_mm
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 
@@ -110,8 +111,8 @@ def test_an_even_division_leaves_nothing() -> None:
 @given(st.floats(10, 100), st.floats(1, 2.5))
 def test_spreading_makes_a_piece_lower(grams: float, factor: float) -> None:
     raw = shape_piece(MassPortion(grams), 1.2)
-    narrow = height_half_spread_mm(raw, raw.width_mm * 1.5)
-    assert height_half_spread_mm(raw, raw.width_mm * 1.5 * factor) <= narrow
+    narrow = even_height_mm(raw, raw.width_mm * 1.5)
+    assert even_height_mm(raw, raw.width_mm * 1.5 * factor) <= narrow
     assert 0 < fill_share(raw, 10, 60) < 1
     assert fill_share(raw, 20, 60) <= fill_share(raw, 10, 60)
 

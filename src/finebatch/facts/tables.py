@@ -19,7 +19,8 @@ from finebatch.core.piece.foresee import Models
 from finebatch.core.piece.kinds.every import over_usual
 from finebatch.core.piece.pans import PanBox
 from finebatch.core.piece.spread import Effect, SpreadModel
-from finebatch.core.piece.thickness import LiftModel
+from finebatch.core.piece.thickness import LIFTS, LiftModel
+from finebatch.core.piece.timing import TIMES
 from finebatch.core.piece.tools import NamedCutter, NamedPan, NamedSheet, Scoop
 from finebatch.core.plan.prepare import FamilyHabits, PartHabits
 from finebatch.facts.rows import (
@@ -192,6 +193,9 @@ def models() -> Models:
     spread = fitted["spread"]
     if spread["keys"] != [effect.key for effect in effects()]:
         raise ValueError("fitted.json does not match spread_effects.csv; run scripts/fit_models.py")
+    lift, heat = fitted["lift"], fitted["heat"]
+    if set(lift["figures"]) != set(LIFTS) or set(heat["figures"]) != set(TIMES):
+        raise ValueError("fitted.json does not match the model; run scripts/fit_models.py")
     return Models(
         spread=SpreadModel(
             effects(),

@@ -1,18 +1,29 @@
 """Case files in: measured pieces or written lines as JSON, for `finebatch evaluate` and the fit."""
 
 import json
+import math
 from pathlib import Path
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, Literal, Self, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from finebatch.core.formula.dough import Doneness, Family, Mixing
 from finebatch.core.formula.judge_cards import CardCase
 from finebatch.core.formula.judge_lines import LineCase
+from finebatch.core.heat.minutes import Lying
 from finebatch.core.heat.oven import OvenMode
-from finebatch.core.piece.cases import USUAL_WIDTH_SD, Case, Ladder
+from finebatch.core.piece.cases import USUAL_WIDTH_SD, Case, DriedSlice, Ladder
 from finebatch.core.piece.effects import BakeConditions, Surface
-from finebatch.core.piece.portion import CutDisc, Log, LogSlice, MassPortion, MassShape, Portion
+from finebatch.core.piece.portion import (
+    CutDisc,
+    Log,
+    LogSlice,
+    MassPortion,
+    MassShape,
+    PanFill,
+    Portion,
+)
+from finebatch.core.piece.rope_line import RopeForm, rope_portion
 from finebatch.formats.unreadable import UnreadableFile
 
 Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
@@ -21,13 +32,24 @@ Celsius = Annotated[float, Field(ge=-40, le=400, allow_inf_nan=False)]
 Minutes = tuple[Positive, Positive]
 
 
+USUAL_DENSITY_G_CM3 = 1.25
+"""A spiral's own size hangs on how thick its strand is; that of a usual dough serves for a case."""
+
+
 class _Row(BaseModel):
     model_config = ConfigDict(frozen=True)
 
 
-class _Mass(_Row):
-    kind: Literal["mass"]
+class _Grams(_Row):
     grams: Positive
+
+
+class _Thick(_Row):
+    thickness_mm: Length
+
+
+class _Mass(_Grams):
+    kind: Literal["mass"]
     shape: MassShape = "ball"
     diameter_mm: Length | None = None
 
@@ -35,24 +57,65 @@ class _Mass(_Row):
         return MassPortion(self.grams, self.shape, self.diameter_mm)
 
 
-class _Disc(_Row):
+class _Disc(_Thick):
     kind: Literal["cut_disc", "log_slice"]
     diameter_mm: Length
-    thickness_mm: Length
 
     def portion(self) -> Portion:
         make = CutDisc if self.kind == "cut_disc" else LogSlice
         return make(self.diameter_mm, self.thickness_mm)
 
 
-class _Log(_Row):
+class _Log(_Grams):
     kind: Literal["log"]
     length_mm: Length
     width_mm: Length
-    grams: Positive
 
     def portion(self) -> Portion:
         return Log(self.length_mm, self.width_mm, self.grams)
+
+
+class _Pan(_Thick):
+    """A square or oblong pan by its sides, a round one by its diameter."""
+
+    kind: Literal["pan"]
+    across_mm: Length | None = None
+    down_mm: Length | None = None
+    diameter_mm: Length | None = None
+
+    @model_validator(mode="after")
+    def _sized(self) -> Self:
+        if self.diameter_mm is None and (self.across_mm is None or self.down_mm is None):
+            raise ValueError("a pan has across_mm and down_mm, or diameter_mm")
+        return self
+
+    def portion(self) -> Portion:
+        if self.diameter_mm is not None:
+            across = down = self.diameter_mm
+            area = math.pi / 4 * across * down
+        else:
+            across, down = self.across_mm or 0.0, self.down_mm or 0.0
+            area = across * down
+        return PanFill(across, down, area, self.thickness_mm)
+
+
+class _Rope(_Grams):
+    kind: Literal["rope"]
+    length_mm: Length
+    form: RopeForm = "straight"
+
+    def portion(self) -> Portion:
+        return rope_portion(self.grams, self.length_mm, self.form, USUAL_DENSITY_G_CM3)
+
+
+class _SecondBake(_Row):
+    kind: Literal["second_bake"]
+    slice_thickness_mm: Length
+    lying: Lying = "flat"
+    turned: bool = True
+
+    def portion(self) -> DriedSlice:
+        return DriedSlice(self.slice_thickness_mm, self.lying, self.turned)
 
 
 class _Ladder(_Row):
@@ -68,7 +131,9 @@ class _Case(_Row):
     id: str
     family: Family
     formula_g: dict[str, Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]]
-    portion: Annotated[_Mass | _Disc | _Log, Field(discriminator="kind")]
+    portion: Annotated[
+        _Mass | _Disc | _Log | _Pan | _Rope | _SecondBake, Field(discriminator="kind")
+    ]
     dough_temp_c: Celsius = 21.0
     oven_c: Celsius
     oven_mode: OvenMode = "conventional"
@@ -76,9 +141,10 @@ class _Case(_Row):
     mixing: Mixing = "creamed"
     rested_overnight: bool = False
     doneness: Doneness | None = None
-    minutes: Minutes
+    minutes: Minutes | None = None
     minutes_second: Minutes | None = None
-    baked_diameter_mm: Positive
+    baked_diameter_mm: Positive | None = None
+    baked_width_mm: Positive | None = None
     baked_thickness_mm: Positive | None = None
     confidence_pct: Annotated[float, Field(gt=0, le=100)] = 100 * USUAL_WIDTH_SD
     group: str = ""
@@ -100,7 +166,7 @@ class _Case(_Row):
             portion=self.portion.portion(),
             how=how,
             doneness=self.doneness,
-            observed_mm=self.baked_diameter_mm,
+            observed_mm=self.baked_diameter_mm or self.baked_width_mm,
             observed_thickness_mm=self.baked_thickness_mm,
             minutes=self.minutes,
             minutes_second=self.minutes_second,

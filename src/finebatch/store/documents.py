@@ -251,5 +251,6 @@ WORK = Document(
 )
 PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
 BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))
-RAW = Document(TypeAdapter(RawPiece))
+# Version 2 of a raw piece says whether a rope is bent.
+RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
 SEEN = Document(TypeAdapter(Seen))

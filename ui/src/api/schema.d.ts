@@ -4453,7 +4453,8 @@ export interface components {
          *
          *     `flat` tells a disc with an upright edge from a mound that the oven turns into a dome. A piece
          *     that is not round flows like the round one of the same area, `width_mm` wide; its own sides
-         *     are `beyond_mm` longer (across) and `beyond_down_mm` (down) than that.
+         *     are `beyond_mm` longer (across) and `beyond_down_mm` (down) than that. A rope that does not lie
+         *     straight is `bent`.
          */
         RawPiece: {
             /** Grams */
@@ -4484,6 +4485,11 @@ export interface components {
              * @default 0
              */
             beyond_down_mm: number;
+            /**
+             * Bent
+             * @default false
+             */
+            bent: boolean;
             /** Across Mm */
             across_mm: number;
             /** Down Mm */
@@ -5955,7 +5961,7 @@ export interface components {
         };
         /**
          * Thickness
-         * @description Baked height in mm, its width : thickness ratio, and baked mass in grams.
+         * @description Baked height in mm, its width : thickness ratio, baked mass and the water left in it (g).
          */
         Thickness: {
             /** Height Mm */
@@ -5964,6 +5970,8 @@ export interface components {
             width_to_thickness: number;
             /** Baked G */
             baked_g: number;
+            /** Water Left G */
+            water_left_g: number;
         };
         /**
          * TimedPin

@@ -26,7 +26,8 @@ class Composition:
     """Grams of each fraction of a dough, and the shares by which families differ.
 
     `base_g` is flour, starch and grain; `structure_g` adds what stands in for flour. `sugar_g`
-    are the added sweeteners' dissolving sugars. `water_added_g` leaves out flour's own moisture.
+    are the added sweeteners' dissolving sugars. `water_added_g` leaves out flour's own moisture,
+    `water_g` has it; what pieces hold stays in them.
     `paste_g` is all but pieces and melting candy.
     """
 
@@ -37,6 +38,7 @@ class Composition:
     fat_g: float
     sugar_g: float
     water_added_g: float
+    water_g: float
     water_bound_g: float
     egg_g: float
     yolk_g: float
@@ -118,6 +120,7 @@ def compose(formula_g: Mapping[str, float], larder: Larder) -> Composition:
         fat_g=sum(i.fat_pct / 100 * g for i, g in paste),
         sugar_g=sum(i.sugar_pct / 100 * g for i, g in added),
         water_added_g=sum(i.water_pct / 100 * g for i, g in added),
+        water_g=sum(i.water_pct / 100 * g for i, g in paste),
         water_bound_g=sum(i.water_binding * g for i, g in paste),
         egg_g=by_role.get("egg", 0.0),
         yolk_g=traits.get("yolk", 0.0),

@@ -27,6 +27,9 @@ LARGE_PIECE_CM3 = 45.0
 WET_ENOUGH = 0.20
 """Grams of water a gram of flour from which a dough without egg runs on, as nothing sets it early;
 a drier one lacks the water that egg brings (household recipes: a drop dough without its egg)."""
+YOLK_TO_WHITE = 0.36 / 0.64
+"""Grams of yolk for a gram of white in a whole egg (public food-composition tables): yolk and white
+together are whole eggs, and only what is beyond that counts for itself."""
 SODA_USUAL = 0.010
 POWDER_USUAL = 0.040
 """Usual doses in grams a gram of flour: 1.2 g of soda or 5 g of baking powder for 125 g."""
@@ -106,8 +109,11 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
     trait = dough.base_by_trait_g
     free = _ratio(dough.water_added_g - dough.water_bound_g, structure)
     egg, water = _ratio(dough.egg_g, structure), _ratio(dough.water_added_g, structure)
+    sugar = _doublings(_ratio(dough.sugar_g, structure), REFERENCE_SUGAR)
+    soda = min(_ratio(dough.leavener_g.get("soda", 0.0), structure) / SODA_USUAL, 2.0)
     return {
-        "sugar": _doublings(_ratio(dough.sugar_g, structure), REFERENCE_SUGAR),
+        "sugar": sugar,
+        "sugar_soda": sugar * min(soda, 1.0),
         "fat": _doublings(_ratio(dough.fat_g, structure), REFERENCE_FAT),
         "plastic_fat": _ratio(dough.fat_by_kind_g.get("plastic", 0.0), fats),
         "free_water": math.tanh(free + 0.35),
@@ -127,12 +133,12 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "flaked": _ratio(dough.flaked_g, base + dough.nutmeal_g),
         "soft_flour": _ratio(trait.get("soft", 0.0), base),
         "strong_flour": _ratio(trait.get("strong", 0.0), base),
-        "soda": min(_ratio(dough.leavener_g.get("soda", 0.0), structure) / SODA_USUAL, 2.0),
+        "soda": soda,
         "powder": min(_ratio(dough.leavener_g.get("powder", 0.0), structure) / POWDER_USUAL, 2.0),
         "no_egg": math.exp(-egg / 0.05),
         "eggless": math.exp(-egg / 0.05) * min(water / WET_ENOUGH, 1.0),
-        "yolk_only": _ratio(dough.yolk_g, dough.egg_g),
-        "egg_white": _ratio(dough.white_g, dough.egg_g),
+        "yolk_only": _ratio(max(dough.yolk_g - YOLK_TO_WHITE * dough.white_g, 0.0), dough.egg_g),
+        "egg_white": _ratio(max(dough.white_g - dough.yolk_g / YOLK_TO_WHITE, 0.0), dough.egg_g),
     }
 
 
@@ -142,15 +148,19 @@ def measure_effects(dough: Composition, raw: RawPiece, how: BakeConditions) -> M
     oil = _ratio(dough.fat_by_kind_g.get("oil", 0.0), fats)
     chilled, frozen = cold_units(how.dough_temp_c)
     oven_c = conventional_c(how.oven_c, how.oven_mode)
-    large = math.log(max(raw.edge.volume_cm3, LARGE_PIECE_CM3) / LARGE_PIECE_CM3)
+    edge, oven = raw.edge, (oven_c - REFERENCE_OVEN_C) / 25
+    large = math.log(max(edge.volume_cm3, LARGE_PIECE_CM3) / LARGE_PIECE_CM3)
+    steep = math.log(edge.height_mm / edge.width_mm)
     effects = _formula_effects(dough)
     effects |= {
         "liquid_fat": max(oil, 1.0 if how.mixing in ("melted", "oil") else 0.0),
         "chilled": chilled,
         "frozen": frozen,
         "overnight": 1.0 if how.rested_overnight else 0.0,
-        "oven": (oven_c - REFERENCE_OVEN_C) / 25,
+        "oven": oven,
+        "oven_egg": oven * (1 - effects["no_egg"]),
         "large_piece": large if raw.length_mm is None else 0.0,
+        "steep": steep if raw.length_mm is None else 0.0,
     }
     for surface in ("bare", "greased", "silicone", "perforated", "insulated"):
         effects[surface] = 1.0 if how.surface == surface else 0.0

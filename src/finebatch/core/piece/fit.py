@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 from scipy.optimize import least_squares
 
-Tails = Literal["linear", "cauchy"]
+Tails = Literal["linear", "soft_l1", "cauchy"]
 Vector = npt.NDArray[np.float64]
 
 

@@ -8,25 +8,27 @@ import numpy as np
 
 from finebatch.core.heat.minutes import (
     DONE_AT_C,
-    SHEET_FACTOR,
     USUAL_DONENESS,
     HeatModel,
-    oven_share,
+    oven_drive,
+    sheet_factor,
 )
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
-from finebatch.core.piece.cases import Case
+from finebatch.core.piece.cases import Case, DriedSlice
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.fit import Posterior, Vector, fit_posterior
 from finebatch.core.piece.foresee import Models
 from finebatch.core.piece.portion import RawPiece, shape_piece
 from finebatch.core.piece.spread import LAW_SD, Effect, SpreadModel, baked_width_mm
 from finebatch.core.piece.thickness import (
+    LIFTS,
     LiftModel,
     baked_area_mm2,
     fill_share,
-    height_half_spread_mm,
+    lift_terms,
 )
+from finebatch.core.piece.timing import TIMES, bake_terms
 
 LADDER_LAW_SD = 0.02
 """What the law misses of one step of a ladder against its base, in ln of width. With how surely a
@@ -48,13 +50,31 @@ class Prior:
 Priors = Mapping[str, Mapping[str, Prior]]
 """Priors by model (lift, heat) and figure; shipped as `fit_priors.csv`."""
 
-LIFT_FIGURES = ("plain", "soda", "powder", "egg")
-HEAT_FIGURES = ("ln_tau_min", "power", "log")
+BUBBLES = "bubbles_mm"
 DIGITS = 6
 
 
-def _raw(case: Case, larder: Larder) -> RawPiece:
-    return shape_piece(case.portion, case.composition(larder).density_g_cm3)
+@dataclass(frozen=True, slots=True)
+class _Seen:
+    """A case as the fits see it: its raw piece, its effects and how wide it bakes (mm)."""
+
+    case: Case
+    raw: RawPiece
+    measured: Mapping[str, float]
+    wide_mm: float
+
+
+def _seen(cases: Sequence[Case], larder: Larder) -> list[_Seen]:
+    """All but the second bakes, which are of no piece of dough."""
+    found = []
+    for case in cases:
+        if isinstance(case.portion, DriedSlice):
+            continue
+        raw = shape_piece(case.of_dough, case.composition(larder).density_g_cm3)
+        measured = measure_effects(case.composition(larder), raw, case.how)
+        wide = raw.width_mm if case.observed_mm is None else case.observed_mm
+        found.append(_Seen(case, raw, measured, wide))
+    return found
 
 
 def ladder_steps(cases: Sequence[Case]) -> list[tuple[int, int, float]]:
@@ -79,22 +99,20 @@ def fit_spread(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larde
     prior = SpreadModel(
         effects, np.zeros(len(effects)), np.zeros((0, 0)), BAKE_SD, np.zeros((0, 0))
     )
-    raws = [_raw(case, larder) for case in cases]
-    rows = [
-        prior.row(measure_effects(case.composition(larder), raw, case.how), raw)
-        for case, raw in zip(cases, raws, strict=True)
-    ]
-
-    steps = ladder_steps(cases)
+    seen = [one for one in _seen(cases, larder) if one.case.observed_mm is not None]
+    # Ropes have no law of their own to fit: they are logs.
+    seen = [one for one in seen if one.raw.form != "rope"]
+    rows = [prior.row(one.measured, one.raw) for one in seen]
+    steps = ladder_steps([one.case for one in seen])
 
     def residuals(beta: Vector) -> list[float]:
         misses = [
-            math.log(case.observed_mm / baked_width_mm(raw, float(row @ beta))[0])
-            for case, raw, row in zip(cases, raws, rows, strict=True)
+            math.log(one.wide_mm / baked_width_mm(one.raw, float(row @ beta))[0])
+            for one, row in zip(seen, rows, strict=True)
         ]
         weighed = [
-            miss / math.hypot(case.width_sd, LAW_SD)
-            for miss, case in zip(misses, cases, strict=True)
+            miss / math.hypot(one.case.width_sd, LAW_SD)
+            for miss, one in zip(misses, seen, strict=True)
         ]
         ratios = [
             (misses[n] - misses[base]) / math.hypot(sd, LADDER_LAW_SD) for n, base, sd in steps
@@ -113,55 +131,60 @@ def fit_spread(effects: tuple[Effect, ...], cases: Sequence[Case], larder: Larde
     )
 
 
-def _rounded(found: Posterior) -> list[float]:
-    return [round(float(value), DIGITS) for value in found.mean]
+def _named(names: Sequence[str], found: Posterior) -> dict[str, float]:
+    return {name: round(float(v), DIGITS) for name, v in zip(names, found.mean, strict=False)}
 
 
 def fit_lift(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior]) -> LiftModel:
-    """Fit baked over raw volume to the observed widths and heights."""
-    rows, lifts = [], []
-    for case in cases:
-        if case.observed_thickness_mm is None:
+    """Fit baked over raw volume, and what bubbles add, to the observed widths and heights."""
+    rows, evens, filled = [], [], []
+    for one in _seen(cases, larder):
+        high = one.case.observed_thickness_mm
+        if high is None:
             continue
-        raw = _raw(case, larder)
-        measured = measure_effects(case.composition(larder), raw, case.how)
-        rows.append([1.0, measured["soda"], measured["powder"], 1 - measured["no_egg"]])
-        wide, high = case.observed_mm, case.observed_thickness_mm
-        baked = fill_share(raw, high, wide) * baked_area_mm2(raw, wide)
-        lifts.append(math.log(baked * high / (1000 * raw.volume_cm3)))
-    matrix = np.array(rows)
+        terms = lift_terms(one.measured)
+        rows.append([terms[name] for name in LIFTS])
+        evens.append(1000 * one.raw.volume_cm3 / baked_area_mm2(one.raw, one.wide_mm))
+        filled.append(math.log(fill_share(one.raw, high, one.wide_mm) * high))
+    matrix, even, observed = np.array(rows), np.array(evens), np.array(filled)
+    names = (*LIFTS, BUBBLES)
+
+    def residuals(beta: Vector) -> list[float]:
+        lifted = even * np.exp(matrix @ beta[:-1]) + max(float(beta[-1]), 0.0)
+        return list(observed - np.log(lifted))
+
     found = fit_posterior(
-        lambda beta: list(np.array(lifts) - matrix @ beta),
-        [priors[name].mean for name in LIFT_FIGURES],
-        [priors[name].sd for name in LIFT_FIGURES],
+        residuals,
+        [priors[name].mean for name in names],
+        [priors[name].sd for name in names],
         LIFT_NOISE_SD,
-        tails="cauchy",
+        tails="soft_l1",
     )
-    plain, soda, powder, egg = _rounded(found)
-    return LiftModel(plain, soda, powder, egg, LIFT_NOISE_SD)
+    figures = _named(names, found)
+    return LiftModel({name: figures[name] for name in LIFTS}, figures[BUBBLES], LIFT_NOISE_SD)
 
 
 def fit_heat(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior]) -> HeatModel:
     """Fit minutes to the geometric middle of each usual range."""
-    heights, shares, logs, observed = [], [], [], []
-    for case in cases:
+    rows, observed = [], []
+    for one in _seen(cases, larder):
+        case = one.case
+        if case.minutes is None:
+            continue
         doneness = case.doneness or USUAL_DONENESS[case.family]
-        oven_c = conventional_c(case.how.oven_c, case.how.oven_mode)
-        share = oven_share(oven_c, case.how.dough_temp_c, DONE_AT_C[doneness])
-        raw = _raw(case, larder)
-        heights.append(math.log(height_half_spread_mm(raw, case.observed_mm) / 6))
-        logs.append(1.0 if raw.length_mm is not None else 0.0)
-        shares.append(math.log(share * SHEET_FACTOR.get(case.how.surface, 1.0)))
-        observed.append(math.log(math.sqrt(case.minutes[0] * case.minutes[1])))
-    h, s, of_log, t = map(np.array, (heights, shares, logs, observed))
+        terms = bake_terms(one.measured, one.raw, one.wide_mm, doneness)
+        rows.append([terms[name] for name in TIMES])
+        still_c = conventional_c(case.how.oven_c, case.how.oven_mode)
+        factor = sheet_factor(case.how.surface, 1) / oven_drive(still_c, DONE_AT_C[doneness])
+        observed.append(math.log(math.sqrt(case.minutes[0] * case.minutes[1]) / factor))
+    matrix, took = np.array(rows), np.array(observed)
     found = fit_posterior(
-        lambda beta: list(t - (beta[0] + beta[1] * h + beta[2] * of_log + s)),
-        [priors[name].mean for name in HEAT_FIGURES],
-        [priors[name].sd for name in HEAT_FIGURES],
+        lambda beta: list(took - matrix @ beta),
+        [priors[name].mean for name in TIMES],
+        [priors[name].sd for name in TIMES],
         MINUTES_NOISE_SD,
     )
-    tau, power, log = _rounded(found)
-    return HeatModel(round(math.exp(tau), DIGITS), power, log, MINUTES_NOISE_SD)
+    return HeatModel(_named(TIMES, found), MINUTES_NOISE_SD)
 
 
 def fit_models(

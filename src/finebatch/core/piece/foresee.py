@@ -6,16 +6,25 @@ from typing import Protocol
 
 from finebatch.core.formula.composition import Composition
 from finebatch.core.formula.dough import Doneness, Family
-from finebatch.core.heat.minutes import USUAL_DONENESS, HeatModel, bake_minutes
+from finebatch.core.heat.minutes import (
+    DONE_AT_C,
+    USUAL_DONENESS,
+    HeatModel,
+    bake_minutes,
+    oven_drive,
+    sheet_factor,
+)
+from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.effects import BakeConditions, measure_effects
 from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
 from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_width
 from finebatch.core.piece.thickness import (
     LiftModel,
     Thickness,
-    height_half_spread_mm,
+    exposure,
     predict_thickness,
 )
+from finebatch.core.piece.timing import bake_terms, even_height_mm
 from finebatch.core.refusal import refuse
 
 LEAST_STRUCTURE = 0.06
@@ -108,22 +117,20 @@ def foresee(
     raw = shape_piece(portion, dough.density_g_cm3)
     measured = measure_effects(dough, raw, how)
     width = predict_width(models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt)
-    thickness = predict_thickness(models.lift, measured, raw, width.middle_mm, family)
     wanted = doneness or USUAL_DONENESS[family]
     shift = learnt.minutes_shift if learnt else 0.0
-    plain = bake_minutes(
-        models.heat,
-        height_mm=height_half_spread_mm(raw, width.middle_mm),
-        oven_c=how.oven_c,
-        oven_mode=how.oven_mode,
-        dough_temp_c=how.dough_temp_c,
-        doneness=wanted,
-        surface=how.surface,
-        is_log=raw.form == "log",
-        in_pan=raw.form == "pan",
-        is_slab=raw.form == "slab",
-        shelves=shelves,
+    drive = oven_drive(conventional_c(how.oven_c, how.oven_mode), DONE_AT_C[wanted])
+    terms = bake_terms(measured, raw, width.middle_mm, wanted)
+    alone = bake_minutes(models.heat, terms, drive)
+    thickness = predict_thickness(
+        models.lift,
+        measured,
+        raw,
+        width.middle_mm,
+        water_share=dough.water_g / dough.total_g,
+        dried=exposure(alone, drive, even_height_mm(raw, width.middle_mm)),
     )
+    plain = alone * sheet_factor(how.surface, shelves)
     reckoned = plain * math.exp(shift)
     minutes = reckoned if said is None else plain * math.exp(said)
     return Foreseen(

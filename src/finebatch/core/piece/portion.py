@@ -62,10 +62,11 @@ class Log:
 
 @dataclass(frozen=True, slots=True)
 class Rope:
-    """A rope rolled by hand, baked straight, as a ring or twisted."""
+    """A rope rolled by hand, baked straight, or `bent` to a ring, twisted and so on."""
 
     grams: float
     length_mm: float
+    bent: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +102,8 @@ class RawPiece(Tells):
 
     `flat` tells a disc with an upright edge from a mound that the oven turns into a dome. A piece
     that is not round flows like the round one of the same area, `width_mm` wide; its own sides
-    are `beyond_mm` longer (across) and `beyond_down_mm` (down) than that.
+    are `beyond_mm` longer (across) and `beyond_down_mm` (down) than that. A rope that does not lie
+    straight is `bent`.
     """
 
     grams: float
@@ -113,6 +115,7 @@ class RawPiece(Tells):
     form: RawForm = "mound"
     beyond_mm: float = 0.0
     beyond_down_mm: float = 0.0
+    bent: bool = False
 
     TOLD = (
         "across_mm",
@@ -238,10 +241,10 @@ def shape_piece(portion: Portion, density_g_cm3: float) -> RawPiece:
             raw = _flat(across, down, area, thickness, density_g_cm3, "pan")
         case SlabPortion(across, down, thickness):
             raw = _flat(across, down, across * down, thickness, density_g_cm3, "slab")
-        case Rope(grams, length):
+        case Rope(grams, length, bent):
             volume = grams / density_g_cm3
             width = rope_across_mm(volume, length)
-            raw = RawPiece(grams, volume, width, width, False, length, "rope")
+            raw = RawPiece(grams, volume, width, width, False, length, "rope", bent=bent)
             _check(raw.grams, max(raw.width_mm, 5.0), MAX_PIECE_G)
             if width > length / 2:
                 message = f"{in_grams(grams)} make a rope at least {millimetres(4 * width)} long; "

@@ -5,6 +5,7 @@ from collections.abc import Callable, Mapping, Sequence
 from itertools import pairwise
 from typing import Literal
 
+from finebatch.core.piece.portion import MassPortion, Rope, rope_across_mm
 from finebatch.core.values import Point
 
 RopeForm = Literal["straight", "ring", "twist", "spiral", "bow", "s", "crossed"]
@@ -125,3 +126,19 @@ def box_of(line: Sequence[Point], rope_mm: float) -> tuple[float, float]:
 def length_of(line: Sequence[Point]) -> float:
     """How long a line is (mm)."""
     return sum(math.hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(line))
+
+
+def rope_portion(
+    grams: float, length_mm: float, form: RopeForm, density_g_cm3: float
+) -> Rope | MassPortion:
+    """How a rope of that form bakes: a spiral as a flat piece, two strands wound about each other
+    as one thicker rope."""
+    match form:
+        case "twist":
+            return Rope(grams, TWIST_LENGTH * length_mm, bent=True)
+        case "spiral":
+            strand = rope_across_mm(grams / density_g_cm3, length_mm)
+            across, down = box_of(rope_line("spiral", length_mm, strand), strand)
+            return MassPortion(grams, "flattened", (across + down) / 2)
+        case _:
+            return Rope(grams, length_mm, bent=form != "straight")

@@ -4,54 +4,73 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from finebatch.core.formula.dough import Family
+from finebatch.core.piece.effects import REFERENCE_FAT
 from finebatch.core.piece.portion import RawPiece
 
-RIM, LEAST_FILL = 4 / 3, 0.60
-DISC_PROFILE, LOG_PROFILE, PAN_PROFILE = 0.95, 2 / 3, 1.0
-"""Share of the enclosing cylinder (or box) that a baked piece fills: a mound 1 less 4/3 of its
-height over its width, about 0.80 for most drops; a log's section is near a parabola's."""
+RIM, LEAST_FILL = 4 / 3, 2 / 3
+LOG_PROFILE, PAN_PROFILE = 2 / 3, 1.0
+"""Share of the enclosing cylinder (or box) that a baked piece fills: its rim is about as round as
+it is high, so 1 less 4/3 of its height over its width, about 0.80 for most drops and 0.9 for thin
+discs, and never less than a half ball; a log's section is near a parabola's."""
 
-WATER_LOSS: Mapping[Family, float] = {
-    "drop": 0.10,
-    "rolled": 0.12,
-    "shortbread": 0.09,
-    "twice_baked": 0.14,
-}
-"""Share of raw mass that bakes off, middle of the usual 7 to 16 %; a log loses the rest of its
-18 to 25 % in the second bake."""
+LIFTS = ("plain", "soda", "powder", "egg", "lean_soda", "eggless_soda", "pieces")
+"""The terms of lift, as `fit_priors.csv` names them; `bubbles_mm` beside them is what the bubbles
+of any piece add, and most of what there is of a lace."""
+LEAN_FAT = 0.45
+"""Grams of fat a gram of structure below which soda lifts more: what holds the gas is flour, not
+fat (laboratory protocols of lean doughs)."""
+
+LOSES = 1.2
+"""How much of a usual drop's water bakes off, as an exposure: 12 minutes at 180 °C of a piece 8 mm
+high take 70 % of it (10 % of its mass; usual losses are 7 to 16 %)."""
+LOSES_MIN, LOSES_MM = 12.0, 8.0
 
 
 @dataclass(frozen=True, slots=True)
 class LiftModel:
-    """ln of baked over raw volume = plain + soda·dose + powder·dose + whisked egg's share."""
+    """ln of baked over raw volume is the sum of `figures` times their terms; `bubbles_mm` (mm) come
+    on top of the height."""
 
-    plain: float
-    soda: float
-    powder: float
-    egg: float
+    figures: Mapping[str, float]
+    bubbles_mm: float
     noise_sd: float
 
 
 @dataclass(frozen=True, slots=True)
 class Thickness:
-    """Baked height in mm, its width : thickness ratio, and baked mass in grams."""
+    """Baked height in mm, its width : thickness ratio, baked mass and the water left in it (g)."""
 
     height_mm: float
     width_to_thickness: float
     baked_g: float
+    water_left_g: float
+
+
+def lift_terms(measured: Mapping[str, float]) -> Mapping[str, float]:
+    """Every term of `LIFTS` for a dough whose effects are `measured`."""
+    soda = measured["soda"]
+    fat = REFERENCE_FAT * 2.0 ** measured["fat"]
+    return {
+        "plain": 1.0,
+        "soda": soda,
+        "powder": measured["powder"],
+        "egg": 1 - measured["no_egg"],
+        "lean_soda": min(soda, 1.0) * max(math.log2(LEAN_FAT / fat), 0.0),
+        "eggless_soda": soda * measured["no_egg"],
+        "pieces": measured["pieces"],
+    }
 
 
 def fill_share(raw: RawPiece, height_mm: float, width_mm: float) -> float:
     """How much of its enclosing cylinder or box the baked piece fills, 0 to 1.
 
-    A mound is flat on top with a rim as round as it is high, so that a taller one fills less.
+    A piece is flat on top with a rim as round as it is high, so that a taller one fills less.
     """
     if raw.form in ("pan", "slab"):
         return PAN_PROFILE
     if raw.length_mm is not None:
         return LOG_PROFILE
-    return DISC_PROFILE if raw.flat else max(1 - RIM * height_mm / width_mm, LEAST_FILL)
+    return max(1 - RIM * height_mm / width_mm, LEAST_FILL)
 
 
 def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:
@@ -62,18 +81,14 @@ def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:
 
 
 def lift(model: LiftModel, measured: Mapping[str, float]) -> float:
-    """Baked volume over raw volume."""
-    return math.exp(
-        model.plain
-        + model.soda * measured["soda"]
-        + model.powder * measured["powder"]
-        + model.egg * (1 - measured["no_egg"])
-    )
+    """Baked volume over raw volume, bubbles aside."""
+    terms = lift_terms(measured)
+    return math.exp(sum(model.figures[name] * term for name, term in terms.items()))
 
 
 def _height_mm(raw: RawPiece, even_mm: float, width_mm: float) -> float:
     """The height at which a piece `even_mm` high if it were a box holds the same volume."""
-    if raw.flat or raw.length_mm is not None:
+    if raw.length_mm is not None or raw.form in ("pan", "slab"):
         return even_mm / fill_share(raw, even_mm, width_mm)
     # h · (1 - RIM · h / w) = even, up to where a mound fills least.
     if even_mm / width_mm >= (1 - LEAST_FILL) / RIM * LEAST_FILL:
@@ -81,21 +96,30 @@ def _height_mm(raw: RawPiece, even_mm: float, width_mm: float) -> float:
     return width_mm / (2 * RIM) * (1 - math.sqrt(1 - 4 * RIM * even_mm / width_mm))
 
 
+def water_lost_share(exposure: float) -> float:
+    """Share of a piece's water that bakes off, 0 to 1: what is left of it leaves ever slower."""
+    return 1 - math.exp(-LOSES * exposure)
+
+
+def exposure(minutes: float, drive: float, even_mm: float) -> float:
+    """How much drying a piece gets: by its minutes, the oven's drive and how thin it is; 1 of a
+    drop 8 mm high that bakes for 12 minutes at 180 °C."""
+    return minutes / LOSES_MIN * drive * LOSES_MM / even_mm
+
+
 def predict_thickness(
     model: LiftModel,
     measured: Mapping[str, float],
     raw: RawPiece,
     width_mm: float,
-    family: Family,
+    *,
+    water_share: float,
+    dried: float,
 ) -> Thickness:
-    """Height, W/T and baked mass of a piece that bakes to `width_mm`."""
-    volume_mm3 = 1000 * raw.volume_cm3 * lift(model, measured)
-    even = volume_mm3 / baked_area_mm2(raw, width_mm)
-    height = _height_mm(raw, even, width_mm)
-    return Thickness(height, width_mm / height, raw.grams * (1 - WATER_LOSS[family]))
-
-
-def height_half_spread_mm(raw: RawPiece, baked_width_mm: float) -> float:
-    """Mean height in mm as the piece lies once half its spread is done, before it lifts."""
-    half_way = (raw.width_mm + baked_width_mm) / 2
-    return 1000 * raw.volume_cm3 / baked_area_mm2(raw, half_way)
+    """Height, W/T and baked mass of a piece that bakes to `width_mm`; `water_share` of its raw mass
+    is water, and it gets so much `exposure`."""
+    even = 1000 * raw.volume_cm3 / baked_area_mm2(raw, width_mm)
+    height = _height_mm(raw, even * lift(model, measured) + model.bubbles_mm, width_mm)
+    water_g = raw.grams * water_share
+    lost_g = water_g * water_lost_share(dried)
+    return Thickness(height, width_mm / height, raw.grams - lost_g, water_g - lost_g)

@@ -165,8 +165,6 @@ def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
         found.foreseen.minutes,
         asked.kitchen.planning.oven.swing_c,
         oven_c=conventional_c(asked.setting.oven_c, asked.kitchen.oven_mode),
-        dough_temp_c=asked.setting.dough_temp_c,
-        doneness=found.foreseen.doneness,
     )
 
 

@@ -21,6 +21,7 @@ from finebatch.core.piece.rope_line import (
     RopeForm,
     box_of,
     rope_line,
+    rope_portion,
 )
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
@@ -89,16 +90,7 @@ class Roped(Portioning):
     kind: Literal["rope"] = "rope"
 
     def portion(self, lot: Lot) -> Rope | MassPortion:
-        match self.form:
-            case "twist":
-                # Two strands wound about each other bake as one thicker rope.
-                return Rope(self.grams, TWIST_LENGTH * self.length_mm)
-            case "spiral":
-                strand = rope_across_mm(self.grams / lot.density_g_cm3, self.length_mm)
-                across, down = box_of(rope_line("spiral", self.length_mm, strand), strand)
-                return MassPortion(self.grams, "flattened", (across + down) / 2)
-            case _:
-                return Rope(self.grams, self.length_mm)
+        return rope_portion(self.grams, self.length_mm, self.form, lot.density_g_cm3)
 
     def weighing(self, grams: float, lot: Lot) -> "Roped":
         return replace(self, grams=grams)

@@ -28,9 +28,9 @@ from finebatch.core.refusal import refuse
 MOST_LEAN_DEG = 60.0
 HEEL_MM = 8.0
 """The rounded end of a baked log that gives no slice, each side."""
-DRIED_LOSS = 0.09
+DRIED_LOSS, DRIED_WATER = 0.09, 0.9
 """Share of a slice's mass that the second bake dries off; with the first bake's loss it makes the
-usual 18 to 25 % of a twice-baked piece."""
+usual 18 to 25 % of a twice-baked piece. A slice with little water left loses this much of that."""
 SLICE_GAP_MM = 6.0
 """Slices hardly grow in the second bake; air has to pass between them."""
 SLICES_DRIED_MM = (9.0, 11.0, 13.0, 15.0, 18.0, 22.0)
@@ -113,10 +113,20 @@ class TwiceBaked(Portioning):
 
     def making(self, found: Foreseen) -> SlicesDried:
         baked = found.thickness
-        return self.dry(found.raw, found.width.middle_mm, baked.height_mm, baked.baked_g)
+        dries = min(DRIED_LOSS, DRIED_WATER * baked.water_left_g / baked.baked_g)
+        width = found.width.middle_mm
+        return self.dry(found.raw, width, baked.height_mm, baked.baked_g, dries)
 
-    def dry(self, raw: RawPiece, width_mm: float, height_mm: float, baked_g: float) -> SlicesDried:
-        """Slices of one log that bakes so wide and high and weighs so much then.
+    def dry(
+        self,
+        raw: RawPiece,
+        width_mm: float,
+        height_mm: float,
+        baked_g: float,
+        dries: float = DRIED_LOSS,
+    ) -> SlicesDried:
+        """Slices of one log that bakes so wide and high and weighs so much then; the second bake
+        dries off so much of them.
 
         A slice is width / cos(lean) long; each end loses its heel and half the slant. Raises
         `Refusal` for a lean past 60° or slices that leave nothing.
@@ -150,7 +160,7 @@ class TwiceBaked(Portioning):
             per_log=per_log,
             lost_g=baked_g - per_log * slice_g,
             slice_g=slice_g,
-            dried_g=slice_g * (1 - DRIED_LOSS),
+            dried_g=slice_g * (1 - dries),
         )
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
