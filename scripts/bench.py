@@ -21,7 +21,7 @@ from typing import Any
 import httpx
 from bench_delays import measure_delays
 from bench_foresight import measure_foresight, pieces
-from bench_learning import measure_a_wrong_first_bake, measure_learning
+from bench_learning import measure_changes, measure_learning
 from bench_live import measure_day, measure_events
 from bench_plans import measure_plans
 from bench_ready_by import measure_ready_by, measure_settings
@@ -351,7 +351,7 @@ if __name__ == "__main__":
     measure_ready_by()
     measure_settings()
     measure_learning()
-    measure_a_wrong_first_bake()
+    measure_changes()
     measure_day()
     measure_download()
     with tempfile.TemporaryDirectory() as temporary:

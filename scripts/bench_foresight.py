@@ -10,12 +10,14 @@ import sys
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from statistics import mean, median
+from typing import TypeVar
 
 from bench_rows import row
 from fit_models import fit_cases, fit_priors
 
 from finebatch.core.piece.cases import Case, Judged, judge
 from finebatch.core.piece.fit_models import fit_models, ladder_steps
+from finebatch.core.piece.foresee import Models
 from finebatch.facts import tables
 
 FOLDS = 20
@@ -29,24 +31,30 @@ def formula_key(case: Case) -> str:
     return repr(sorted((key, round(grams / total, 3)) for key, grams in case.formula_g.items()))
 
 
-def folds(cases: Sequence[Case]) -> Mapping[str, int]:
-    """The fold of each formula, the same on every run."""
+def folds_of(cases: Sequence[Case]) -> Mapping[str, int]:
+    """The fold of each case by its id: that of its formula, the same on every run."""
     keys = {formula_key(case) for case in cases}
     by_chance = sorted(keys, key=lambda key: hashlib.sha256(key.encode()).hexdigest())
-    return {key: n % FOLDS for n, key in enumerate(by_chance)}
+    fold = {key: n % FOLDS for n, key in enumerate(by_chance)}
+    return {case.id: fold[formula_key(case)] for case in cases}
 
 
-def judged_without(cases: Sequence[Case], part_of: Mapping[str, object]) -> list[Judged]:
-    """Each case foreseen by models that were fitted to all parts but its own; `part_of` by id."""
+Part = TypeVar("Part", int, str)
+
+
+def fitted_without(cases: Sequence[Case], part_of: Mapping[str, Part]) -> dict[Part, Models]:
+    """Models that were fitted to all parts but one, by that part; `part_of` by a case's id."""
     priors, larder, effects = fit_priors(), tables.larder(), tables.effects()
-    found: dict[str, Judged] = {}
-    for part in sorted(set(part_of.values()), key=str):
-        others = [case for case in cases if part_of[case.id] != part]
-        models = fit_models(effects, priors, others, larder)
-        for case in cases:
-            if part_of[case.id] == part:
-                found[case.id] = judge(case, models, larder)
-    return [found[case.id] for case in cases]
+    return {
+        part: fit_models(effects, priors, [c for c in cases if part_of[c.id] != part], larder)
+        for part in sorted(set(part_of.values()))
+    }
+
+
+def judged_without(cases: Sequence[Case], part_of: Mapping[str, Part]) -> list[Judged]:
+    """Each case foreseen by models that were fitted to all parts but its own."""
+    models = fitted_without(cases, part_of)
+    return [judge(case, models[part_of[case.id]], tables.larder()) for case in cases]
 
 
 def by_group(judged: Sequence[Judged]) -> Mapping[str, list[float]]:
@@ -73,12 +81,12 @@ def pieces(judged: Sequence[Judged]) -> list[Judged]:
 def measure_foresight(*, groups: bool = False) -> None:
     """Print the figures of cases whose formula was not in the fit."""
     every = fit_cases()
-    fold = folds(every)
-    both = judged_without(every, {case.id: fold[formula_key(case)] for case in every})
+    both = judged_without(every, folds_of(every))
     found = pieces(both)
     others = [one for one in both if not one.case.group]
     errors = [abs(one.error_pct) for one in found if one.error_pct is not None]
-    print(f"{len(every)} cases of {len(fold)} formulas, each foreseen from the others:")
+    formulas = len({formula_key(case) for case in every})
+    print(f"{len(every)} cases of {formulas} formulas, each foreseen from the others:")
     row("width: median error", f"{median(errors):.1f} %", "<= 5 %", median(errors) <= 5)
     far = sum(error > 15 for error in errors) / len(errors)
     row("width: over 15 % off", f"{far:.1%} of cases", "<= 5 %", far <= 0.05)

@@ -2,17 +2,19 @@
 
 import math
 from dataclasses import replace
-from types import SimpleNamespace
 from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finebatch.core.book.learn import MeasuredBake, learn
 from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.measures.figures import dial, read_in
 from finebatch.core.measures.kitchen_units import US
+from finebatch.core.piece.effects import measure_effects
+from finebatch.core.piece.evidence import MinutesBy
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.portioning import at
 from finebatch.core.piece.lot import Lot
@@ -199,14 +201,16 @@ def asked(setting: TraySetting) -> TrayQuestion:
     return TrayQuestion(FORMULA, "drop", "creamed", setting, usual_kitchen())
 
 
+def by(minutes_by: MinutesBy, setting: TraySetting = USUAL) -> TraySetting:
+    return replace(setting, minutes_by=minutes_by)
+
+
 @given(st.floats(4, 60), st.floats(1, 1.5))
 def test_the_cards_minutes_are_those_of_its_own_piece_and_oven(low: float, times: float) -> None:
     says = replace(said(), minutes=(low, low * times))
-    by_card = as_said(asked(USUAL), says, USUAL, GROUND)
-    found = by_card.foresee(GROUND)
-    assert found.by_card
-    assert found.minutes == pytest.approx(low * math.sqrt(times))
-    assert found.reckoned_min == pytest.approx(asked(USUAL).foresee(GROUND).minutes)
+    found = as_said(asked(by("card")), says, by("card"), GROUND).foresee(GROUND)
+    assert found.minutes == found.sources.card == pytest.approx(low * math.sqrt(times))
+    assert found.sources.reckoned == pytest.approx(asked(USUAL).foresee(GROUND).minutes)
 
 
 def test_another_piece_or_oven_is_reckoned_from_the_cards_minutes() -> None:
@@ -218,17 +222,39 @@ def test_another_piece_or_oven_is_reckoned_from_the_cards_minutes() -> None:
         assert by_card == pytest.approx(20 * plain)
         return by_card
 
-    assert times(replace(USUAL, piece=Drop(60))) > 21
-    assert times(replace(USUAL, oven_c=210.0)) < 19
+    assert times(by("card", replace(USUAL, piece=Drop(60)))) > 21
+    assert times(by("card", replace(USUAL, oven_c=210.0))) < 19
 
 
-def test_what_bakes_of_ones_own_have_taught_goes_before_the_card() -> None:
+def test_card_and_law_are_weighed_by_how_sure_each_is_and_one_press_takes_either() -> None:
+    says = replace(said(), minutes=(20.0, 25.0))
+    found = {
+        way: as_said(asked(by(way)), says, USUAL, GROUND).foresee(GROUND).sources
+        for way in ("all", "card", "reckoned")
+    }
+    law, card = found["all"].law, found["all"].card
+    assert card == found["card"].used == pytest.approx(math.sqrt(500))
+    assert found["reckoned"].used == law < found["all"].used < card
+    # The surer one weighs more.
+    weight = math.log(found["all"].used / law) / math.log(card / law)
+    assert weight == pytest.approx(0.12**2 / (0.12**2 + 0.07**2)) == found["all"].card_share
+    assert found["all"].apart
+    near = replace(said(), minutes=(law, law * 1.1))
+    assert not as_said(asked(USUAL), near, USUAL, GROUND).foresee(GROUND).sources.apart
+
+
+def test_the_first_bake_of_ones_own_outweighs_card_and_law() -> None:
     says = replace(said(), minutes=(20.0, 20.0))
-
-    by_card = as_said(asked(USUAL), says, USUAL, GROUND)
-    off = replace(by_card, setting=replace(USUAL, by_card=False))
-    assert not off.foresee(GROUND).by_card
-    taught = SimpleNamespace(minutes_shift=0.1, timed=1)
-    assert by_card.basis(replace(GROUND, learnt=taught)).said is None  # type: ignore[arg-type]
-    taught = SimpleNamespace(minutes_shift=0.1, timed=0)
-    assert by_card.basis(replace(GROUND, learnt=taught)).said is not None  # type: ignore[arg-type]
+    asks = as_said(asked(USUAL), says, USUAL, GROUND)
+    law = asked(USUAL).foresee(GROUND).minutes
+    plain = asked(USUAL).foresee(GROUND)
+    effects = measure_effects(
+        asked(USUAL).composition(GROUND.larder), plain.raw, asked(USUAL).conditions()
+    )
+    row = GROUND.models.spread.row(effects, plain.raw)
+    baked = MeasuredBake("A", row, plain.raw, law, 0.03, (), law)
+    taught = learn(GROUND.models.spread, [baked]).of_dough("A")
+    used = asks.foresee(replace(GROUND, learnt=taught)).sources
+    assert (used.timed, used.own) == (1, pytest.approx(law, rel=0.01))
+    assert used.card_share < 0.5
+    assert used.used < math.sqrt(20 * law)

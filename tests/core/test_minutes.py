@@ -187,12 +187,14 @@ def test_an_oven_just_hot_enough_is_taken() -> None:
 
 
 def look(minutes: float = 12.0, swing_c: float = 0.0, oven_c: float = 180.0) -> int:
-    return look_from(PLAIN, minutes, swing_c, oven_c=oven_c)
+    return look_from(minutes, PLAIN.noise_sd, swing_c, oven_c=oven_c)
 
 
 def test_one_bake_in_ten_is_done_before_the_first_look() -> None:
     assert look(100) == math.floor(100 * math.exp(-1.2816 * PLAIN.noise_sd))
     assert look(0.3) == 1
+    # A card that says 20 to 25 minutes is looked at from its first.
+    assert look_from(math.sqrt(500), 0.0, 0.0, oven_c=180, said=math.log(25 / 20) / 2) == 20
 
 
 def test_a_swinging_oven_is_looked_into_earlier_by_what_it_does_to_the_minutes() -> None:

@@ -11,7 +11,7 @@ from finebatch.core.book.hands import (
     learn_pace,
     within_job,
 )
-from finebatch.core.heat.minutes import HeatModel, look_from
+from finebatch.core.heat.minutes import look_from
 from finebatch.core.heat.oven import OvenNature, conventional_c, dial_c, setting_c
 
 ratios = st.lists(st.floats(0.01, 20), max_size=30)
@@ -56,14 +56,12 @@ def test_a_setting_goes_there_and_back(still: float, mode: str) -> None:
 
 
 def test_an_oven_that_swings_is_looked_into_sooner() -> None:
-    model = HeatModel({}, 0.08)
-
     def look(swing: float) -> int:
-        return look_from(model, 20.0, swing, oven_c=175)
+        return look_from(20.0, 0.08, swing, oven_c=175)
 
     assert 10 < look(0) < 20
     assert look(40) < look(0)
-    assert look_from(model, 0.8, 0, oven_c=175) == 1
+    assert look_from(0.8, 0.08, 0, oven_c=175) == 1
 
 
 def test_a_step_took_from_the_tick_before_it_to_its_own() -> None:

@@ -44,7 +44,7 @@ class Taught:
     """Lessons that shift every width by so much."""
 
     def __init__(self, mean: float, bakes: int) -> None:
-        self.offset = Offset(mean, 0.0001, 0.01, bakes)
+        self.offset = Offset(mean, 0.0001, 0.01, bakes, of_it=bakes > 0)
 
     def width_offset(self, row: Vector) -> Offset:
         return self.offset

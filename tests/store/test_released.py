@@ -1,6 +1,8 @@
 """Data of every released version opens, moves up, and answers each screen's requests."""
 
+import json
 import sqlite3
+import time
 from collections.abc import Iterator
 from contextlib import closing
 from pathlib import Path
@@ -9,6 +11,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from finebatch.facts import tables
 from finebatch.settings import Settings
 from finebatch.store.health import versions
 from finebatch.web.app import create_app
@@ -101,9 +104,22 @@ def test_a_session_under_way_in_an_old_file_goes_on(old: TestClient) -> None:
     answer(old, "POST", f"{path}/undo")
 
 
-def test_bakes_of_an_old_file_teach(old: TestClient) -> None:
-    assert answer(old, "GET", "/api/lessons")["bakes"] == 5
-    assert [bake["note"] for bake in answer(old, "GET", "/api/bakes")].count("as the picture") == 1
+def test_bakes_of_an_old_file_teach(old: TestClient, file: Path) -> None:
+    """Once today's law has reckoned them, which it does behind the first screens."""
+    for _ in range(100):
+        bakes = answer(old, "GET", "/api/bakes")
+        if all(bake["good"] is not None for bake in bakes):
+            break
+        time.sleep(0.1)
+    assert len(bakes) == 5
+    # Of some files one is 7 % wider than two others of its dough, and counts for as much less.
+    counting = sum(bake["good"] > 0.3 for bake in bakes)
+    assert counting >= 4
+    assert answer(old, "GET", "/api/lessons")["bakes"] == counting
+    assert [bake["note"] for bake in bakes].count("as the picture") == 1
+    with closing(sqlite3.connect(file)) as raw:
+        kept = [json.loads(effects) for (effects,) in raw.execute("SELECT effects FROM bake")]
+    assert {effects["law"] for effects in kept} == {tables.law_mark()}
 
 
 def test_the_kitchen_of_an_old_file_is_the_same(file: Path, old: TestClient) -> None:

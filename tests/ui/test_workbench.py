@@ -107,10 +107,11 @@ def test_what_the_card_says_goes_on_to_the_tray_and_stays(page: Page, served: Se
     expect(baked.get_by_text("from the card")).to_have_count(3)
     expect(page.get_by_label("A piece weighs")).to_have_value("20")
     minutes = page.locator("[data-figure=card-minutes]")
-    expect(minutes).to_contain_text("Minutes from the card (10–12 min)")
+    expect(minutes).to_contain_text("The card says 10–12 min, for this piece and oven 11 min")
+    minutes.get_by_role("radio", name="the card 11").click()
     expect(page.locator("[data-figure=minutes]")).to_contain_text("11 min")
-    page.get_by_role("button", name="Bake as reckoned").click()
-    expect(minutes).to_contain_text("The card says 10–12 min.")
+    minutes.get_by_role("radio", name="reckoned").click()
+    expect(minutes.get_by_role("radio", name="together", exact=True)).to_be_visible()
     baked.get_by_label("Oven at").fill("190")
     with page.expect_response(
         lambda r: "176.67" in (r.request.post_data or "") and "/tray" in r.url
@@ -118,7 +119,7 @@ def test_what_the_card_says_goes_on_to_the_tray_and_stays(page: Page, served: Se
         page.get_by_role("button", name="the card: 175 °C").click()
     expect(baked.get_by_label("Oven at")).to_have_value("175")
     page.reload()
-    expect(page.get_by_role("button", name="Bake as the card says")).to_be_visible()
+    expect(minutes.get_by_role("radio", name="reckoned")).to_be_checked()
 
 
 def test_a_line_goes_between_dough_and_parts_by_choice_key_and_drag(

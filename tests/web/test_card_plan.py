@@ -105,7 +105,9 @@ def test_trays_rest_set_and_stand_as_the_card_says(plans: dict[str, CardPlan]) -
     assert minutes(plans["logs"], "set", "A1") == 60
     assert minutes(plans["viennese"], "stand", "A1") == 30
     assert minutes(plans["biscotti"], "rest", "A1") >= 15
-    assert {minutes(plans["logs"], "bake", "A1"), minutes(plans["stars"], "bake", "A1")} == {15, 11}
+    # What the cards say, and what is reckoned, put together: within what they say.
+    assert 14 <= minutes(plans["logs"], "bake", "A1") <= 16
+    assert 10 <= minutes(plans["stars"], "bake", "A1") <= 12
 
 
 def test_stages_and_whose_each_job_is_are_told(plans: dict[str, CardPlan]) -> None:

@@ -173,10 +173,19 @@ def test_the_tray_begins_as_the_card_says(client: TestClient) -> None:
     tray = made["tray"]
     assert (tray["oven_c"], tray["doneness"], tray["piece"]["grams"]) == (176.67, "crisp", 25)
     found = client.post(f"/api/doughs/{made['id']}/foresee", json=tray).json()
-    assert (found["by_card"], found["whole_minutes"], found["look_from"]) == (True, 13, 12)
+    sources = found["sources"]
+    assert 12 < sources["card"] < 14
+    assert (
+        min(sources["card"], sources["law"])
+        <= found["minutes"]
+        <= max(sources["card"], sources["law"])
+    )
+    ask = f"/api/doughs/{made['id']}/foresee"
+    by_card = client.post(ask, json={**tray, "minutes_by": "card"}).json()
+    assert (by_card["whole_minutes"], by_card["look_from"]) == (13, 12)
     assert "oven_c" in found["begun"]["said"]
-    plain = client.post(f"/api/doughs/{made['id']}/foresee", json={**tray, "by_card": False}).json()
-    assert (plain["by_card"], plain["whole_minutes"]) == (False, found["reckoned_min"])
+    plain = client.post(ask, json={**tray, "minutes_by": "reckoned"}).json()
+    assert plain["minutes"] == sources["law"]
 
 
 def test_the_tray_follows_the_card_until_it_is_set_by_hand(client: TestClient) -> None:

@@ -138,7 +138,7 @@ def test_a_bake_is_left_out_and_taken_in_again(demo: TestClient) -> None:
 def test_a_reading_that_was_set_aside_can_be_put_back(demo: TestClient) -> None:
     before = width(demo)["middle_mm"]
     kept = record(demo, widths_mm=[before * 2]).json()
-    assert width(demo)["middle_mm"] == pytest.approx(before)
+    assert width(demo)["middle_mm"] == pytest.approx(before, rel=2e-3)
     after = demo.put(f"/api/bakes/{kept['id']}/counts", json={"counts": "in"}).json()
     assert not after["set_aside"]
     assert width(demo)["middle_mm"] > before * 1.03
@@ -270,7 +270,8 @@ def test_minutes_that_were_set_aside_say_so_and_can_be_put_back(demo: TestClient
     kept = record(demo, widths_mm=[], minutes=minutes * 3).json()
     shown = demo.get("/api/bakes", params={"dough_id": 3}).json()[0]
     assert (shown["set_aside"], shown["minutes_aside"]) == (False, True)
-    assert demo.post("/api/doughs/3/foresee", json=usual).json()["minutes"] == minutes
+    now = demo.post("/api/doughs/3/foresee", json=usual).json()["minutes"]
+    assert now == pytest.approx(minutes, rel=2e-3)
     after = demo.put(f"/api/bakes/{kept['id']}/counts", json={"counts": "in"}).json()
     assert not after["minutes_aside"]
     assert demo.post("/api/doughs/3/foresee", json=usual).json()["minutes"] > minutes

@@ -1,5 +1,7 @@
 """Read the shipped tables, check every row, and hand them to the core as its own values."""
 
+import hashlib
+import json
 from dataclasses import replace
 from functools import cache
 from typing import Annotated, Literal
@@ -184,6 +186,14 @@ class PriorRow(Row):
 def prior_rows() -> tuple[PriorRow, ...]:
     """What was known of lift and minutes before any fit."""
     return tuple(checked(PriorRow, "fit_priors.csv"))
+
+
+@cache
+def law_mark() -> str:
+    """What tells one law from another: effects and minutes that were reckoned by another mark have
+    to be reckoned anew."""
+    law = [read_json("fitted.json"), [effect.key for effect in effects()]]
+    return hashlib.sha256(json.dumps(law, sort_keys=True).encode()).hexdigest()[:16]
 
 
 @cache

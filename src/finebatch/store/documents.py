@@ -207,6 +207,13 @@ def _typed_before(before: Kept) -> Kept:
     return {**before, "plan": _typed_jobs(before["plan"])}
 
 
+def _minutes_by_all(setting: Kept) -> Kept:
+    """Minutes went by the card until that was turned off."""
+    by_card = setting.get("by_card", True)
+    kept = {key: value for key, value in setting.items() if key != "by_card"}
+    return {**kept, "minutes_by": "all" if by_card else "reckoned"}
+
+
 def _also_as_list(setting: Kept) -> Kept:
     """There was one other size at most."""
     also = setting.get("also")
@@ -222,13 +229,15 @@ CARD = Document(
 )
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
 # what that is as well; what was kept before goes by the card. Version 3 may have pieces of
-# several other sizes and forms.
-SETTING = Document(TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _also_as_list))
+# several other sizes and forms, version 4 what its minutes go by.
+SETTING = Document(
+    TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _also_as_list, _minutes_by_all)
+)
 # Version 2 of a kitchen has units for each kind of figure, version 3 its habits of washing up.
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units, _as_it_was))
 INGREDIENT = Document(TypeAdapter(Ingredient))
 # Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
-# pieces of several sizes.
+# pieces of several sizes, version 6 what its minutes go by.
 SNAPSHOT = Document(
     TypeAdapter(Snapshot),
     (
@@ -237,6 +246,7 @@ SNAPSHOT = Document(
         _in_each_question("kitchen", _with_units),
         _as_it_was,
         _in_each_question("setting", _also_as_list),
+        _in_each_question("setting", _minutes_by_all),
     ),
 )
 # Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,

@@ -225,9 +225,10 @@ class OvenWatchRow(Base):
 class BakeRow(Base):
     """One entry of the book: what came out, beside what was foreseen when it was recorded.
 
-    `raw` is the raw piece, `effects` the sizes of the effects by key; `plain_minutes` is what the
-    model alone foresaw. `seen` is what was seen and tasted; `photo` the name of its file; `counts`
-    says whether anything is learnt from it: by what is seen, in any case, or not at all.
+    `raw` is the raw piece, `effects` the sizes of the effects by key, with the mark of the law that
+    reckoned them (`law`); `plain_minutes` is what that law alone foresaw.
+    `seen` is what was seen and tasted; `photo` the name of its file; `counts` says whether anything
+    is learnt from it: by how likely it is, fully, or not at all.
     """
 
     __tablename__ = "bake"

@@ -41,6 +41,7 @@ from finebatch.web.routers import (
     tray,
 )
 from finebatch.web.wire import Wire
+from finebatch.workflow.book.reckon import of_earlier_laws, reckon_anew
 from finebatch.workflow.session.live import catch_up
 from finebatch.workflow.session.search import Searches
 
@@ -71,6 +72,16 @@ def _operation_id(route: APIRoute) -> str:
     return route.name
 
 
+def _catch_up(database: Database, now: int) -> None:
+    """What is to be done once after a start: bakes of an earlier law, and a plan cut short."""
+    with database.reading() as session:
+        behind = bool(of_earlier_laws(session))
+    if behind:
+        with database.writing() as session:
+            reckon_anew(session)
+    catch_up(database, now, lambda: None)
+
+
 def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     """Build the application on its data file, which is brought up to date.
 
@@ -85,8 +96,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         reading = asyncio.create_task(live.run())
-        behind = asyncio.to_thread(catch_up, database, clock(), lambda: None)
-        catching_up = asyncio.create_task(behind)
+        catching_up = asyncio.create_task(asyncio.to_thread(_catch_up, database, clock()))
         yield
         await catching_up
         reading.cancel()

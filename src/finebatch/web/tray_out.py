@@ -2,7 +2,7 @@
 
 from finebatch.core.formula.dough import Doneness
 from finebatch.core.heat.oven import OvenSettings, dial_c, equivalents
-from finebatch.core.measures.rounding import whole_minutes
+from finebatch.core.piece.evidence import Sources
 from finebatch.core.piece.kinds.every import AnyKind, AnyMaking
 from finebatch.core.piece.kinds.portioning import Extra
 from finebatch.core.piece.kinds.says import Says
@@ -55,9 +55,8 @@ class TrayOut(Out):
     """All that the Tray screen shows. `piece_g` is the raw dough of one piece, log or pan,
     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
-    is what to set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes,
-    `timed` of this dough; `by_card` that they are the card's, where `reckoned_min` were reckoned.
-    `begun` is what the card says of the tray."""
+    is what to set this oven's dial to; `sources` are the minutes by law, card and bakes. `begun` is
+    what the card says of the tray."""
 
     piece_g: float
     each_g: float
@@ -66,8 +65,7 @@ class TrayOut(Out):
     width: Width
     thickness: Thickness
     minutes: float
-    minutes_learnt: float
-    timed: int
+    sources: Sources
     whole_minutes: int
     look_from: int
     turn_after: int | None
@@ -87,8 +85,6 @@ class TrayOut(Out):
     dial_c: float
     kitchen: KitchenSetting
     begun: Started
-    reckoned_min: int
-    by_card: bool
 
 
 def _layouts(layouts: tuple[Layout, ...]) -> list[Layout]:
@@ -143,8 +139,7 @@ def tray_out(asked: trays.TrayQuestion, sized: Sizes, total_g: float, begun: Sta
         width=piece.width,
         thickness=piece.thickness,
         minutes=piece.minutes,
-        minutes_learnt=piece.minutes_learnt,
-        timed=piece.timed,
+        sources=piece.sources,
         whole_minutes=bake.minutes,
         look_from=min(trays.first_look(asked, found, tables.models()), bake.minutes),
         turn_after=bake.turn_after,
@@ -164,6 +159,4 @@ def tray_out(asked: trays.TrayQuestion, sized: Sizes, total_g: float, begun: Sta
         dial_c=dial_c(asked.setting.oven_c, asked.kitchen.planning.oven),
         kitchen=asked.kitchen,
         begun=begun,
-        reckoned_min=whole_minutes(piece.reckoned_min),
-        by_card=piece.by_card,
     )

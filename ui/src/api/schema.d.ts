@@ -1729,7 +1729,8 @@ export interface components {
         };
         /**
          * BakeOut
-         * @description One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured.
+         * @description One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured; `good` is
+         *     how likely its widths are a good reading, 0 to 1, `minutes_good` its minutes.
          */
         BakeOut: {
             /** Id */
@@ -1768,6 +1769,10 @@ export interface components {
             set_aside: boolean;
             /** Minutes Aside */
             minutes_aside: boolean;
+            /** Good */
+            good: number | null;
+            /** Minutes Good */
+            minutes_good: number | null;
             /**
              * Counts
              * @enum {string}
@@ -2281,10 +2286,11 @@ export interface components {
              */
             also: components["schemas"]["AlsoPieces"][];
             /**
-             * By Card
-             * @default true
+             * Minutes By
+             * @default all
+             * @enum {string}
              */
-            by_card: boolean;
+            minutes_by: "all" | "card" | "reckoned";
             /**
              * Place
              * @default fridge
@@ -4160,8 +4166,6 @@ export interface components {
             minutes: number;
             /** Reckoned Min */
             reckoned_min: number;
-            /** By Card */
-            by_card: boolean;
             /**
              * Doneness
              * @enum {string}
@@ -5151,10 +5155,11 @@ export interface components {
              */
             also: components["schemas"]["AlsoPieces"][];
             /**
-             * By Card
-             * @default true
+             * Minutes By
+             * @default all
+             * @enum {string}
              */
-            by_card: boolean;
+            minutes_by: "all" | "card" | "reckoned";
             /**
              * Tried
              * @default []
@@ -5649,6 +5654,30 @@ export interface components {
             kind: "twice_baked";
         };
         /**
+         * Sources
+         * @description Minutes by each source, None where it says nothing, and those that are used. `card_share` is
+         *     how much of what is used the card weighs, 0 to 1; `apart` says that card and law part by more
+         *     than both allow.
+         */
+        Sources: {
+            /** Used */
+            used: number;
+            /** Law */
+            law: number;
+            /** Reckoned */
+            reckoned: number;
+            /** Card */
+            card: number | null;
+            /** Own */
+            own: number | null;
+            /** Timed */
+            timed: number;
+            /** Card Share */
+            card_share: number;
+            /** Apart */
+            apart: boolean;
+        };
+        /**
          * StandInsBody
          * @description Whether the devices are switched on, and how each stand-in is played: null for a device that
          *     is a real one, and for one that is left as it is.
@@ -5926,10 +5955,11 @@ export interface components {
              */
             also: components["schemas"]["AlsoPieces"][];
             /**
-             * By Card
-             * @default true
+             * Minutes By
+             * @default all
+             * @enum {string}
              */
-            by_card: boolean;
+            minutes_by: "all" | "card" | "reckoned";
             /**
              * Tried
              * @default []
@@ -6083,9 +6113,8 @@ export interface components {
          * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece, log or pan,
          *     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
          *     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
-         *     is what to set this oven's dial to; `minutes_learnt` of the minutes were taught by bakes,
-         *     `timed` of this dough; `by_card` that they are the card's, where `reckoned_min` were reckoned.
-         *     `begun` is what the card says of the tray.
+         *     is what to set this oven's dial to; `sources` are the minutes by law, card and bakes. `begun` is
+         *     what the card says of the tray.
          */
         TrayOut: {
             /** Piece G */
@@ -6099,10 +6128,7 @@ export interface components {
             thickness: components["schemas"]["Thickness"];
             /** Minutes */
             minutes: number;
-            /** Minutes Learnt */
-            minutes_learnt: number;
-            /** Timed */
-            timed: number;
+            sources: components["schemas"]["Sources"];
             /** Whole Minutes */
             whole_minutes: number;
             /** Look From */
@@ -6136,10 +6162,6 @@ export interface components {
             dial_c: number;
             kitchen: components["schemas"]["KitchenSetting"];
             begun: components["schemas"]["Started"];
-            /** Reckoned Min */
-            reckoned_min: number;
-            /** By Card */
-            by_card: boolean;
         };
         /**
          * TrayQuestionBody
@@ -6182,10 +6204,11 @@ export interface components {
              */
             also: components["schemas"]["AlsoPieces"][];
             /**
-             * By Card
-             * @default true
+             * Minutes By
+             * @default all
+             * @enum {string}
              */
-            by_card: boolean;
+            minutes_by: "all" | "card" | "reckoned";
             /**
              * Tried
              * @default []
@@ -6197,7 +6220,7 @@ export interface components {
          * @description How a dough is portioned, chilled and baked. g, mm, °C and minutes.
          *
          *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
-         *     `by_card` that it bakes for as long as its card says, where that says it.
+         *     `minutes_by` what its minutes go by, where its card says any.
          *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of other
          *     sizes or forms.
          */
@@ -6238,10 +6261,11 @@ export interface components {
              */
             also: components["schemas"]["AlsoPieces"][];
             /**
-             * By Card
-             * @default true
+             * Minutes By
+             * @default all
+             * @enum {string}
              */
-            by_card: boolean;
+            minutes_by: "all" | "card" | "reckoned";
         };
         /**
          * Turned
@@ -6309,10 +6333,11 @@ export interface components {
              */
             also: components["schemas"]["AlsoPieces"][];
             /**
-             * By Card
-             * @default true
+             * Minutes By
+             * @default all
+             * @enum {string}
              */
-            by_card: boolean;
+            minutes_by: "all" | "card" | "reckoned";
             /**
              * Tried
              * @default []

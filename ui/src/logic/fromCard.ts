@@ -145,7 +145,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("surface", "Sheet", says.surface && SURFACES[says.surface], ["surface"]),
     ...told("makes", "Makes", says.pieces !== null && String(says.pieces)),
     ...ovenFact(says),
-    ...time("minutes", "Bake", says.minutes, ["by_card"]),
+    ...time("minutes", "Bake", says.minutes, ["minutes_by"]),
     ...told("done", "Until", says.doneness && DONE[says.doneness], ["doneness"]),
     ...told("colour", "Colour", says.colour),
     ...time("rest", "Rests on the sheet", says.rest_min),
@@ -157,7 +157,7 @@ export function cardFacts(says: CardSays): CardFact[] {
 
 /** The fields of the tray that the card has said and that this fact decides. */
 const decided = (fact: CardFact, begun: Begun): string[] =>
-  fact.fields.filter((field) => field === "by_card" || begun.said.includes(field));
+  fact.fields.filter((field) => field === "minutes_by" || begun.said.includes(field));
 
 const differs = (tray: TraySetting, begun: Begun, field: string): boolean =>
   JSON.stringify(at(tray, field)) !== JSON.stringify(at(begun.setting, field));

@@ -1,45 +1,56 @@
-"""Learning from bakes: a conjugate Gaussian update of the effects, this kitchen and each dough.
+"""Learning from bakes: a Gaussian over the effects, this kitchen and each dough, fed by readings of
+which some are slips.
 
-Before that all readings of a dough are looked at together, whatever came first: those that most of
-the others and what is usual speak against are set aside (`together`).
+ln of the flow's scale is linear in what is unknown: the effects (known from the fit), an offset of
+this kitchen and one of each dough. Minutes are learnt the same way from one offset for the kitchen
+and one for each dough.
 
-ln of the flow's scale is linear in what is unknown: the effects (known from the fit), an offset
-of this kitchen and one of each dough. Each measured bake shifts them all by as much as it can
-tell; effects are already known well and so move slowly, a dough's own offset moves fast.
-Minutes are learnt the same way from one offset for the kitchen and one for each dough.
+All readings of a dough are looked at together, whatever came first (`together`): each is either a
+good one, as far off as bakes and rulers are, or a slip that may be anything. Where they leave it
+open what the dough does, the band stays wide. The older count a little less than the newer, as
+ovens and hands change. What they come to is one reading of the dough, which shifts effects, kitchen
+and dough by as much as it can tell; a dough that is far from all that is usual teaches itself
+rather than the kitchen. So the cost grows with the bakes, and not with the doughs times the bakes.
 """
 
 import math
-from collections import Counter, defaultdict
-from collections.abc import Callable, Hashable, Mapping, Sequence
+from collections import defaultdict
+from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
 
+from finebatch.core.piece.evidence import MINUTES_LAW_SD, MinutesKnown
 from finebatch.core.piece.portion import RawPiece
-from finebatch.core.piece.spread import Offset, SpreadModel, baked_width_mm
+from finebatch.core.piece.spread import Offset, SpreadModel, baked_widths
 
 Vector = npt.NDArray[np.float64]
+Flags = npt.NDArray[np.bool_]
 
-KITCHEN_SD, DOUGH_SD, BAKE_SD = 0.03, 0.02, 0.012
+KITCHEN_SD, DOUGH_SD, BAKE_SD = 0.03, 0.02, 0.018
 """How far one kitchen, one dough and one bake stray from the model, in ln of width (typical
-home spread of 3, 2 and about 1 percent)."""
+home spread of 3, 2 and 1 to 2 percent)."""
 MEASURED_SD = 0.012
 """Reading one piece with a ruler, about a millimetre in eight centimetres."""
-MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, 0.08, 0.06
-STEPS = 6
-LEAST_SENSITIVITY = 0.02
-"""Of a piece whose width follows the flow less than this, its width tells nothing of it."""
-ABSURD = 3.5
-"""A reading this many standard deviations from what its dough's readings come to together is set
-aside, in sight."""
-TAILS = 4.0
-"""Degrees of freedom of Student's t: how readily one reading is taken for a slip when the others
-say something else (a usual choice for robust regression)."""
-FARTHEST = 1.5
-"""How far, in ln of the flow's scale or of minutes, anything is looked for."""
+MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, MINUTES_LAW_SD, 0.06
+"""The same in ln of minutes; a dough strays by what the law misses in doughs of other formulas."""
+DRIFT_SD, MINUTES_DRIFT_SD = 0.006, 0.02
+"""How far a dough's readings drift from one bake of it to the next, in ln: after ten bakes an oven
+or a hand may have changed by 2 % of width and 6 % of minutes."""
+SLIPS, SLIP_SPAN = 0.08, 2.0
+"""The share of readings that are slips (a wrong tray, a misread ruler, another portion), and the
+span in ln that they may lie anywhere in: from a third to three times."""
+STRANGERS, STRANGER_SD = 0.05, 0.25
+"""The share of doughs that are unlike all others, and how far those may be off, in ln."""
+LITTLE = 0.3
+"""A reading that is less likely than this to be a good one is told of."""
+STRANGE = 1.5
+"""A dough whose readings come to more standard deviations than this is taken to be that much
+stranger than doughs are: so much of it is its own."""
+FARTHEST, GRID = 1.5, 1201
+"""How far, in ln of the flow's scale or of minutes, anything is looked for, in so many places."""
 
 
 Counts = Literal["auto", "in", "out"]
@@ -50,7 +61,7 @@ class MeasuredBake:
     """One bake as the book keeps it, beside what the model alone foresaw for it.
 
     `row` (n,) are the effects, `raw` the raw piece; `plain_minutes` leave out all learning.
-    `counts` says whether it is learnt from: unless it is absurd, in any case, or not at all.
+    `counts` says whether it is learnt from: by how likely it is, fully, or not at all.
     """
 
     dough: Hashable
@@ -63,114 +74,182 @@ class MeasuredBake:
     counts: Counts = "auto"
 
 
-class _Gaussian:
-    """Mean and covariance of named unknowns, updated one observation at a time."""
+@dataclass(frozen=True, slots=True)
+class _Own:
+    """What a dough's readings add up to, beside what is shared: its own offset, given the shared
+    unknowns s, is `variance` · (`total` − `along` · s); `along` (p,)."""
 
-    def __init__(self, mean: Vector, covariance: Vector) -> None:
-        self.mean, self.covariance = mean, covariance
+    variance: float
+    total: float
+    along: Vector
 
-    def observe(self, h: Vector, value: float, variance: float) -> None:
-        total = float(h @ self.covariance @ h) + variance
-        gain = self.covariance @ h / total
-        self.mean = self.mean + gain * (value - float(h @ self.mean))
-        self.covariance = self.covariance - np.outer(gain, h @ self.covariance)
+    @classmethod
+    def unknown(cls, variance: float, places: int) -> "_Own":
+        return cls(variance, 0.0, np.zeros(places))
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """A Gaussian over the shared unknowns, (p,) and (p, p), and each dough's own offset."""
+
+    mean: Vector
+    covariance: Vector
+    doughs: Mapping[Hashable, _Own]
+    fresh: _Own
+
+    def own(self, dough: Hashable) -> _Own:
+        """A dough's offset; that of one that was never baked."""
+        return self.doughs.get(dough, self.fresh)
+
+    def at(self, shared: Vector, dough: Hashable) -> tuple[float, float]:
+        """Mean and variance of what `shared` (p,) of the shared unknowns and a dough come to."""
+        own = self.own(dough)
+        rest = shared - own.variance * own.along
+        mean = own.variance * own.total + float(rest @ self.mean)
+        return mean, own.variance + float(rest @ self.covariance @ rest)
+
+
+@dataclass(frozen=True, slots=True)
+class _Reading:
+    """What a dough's bakes come to: how much of the shared unknowns is in it (p,), its value and
+    variance, and the variance of the dough's own offset before it."""
+
+    along: Vector
+    value: float
+    variance: float
+    own_variance: float
+
+
+def _add_up(
+    covariance: Vector, readings: Mapping[Hashable, _Reading]
+) -> tuple[Vector, Vector, dict[Hashable, _Own]]:
+    """All readings against shared unknowns of that `covariance` (p, p) around 0: each dough's own
+    offset is summed out, so that only the shared ones are solved."""
+    places = len(covariance)
+    information, pull = np.zeros((places, places)), np.zeros(places)
+    doughs: dict[Hashable, _Own] = {}
+    for dough, found in readings.items():
+        sure = 1 / (found.variance + found.own_variance)
+        information += sure * np.outer(found.along, found.along)
+        pull += sure * found.value * found.along
+        own = 1 / (1 / found.own_variance + 1 / found.variance)
+        doughs[dough] = _Own(own, found.value / found.variance, found.along / found.variance)
+    after = np.linalg.solve(np.eye(places) + covariance @ information, covariance)
+    after = (after + after.T) / 2
+    return after @ pull, after, doughs
 
 
 @dataclass(frozen=True, slots=True)
 class DoughLessons:
-    """What all bakes say about one dough here; fits `foresee.Learnt`. `timed` bakes of it taught
-    its minutes."""
+    """What all bakes say about one dough here; fits `foresee.Learnt`."""
 
-    mean: Vector
-    covariance: Vector
-    at: Vector
+    _width: _Known
+    dough: Hashable
     bakes: int
-    minutes_shift: float
-    timed: int
+    minutes: MinutesKnown
 
     def width_offset(self, row: Vector) -> Offset:
         """The shift of ln scale, and what is still unknown, for a piece with effects `row`."""
-        h = self.at.copy()
-        h[: len(row)] = row
-        variance = float(h @ self.covariance @ h)
-        return Offset(float(h @ self.mean), variance, BAKE_SD, self.bakes)
+        mean, variance = self._width.at(np.append(row, 1.0), self.dough)
+        return Offset(mean, variance, BAKE_SD, self.bakes, self.dough in self._width.doughs)
 
 
 @dataclass(frozen=True, slots=True)
 class Lessons:
-    """All that the book has taught; `set_aside` are the numbers of the bakes whose width is
-    absurd, `minutes_aside` of those whose minutes are."""
+    """All that the book has taught. By the numbers of the bakes: how likely each is a good one, for
+    widths and for minutes, 0 to 1."""
 
-    _width: tuple[Vector, Vector]
-    _minutes: tuple[Vector, Vector]
-    _doughs: dict[Hashable, int]
-    _bakes: dict[Hashable, int]
-    _timed: dict[Hashable, int]
-    _effects: int
-    set_aside: frozenset[int]
-    minutes_aside: frozenset[int]
+    _width: _Known
+    _minutes: _Known
+    _middles: Mapping[Hashable, float]
+    _bakes: Mapping[Hashable, int]
+    _timed: Mapping[Hashable, int]
+    weights: Mapping[int, float]
+    minutes_weights: Mapping[int, float]
 
     @property
     def bakes(self) -> int:
         """How many bakes something was learnt from."""
         return sum(self._bakes.values())
 
+    @property
+    def set_aside(self) -> frozenset[int]:
+        """The bakes whose widths count little."""
+        return frozenset(n for n, weight in self.weights.items() if weight < LITTLE)
+
+    @property
+    def minutes_aside(self) -> frozenset[int]:
+        """The bakes whose minutes count little."""
+        return frozenset(n for n, weight in self.minutes_weights.items() if weight < LITTLE)
+
     def kitchen_width(self) -> tuple[float, float]:
         """What this kitchen shifts a width's scale by in all, ln, and its standard deviation."""
-        mean, covariance = self._width
-        at = self._effects
-        return float(mean[at]), math.sqrt(float(covariance[at, at]))
+        known = self._width
+        return float(known.mean[-1]), math.sqrt(float(known.covariance[-1, -1]))
 
     def dough_width(self, dough: Hashable) -> tuple[float, float]:
         """What a dough's own nature shifts it by beside that, ln, and its standard deviation."""
-        mean, covariance = self._width
-        at = self._effects + 1 + self._doughs.get(dough, 0)
-        return float(mean[at]), math.sqrt(float(covariance[at, at]))
+        mean, variance = self._width.at(np.zeros(len(self._width.mean)), dough)
+        return mean, math.sqrt(variance)
 
     def kitchen_minutes(self) -> float:
         """What this kitchen as a whole shifts minutes by, ln."""
-        return float(self._minutes[0][0])
+        return float(self._minutes.mean[0])
 
     def of_dough(self, dough: Hashable) -> DoughLessons:
         """The lessons for one dough; one that was never baked profits from the kitchen's."""
-        mean, covariance = self._width
-        at = _unit(len(mean), self._effects, self._effects + 1 + self._doughs.get(dough, 0))
-        minutes, _ = self._minutes
-        place = 1 + self._doughs.get(dough, 0)
-        return DoughLessons(
-            mean,
-            covariance,
-            at,
-            self._bakes.get(dough, 0),
-            float(minutes[0] + minutes[place]),
+        shift, _ = self._minutes.at(np.ones(1), dough)
+        known = MinutesKnown(
+            shift,
+            self._minutes.own(dough).variance,
+            self.kitchen_minutes(),
+            self._middles.get(dough),
             self._timed.get(dough, 0),
         )
+        return DoughLessons(self._width, dough, self._bakes.get(dough, 0), known)
 
 
-def _unit(n: int, *places: int) -> Vector:
-    h = np.zeros(n)
-    h[list(places)] = 1.0
-    return h
+_AT = np.linspace(-FARTHEST, FARTHEST, GRID)
 
 
-def together(values: Vector, sds: Vector, prior_sd: float) -> tuple[float, float]:
-    """What readings (n,) of one unknown with these standard deviations come to, and its variance,
-    when it is about 0 within `prior_sd`.
+@dataclass(frozen=True, slots=True)
+class Together:
+    """What readings of one dough come to: mean and variance of its offset, and how likely each of
+    them is a good one (n,)."""
 
-    The unknown is sought where all of them together are likeliest, each with Student's tails: one
-    far from the others then hardly counts, whether it came first or last.
+    mean: float
+    variance: float
+    good: Vector
+
+
+def _gauss(off: Vector, sd: Vector | float) -> Vector:
+    found: Vector = np.exp(-0.5 * (off / sd) ** 2) / (sd * math.sqrt(2 * math.pi))
+    return found
+
+
+def together(likely: Vector, prior_sd: float, sure: Flags) -> Together:
+    """What readings come to, of an offset that is about 0 within `prior_sd`.
+
+    `likely` (n, `GRID`) is how likely each good reading is at every offset from −`FARTHEST` to it
+    (density in ln). All of them are looked at together, so it makes no difference which came first.
+    Those that the baker is `sure` (n,) of count as much as any other, and make no other a slip.
     """
-    grid = np.linspace(-FARTHEST, FARTHEST, 601)
-    grid = np.concatenate([grid, np.clip(values, -FARTHEST, FARTHEST)])
-    off = (values[:, None] - grid[None, :]) / sds[:, None]
-    unlikely = 0.5 * (TAILS + 1) * np.log1p(off**2 / TAILS).sum(axis=0)
-    at = float(grid[int(np.argmin(unlikely + 0.5 * (grid / prior_sd) ** 2))])
-    weights = np.ones(len(values))
-    for _ in range(STEPS):
-        weights = (TAILS + 1) / (TAILS + ((values - at) / sds) ** 2)
-        sure = float((weights / sds**2).sum()) + 1 / prior_sd**2
-        at = float((weights * values / sds**2).sum()) / sure
-    return at, 1 / (float((weights / sds**2).sum()) + 1 / prior_sd**2)
+    prior = (1 - STRANGERS) * _gauss(_AT, prior_sd) + STRANGERS * _gauss(_AT, STRANGER_SD)
+    each = (1 - SLIPS) * likely + SLIPS / SLIP_SPAN
+    mean, variance, share = _moments(np.log(prior) + np.log(each[~sure]).sum(axis=0))
+    good: Vector = np.where(sure, 1.0, ((1 - SLIPS) * likely / each) @ share)
+    if sure.any():
+        told = -0.5 * (_AT - mean) ** 2 / variance + np.log(likely[sure] + 1e-300).sum(axis=0)
+        mean, variance, _ = _moments(told)
+    return Together(mean, variance, good)
+
+
+def _moments(told: Vector) -> tuple[float, float, Vector]:
+    """Mean and variance of an offset of that ln of likelihood (`GRID`,), and the share of each."""
+    share = np.exp(told - told.max())
+    share /= share.sum()
+    mean = float(share @ _AT)
+    return mean, float(share @ (_AT - mean) ** 2) + (_AT[1] - _AT[0]) ** 2 / 12, share
 
 
 def _seen(bake: MeasuredBake) -> float:
@@ -178,147 +257,128 @@ def _seen(bake: MeasuredBake) -> float:
     return math.log(sum(bake.widths_mm) / len(bake.widths_mm))
 
 
-def _flow_of(bake: MeasuredBake, plain: float) -> tuple[float, float]:
-    """The shift of ln scale with which the piece comes out as wide as measured, and how surely."""
-    seen = _seen(bake)
-    shift, most = 0.0, LEAST_SENSITIVITY
-    for _ in range(STEPS):
-        foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
-        # A cut piece that is narrower than its cutter follows no flow: it is no less odd for that.
-        most = max(most, sensitivity)
-        step = (seen - math.log(foreseen)) / max(sensitivity, LEAST_SENSITIVITY)
-        shift = min(max(shift + step, -FARTHEST), FARTHEST)
-    return shift, math.sqrt(_width_noise(bake, most)) / most
-
-
-def _width_noise(bake: MeasuredBake, sensitivity: float) -> float:
-    """Variance of ln of the mean measured width around what is foreseen for this bake."""
+def _likely_width(bake: MeasuredBake, plain: float, aged: float) -> Vector:
+    """How likely the measured width is at every offset of the flow (`GRID`,); `aged` is the
+    variance in ln of flow that the time since then adds. Where a width hardly follows the flow, no
+    flow is far off, and a width that no flow gives is likely at none."""
+    foreseen, sensitivity = baked_widths(bake.raw, plain + _AT)
     each = MEASURED_SD**2 + (0.4 * bake.portion_cv) ** 2
-    return (sensitivity * BAKE_SD) ** 2 + each / len(bake.widths_mm)
+    flow = sensitivity**2 * (BAKE_SD**2 + aged)
+    return _gauss(_seen(bake) - np.log(foreseen), np.sqrt(flow + each / len(bake.widths_mm)))
 
 
-def _learn_width(width: _Gaussian, h: Vector, bake: MeasuredBake, plain: float) -> None:
-    """Learn from measured widths.
+def _likely_minutes(bake: MeasuredBake, minutes: float, aged: float) -> Vector:
+    off = math.log(minutes / bake.plain_minutes) - _AT
+    return _gauss(off, math.hypot(MINUTES_BAKE_SD, math.sqrt(aged)))
 
-    A wide raw piece hardly follows the flow, and the more it spreads the more it does; so the
-    law is made linear anew around each better answer (an iterated Gaussian update).
-    """
-    seen = _seen(bake)
-    before, covariance = width.mean, width.covariance
-    for _ in range(STEPS):
-        shift = float(h @ width.mean)
-        foreseen, sensitivity = baked_width_mm(bake.raw, plain + shift)
-        value = seen - math.log(foreseen) + sensitivity * shift
-        width.mean, width.covariance = before, covariance
-        width.observe(sensitivity * h, value, _width_noise(bake, sensitivity))
+
+def _numbers_by_dough(
+    numbers: Iterable[int], bakes: Sequence[MeasuredBake]
+) -> dict[Hashable, list[int]]:
+    found: dict[Hashable, list[int]] = defaultdict(list)
+    for n in numbers:
+        found[bakes[n].dough].append(n)
+    return found
+
+
+def _counting(weights: Mapping[int, float], bakes: Sequence[MeasuredBake]) -> dict[Hashable, int]:
+    """How many bakes of each dough count for more than little."""
+    found: dict[Hashable, int] = defaultdict(int)
+    for n, weight in weights.items():
+        if weight >= LITTLE:
+            found[bakes[n].dough] += 1
+    return dict(found)
 
 
 @dataclass(frozen=True, slots=True)
-class _Reading:
-    """What one bake says of its dough's unknown: the value and its standard deviation; and how far
-    off it is, in standard deviations, from a middle of that variance."""
+class _Learnt:
+    """All that was learnt of one kind of reading: what is known, how likely each bake is a good
+    one, and where each dough's bakes alone come to."""
 
-    value: float
-    sd: float
-    off: Callable[[float, float], float]
-
-
-def _of_width(bake: MeasuredBake, plain: float) -> _Reading:
-    seen = _seen(bake)
-
-    def off(middle: float, variance: float) -> float:
-        # In width: where that hardly follows the flow, no flow is too far.
-        foreseen, sensitivity = baked_width_mm(bake.raw, plain + middle)
-        spread = _width_noise(bake, sensitivity) + sensitivity**2 * variance
-        return abs(seen - math.log(foreseen)) / math.sqrt(spread)
-
-    return _Reading(*_flow_of(bake, plain), off)
+    known: _Known
+    good: dict[int, float]
+    alone: dict[Hashable, float]
 
 
-def _of_minutes(bake: MeasuredBake, minutes: float) -> _Reading:
-    value = math.log(minutes / bake.plain_minutes)
+def _reading(found: Together, along: Vector, shared: float, stray: float) -> tuple[_Reading, float]:
+    """One reading of a dough that leads from what was known of it, `shared` (variance) and its own
+    `stray` (sd), to what its bakes come to; and that, without what was known before."""
+    usual = shared + stray**2
+    odd = max((found.mean / STRANGE) ** 2, 1.02 * found.variance)
+    own = max(usual, odd) - shared
+    sure = 1 / found.variance - 1 / (shared + own)
+    value = found.mean / found.variance / sure
+    return _Reading(along, value, 1 / sure, own), value
 
-    def off(middle: float, variance: float) -> float:
-        return abs(value - middle) / math.sqrt(MINUTES_BAKE_SD**2 + variance)
 
-    return _Reading(value, MINUTES_BAKE_SD, off)
-
-
-def _aside(
+def _learn(
     bakes: Sequence[MeasuredBake],
-    readings: Mapping[int, _Reading],
-    prior_sd: Mapping[Hashable, float],
-) -> frozenset[int]:
-    """The numbers of the bakes whose reading is a slip, each dough looked at for itself. What the
-    baker wants to count does."""
-    by_dough: dict[Hashable, dict[int, _Reading]] = defaultdict(dict)
-    for n, one in readings.items():
-        by_dough[bakes[n].dough][n] = one
-    found: set[int] = set()
-    for dough, own in by_dough.items():
-        values, sds = np.array([(one.value, one.sd) for one in own.values()]).T
-        middle, variance = together(values, sds, prior_sd[dough])
-        found |= {n for n, one in own.items() if one.off(middle, variance) > ABSURD}
-    return frozenset(n for n in found if bakes[n].counts == "auto")
+    numbers: Iterable[int],
+    likely: Callable[[MeasuredBake, float], Vector],
+    along: Callable[[MeasuredBake], Vector],
+    covariance: Vector,
+    strays: Callable[[MeasuredBake], float],
+    fresh_sd: float,
+    drift_sd: float,
+) -> _Learnt:
+    """Learn from the bakes of those `numbers` what is shared, `along` (p,) of it in each, and each
+    dough, which `strays` so far (sd)."""
+    readings: dict[Hashable, _Reading] = {}
+    good: dict[int, float] = {}
+    alone: dict[Hashable, float] = {}
+    for dough, own in _numbers_by_dough(numbers, bakes).items():
+        ages = range(len(own) - 1, -1, -1)
+        each = [likely(bakes[n], (drift_sd * age) ** 2) for n, age in zip(own, ages, strict=True)]
+        sure = np.array([bakes[n].counts == "in" for n in own])
+        rows = np.array([along(bakes[n]) for n in own])
+        stray = strays(bakes[own[-1]])
+        shared = float(rows[-1] @ covariance @ rows[-1])
+        found = together(np.array(each), math.sqrt(shared + stray**2), sure)
+        good |= {n: float(share) for n, share in zip(own, found.good, strict=True)}
+        weights = found.good + 1e-9
+        mean_row = weights @ rows / weights.sum()
+        readings[dough], alone[dough] = _reading(found, mean_row, shared, stray)
+    mean, after, doughs = _add_up(covariance, readings)
+    fresh = _Own.unknown(fresh_sd**2, len(covariance))
+    return _Learnt(_Known(mean, after, doughs, fresh), good, alone)
 
 
 def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
-    """Learn from all bakes, oldest first. The first place among doughs is for unknown ones."""
-    doughs = {d: n + 1 for n, d in enumerate(dict.fromkeys(b.dough for b in bakes))}
-    firsts = {bake.dough: bake for bake in reversed(bakes)}
-    n, places = len(model.mean), len(doughs) + 1
-    covariance = np.zeros((n + 1 + places, n + 1 + places))
+    """Learn from all bakes, oldest first."""
+    n = len(model.mean)
+    covariance = np.zeros((n + 1, n + 1))
     covariance[:n, :n] = model.covariance
     covariance[n, n] = KITCHEN_SD**2
-    # A dough unlike any measured one may be further off the law, and so is learnt faster.
-    strays = [0.0] + [model.unseen_sd(firsts[dough].row) for dough in doughs]
-    own = range(n + 1, n + 1 + places)
-    covariance[own, own] = np.square(strays) + DOUGH_SD**2
-    width = _Gaussian(np.zeros(n + 1 + places), covariance)
-    minutes = _Gaussian(
-        np.zeros(1 + places), np.diag([MINUTES_KITCHEN_SD**2] + [MINUTES_DOUGH_SD**2] * places)
-    )
-
-    def place_of(bake: MeasuredBake) -> Vector:
-        h = _unit(n + 1 + places, n, n + 1 + doughs[bake.dough])
-        h[:n] = bake.row
-        return h
-
     heard = {k: bake for k, bake in enumerate(bakes) if bake.counts != "out"}
-    usual_sd = {
-        dough: math.sqrt(float((h := place_of(firsts[dough])) @ covariance @ h)) for dough in doughs
-    }
-    widths = {
-        k: _of_width(bake, float(bake.row @ model.mean))
-        for k, bake in heard.items()
-        if bake.widths_mm
-    }
-    aside = _aside(bakes, widths, usual_sd)
-    # What was measured of a bake that is set aside is of another piece, and so are its minutes.
-    took = {
-        k: _of_minutes(bake, bake.minutes)
-        for k, bake in heard.items()
-        if bake.minutes is not None and k not in aside
-    }
-    minutes_sd = math.hypot(MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD)
-    minutes_aside = _aside(bakes, took, dict.fromkeys(doughs, minutes_sd))
-    counts: Counter[Hashable] = Counter()
-    timed: Counter[Hashable] = Counter()
-    for k, bake in heard.items():
-        if k in widths and k not in aside:
-            _learn_width(width, place_of(bake), bake, float(bake.row @ model.mean))
-            counts[bake.dough] += 1
-        if k in took and k not in minutes_aside:
-            h = _unit(1 + places, 0, 1 + doughs[bake.dough])
-            minutes.observe(h, took[k].value, MINUTES_BAKE_SD**2)
-            timed[bake.dough] += 1
+    widths = _learn(
+        bakes,
+        [k for k, bake in heard.items() if bake.widths_mm],
+        lambda bake, aged: _likely_width(bake, float(bake.row @ model.mean), aged),
+        lambda bake: np.append(bake.row, 1.0),
+        covariance,
+        # A dough unlike any measured one may be further off the law, and so is learnt faster.
+        lambda bake: math.hypot(model.unseen_sd(bake.row), DOUGH_SD),
+        DOUGH_SD,
+        DRIFT_SD,
+    )
+    little = {k for k, share in widths.good.items() if share < LITTLE}
+    minutes = _learn(
+        bakes,
+        # What was measured of a bake that is a slip is of another piece, and so its minutes.
+        [k for k, bake in heard.items() if bake.minutes is not None and k not in little],
+        lambda bake, aged: _likely_minutes(bake, bake.minutes or 0.0, aged),
+        lambda _: np.ones(1),
+        np.array([[MINUTES_KITCHEN_SD**2]]),
+        lambda _: MINUTES_DOUGH_SD,
+        MINUTES_DOUGH_SD,
+        MINUTES_DRIFT_SD,
+    )
     return Lessons(
-        (width.mean, width.covariance),
-        (minutes.mean, minutes.covariance),
-        doughs,
-        dict(counts),
-        dict(timed),
-        n,
-        aside,
-        minutes_aside,
+        widths.known,
+        minutes.known,
+        minutes.alone,
+        _counting(widths.good, bakes),
+        _counting(minutes.good, bakes),
+        widths.good,
+        minutes.good,
     )

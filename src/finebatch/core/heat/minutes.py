@@ -79,14 +79,18 @@ def bake_minutes(model: HeatModel, terms: Mapping[str, float], drive: float) -> 
     return math.exp(sum(model.figures[name] * term for name, term in terms.items())) / drive
 
 
-def look_from(model: HeatModel, minutes: float, swing_c: float, *, oven_c: float) -> int:
+def look_from(
+    minutes: float, early: float, swing_c: float, *, oven_c: float, said: float = 0.0
+) -> int:
     """The whole minute at which to look first: one bake in ten is done before.
 
-    `oven_c` as a still oven's setting. The oven's swing moves the mean of one bake by up to a
-    quarter of it (half a cycle up or down).
+    Bakes differ by `early` (sd in ln of minutes), or are done from `said` (ln) before their usual
+    minutes on, as a card has it. `oven_c` is a still oven's setting; its swing moves the mean of
+    one bake by up to a quarter of it (half a cycle up or down).
     """
-    sd = math.hypot(model.noise_sd, swing_c / 4 / (oven_c - SURFACE_HELD_C))
-    return max(math.floor(minutes * math.exp(-TENTH_SD * sd)), 1)
+    swings = TENTH_SD * swing_c / 4 / (oven_c - SURFACE_HELD_C)
+    before = math.hypot(said or TENTH_SD * early, swings)
+    return max(math.floor(minutes * math.exp(-before) + 1e-9), 1)
 
 
 Lying = Literal["flat", "standing"]

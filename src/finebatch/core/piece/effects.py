@@ -19,7 +19,7 @@ Surface = Literal["parchment", "bare", "greased", "silicone", "perforated", "ins
 REFERENCE_SUGAR = 0.60
 REFERENCE_FAT = 0.60
 REFERENCE_DOUGH_C = 21.0
-REFERENCE_OVEN_C = 180.0
+REFERENCE_OVEN_C, OVEN_STEP_C = 180.0, 25.0
 FRIDGE_C = 4.0
 FREEZER_C = -18.0
 SOFTEST_DOUGH_C = 30.0
@@ -142,13 +142,31 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
     }
 
 
+SURFACES: tuple[Surface, ...] = ("bare", "greased", "silicone", "perforated", "insulated")
+"""What lies under a piece that counts against parchment."""
+
+
+def conditions_of(measured: Mapping[str, float], else_on: BakeConditions) -> BakeConditions:
+    """How a piece of those effects was baked: `else_on` where they do not tell."""
+    warm = REFERENCE_DOUGH_C - (REFERENCE_DOUGH_C - FRIDGE_C) * measured["chilled"]
+    under = [surface for surface in SURFACES if measured.get(surface)]
+    return BakeConditions(
+        dough_temp_c=warm - (FRIDGE_C - FREEZER_C) * measured["frozen"],
+        oven_c=REFERENCE_OVEN_C + OVEN_STEP_C * measured["oven"],
+        oven_mode="conventional",
+        surface=under[0] if under else "dark" if else_on.surface == "dark" else "parchment",
+        mixing=else_on.mixing,
+        rested_overnight=measured["overnight"] > 0,
+    )
+
+
 def measure_effects(dough: Composition, raw: RawPiece, how: BakeConditions) -> Mapping[str, float]:
     """Every effect's size for this dough, piece and oven, by the key of `spread_effects.csv`."""
     fats = sum(dough.fat_by_kind_g.values())
     oil = _ratio(dough.fat_by_kind_g.get("oil", 0.0), fats)
     chilled, frozen = cold_units(how.dough_temp_c)
     oven_c = conventional_c(how.oven_c, how.oven_mode)
-    edge, oven = raw.edge, (oven_c - REFERENCE_OVEN_C) / 25
+    edge, oven = raw.edge, (oven_c - REFERENCE_OVEN_C) / OVEN_STEP_C
     large = math.log(max(edge.volume_cm3, LARGE_PIECE_CM3) / LARGE_PIECE_CM3)
     steep = math.log(edge.height_mm / edge.width_mm)
     effects = _formula_effects(dough)
@@ -162,6 +180,6 @@ def measure_effects(dough: Composition, raw: RawPiece, how: BakeConditions) -> M
         "large_piece": large if raw.length_mm is None else 0.0,
         "steep": steep if raw.length_mm is None else 0.0,
     }
-    for surface in ("bare", "greased", "silicone", "perforated", "insulated"):
+    for surface in SURFACES:
         effects[surface] = 1.0 if how.surface == surface else 0.0
     return effects

@@ -1,6 +1,5 @@
 """Foresee one piece: everything that a baker wants to know of it before it is baked."""
 
-import math
 from dataclasses import dataclass, replace
 from typing import Protocol
 
@@ -16,6 +15,7 @@ from finebatch.core.heat.minutes import (
 )
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.effects import BakeConditions, measure_effects
+from finebatch.core.piece.evidence import MinutesBy, MinutesKnown, Sources, weigh_minutes
 from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
 from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_width
 from finebatch.core.piece.thickness import (
@@ -54,29 +54,24 @@ class Learnt(Teaching, Protocol):
     """What the book has taught about one dough in this kitchen."""
 
     @property
-    def minutes_shift(self) -> float:
-        """The shift in ln of minutes."""
-
-    @property
-    def timed(self) -> int:
-        """How many bakes of that dough taught its minutes."""
+    def minutes(self) -> MinutesKnown:
+        """What is known of its minutes."""
 
 
 @dataclass(frozen=True, slots=True)
 class Foreseen:
-    """One piece, raw and baked. `minutes` is for one tray at a time, on one shelf; `minutes_learnt`
-    of them are what bakes have taught, `timed` of this dough. `by_card` says that they are what the
-    card says, where `reckoned_min` are what is reckoned without it."""
+    """One piece, raw and baked, for one tray at a time, on one shelf."""
 
     raw: RawPiece
     width: Width
     thickness: Thickness
-    minutes: float
+    sources: Sources
     doneness: Doneness
-    minutes_learnt: float = 0.0
-    timed: int = 0
-    reckoned_min: float = 0.0
-    by_card: bool = False
+
+    @property
+    def minutes(self) -> float:
+        """Minutes in the oven."""
+        return self.sources.used
 
 
 def check_dough(dough: Composition) -> None:
@@ -107,18 +102,46 @@ def foresee(
     shelves: int = 1,
     learnt: Learnt | None = None,
     said: float | None = None,
+    minutes_by: MinutesBy = "all",
 ) -> Foreseen:
     """Foresee width, thickness and minutes of one piece; `Refusal` when that makes no sense.
 
-    `said` is by how much in ln the card's minutes are longer than the model's; they go before what
-    the book has taught of other doughs.
+    `said` is by how much in ln the card's minutes are longer than the law's.
     """
     check_dough(dough)
-    raw = shape_piece(portion, dough.density_g_cm3)
+    return foresee_raw(
+        models,
+        dough,
+        family,
+        shape_piece(portion, dough.density_g_cm3),
+        how,
+        doneness=doneness,
+        portion_cv=portion_cv,
+        shelves=shelves,
+        learnt=learnt,
+        said=said,
+        minutes_by=minutes_by,
+    )
+
+
+def foresee_raw(
+    models: Models,
+    dough: Composition,
+    family: Family,
+    raw: RawPiece,
+    how: BakeConditions,
+    *,
+    doneness: Doneness | None = None,
+    portion_cv: float = 0.03,
+    shelves: int = 1,
+    learnt: Learnt | None = None,
+    said: float | None = None,
+    minutes_by: MinutesBy = "all",
+) -> Foreseen:
+    """The same of a piece as it lies."""
     measured = measure_effects(dough, raw, how)
     width = predict_width(models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt)
     wanted = doneness or USUAL_DONENESS[family]
-    shift = learnt.minutes_shift if learnt else 0.0
     drive = oven_drive(conventional_c(how.oven_c, how.oven_mode), DONE_AT_C[wanted])
     terms = bake_terms(measured, raw, width.middle_mm, wanted)
     alone = bake_minutes(models.heat, terms, drive)
@@ -131,19 +154,9 @@ def foresee(
         dried=exposure(alone, drive, even_height_mm(raw, width.middle_mm)),
     )
     plain = alone * sheet_factor(how.surface, shelves)
-    reckoned = plain * math.exp(shift)
-    minutes = reckoned if said is None else plain * math.exp(said)
-    return Foreseen(
-        raw,
-        _as_cut(width, raw),
-        thickness,
-        minutes,
-        wanted,
-        minutes_learnt=minutes - plain if said is None else 0.0,
-        timed=learnt.timed if learnt else 0,
-        reckoned_min=reckoned,
-        by_card=said is not None,
-    )
+    known = learnt.minutes if learnt else MinutesKnown()
+    sources = weigh_minutes(plain, known, said, minutes_by)
+    return Foreseen(raw, _as_cut(width, raw), thickness, sources, wanted)
 
 
 def _as_cut(width: Width, raw: RawPiece) -> Width:

@@ -109,13 +109,15 @@ class Offset:
     """What bakes have taught about one prediction, in ln of the flow's scale.
 
     `mean` is the shift; `variance` all that is still unknown of formula, dough and kitchen;
-    `noise_sd` what remains from one bake to the next. `bakes` counts those of this dough.
+    `noise_sd` what remains from one bake to the next. `bakes` counts those of this dough that were
+    good readings; `of_it` says that the variance is of what is known of this very dough.
     """
 
     mean: float
     variance: float
     noise_sd: float
     bakes: int
+    of_it: bool = False
 
 
 class Teaching(Protocol):
@@ -156,6 +158,23 @@ def baked_width_mm(raw: RawPiece, log_scale: float) -> tuple[float, float]:
     return raw.width_mm * (1 + ratio) ** (1 / power), ratio / (1 + ratio)
 
 
+def baked_widths(raw: RawPiece, log_scales: Vector) -> tuple[Vector, Vector]:
+    """`baked_width_mm` at many scales (n,) at once."""
+    if raw.form == "pan":
+        return np.full_like(log_scales, raw.width_mm), np.zeros_like(log_scales)
+    if raw.form == "slab":
+        edges, shares = baked_widths(raw.edge, log_scales)
+        widths = raw.width_mm + edges - raw.edge.width_mm
+        return widths, shares * edges / widths
+    size, power = (
+        (raw.volume_cm3**0.4, MOUND_POWER)
+        if raw.length_mm is None
+        else (raw.section_cm2 ** (2 / 3), LOG_POWER)
+    )
+    ratios = (np.exp(log_scales) * size / raw.width_mm) ** power
+    return raw.width_mm * (1 + ratios) ** (1 / power), ratios / (1 + ratios)
+
+
 def _movers(model: SpreadModel, row: Vector, raw: RawPiece, at: float) -> tuple[Mover, ...]:
     middle, _ = baked_width_mm(raw, at)
     found = []
@@ -188,7 +207,7 @@ def predict_width(
     offset = learnt.width_offset(row) if learnt else Offset(0.0, unknown, model.noise_sd, 0)
     at = plain + offset.mean
     middle, sensitivity = baked_width_mm(raw, at)
-    variance = offset.variance + (0.0 if offset.bakes else unseen**2)
+    variance = offset.variance + (0.0 if offset.of_it else unseen**2)
     formula_sd = sensitivity * math.sqrt(variance)
     oven_sd = sensitivity * offset.noise_sd
     # A disc's width is the cutter's or the log's; uneven slices differ in height.

@@ -1,6 +1,5 @@
 """The tray screen's question: this dough, portioned so, on these sheets."""
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -10,6 +9,7 @@ from finebatch.core.formula.dough import Doneness, Family
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.measures.figures import grams
 from finebatch.core.piece.effects import BakeConditions
+from finebatch.core.piece.evidence import MinutesBy, MinutesKnown, weigh_minutes
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, SecondBake
 from finebatch.core.piece.layout import Layout
@@ -65,7 +65,7 @@ class TrayBasis:
     """Dough, kitchen and habits that a tray rests on, whatever the piece.
 
     `batches` is how many times the dough is made; `said` and `said_second` the shifts in ln of the
-    minutes that its card says of the first bake and of the second, where those are taken.
+    minutes that its card says of the first bake and of the second; `minutes_by` which count.
     """
 
     models: Models
@@ -80,6 +80,7 @@ class TrayBasis:
     batches: float = 1.0
     said: float | None = None
     said_second: float | None = None
+    minutes_by: MinutesBy = "all"
 
     @property
     def lot(self) -> Lot:
@@ -103,6 +104,7 @@ class TrayBasis:
             shelves=self.shelves,
             learnt=self.learnt,
             said=self.said,
+            minutes_by=self.minutes_by,
         )
 
 
@@ -138,8 +140,9 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     laid = piece.lay(basis.sheet, found, made)
     still_c = conventional_c(basis.how.oven_c, basis.how.oven_mode)
     second = piece.second(found, made.pieces, basis.sheet, still_c)
-    if second is not None and basis.said_second is not None:
-        second = replace(second, minutes=second.minutes * math.exp(basis.said_second))
+    if second is not None:
+        weighed = weigh_minutes(second.minutes, MinutesKnown(), basis.said_second, basis.minutes_by)
+        second = replace(second, minutes=weighed.used)
     bowl = basis.lot.total_g - basis.lot.usable_g
     yields = Yield(sum(laid.trays), made.left_g, bowl, laid.most_on_sheet, laid.trays, made.pieces)
     each_g = piece.each_g(found)

@@ -95,15 +95,10 @@ class TrayQuestion:
             shelves=self.kitchen.shelves,
             doneness=self.setting.doneness,
             learnt=ground.learnt,
-            said=self._shift(self.said, ground),
-            said_second=self._shift(self.said_second, ground),
+            said=None if self.said is None else self.said.shift,
+            said_second=None if self.said_second is None else self.said_second.shift,
+            minutes_by=self.setting.minutes_by,
         )
-
-    def _shift(self, said: SaidMinutes | None, ground: Ground) -> float | None:
-        """What the card says, until the baker turned it off or bakes of one's own say more."""
-        if said is None or not self.setting.by_card or (ground.learnt and ground.learnt.timed):
-            return None
-        return said.shift
 
     def foresee(self, ground: Ground) -> Foreseen:
         """One piece foreseen, without laying it out; `Refusal` where there is none."""
@@ -157,14 +152,16 @@ def sizes(asked: TrayQuestion, ground: Ground) -> Sizes:
 
 def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
     """The minute at which to look into the oven first; by the card, the first that it names."""
-    if found.foreseen.by_card and asked.said is not None:
+    early, said = models.heat.noise_sd, 0.0
+    if found.foreseen.sources.card_share > 0 and asked.said is not None:
         low, high = asked.said.minutes
-        return max(math.floor(found.foreseen.minutes * math.sqrt(low / high)), 1)
+        early, said = 0.0, math.log(high / low) / 2
     return look_from(
-        models.heat,
         found.foreseen.minutes,
+        early,
         asked.kitchen.planning.oven.swing_c,
         oven_c=conventional_c(asked.setting.oven_c, asked.kitchen.oven_mode),
+        said=said,
     )
 
 

@@ -21,7 +21,7 @@ from finebatch.core.piece.spread import EIGHT_IN_TEN
 from finebatch.facts import formula
 from finebatch.settings import Settings
 from finebatch.store.database import Database
-from finebatch.store.models import BakeRow, DoughRow
+from finebatch.store.models import DoughRow
 from finebatch.store.places import photos_of
 from finebatch.web.deps import Config, Data, Now
 from finebatch.web.types import Body, Id, Out, Text
@@ -40,7 +40,8 @@ Taste = Annotated[Text, Field(min_length=1, max_length=30)]
 
 
 class BakeOut(Out):
-    """One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured."""
+    """One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured; `good` is
+    how likely its widths are a good reading, 0 to 1, `minutes_good` its minutes."""
 
     id: int
     dough_id: int
@@ -60,12 +61,15 @@ class BakeOut(Out):
     note: str
     set_aside: bool
     minutes_aside: bool
+    good: float | None
+    minutes_good: float | None
     counts: Counts
     photo: str | None
     seen: Seen
 
 
-def _out(row: BakeRow, set_aside: bool = False, minutes_aside: bool = False) -> BakeOut:
+def _out(found: book.Entry) -> BakeOut:
+    row = found.row
     mean = sum(row.widths_mm) / len(row.widths_mm) if row.widths_mm else None
     return BakeOut.model_validate(
         {
@@ -73,8 +77,9 @@ def _out(row: BakeRow, set_aside: bool = False, minutes_aside: bool = False) -> 
             "grams": row.raw.grams,
             "mean_mm": mean,
             "error_mm": None if mean is None else mean - row.foreseen_mm,
-            "set_aside": set_aside,
-            "minutes_aside": minutes_aside,
+            **{name: getattr(found, name) for name in ("good", "minutes_good")},
+            "set_aside": found.set_aside,
+            "minutes_aside": found.minutes_aside,
             "seen": row.seen,
         }
     )
@@ -153,7 +158,7 @@ class BroughtBookOut(Out):
 def all_bakes(data: Data, dough_id: Id | None = None) -> list[BakeOut]:
     """The book, newest first."""
     with data.reading() as session:
-        return [_out(e.row, e.set_aside, e.minutes_aside) for e in book.entries(session, dough_id)]
+        return [_out(found) for found in book.entries(session, dough_id)]
 
 
 @router.get("/book/words")
@@ -172,7 +177,7 @@ def book_words() -> BookWordsOut:
 def add_bake(body: Record, data: Data, now: Now) -> BakeOut:
     """Write a bake into the book."""
     with data.writing() as session:
-        return _out(book.add_bake(session, body, now))
+        return _out(book.entry(session, book.add_bake(session, body, now).id))
 
 
 @router.put("/bakes/{bake_id}/counts")
@@ -180,7 +185,7 @@ def count_bake(bake_id: Id, body: CountBody, data: Data) -> BakeOut:
     """Learn from a bake unless it is absurd, in any case, or not at all."""
     with data.writing() as session:
         found = book.count_as(session, bake_id, body.counts)
-        return _out(found.row, found.set_aside, found.minutes_aside)
+        return _out(found)
 
 
 @router.delete("/bakes/{bake_id}", status_code=204, response_class=Response)
@@ -214,7 +219,7 @@ def _keep_photo(bake_id: int, sent: bytes, data: Database, config: Settings) -> 
         found.row.photo = name
     if before != name:
         photos.drop(folder, before)
-    return _out(found.row, found.set_aside, found.minutes_aside)
+    return _out(found)
 
 
 @router.get("/bakes/{bake_id}/photo", response_class=Response)
@@ -277,7 +282,7 @@ def _lesson(learnt: Lessons, dough_id: int, name: str) -> DoughLessonOut:
         bakes=of.bakes,
         width_pct=100 * own,
         band_pct=100 * EIGHT_IN_TEN * sd,
-        minutes_pct=100 * math.expm1(of.minutes_shift),
+        minutes_pct=100 * math.expm1(of.minutes.shift),
     )
 
 

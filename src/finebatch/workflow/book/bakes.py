@@ -6,20 +6,20 @@ from statistics import fmean
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.learn import Counts
+from finebatch.core.book.learn import LITTLE, Counts
 from finebatch.core.book.record import Record, Seen, check_record
-from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
 from finebatch.core.tray.question import Ground, TrayQuestion
 from finebatch.facts import formula, tables
 from finebatch.store.models import BakeRow, SessionRow
+from finebatch.workflow.book.reckon import reckoned
 from finebatch.workflow.dough import versions
 from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen
-from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.kitchen.larder import get_larder, get_pantry
 from finebatch.workflow.kitchen.lessons import book_rows, lessons
 from finebatch.workflow.session.baking import baked_minutes
 from finebatch.workflow.session.session_rows import asked_of, find_session
@@ -28,11 +28,23 @@ from finebatch.workflow.session.weighing import FEW, portions_g, with_portions
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """One bake of the book, and whether its width, or its minutes, were set aside as absurd."""
+    """One bake of the book, and how likely its widths and its minutes are a good reading, 0 to 1;
+    None of what was not read, or is not learnt from. `set_aside` and `minutes_aside` say that they
+    count little."""
 
     row: BakeRow
-    set_aside: bool
-    minutes_aside: bool
+    good: float | None
+    minutes_good: float | None
+
+    @property
+    def set_aside(self) -> bool:
+        """Whether its widths count little."""
+        return self.good is not None and self.good < LITTLE
+
+    @property
+    def minutes_aside(self) -> bool:
+        """Whether its minutes do."""
+        return self.minutes_good is not None and self.minutes_good < LITTLE
 
 
 def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow | None]:
@@ -60,17 +72,16 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
     ground = Ground(larder, tables.models(), lessons(session).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)
-    plain = replace(asked, said=None).foresee(replace(ground, learnt=None))
-    effects = measure_effects(asked.composition(larder), plain.raw, asked.conditions())
+    effects, plain_minutes = reckoned(asked, asked.conditions(), foreseen.raw, get_pantry(session))
     bake = BakeRow(
         dough_id=record.dough_id,
         session_id=record.session_id,
         tray=record.tray,
         baked_at=now,
         portion_cv=portion_cv,
-        raw=plain.raw,
-        effects=dict(effects),
-        plain_minutes=plain.minutes,
+        raw=foreseen.raw,
+        effects=effects,
+        plain_minutes=plain_minutes,
         foreseen_mm=foreseen.width.middle_mm,
         low_mm=foreseen.width.low_mm,
         high_mm=foreseen.width.high_mm,
@@ -118,10 +129,12 @@ def entries(session: Session, dough_id: int | None = None) -> list[Entry]:
     """The book, newest first; of one dough when named."""
     everything = book_rows(session)
     learnt = lessons(session)
-    aside = {everything[n].id for n in learnt.set_aside}
-    minutes = {everything[n].id for n in learnt.minutes_aside}
-    wanted = [r for r in everything if dough_id is None or r.dough_id == dough_id]
-    return [Entry(row, row.id in aside, row.id in minutes) for row in reversed(wanted)]
+    found = [
+        Entry(row, learnt.weights.get(n), learnt.minutes_weights.get(n))
+        for n, row in enumerate(everything)
+        if dough_id is None or row.dough_id == dough_id
+    ]
+    return found[::-1]
 
 
 @dataclass(frozen=True, slots=True)

@@ -62,7 +62,6 @@ class PieceStudy:
     thickness: Thickness
     minutes: int
     reckoned_min: int
-    by_card: bool
     doneness: Doneness
     pieces: int
     leftover_g: float
@@ -174,8 +173,7 @@ def _piece(
         width=found.width,
         thickness=found.thickness,
         minutes=whole_minutes(found.minutes),
-        reckoned_min=whole_minutes(found.reckoned_min),
-        by_card=found.by_card,
+        reckoned_min=whole_minutes(found.sources.reckoned),
         doneness=found.doneness,
         pieces=made.pieces,
         leftover_g=made.left_g,

@@ -13,6 +13,8 @@ from finebatch.facts import tables
 from finebatch.store.models import BakeRow
 from finebatch.workflow.kitchen.equipment import get_kitchen
 
+LAW = "law"
+"""Among a bake's effects, the mark of the law that reckoned them."""
 MOST_KEPT = 4
 """Books of which the lessons are kept: that of the data file, and a few as they just were."""
 
@@ -21,8 +23,10 @@ _lock = threading.Lock()
 
 
 def measured_bake(row: BakeRow) -> MeasuredBake:
-    """A row of the book as the learning wants it. An effect that is new since counts as zero."""
+    """A row of the book as the learning wants it; one that an earlier law reckoned teaches nothing
+    until it is reckoned anew."""
     raw = row.raw
+    current = row.effects.get(LAW) == tables.law_mark()
     effects = {e.key: float(row.effects.get(e.key, 0.0)) for e in tables.effects()}
     return MeasuredBake(
         dough=row.dough_id,
@@ -32,7 +36,7 @@ def measured_bake(row: BakeRow) -> MeasuredBake:
         portion_cv=row.portion_cv,
         widths_mm=tuple(mm - raw.beyond_mm for mm in row.widths_mm),
         minutes=row.minutes,
-        counts=cast(Counts, row.counts),
+        counts=cast(Counts, row.counts) if current else "out",
     )
 
 

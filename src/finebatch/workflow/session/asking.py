@@ -113,7 +113,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         cold_on_sheet=planning.cold_on_sheet,
         keep_as=keep_as,
     )
-    timed = found.usual.foreseen.timed
+    timed = found.usual.foreseen.sources.timed
     name = dough.card.name
     told = Asked(
         letter,

@@ -4,7 +4,8 @@ import { date } from "../../logic/format";
 import { Cross } from "../../parts/Cross";
 import { Notice } from "../../parts/Notice";
 import { BakeFigures } from "./BakeFigures";
-import { type BookWords, useCounts, usePhoto, useTakeOut } from "./changes";
+import { Counts } from "./Counts";
+import { type BookWords, usePhoto, useTakeOut } from "./changes";
 
 interface BakeListProps {
   bakes: Bake[];
@@ -19,7 +20,6 @@ interface BakeListProps {
 /** Bakes, newest first. */
 export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: BakeListProps) {
   const takeOut = useTakeOut();
-  const counts = useCounts();
   const photo = usePhoto();
   return (
     <section aria-label="Bakes">
@@ -29,7 +29,7 @@ export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: Bak
           tick two to see them side by side
         </span>
       </h2>
-      <Notice problem={takeOut.error ?? counts.error ?? photo.error} />
+      <Notice problem={takeOut.error ?? photo.error} />
       {takeOut.isSuccess && (
         <p role="status" className="py-2">
           Taken out of the book.
@@ -77,10 +77,7 @@ export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: Bak
                     ))}
                   </p>
                 )}
-                <Counts
-                  bake={bake}
-                  onCounts={(next) => counts.mutate({ id: bake.id, counts: next })}
-                />
+                <Counts bake={bake} />
               </div>
               {bake.photo ? (
                 <a href={`/api/bakes/${bake.id}/photo`} target="_blank" rel="noreferrer">
@@ -117,49 +114,5 @@ export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: Bak
         ))}
       </ul>
     </section>
-  );
-}
-
-interface CountsProps {
-  bake: Bake;
-  onCounts: (counts: Bake["counts"]) => void;
-}
-
-/** Whether anything is learnt from a bake, and the press that changes it. */
-function Counts({ bake, onCounts }: CountsProps) {
-  if (bake.mean_mm === null && bake.minutes === null) return null;
-  if (bake.set_aside || bake.minutes_aside) {
-    return (
-      <p className="text-[0.9375rem]">
-        <strong className="text-caution">
-          {bake.set_aside ? "Set aside:" : "Its minutes are set aside:"}
-        </strong>{" "}
-        {bake.set_aside
-          ? "so far from the other bakes and what is usual that nothing was learnt from it."
-          : "so far from the other bakes and what is usual that only its width was learnt from."}{" "}
-        <button type="button" className="underline" onClick={() => onCounts("in")}>
-          Learn from it all the same
-        </button>
-      </p>
-    );
-  }
-  if (bake.counts === "auto") {
-    return (
-      <button
-        type="button"
-        className="w-fit text-[0.9375rem] text-soft underline"
-        onClick={() => onCounts("out")}
-      >
-        Learn nothing from it
-      </button>
-    );
-  }
-  return (
-    <p className="text-[0.9375rem]">
-      {bake.counts === "out" ? "Nothing is learnt from it." : "Learnt from, as you said."}{" "}
-      <button type="button" className="underline" onClick={() => onCounts("auto")}>
-        {bake.counts === "out" ? "Learn from it again" : "Let Fine Batch judge it"}
-      </button>
-    </p>
   );
 }

@@ -1,5 +1,6 @@
 import type { Bake } from "../../api/client";
 import { date, dial, fine, mass, span, spanBetween, wider } from "../../logic/format";
+import { Counts } from "./Counts";
 import type { BookWords } from "./changes";
 import { VERDICTS } from "./SeenFields";
 
@@ -75,6 +76,14 @@ export function SideBySide({ pair, words }: { pair: readonly [Bake, Bake]; words
               </tr>
             );
           })}
+          <tr className="border-t border-line align-top">
+            <th className="py-1 text-left font-normal text-soft">learnt from</th>
+            {pair.map((bake) => (
+              <td key={bake.id} className="py-1 pr-4">
+                <Counts bake={bake} />
+              </td>
+            ))}
+          </tr>
         </tbody>
       </table>
     </section>

@@ -1,6 +1,7 @@
 import type { Tray, TraySetting } from "../../api/client";
 import { fine, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
 import { cardFacts } from "../../logic/fromCard";
+import { Choice } from "../../parts/Choice";
 
 interface FiguresProps {
   tray: Tray;
@@ -44,10 +45,10 @@ export function Figures(props: FiguresProps) {
         ) : (
           "Not baked here yet: measure a few and this learns."
         )}{" "}
-        {tray.timed > 0 && (
+        {tray.sources.timed > 0 && (
           <>
-            Minutes: <strong>{signed(tray.minutes_learnt)} min</strong> from {tray.timed} of your
-            bakes.
+            Minutes: <strong>{signed(tray.sources.reckoned - tray.sources.law)} min</strong> from{" "}
+            {tray.sources.timed} of your bakes.
           </>
         )}
       </p>
@@ -58,7 +59,6 @@ export function Figures(props: FiguresProps) {
 /** What the card says of yield and minutes, beside what comes out and what is reckoned. */
 function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
   const { says, said } = tray.begun;
-  const minutes = cardFacts(says).find((fact) => fact.key === "minutes")?.said;
   const press = (label: string, part: Partial<TraySetting>) =>
     onSetting && (
       <button
@@ -85,21 +85,46 @@ function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
           )}
         </p>
       )}
-      {minutes && (
-        <p data-figure="card-minutes">
-          {tray.by_card ? (
-            <>
-              Minutes from the card ({minutes}); reckoned {tray.reckoned_min}.{" "}
-              {press("Bake as reckoned", { by_card: false })}
-            </>
-          ) : tray.timed > 0 && setting.by_card ? (
-            `The card says ${minutes}; your own bakes say more.`
-          ) : (
-            <>
-              The card says {minutes}. {press("Bake as the card says", { by_card: true })}
-            </>
-          )}
+      <MinutesBy tray={tray} setting={setting} {...(onSetting && { onSetting })} />
+    </div>
+  );
+}
+
+/** The minutes by each source, and the choice that takes one of them as it is. */
+function MinutesBy({ tray, setting, onSetting }: FiguresProps) {
+  const { card, own, law, reckoned, timed, used, apart } = tray.sources;
+  const written = cardFacts(tray.begun.says).find((fact) => fact.key === "minutes")?.said;
+  if (card === null) return null;
+  const together = setting.minutes_by === "all" ? ` ${Math.round(used)}` : "";
+  const ways: [TraySetting["minutes_by"], string][] = [
+    ["all", `together${together}`],
+    ["card", `the card ${Math.round(card)}`],
+    ["reckoned", `reckoned ${Math.round(reckoned)}`],
+  ];
+  return (
+    <div data-figure="card-minutes">
+      <p>
+        The card says {written}, for this piece and oven {Math.round(card)} min; reckoned{" "}
+        {Math.round(law)} min
+        {own !== null &&
+          `, ${timed === 1 ? "your bake" : `your ${timed} bakes`} ${Math.round(own)} min`}
+        .
+      </p>
+      {apart && (
+        <p className="text-caution">
+          They part by more than both allow: the card’s pieces are likely{" "}
+          {card > law
+            ? "larger, its oven cooler, or they are baked drier than is set here."
+            : "smaller, its oven hotter, or they are baked softer than is set here."}
         </p>
+      )}
+      {onSetting && (
+        <Choice
+          label="Minutes by"
+          value={setting.minutes_by ?? "all"}
+          options={ways}
+          onChange={(minutes_by) => onSetting((before) => ({ ...before, minutes_by }))}
+        />
       )}
     </div>
   );
