@@ -59,7 +59,7 @@ def test_a_plain_dough_at_room_temperature_is_near_the_reference() -> None:
 
 
 def test_too_little_flour_and_egg_runs_to_lace() -> None:
-    assert effects()["lace"] == 0
+    assert effects()["lace"] < 0.01
     lace = {
         "flour_ap": 60.0,
         "butter_unsalted": 60.0,
@@ -67,9 +67,9 @@ def test_too_little_flour_and_egg_runs_to_lace() -> None:
         "egg_whole": 0.0,
         "golden_syrup": 60.0,
     }
-    assert effects(lace)["lace"] == 1
-    assert effects({**lace, "flour_ap": 100.0})["lace"] < 1
-    assert effects({**lace, "egg_whole": 60.0})["lace"] == 0
+    assert effects(lace)["lace"] > 0.8
+    assert effects({**lace, "flour_ap": 100.0})["lace"] < effects(lace)["lace"]
+    assert effects({**lace, "egg_whole": 60.0})["lace"] < 0.1
 
 
 @pytest.mark.parametrize(

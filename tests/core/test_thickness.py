@@ -124,7 +124,7 @@ def test_a_mound_is_as_high_as_its_volume_and_its_rim_make_it(even_mm: float) ->
     raw = box(volume_cm3=volume / 1000)
     high = baked(raw, width).height_mm
     assert fill_share(raw, high, width) * high == pytest.approx(even_mm, rel=1e-9)
-    assert fill_share(raw, high, width) == pytest.approx(max(1 - 4 / 3 * high / width, 2 / 3))
+    assert fill_share(raw, high, width) == pytest.approx(2 / 3 + math.exp(-4 * high / width) / 3)
 
 
 def test_a_log_and_a_pan_fill_their_box_by_their_own_shape() -> None:

@@ -108,10 +108,10 @@ def test_what_the_card_says_goes_on_to_the_tray_and_stays(page: Page, served: Se
     expect(page.get_by_label("A piece weighs")).to_have_value("20")
     minutes = page.locator("[data-figure=card-minutes]")
     expect(minutes).to_contain_text("The card says 10–12 min, for this piece and oven 11 min")
-    minutes.get_by_role("radio", name="the card 11").click()
+    minutes.get_by_role("radio", name="card 11").click()
     expect(page.locator("[data-figure=minutes]")).to_contain_text("11 min")
     minutes.get_by_role("radio", name="reckoned").click()
-    expect(minutes.get_by_role("radio", name="together", exact=True)).to_be_visible()
+    expect(minutes.get_by_role("radio", name="all", exact=True)).to_be_visible()
     baked.get_by_label("Oven at").fill("190")
     with page.expect_response(
         lambda r: "176.67" in (r.request.post_data or "") and "/tray" in r.url

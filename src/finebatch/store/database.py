@@ -7,14 +7,13 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from alembic import command
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, StatementError
 from sqlalchemy.orm import Session, sessionmaker
 
 from finebatch.core.refusal import Refusal
 from finebatch.store.backup import back_up
-from finebatch.store.health import config, damage, looking, version_of, versions
+from finebatch.store.health import MIGRATIONS, damage, looking, version_of, versions
 from finebatch.store.places import Claim, copies_of
 
 
@@ -101,7 +100,11 @@ class Database:
         try:
             if version is not None and copies:
                 self._copy_before(file, f"{version}-to-{known[0]}")
-            migrations = config()
+            from alembic import command  # it takes time to load, and is seldom needed
+            from alembic.config import Config
+
+            migrations = Config()
+            migrations.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
             with self.engine.begin() as connection:
                 migrations.attributes["connection"] = connection
                 command.upgrade(migrations, "head")

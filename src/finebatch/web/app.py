@@ -4,6 +4,7 @@ import asyncio
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
 from functools import partial
+from importlib import import_module
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -73,13 +74,15 @@ def _operation_id(route: APIRoute) -> str:
 
 
 def _catch_up(database: Database, now: int) -> None:
-    """What is to be done once after a start: bakes of an earlier law, and a plan cut short."""
+    """What is to be done once after a start: bakes of an earlier law, a plan that was cut short."""
     with database.reading() as session:
         behind = bool(of_earlier_laws(session))
     if behind:
         with database.writing() as session:
             reckon_anew(session)
     catch_up(database, now, lambda: None)
+    # The planner takes time to load; it is there before the first plan asks for it.
+    import_module("finebatch.core.plan.replan")
 
 
 def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:

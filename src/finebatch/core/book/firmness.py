@@ -13,7 +13,6 @@ from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import ndtr
 
 from finebatch.core.book.hands import Pace
 from finebatch.core.heat.chilling import Curve
@@ -57,6 +56,8 @@ def _likely(felt: Felt) -> Vector:
     steps = np.arange(len(temps)) * felt.cooling.step_min
     there_c = np.interp(felt.minutes / np.exp(GRID), steps, temps)
     low, high = felt.to_c
+    from scipy.special import ndtr  # it takes time to load
+
     soft: Vector = ndtr((there_c - high) / FELT_SD_K)
     hard: Vector = ndtr((low - there_c) / FELT_SD_K)
     likely: Vector = {"soft": soft, "hard": hard, "right": 1 - soft - hard}[felt.firmness]

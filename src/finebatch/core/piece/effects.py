@@ -35,9 +35,9 @@ POWDER_USUAL = 0.040
 """Usual doses in grams a gram of flour: 1.2 g of soda or 5 g of baking powder for 125 g."""
 
 
-LACE_FROM, LACE_OVER = 0.34, 0.09
-"""Share of the paste's mass below which flour and egg no longer hold it, and over how much it lets
-go (household recipes: drops, macaroons over 0.36; lace, florentines 0.15 to 0.27)."""
+LACE_AT, LACE_OVER = 0.295, 0.03
+"""Share of the paste's mass about which flour and egg let go of it, and how broadly (household
+recipes: drops, macaroons over 0.36; lace, florentines 0.15 to 0.27)."""
 
 
 STIFF_FROM, MELTS, MOST_STIFF = 0.42, 0.6, 1.5
@@ -99,7 +99,7 @@ def laciness(dough: Composition) -> float:
     Grain holds half as much as flour; nut butter's solids hold as much again as they bind.
     """
     holding = dough.structure_g - dough.grain_g / 2 + 0.35 * dough.nut_butter_g + dough.egg_g
-    return min(max((LACE_FROM - _ratio(holding, dough.paste_g)) / LACE_OVER, 0.0), 1.0)
+    return 1 / (1 + math.exp((_ratio(holding, dough.paste_g) - LACE_AT) / LACE_OVER))
 
 
 def _formula_effects(dough: Composition) -> dict[str, float]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
-from scipy.spatial.distance import pdist
+import numpy as np
 
 from finebatch.core.piece.packing import MOST_PACKED, pack
 from finebatch.core.piece.rows import TOUCH_MM, Footprint, Grid, Pattern, Sheet, grids, room
@@ -89,7 +89,11 @@ def _on_sheet(grid: Grid, turned: bool, sheet: Sheet, foot: Footprint) -> Rows:
 
 
 def _nearest(centres: tuple[Point, ...]) -> float | None:
-    return float(pdist(centres).min()) if len(centres) > 1 else None
+    if len(centres) < 2:
+        return None
+    across, down = np.array(centres).T
+    apart = np.hypot(across[:, None] - across, down[:, None] - down)
+    return float(apart[np.triu_indices(len(centres), 1)].min())
 
 
 def _place(grid: Grid, turned: bool, sheet: Sheet, foot: Footprint, pieces: int) -> Layout | None:

@@ -9,8 +9,6 @@ from collections.abc import Iterator
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import minimize
-from scipy.spatial.distance import pdist
 
 Points = npt.NDArray[np.float64]
 
@@ -72,6 +70,9 @@ def pack(pieces: int, apart: float, along: float, over: float) -> Points | None:
         slope = np.empty_like(flat)
         slope[::2], slope[1::2] = -2 * (push * dx).sum(axis=1), -2 * (push * dy).sum(axis=1)
         return scale * float((short * short).sum()) / 2, slope
+
+    from scipy.optimize import minimize  # they take time to load
+    from scipy.spatial.distance import pdist
 
     bounds = [(0.0, along), (0.0, over)] * pieces
     # Where pieces cannot part, the overlap soon stops shrinking and the search with it.

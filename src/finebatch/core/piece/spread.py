@@ -175,14 +175,22 @@ def baked_widths(raw: RawPiece, log_scales: Vector) -> tuple[Vector, Vector]:
     return raw.width_mm * (1 + ratios) ** (1 / power), ratios / (1 + ratios)
 
 
+PART_OF = {"sugar_soda": "sugar", "oven_egg": "oven"}
+"""Effects that are the same thing to a baker: how sugar and oven count in some doughs more."""
+
+
 def _movers(model: SpreadModel, row: Vector, raw: RawPiece, at: float) -> tuple[Mover, ...]:
     middle, _ = baked_width_mm(raw, at)
-    found = []
+    shares: dict[str, float] = {}
     for effect, share in zip(model.effects, row * model.mean, strict=True):
-        if effect.key in SCALES or share == 0:
-            continue
-        without, _ = baked_width_mm(raw, at - float(share))
-        found.append(Mover(effect.key, effect.label, middle - without))
+        if effect.key not in SCALES and share != 0:
+            whole = PART_OF.get(effect.key, effect.key)
+            shares[whole] = shares.get(whole, 0.0) + float(share)
+    labels = {effect.key: effect.label for effect in model.effects}
+    found = [
+        Mover(key, labels[key], middle - baked_width_mm(raw, at - share)[0])
+        for key, share in shares.items()
+    ]
     return tuple(sorted(found, key=lambda m: (-abs(m.mm), m.key)))
 
 

@@ -9,6 +9,7 @@ from finebatch.core.piece.portion import RawPiece
 
 RIM, LEAST_FILL = 4 / 3, 2 / 3
 LOG_PROFILE, PAN_PROFILE = 2 / 3, 1.0
+SOLVED_IN = 30
 """Share of the enclosing cylinder (or box) that a baked piece fills: its rim is about as round as
 it is high, so 1 less 4/3 of its height over its width, about 0.80 for most drops and 0.9 for thin
 discs, and never less than a half ball; a log's section is near a parabola's."""
@@ -70,7 +71,8 @@ def fill_share(raw: RawPiece, height_mm: float, width_mm: float) -> float:
         return PAN_PROFILE
     if raw.length_mm is not None:
         return LOG_PROFILE
-    return max(1 - RIM * height_mm / width_mm, LEAST_FILL)
+    rim = math.exp(-RIM / (1 - LEAST_FILL) * height_mm / width_mm)
+    return LEAST_FILL + (1 - LEAST_FILL) * rim
 
 
 def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:
@@ -88,12 +90,11 @@ def lift(model: LiftModel, measured: Mapping[str, float]) -> float:
 
 def _height_mm(raw: RawPiece, even_mm: float, width_mm: float) -> float:
     """The height at which a piece `even_mm` high if it were a box holds the same volume."""
-    if raw.length_mm is not None or raw.form in ("pan", "slab"):
-        return even_mm / fill_share(raw, even_mm, width_mm)
-    # h · (1 - RIM · h / w) = even, up to where a mound fills least.
-    if even_mm / width_mm >= (1 - LEAST_FILL) / RIM * LEAST_FILL:
-        return even_mm / LEAST_FILL
-    return width_mm / (2 * RIM) * (1 - math.sqrt(1 - 4 * RIM * even_mm / width_mm))
+    height = even_mm
+    for _ in range(SOLVED_IN):
+        # h · fill(h / w) = even grows with h, and hardly bends: so this ends soon.
+        height = even_mm / fill_share(raw, height, width_mm)
+    return height
 
 
 def water_lost_share(exposure: float) -> float:

@@ -4,8 +4,6 @@ what size leaves nothing over. And the ladder: what each size that a kitchen has
 
 from dataclasses import dataclass
 
-from scipy.optimize import brentq
-
 from finebatch.core.measures.figures import length_between
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.tools import Tools
@@ -39,6 +37,8 @@ def piece_of_width(basis: TrayBasis, piece: Portioning, width_mm: float) -> Port
     if least is None or most is None or not least <= width_mm <= most:
         reach = length_between(least, most) if least and most else "no width"
         raise refuse("width_mm", f"This dough, portioned so, bakes to {reach}. Choose within that.")
+    from scipy.optimize import brentq  # it takes time to load
+
     by = brentq(lambda b: (width(b) or 0.0) - width_mm, low, high, xtol=1e-4)
     return piece.wider(float(by))
 

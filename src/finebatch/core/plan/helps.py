@@ -5,7 +5,6 @@ from typing import Literal
 
 from finebatch.core.heat.minutes import TWO_SHELVES_FACTOR
 from finebatch.core.plan.prepare import bake_of, mixed_before
-from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Oven, TrayWork, Work, Worker
 from finebatch.core.refusal import Refusal
 
@@ -74,6 +73,8 @@ def _two_at_once(tray: TrayWork) -> TrayWork:
 
 def try_idea(work: Work, idea: Idea, finish: int, seconds: float) -> Help:
     """Plan the session again with the idea; how much sooner it is ready than at `finish`."""
+    from finebatch.core.plan.solver import best_plan  # it takes time to load
+
     soonest = replace(changed(work, idea), ready_by=None)
     try:
         plan = best_plan(soonest, seconds)

@@ -6,7 +6,7 @@ from statistics import fmean
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.learn import LITTLE, Counts
+from finebatch.core.book.learn import LITTLE, Counts, Lessons
 from finebatch.core.book.record import Record, Seen, check_record
 from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
@@ -57,8 +57,9 @@ def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow |
     return asked_of(row, record.dough_id).question, row
 
 
-def add_bake(session: Session, record: Record, now: int) -> BakeRow:
-    """Keep a bake beside what was foreseen for it at this moment; `Refusal` for absurd figures."""
+def add_bake(session: Session, record: Record, now: int, taught: Lessons | None = None) -> BakeRow:
+    """Keep a bake beside what was foreseen for it at this moment, or once that was `taught`;
+    `Refusal` for absurd figures."""
     check_record(record, formula.troubles())
     asked, row = _asked(session, record)
     minutes = record.minutes
@@ -70,7 +71,7 @@ def add_bake(session: Session, record: Record, now: int) -> BakeRow:
     if len(weighed) >= FEW:
         asked = with_portions(asked, weighed, asked.lot(larder))
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
-    ground = Ground(larder, tables.models(), lessons(session).of_dough(record.dough_id))
+    ground = Ground(larder, tables.models(), (taught or lessons(session)).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)
     effects, plain_minutes = reckoned(asked, asked.conditions(), foreseen.raw, get_pantry(session))
     bake = BakeRow(

@@ -22,7 +22,7 @@ from finebatch.store.models import BakeRow, DoughRow
 from finebatch.workflow.book.bakes import add_bake
 from finebatch.workflow.dough.doughs import find_by_name
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.kitchen.lessons import book_rows
+from finebatch.workflow.kitchen.lessons import book_rows, lessons
 
 
 def book_csv(session: Session, dough_id: int | None = None) -> str:
@@ -67,6 +67,7 @@ def bring_in(session: Session, text: str) -> tuple[int, int]:
     except UnreadableFile as error:
         raise refuse("text", f"{error} Nothing was kept.") from error
     there = {(row.dough_id, row.baked_at) for row in book_rows(session)}
+    taught = lessons(session)
     added = known = 0
     for line in sorted(lines, key=lambda found: found.at):
         try:
@@ -74,7 +75,7 @@ def bring_in(session: Session, text: str) -> tuple[int, int]:
             if (record.dough_id, line.at) in there:
                 known += 1
                 continue
-            add_bake(session, record, line.at)
+            add_bake(session, record, line.at, taught)
         except UnreadableFile as error:
             raise refuse("text", f"{error} Nothing was kept.") from error
         except Refusal as refusal:

@@ -5,7 +5,7 @@ import threading
 from collections import OrderedDict
 from typing import cast
 
-from sqlalchemy import String, func, select, type_coerce
+from sqlalchemy import String, func, select, text, type_coerce
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.learn import Counts, Lessons, MeasuredBake, learn
@@ -48,6 +48,20 @@ def book_rows(session: Session, dough_id: int | None = None) -> list[BakeRow]:
     return list(session.scalars(query))
 
 
+def _mark(session: Session) -> str:
+    """The book's fingerprint, taken anew only where something has been written since: by this
+    connection or by another one."""
+    session.flush()
+    connection = session.connection()
+    writes = connection.scalar(text("SELECT total_changes()"))
+    seen = (connection.scalar(text("PRAGMA data_version")), writes)
+    known: tuple[object, str] | None = connection.info.get(LAW)
+    if known is None or known[0] != seen:
+        known = (seen, _fingerprint(session))
+        connection.info[LAW] = known
+    return known[1]
+
+
 def _fingerprint(session: Session) -> str:
     """What the book is, as far as anything is learnt from it: one reading of one table."""
     wanted = (
@@ -72,7 +86,7 @@ def lessons(session: Session) -> Lessons:
     """What the whole book has taught; nothing while the baker wants nothing learnt."""
     if not get_kitchen(session).learns:
         return learn(tables.models().spread, [])
-    mark = _fingerprint(session)
+    mark = _mark(session)
     with _lock:
         known = _kept.get(mark)
         if known is not None:

@@ -14,12 +14,11 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.plan.explain import mark_critical
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.placed import Plan
+from finebatch.core.plan.placed import Plan, Times
 from finebatch.core.plan.progress import happened_by
-from finebatch.core.plan.replan import replan
 from finebatch.core.plan.schedule import times_of
 from finebatch.core.plan.shift import shift_work
-from finebatch.core.plan.work import Work
+from finebatch.core.plan.work import Happened, Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE
 from finebatch.store.database import Database
@@ -55,6 +54,13 @@ class _Rest:
     plan: Plan
     said: str | None
     events: tuple[int, ...]
+
+
+def replan(work: Work, happened: Happened, before: Times) -> Plan:
+    """The rest planned again; what does it takes time to load."""
+    from finebatch.core.plan import replan as planner
+
+    return planner.replan(work, happened, before)
 
 
 def _moving(row: SessionRow) -> tuple[int, ...]:

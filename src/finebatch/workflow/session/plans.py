@@ -12,7 +12,6 @@ from finebatch.core.plan.latest import latest_quick
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.shift import shift_plan, shift_work
-from finebatch.core.plan.solver import best_plan, nearest_to_pins
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE, Wish
@@ -94,6 +93,8 @@ def improve(database: Database, session_id: int, seconds: float, go_on: Callable
                 return False
             keep_plan(row, work, plan, base)
         return True
+
+    from finebatch.core.plan.solver import best_plan, nearest_to_pins  # it takes time to load
 
     try:
         keep(best_plan(work, seconds, keep))

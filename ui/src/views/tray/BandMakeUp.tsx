@@ -21,7 +21,7 @@ export function BandMakeUp({ width }: { width: Tray["width"] }) {
         {shares.map(({ name, share }, n) => (
           <span key={name}>
             {n > 0 && ", "}
-            {name} {Math.round(100 * share)} %
+            {name} <span className="whitespace-nowrap">{Math.round(100 * share)} %</span>
           </span>
         ))}
       </p>

@@ -95,10 +95,10 @@ function MinutesBy({ tray, setting, onSetting }: FiguresProps) {
   const { card, own, law, reckoned, timed, used, apart } = tray.sources;
   const written = cardFacts(tray.begun.says).find((fact) => fact.key === "minutes")?.said;
   if (card === null) return null;
-  const together = setting.minutes_by === "all" ? ` ${Math.round(used)}` : "";
+  const all = setting.minutes_by === "all" ? ` ${Math.round(used)}` : "";
   const ways: [TraySetting["minutes_by"], string][] = [
-    ["all", `together${together}`],
-    ["card", `the card ${Math.round(card)}`],
+    ["all", `all${all}`],
+    ["card", `card ${Math.round(card)}`],
     ["reckoned", `reckoned ${Math.round(reckoned)}`],
   ];
   return (

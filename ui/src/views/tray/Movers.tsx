@@ -4,7 +4,7 @@ import { api, body, type Tray, type TraySetting } from "../../api/client";
 import { dial, fineWords, wider, widerFigure } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
 
-const MOST_SHOWN = 8;
+const MOST_SHOWN = 11;
 
 interface MoversProps {
   tray: Tray;
