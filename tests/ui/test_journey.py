@@ -114,7 +114,7 @@ def check_tray(page: Page, tray: TrayAnswer) -> None:
     bake = bake_of(tray.foreseen.minutes)
     expect(figure(page, "minutes")).to_have_text(f"{bake.minutes} min, turn at {bake.turn_after}")
     movers = page.locator("[data-mover]")
-    wanted = [m for m in tray.foreseen.width.movers if abs(m.mm) >= 0.05][:8]
+    wanted = [m for m in tray.foreseen.width.movers if abs(m.mm) >= 0.05][:11]
     expect(movers).to_have_count(len(wanted))
     for n, mover in enumerate(wanted):
         expect(movers.nth(n)).to_contain_text(mover.label)
