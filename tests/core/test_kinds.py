@@ -433,7 +433,7 @@ def test_a_pan_is_its_own_tray_and_no_wider_than_it_is() -> None:
         pan.wider(1.1)
     assert said.value.faults[0].field == "width_mm"
     shape, purpose = pan.chilled(LOT)
-    assert (shape.volume_over_area_mm, purpose) == (5, "slice")
+    assert (shape.sides, purpose) == ((("slab", 5.0),), "slice")
     assert (pan.hot_work.each_s, pan.hot_work.within_min) == (4, 1)
 
 

@@ -16,8 +16,10 @@ from finebatch.core.heat.chilling import (
     log_shape,
     tempering,
 )
+from tests.pieces import dough_of
 
 KITCHEN = {"fridge_c": 4.0, "freezer_c": -18.0, "room_c": 21.0}
+BUTTERY = dough_of({"sugar_white": 120.0})
 shapes = st.floats(8, 60).map(lambda mm: disc_shape(6 * mm, mm))
 
 
@@ -28,7 +30,7 @@ def test_a_log_from_the_fridge_is_sliced_after_minutes() -> None:
 
 
 def test_a_thick_disc_from_the_freezer_thaws_in_the_fridge_first() -> None:
-    found = tempering(disc_shape(180, 25), "roll", "freezer", **KITCHEN)
+    found = tempering(disc_shape(180, 25).of(BUTTERY), "roll", "freezer", **KITCHEN)
     assert 3 * 60 < found.thaw_min < 8 * 60
     assert found.bench_min < BENCH_THAW_MOST_MIN
 
@@ -51,7 +53,7 @@ def test_no_dough_is_longer_on_the_bench_than_leaves_time_to_portion_it(shape: S
 
 @given(shapes, st.floats(1.1, 2))
 def test_thicker_takes_longer(shape: Shape, times: float) -> None:
-    thicker = Shape("", shape.volume_over_area_mm * times)
+    thicker = Shape("", tuple((side, times * half) for side, half in shape.sides))
     one, other = (tempering(s, "roll", "fridge", **KITCHEN) for s in (shape, thicker))
     assert other.bench_min >= one.bench_min
 
@@ -83,5 +85,5 @@ def test_out_of_the_freezer_an_hour_on_the_bench_is_the_most() -> None:
 
 def test_what_does_not_thaw_within_a_day_is_given_a_day() -> None:
     kitchen = {**KITCHEN, "fridge_c": 0.0}
-    block = disc_shape(400, 60)
+    block = disc_shape(400, 60).of(BUTTERY)
     assert tempering(block, "roll", "freezer", **kitchen, slower=3).thaw_min == 24 * 60

@@ -1,16 +1,23 @@
 """Chilling and tempering: how long a shape of dough takes to reach a temperature.
 
-Newton cooling of the whole shape, τ = ρ·c·(V/A)·(1/h + (V/A)/(3·k)): the second term is the
-conduction inside, a tenth or less for thin shapes. Freezing and thawing take the latent heat of
-the dough's free water with them. Lengths in mm, temperatures in °C, times in minutes.
+The exact series of heat conduction for a wide slab, a long cylinder and a ball with heat passing at
+the surface (Carslaw and Jaeger), discs and logs as the product of two. Where a dough is
+rolled or sliced its middle has to be cold, and the middle waits before it follows; portions are
+taken by their mean. Freezing and thawing take the latent heat of what water the dough's sugar
+leaves free. Lengths in mm, temperatures in °C, times in minutes.
 """
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
+import numpy as np
+import numpy.typing as npt
+
 from finebatch.core.care.warm import WARM_MOST_MIN
+from finebatch.core.formula.composition import Composition
 from finebatch.core.measures.figures import (
     centimetres,
     degrees_between,
@@ -19,6 +26,7 @@ from finebatch.core.measures.figures import (
 )
 from finebatch.core.refusal import refuse
 
+Vector = npt.NDArray[np.float64]
 Air = Literal["fridge", "freezer", "room"]
 Purpose = Literal["roll", "slice", "scoop"]
 
@@ -29,9 +37,10 @@ CONDUCTIVITY_W_M_K = 0.3
 TRANSFER_W_M2_K: Mapping[Air, float] = {"fridge": 8.0, "freezer": 12.0, "room": 9.0}
 """Still air over wrapped dough (engineering tables, rounded)."""
 FREEZES_C, FROZEN_C = -3.0, -12.0
-LATENT_J_KG = 40_000.0
-"""Heat that the freezing share of a dough's water gives off between these temperatures (about an
-eighth of its mass freezes; sugar keeps the rest liquid)."""
+ICE_J_KG = 334_000.0
+SUGAR_HOLDS, LEAST_FREEZES = 0.67, 0.1
+"""A gram of sugar keeps so much water from freezing at −12 °C (freezing curve of sucrose syrups),
+and at least this share of a dough's water freezes."""
 
 WORKING_C: Mapping[Purpose, tuple[float, float]] = {
     "roll": (10.0, 14.0),
@@ -39,8 +48,13 @@ WORKING_C: Mapping[Purpose, tuple[float, float]] = {
     "scoop": (8.0, 16.0),
 }
 """Between which temperatures a dough is rolled, sliced or scooped (household practice)."""
+OF_THE_MIDDLE: frozenset[Purpose] = frozenset({"roll", "slice"})
+"""A roller or a knife goes through the middle: that has to be cold. On the bench the outside
+softens first, and the mean tells."""
 LONGEST_MIN = 1440
 STEP_MIN = 0.5
+WAYS = 16
+"""Ways of heat that are followed: the fastest of them is over in a minute."""
 BENCH_THAW_MOST_MIN = WARM_MOST_MIN // 2
 """What would thaw for longer than this on the bench thaws in the fridge first: a dough with egg or
 dairy may not be warm for long in all, and has to be portioned yet."""
@@ -50,49 +64,90 @@ NEAR_K = 0.3
 """Nearer to the air around it than this, a dough does not come in any useful time."""
 
 
+Side = Literal["slab", "cylinder", "ball"]
+
+
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """A shape of dough: its words and its volume over its surface, in mm."""
+    """A shape of dough: its words, its sides with half their thickness (mm), and the latent heat
+    (J/kg) that its freezing takes."""
 
     words: str
-    volume_over_area_mm: float
+    sides: tuple[tuple[Side, float], ...]
+    latent_j_kg: float = 0.0
+
+    def of(self, dough: Composition) -> "Shape":
+        """The same of that dough."""
+        free = max(dough.water_g - SUGAR_HOLDS * dough.sugar_g, LEAST_FREEZES * dough.water_g)
+        return replace(self, latent_j_kg=ICE_J_KG * free / dough.total_g)
 
 
 def disc_shape(diameter_mm: float, thickness_mm: float) -> Shape:
     """A flat disc."""
-    over = diameter_mm * thickness_mm / (2 * diameter_mm + 4 * thickness_mm)
     words = f"a disc {centimetres(diameter_mm, 0)} wide, {millimetres(thickness_mm)} thick"
-    return Shape(words, over)
+    return Shape(words, (("slab", thickness_mm / 2), ("cylinder", diameter_mm / 2)))
 
 
 def log_shape(diameter_mm: float, length_mm: float) -> Shape:
     """A round log."""
-    over = diameter_mm * length_mm / (4 * length_mm + 2 * diameter_mm)
-    return Shape(f"a log {centimetres(diameter_mm)} across, {centimetres(length_mm, 0)} long", over)
+    words = f"a log {centimetres(diameter_mm)} across, {centimetres(length_mm, 0)} long"
+    return Shape(words, (("cylinder", diameter_mm / 2), ("slab", length_mm / 2)))
 
 
 def ball_shape(diameter_mm: float) -> Shape:
     """A ball, scooped or rolled."""
-    return Shape(f"balls {centimetres(diameter_mm)} across", diameter_mm / 6)
+    return Shape(f"balls {centimetres(diameter_mm)} across", (("ball", diameter_mm / 2),))
 
 
 def slab_shape(thickness_mm: float) -> Shape:
     """A wide slab or a filled pan."""
-    return Shape(f"a slab {millimetres(thickness_mm)} thick", thickness_mm / 2)
+    return Shape(f"a slab {millimetres(thickness_mm)} thick", (("slab", thickness_mm / 2),))
 
 
-def time_constant_min(shape: Shape, place: Air) -> float:
-    """Minutes in which the difference to the air falls to 37 %."""
-    over = shape.volume_over_area_mm / 1000
-    resistance = 1 / TRANSFER_W_M2_K[place] + over / (3 * CONDUCTIVITY_W_M_K)
-    return DENSITY_KG_M3 * HEAT_J_KG_K * over * resistance / 60
+@dataclass(frozen=True, slots=True)
+class Ways:
+    """The ways of heat out of one side, slowest first, each (n,): minutes in which its part of the
+    difference to the air falls to 37 %, and how large that part is in the middle and in the mean.
+    """
+
+    tau_min: Vector
+    middle: Vector
+    mean: Vector
 
 
-def _slower(temp_c: float) -> float:
-    """How many times its usual heat the dough holds there, while its water freezes or thaws."""
-    if FROZEN_C < temp_c < FREEZES_C:
-        return 1 + LATENT_J_KG / (FREEZES_C - FROZEN_C) / HEAT_J_KG_K
-    return 1.0
+def _roots(law: Callable[[float], float], ends: Iterable[tuple[float, float]]) -> Vector:
+    """The root of a law between each two ends."""
+    from scipy.optimize import brentq  # it takes time to load
+
+    near = 1e-9
+    return np.array([brentq(law, low + near, high - near) for low, high in ends])
+
+
+@lru_cache(maxsize=4096)
+def ways_out(side: Side, half_mm: float, place: Air) -> Ways:
+    """The ways of heat out of that side in that place: the roots of its equation."""
+    from scipy.special import j0, j1, jn_zeros  # they take time to load
+
+    biot = TRANSFER_W_M2_K[place] * half_mm / 1000 / CONDUCTIVITY_W_M_K
+    turns = np.arange(WAYS) * math.pi
+    match side:
+        case "slab":
+            ends = zip(turns, turns + math.pi / 2, strict=True)
+            m = _roots(lambda x: x * math.sin(x) - biot * math.cos(x), ends)
+            middle = 4 * np.sin(m) / (2 * m + np.sin(2 * m))
+            mean = middle * np.sin(m) / m
+        case "cylinder":
+            ends = zip([0.0, *jn_zeros(1, WAYS - 1)], jn_zeros(0, WAYS), strict=True)
+            m = _roots(lambda x: x * j1(x) - biot * j0(x), ends)
+            middle = 2 * j1(m) / m / (j0(m) ** 2 + j1(m) ** 2)
+            mean = middle * 2 * j1(m) / m
+        case "ball":
+            ends = zip(turns, turns + math.pi, strict=True)
+            m = _roots(lambda x: (1 - biot) * math.sin(x) - x * math.cos(x), ends)
+            middle = 4 * (np.sin(m) - m * np.cos(m)) / (2 * m - np.sin(2 * m))
+            mean = middle * 3 * (np.sin(m) - m * np.cos(m)) / m**3
+    spreads = CONDUCTIVITY_W_M_K / DENSITY_KG_M3 / HEAT_J_KG_K * 60  # m² a minute
+    return Ways((half_mm / 1000 / m) ** 2 / spreads, middle, mean)
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,15 +174,33 @@ class Curve:
         return None
 
 
-def follow(shape: Shape, place: Air, air_c: float, start_c: float, slower: float = 1.0) -> Curve:
-    """The dough's temperature in that place, until it is as cold or warm as the air or a day. This
-    fridge takes `slower` times the usual minutes."""
-    tau = time_constant_min(shape, place) * slower
-    temps = [start_c]
-    while len(temps) * STEP_MIN < LONGEST_MIN and abs(temps[-1] - air_c) > NEAR_K:
-        now = temps[-1]
-        temps.append(now - (now - air_c) * STEP_MIN / tau / _slower(now))
-    return Curve(place, air_c, tuple(temps))
+def follow(
+    shape: Shape,
+    place: Air,
+    air_c: float,
+    start_c: float,
+    slower: float = 1.0,
+    *,
+    middle: bool = False,
+) -> Curve:
+    """The dough's mean temperature in that place, or that of its `middle`, until it is as cold or
+    warm as the air or a day. This fridge takes `slower` times the usual minutes."""
+    gone = np.arange(0.0, LONGEST_MIN, STEP_MIN)
+    left = np.ones_like(gone)
+    for side, half_mm in shape.sides:
+        ways = ways_out(side, half_mm, place)
+        parts = ways.middle if middle else ways.mean
+        left *= np.exp(-gone[:, None] / (ways.tau_min * slower)) @ parts
+    left[0] = 1.0
+    at_c = air_c + (start_c - air_c) * np.clip(left, 0.0, 1.0)
+    # While its water freezes or thaws time passes by slower.
+    frees = 1 + shape.latent_j_kg / (FREEZES_C - FROZEN_C) / HEAT_J_KG_K
+    steps = np.where((at_c > FROZEN_C) & (at_c < FREEZES_C), frees, 1.0) * STEP_MIN
+    passed = np.concatenate([[0.0], np.cumsum(steps[:-1])])
+    on_time = np.interp(gone, passed, at_c)
+    near = np.flatnonzero(np.abs(on_time - air_c) <= NEAR_K)
+    temps = on_time[: near[0] + 1] if len(near) else on_time
+    return Curve(place, air_c, tuple(float(one) for one in temps))
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,7 +244,7 @@ def chill(
             f"To {job} it wants {degrees_between(low, high)}; at {degrees_to_a_tenth(air_c)} it "
             "never gets there. Use a colder place.",
         )
-    cooling = follow(shape, place, air_c, start_c, slower)
+    cooling = follow(shape, place, air_c, start_c, slower, middle=job in OF_THE_MIDDLE)
     middle = (low + high) / 2
     bench = follow(shape, "room", room_c, min(middle, start_c))
     warming = follow(shape, "room", room_c, min(air_c, start_c))

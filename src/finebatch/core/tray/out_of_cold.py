@@ -40,9 +40,9 @@ def _shape(form: KeptAs, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Pu
     own, job = chill_shape(asked, larder)
     cm3 = dough.total_g / dough.density_g_cm3
     if form == "dough" or (form == "disc" and piece.KEPT_AS != "disc"):
-        return disc_shape(disc_across_mm(cm3, LUMP_MM), LUMP_MM), job
+        return disc_shape(disc_across_mm(cm3, LUMP_MM), LUMP_MM).of(dough), job
     if form == "log" and piece.KEPT_AS != "log":
-        return log_shape(OWN_LOG_MM, 1000 * cm3 / (0.785 * OWN_LOG_MM**2)), job
+        return log_shape(OWN_LOG_MM, 1000 * cm3 / (0.785 * OWN_LOG_MM**2)).of(dough), job
     return own, job
 
 

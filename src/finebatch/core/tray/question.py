@@ -168,7 +168,8 @@ def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
 def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Purpose]:
     """The shape in which this dough is best chilled, and what for: discs to roll, logs to slice,
     portioned balls to bake, a filled pan."""
-    return asked.setting.piece.chilled(asked.lot(larder))
+    shape, job = asked.setting.piece.chilled(asked.lot(larder))
+    return shape.of(asked.composition(larder)), job
 
 
 def chill_for(
