@@ -18,8 +18,7 @@ from finebatch.core.piece.portion import (
     disc_volume_cm3,
     shape_piece,
 )
-from finebatch.core.piece.thickness import baked_area_mm2, fill_share
-from finebatch.core.piece.timing import even_height_mm
+from finebatch.core.piece.thickness import baked_area_mm2, even_height_mm, fill_share
 from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 

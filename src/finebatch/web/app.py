@@ -81,8 +81,9 @@ def _catch_up(database: Database, now: int) -> None:
         with database.writing() as session:
             reckon_anew(session)
     catch_up(database, now, lambda: None)
-    # The planner takes time to load; it is there before the first plan asks for it.
-    import_module("finebatch.core.plan.replan")
+    # What takes time to load is there before the first tray or plan asks for it.
+    for slow in ("scipy.optimize", "scipy.spatial.distance", "finebatch.core.plan.replan"):
+        import_module(slow)
 
 
 def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:

@@ -14,7 +14,7 @@ rather than the kitchen. So the cost grows with the bakes, and not with the doug
 """
 
 import math
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -175,12 +175,12 @@ class Lessons:
     @property
     def set_aside(self) -> frozenset[int]:
         """The bakes whose widths count little."""
-        return frozenset(n for n, weight in self.weights.items() if weight < LITTLE)
+        return _little(self.weights)
 
     @property
     def minutes_aside(self) -> frozenset[int]:
         """The bakes whose minutes count little."""
-        return frozenset(n for n, weight in self.minutes_weights.items() if weight < LITTLE)
+        return _little(self.minutes_weights)
 
     def kitchen_width(self) -> tuple[float, float]:
         """What this kitchen shifts a width's scale by in all, ln, and its standard deviation."""
@@ -269,7 +269,7 @@ def _likely_width(bake: MeasuredBake, plain: float, aged: float) -> Vector:
 
 def _likely_minutes(bake: MeasuredBake, minutes: float, aged: float) -> Vector:
     off = math.log(minutes / bake.plain_minutes) - _AT
-    return _gauss(off, math.hypot(MINUTES_BAKE_SD, math.sqrt(aged)))
+    return _gauss(off, math.sqrt(MINUTES_BAKE_SD**2 + aged))
 
 
 def _numbers_by_dough(
@@ -281,13 +281,18 @@ def _numbers_by_dough(
     return found
 
 
-def _counting(weights: Mapping[int, float], bakes: Sequence[MeasuredBake]) -> dict[Hashable, int]:
+def counts_little(good: float | None) -> bool:
+    """Whether a reading that is that likely a good one counts so little that it is told."""
+    return good is not None and good < LITTLE
+
+
+def _little(good: Mapping[int, float]) -> frozenset[int]:
+    return frozenset(n for n, share in good.items() if counts_little(share))
+
+
+def _counting(good: Mapping[int, float], bakes: Sequence[MeasuredBake]) -> Counter[Hashable]:
     """How many bakes of each dough count for more than little."""
-    found: dict[Hashable, int] = defaultdict(int)
-    for n, weight in weights.items():
-        if weight >= LITTLE:
-            found[bakes[n].dough] += 1
-    return dict(found)
+    return Counter(bakes[n].dough for n in good.keys() - _little(good))
 
 
 @dataclass(frozen=True, slots=True)
@@ -361,7 +366,7 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
         DOUGH_SD,
         DRIFT_SD,
     )
-    little = {k for k, share in widths.good.items() if share < LITTLE}
+    little = _little(widths.good)
     minutes = _learn(
         bakes,
         # What was measured of a bake that is a slip is of another piece, and so its minutes.

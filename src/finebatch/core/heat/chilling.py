@@ -200,7 +200,7 @@ def follow(
     on_time = np.interp(gone, passed, at_c)
     near = np.flatnonzero(np.abs(on_time - air_c) <= NEAR_K)
     temps = on_time[: near[0] + 1] if len(near) else on_time
-    return Curve(place, air_c, tuple(float(one) for one in temps))
+    return Curve(place, air_c, tuple(temps.tolist()))
 
 
 @dataclass(frozen=True, slots=True)

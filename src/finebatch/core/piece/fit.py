@@ -12,7 +12,7 @@ import numpy as np
 import numpy.typing as npt
 from scipy.optimize import least_squares
 
-Tails = Literal["linear", "soft_l1", "cauchy"]
+Tails = Literal["linear", "soft_l1"]
 Vector = npt.NDArray[np.float64]
 
 

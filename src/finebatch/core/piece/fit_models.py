@@ -24,7 +24,7 @@ from finebatch.core.piece.spread import LAW_SD, Effect, SpreadModel, baked_width
 from finebatch.core.piece.thickness import (
     LIFTS,
     LiftModel,
-    baked_area_mm2,
+    even_height_mm,
     fill_share,
     lift_terms,
 )
@@ -144,7 +144,7 @@ def fit_lift(cases: Sequence[Case], larder: Larder, priors: Mapping[str, Prior])
             continue
         terms = lift_terms(one.measured)
         rows.append([terms[name] for name in LIFTS])
-        evens.append(1000 * one.raw.volume_cm3 / baked_area_mm2(one.raw, one.wide_mm))
+        evens.append(even_height_mm(one.raw, one.wide_mm))
         filled.append(math.log(fill_share(one.raw, high, one.wide_mm) * high))
     matrix, even, observed = np.array(rows), np.array(evens), np.array(filled)
     names = (*LIFTS, BUBBLES)

@@ -21,10 +21,11 @@ from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_wi
 from finebatch.core.piece.thickness import (
     LiftModel,
     Thickness,
+    even_height_mm,
     exposure,
     predict_thickness,
 )
-from finebatch.core.piece.timing import bake_terms, even_height_mm
+from finebatch.core.piece.timing import bake_terms
 from finebatch.core.refusal import refuse
 
 LEAST_STRUCTURE = 0.06
@@ -94,7 +95,7 @@ def foresee(
     models: Models,
     dough: Composition,
     family: Family,
-    portion: Portion,
+    piece: Portion | RawPiece,
     how: BakeConditions,
     *,
     doneness: Doneness | None = None,
@@ -104,41 +105,13 @@ def foresee(
     said: float | None = None,
     minutes_by: MinutesBy = "all",
 ) -> Foreseen:
-    """Foresee width, thickness and minutes of one piece; `Refusal` when that makes no sense.
+    """Foresee width, thickness and minutes of one piece, portioned or as it lies; `Refusal` when
+    that makes no sense.
 
     `said` is by how much in ln the card's minutes are longer than the law's.
     """
     check_dough(dough)
-    return foresee_raw(
-        models,
-        dough,
-        family,
-        shape_piece(portion, dough.density_g_cm3),
-        how,
-        doneness=doneness,
-        portion_cv=portion_cv,
-        shelves=shelves,
-        learnt=learnt,
-        said=said,
-        minutes_by=minutes_by,
-    )
-
-
-def foresee_raw(
-    models: Models,
-    dough: Composition,
-    family: Family,
-    raw: RawPiece,
-    how: BakeConditions,
-    *,
-    doneness: Doneness | None = None,
-    portion_cv: float = 0.03,
-    shelves: int = 1,
-    learnt: Learnt | None = None,
-    said: float | None = None,
-    minutes_by: MinutesBy = "all",
-) -> Foreseen:
-    """The same of a piece as it lies."""
+    raw = piece if isinstance(piece, RawPiece) else shape_piece(piece, dough.density_g_cm3)
     measured = measure_effects(dough, raw, how)
     width = predict_width(models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt)
     wanted = doneness or USUAL_DONENESS[family]

@@ -82,6 +82,11 @@ def baked_area_mm2(raw: RawPiece, width_mm: float) -> float:
     return width_mm * (raw.length_mm + 0.5 * (width_mm - raw.width_mm))
 
 
+def even_height_mm(raw: RawPiece, width_mm: float) -> float:
+    """Mean height in mm of a piece that bakes to `width_mm`, before it lifts."""
+    return 1000 * raw.volume_cm3 / baked_area_mm2(raw, width_mm)
+
+
 def lift(model: LiftModel, measured: Mapping[str, float]) -> float:
     """Baked volume over raw volume, bubbles aside."""
     terms = lift_terms(measured)
@@ -119,7 +124,7 @@ def predict_thickness(
 ) -> Thickness:
     """Height, W/T and baked mass of a piece that bakes to `width_mm`; `water_share` of its raw mass
     is water, and it gets so much `exposure`."""
-    even = 1000 * raw.volume_cm3 / baked_area_mm2(raw, width_mm)
+    even = even_height_mm(raw, width_mm)
     height = _height_mm(raw, even * lift(model, measured) + model.bubbles_mm, width_mm)
     water_g = raw.grams * water_share
     lost_g = water_g * water_lost_share(dried)

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from finebatch.core.formula.dough import Doneness
 from finebatch.core.heat.minutes import DONE_AT_C
 from finebatch.core.piece.portion import RawPiece
-from finebatch.core.piece.thickness import baked_area_mm2
+from finebatch.core.piece.thickness import baked_area_mm2, even_height_mm
 
 TIMES = (
     "reference",
@@ -33,11 +33,6 @@ WIDEST_MM = 130.0
 """Farther than half of this from its edge a piece knows nothing of the edge: a wider one bakes no
 longer (household recipes of slabs and of pieces up to 130 mm)."""
 STEPS = tuple(DONE_AT_C)
-
-
-def even_height_mm(raw: RawPiece, width_mm: float) -> float:
-    """Mean height in mm of a piece that bakes to `width_mm`, before it lifts."""
-    return 1000 * raw.volume_cm3 / baked_area_mm2(raw, width_mm)
 
 
 def bake_terms(

@@ -68,6 +68,9 @@ class BakeOut(Out):
     seen: Seen
 
 
+OF_THE_READING = ("good", "minutes_good", "set_aside", "minutes_aside")
+
+
 def _out(found: book.Entry) -> BakeOut:
     row = found.row
     mean = sum(row.widths_mm) / len(row.widths_mm) if row.widths_mm else None
@@ -77,9 +80,7 @@ def _out(found: book.Entry) -> BakeOut:
             "grams": row.raw.grams,
             "mean_mm": mean,
             "error_mm": None if mean is None else mean - row.foreseen_mm,
-            **{name: getattr(found, name) for name in ("good", "minutes_good")},
-            "set_aside": found.set_aside,
-            "minutes_aside": found.minutes_aside,
+            **{name: getattr(found, name) for name in OF_THE_READING},
             "seen": row.seen,
         }
     )

@@ -6,7 +6,7 @@ from statistics import fmean
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.learn import LITTLE, Counts, Lessons
+from finebatch.core.book.learn import Counts, Lessons, counts_little
 from finebatch.core.book.record import Record, Seen, check_record
 from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
@@ -39,12 +39,12 @@ class Entry:
     @property
     def set_aside(self) -> bool:
         """Whether its widths count little."""
-        return self.good is not None and self.good < LITTLE
+        return counts_little(self.good)
 
     @property
     def minutes_aside(self) -> bool:
         """Whether its minutes do."""
-        return self.minutes_good is not None and self.minutes_good < LITTLE
+        return counts_little(self.minutes_good)
 
 
 def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow | None]:
@@ -65,7 +65,8 @@ def add_bake(session: Session, record: Record, now: int, taught: Lessons | None 
     minutes = record.minutes
     if minutes is None and row is not None and record.tray is not None:
         minutes = baked_minutes(row, record.tray)
-    larder = get_larder(session)
+    pantry = get_pantry(session)
+    larder = pantry.larder
     portion_cv = PORTION_CV[asked.setting.evenness]
     weighed = portions_g(row, record.tray) if row is not None and record.tray else []
     if len(weighed) >= FEW:
@@ -73,7 +74,7 @@ def add_bake(session: Session, record: Record, now: int, taught: Lessons | None 
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
     ground = Ground(larder, tables.models(), (taught or lessons(session)).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)
-    effects, plain_minutes = reckoned(asked, asked.conditions(), foreseen.raw, get_pantry(session))
+    effects, plain_minutes = reckoned(asked, asked.conditions(), foreseen.raw, pantry)
     bake = BakeRow(
         dough_id=record.dough_id,
         session_id=record.session_id,

@@ -1,13 +1,11 @@
 """What the law says of a bake: reckoned when it is kept, and anew when the law has changed."""
 
-from dataclasses import replace
-
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.piece.effects import BakeConditions, conditions_of, measure_effects
-from finebatch.core.piece.foresee import foresee_raw
+from finebatch.core.piece.foresee import foresee
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.question import TrayQuestion
@@ -28,7 +26,7 @@ def reckoned(
 ) -> tuple[dict[str, float | str], float]:
     """The effects of a bake, marked with the law, and its minutes (min) by that law alone."""
     dough = asked.composition(pantry.larder)
-    plain = foresee_raw(
+    plain = foresee(
         tables.models(),
         dough,
         asked.family,
@@ -72,7 +70,7 @@ def reckon_anew(session: Session) -> int:
     pantry, done = get_pantry(session), 0
     for row in of_earlier_laws(session):
         try:
-            asked = replace(_asked_then(session, row, pantry), said=None)
+            asked = _asked_then(session, row, pantry)
             how = conditions_of(row.effects, asked.conditions())
             row.effects, row.plain_minutes = reckoned(asked, how, row.raw, pantry)
             done += 1

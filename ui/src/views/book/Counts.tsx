@@ -23,8 +23,10 @@ export function Counts({ bake }: { bake: Bake }) {
   if (bake.mean_mm === null && bake.minutes === null) return null;
   const { good, minutes_good } = bake;
   const little = bake.set_aside || bake.minutes_aside;
-  const others: Ways[] = little ? ["in", "out"] : bake.counts === "auto" ? ["out"] : ["auto"];
-  if (bake.counts !== "auto") others.push(bake.counts === "in" ? "out" : "in");
+  const others = (["auto", "in", "out"] as const)
+    .filter((way) => way !== bake.counts)
+    // Where it counts as any other, one press is enough: the other way would change nothing.
+    .filter((way) => bake.counts !== "auto" || little || way === "out");
   return (
     <div className="text-[0.9375rem]" data-figure="counts">
       {little && bake.counts === "auto" ? (
