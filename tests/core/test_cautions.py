@@ -31,7 +31,9 @@ def with_part(kind: PartKind, key: str) -> Card:
     [
         ("sugar_white", set()),
         ("flour_ap", {"flour"}),
-        ("oats_rolled", {"flour"}),
+        ("oats_rolled", {"flour", "oats"}),
+        ("cream_double", {"dairy"}),
+        ("margarine", set()),
         ("cornstarch", {"flour"}),
         ("egg_yolk", {"egg"}),
         ("egg_white", {"egg"}),
@@ -111,3 +113,34 @@ def test_an_allergen_says_what_brings_it_and_where_in_the_order_of_the_card() ->
         ("eggs", (name["egg_whole"], f"{name['egg_whole']} in the wash")),
         ("milk", (name["butter_unsalted"], f"{name['milk_whole']} in the glaze")),
     ]
+
+
+def test_what_only_some_kinds_hold_is_told_as_that() -> None:
+    card = replace(PLAIN, lines=(Line("9", "g", "margarine"), Line("9", "g", "chocolate_chips")))
+    found = {a.name: (a.surely, a.brought_by) for a in allergens(card, LARDER)}
+    name = {key: LARDER[key].name for key in ("margarine", "chocolate_chips")}
+    may = f"{name['margarine']} (may; read its label)"
+    assert found == {
+        "milk": (True, (may, name["chocolate_chips"])),
+        "soy": (True, (may, name["chocolate_chips"])),
+    }
+    alone = replace(PLAIN, lines=(Line("9", "g", "margarine"),))
+    assert [(a.name, a.surely) for a in allergens(alone, LARDER)] == [
+        ("milk", False),
+        ("soy", False),
+    ]
+
+
+@pytest.mark.parametrize(
+    ("key", "cereals"),
+    [
+        ("flour_ap", {"wheat"}),
+        ("flour_spelt", {"wheat", "gluten"}),
+        ("flour_rye", {"gluten"}),
+        ("flour_barley", {"gluten"}),
+        ("oats_rolled", {"gluten"}),
+        ("flour_rice", set()),
+    ],
+)
+def test_cereals_with_gluten_are_told_from_wheat(key: str, cereals: set[str]) -> None:
+    assert {a.name for a in allergens(with_line(key), LARDER)} == cereals

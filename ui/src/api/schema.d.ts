@@ -1562,12 +1562,19 @@ export interface components {
         /**
          * Allergen
          * @description One allergen and what brings it: ingredient names, and the part that they are in.
+         *
+         *     `surely` is False where all that brings it only may hold it: then the label tells.
          */
         Allergen: {
             /** Name */
             name: string;
             /** Brought By */
             brought_by: string[];
+            /**
+             * Surely
+             * @default true
+             */
+            surely: boolean;
         };
         /**
          * AlongOut

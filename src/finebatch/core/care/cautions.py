@@ -7,14 +7,20 @@ from finebatch.core.formula.dough import Card
 from finebatch.core.larder.ingredient import Larder
 
 DEFER = "Follow your local food authority, the labels and the appliance's manual."
+MAY_HOLD = "may hold "
+"""How the larder writes an allergen that only some kinds of an ingredient hold."""
 
 
 @dataclass(frozen=True, slots=True)
 class Allergen:
-    """One allergen and what brings it: ingredient names, and the part that they are in."""
+    """One allergen and what brings it: ingredient names, and the part that they are in.
+
+    `surely` is False where all that brings it only may hold it: then the label tells.
+    """
 
     name: str
     brought_by: tuple[str, ...]
+    surely: bool = True
 
 
 def _keys(card: Card, larder: Larder) -> Iterable[tuple[str, str]]:
@@ -29,14 +35,19 @@ def _keys(card: Card, larder: Larder) -> Iterable[tuple[str, str]]:
 def allergens(card: Card, larder: Larder) -> list[Allergen]:
     """All allergens by the larder, in the order in which the card brings them."""
     found: dict[str, list[str]] = {}
+    sure: set[str] = set()
     for key, part in _keys(card, larder):
         ingredient = larder[key]
         named = f"{ingredient.name} in the {part}" if part else ingredient.name
-        for allergen in ingredient.allergens:
+        for written in ingredient.allergens:
+            allergen = written.removeprefix(MAY_HOLD)
+            if surely := allergen == written:
+                sure.add(allergen)
             by = found.setdefault(allergen, [])
-            if named not in by:
-                by.append(named)
-    return [Allergen(name, tuple(by)) for name, by in found.items()]
+            words = named if surely else f"{named} (may; read its label)"
+            if words not in by:
+                by.append(words)
+    return [Allergen(name, tuple(by), name in sure) for name, by in found.items()]
 
 
 def _triggers(card: Card, larder: Larder) -> set[str]:
@@ -45,6 +56,8 @@ def _triggers(card: Card, larder: Larder) -> set[str]:
     found = set()
     if roles & {"flour", "grain", "starch"}:
         found.add("flour")
+    if any(larder[key].role == "grain" and "gluten" in larder[key].allergens for key, _ in keys):
+        found.add("oats")
     if "egg" in roles:
         found.add("egg")
     if any("milk" in larder[key].allergens for key, _ in keys):

@@ -14,7 +14,15 @@ HABITS_MARGIN, OUNCES_MARGIN, COUNT_MARGIN = 0.08, 0.06, 0.15
 weight, ounces rounded to grams, eggs and sticks."""
 UNKNOWN_EGG = "?"
 
-_MARKETS = {"eu": "EU/UK", "uk": "EU/UK", "us": "US", "usa": "US", "au": "AU", "ca": "CA"}
+_MARKETS = {
+    "eu": "EU/UK",
+    "uk": "EU/UK",
+    "us": "US",
+    "usa": "US",
+    "au": "AU",
+    "ca": "CA",
+    "nz": "NZ",
+}
 _SIZES = {
     r"(?:extra|x)[ -]?la?rge?|xl": "extra large",
     r"very[ -]large": "very large",
@@ -22,6 +30,9 @@ _SIZES = {
     r"medium|med": "medium",
     r"large|lge?|lrg": "large",
     r"jumbo": "jumbo",
+    r"peewee": "peewee",
+    r"king[ -]size": "king size",
+    **{rf"size[ -]?{number}": f"size {number}" for number in range(5, 9)},
 }
 """Sizes of eggs by the ways in which they are written, the longer ones first."""
 _ANY_SIZE, _ANY_MARKET = ("(?:" + "|".join(words) + ")" for words in (_SIZES, _MARKETS))
@@ -151,7 +162,7 @@ def egg_named(text: str, measuring: Measuring) -> str | None:
     if market is None and size is None:
         return None
     size = size or own_size
-    named = (f"{market or own_market} {size}", f"US {size}")
+    named = (f"{market or own_market} {size}", f"US {size}", f"NZ {size}")
     egg = next((key for key in named if key in measuring.egg_sizes), UNKNOWN_EGG)
     return None if egg == measuring.egg else egg
 

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import type { Dough } from "../../api/client";
+import { contains } from "../../logic/allergens";
 import { date } from "../../logic/format";
 import { coldQuery, doughQuery, studyQuery } from "../../logic/queries";
 import { PrintPage } from "../../parts/PrintPage";
@@ -51,10 +52,10 @@ function Contains({ doughId }: { doughId: number }) {
 function Allergens({ dough }: { dough: Dough }) {
   const study = useQuery(studyQuery(dough.card, dough.tray, dough.id));
   if (!study.data) return null;
-  const names = study.data.allergens.map((one) => one.name);
-  return names.length > 0 ? (
+  const { allergens } = study.data;
+  return allergens.length > 0 ? (
     <p>
-      contains <strong>{names.join(", ")}</strong>
+      <strong>{contains(allergens)}</strong>
     </p>
   ) : null;
 }

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Dough, Study, Words } from "../../api/client";
+import { contains } from "../../logic/allergens";
 import { dial, length, mass, percent, span } from "../../logic/format";
 import { STAGE, stretches, type Told } from "../../logic/method";
 import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
@@ -89,7 +90,7 @@ function Sheet({ dough, words, study }: SheetProps) {
       <footer className="mt-4 border-t border-ink pt-2 text-[0.9375rem]">
         {study.allergens.length > 0 && (
           <p>
-            <strong>Contains {study.allergens.map((a) => a.name).join(", ")}.</strong>
+            <strong>{contains(study.allergens)}.</strong>
           </p>
         )}
         <p>

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Dough, Study, TraySetting } from "../../api/client";
+import { contains } from "../../logic/allergens";
 import type { Card, Change } from "../../logic/draft";
 import { dial, mass, percent, span } from "../../logic/format";
 import { studyQuery, versionQuery, versionsQuery } from "../../logic/queries";
@@ -114,7 +115,7 @@ function Cautions({ study }: { study: Study }) {
         <ul className="mt-2">
           {study.allergens.map((a) => (
             <li key={a.name}>
-              <strong className="text-caution">Contains {a.name}</strong>{" "}
+              <strong className="text-caution">{contains([a])}</strong>{" "}
               <span className="text-soft">({a.brought_by.join(", ")})</span>
             </li>
           ))}
