@@ -66,11 +66,20 @@ def by_group(judged: Sequence[Judged]) -> Mapping[str, list[float]]:
     return {group: errors for group, errors in sorted(found.items()) if len(errors) >= FEW}
 
 
-def ladder_rms_pct(judged: Sequence[Judged]) -> float:
-    """How far the steps of the ladders are off against their bases, in percent."""
-    steps = ladder_steps([one.case for one in judged])
-    misses = [math.log1p((one.error_pct or 0.0) / 100) for one in judged]
-    return 100 * math.sqrt(mean((misses[n] - misses[base]) ** 2 for n, base, _ in steps))
+def ladder_rms_pct(cases: Sequence[Case]) -> float:
+    """How far the steps of the ladders are off against their bases, in percent: step and base
+    foreseen by one model that was fitted to neither's fold."""
+    folds, larder = folds_of(cases), tables.larder()
+    misses = []
+    without: dict[frozenset[int], Models] = {}
+    for n, base, _ in ladder_steps(cases):
+        unseen = frozenset((folds[cases[n].id], folds[cases[base].id]))
+        if unseen not in without:
+            seen = [case for case in cases if folds[case.id] not in unseen]
+            without[unseen] = fit_models(tables.effects(), fit_priors(), seen, larder)
+        step, of = (judge(cases[at], without[unseen], larder).error_pct or 0 for at in (n, base))
+        misses.append(math.log1p(step / 100) - math.log1p(of / 100))
+    return 100 * math.sqrt(mean(miss**2 for miss in misses))
 
 
 def pieces(judged: Sequence[Judged]) -> list[Judged]:
@@ -110,7 +119,7 @@ def measure_foresight(*, groups: bool = False) -> None:
         if one.case.observed_thickness_mm is not None and one.foreseen
     ]
     row("heights: median error", f"{median(heights):.0%}", "<= 10 %", median(heights) <= 0.1)
-    rms = ladder_rms_pct(found)
+    rms = ladder_rms_pct(every)
     row("steps of ladders against their base, rms", f"{rms:.1f} %", "<= 4 %", rms <= 4)
     if groups:
         alone = pieces(judged_without(every, {case.id: case.group for case in every}))

@@ -150,8 +150,8 @@ def test_only_large_mounds_set_before_they_have_flowed() -> None:
 def test_a_dry_dough_with_little_sugar_is_sandy() -> None:
     larder = tables.larder()
     shortbread = compose({"flour_ap": 250, "butter_unsalted": 200, "sugar_white": 90}, larder)
-    assert sandiness(shortbread) > 0.75
-    assert sandiness(compose(PLAIN, larder)) < 0.05
+    assert sandiness(shortbread) > 0.65
+    assert sandiness(compose(PLAIN, larder)) < 0.1
     sweet = compose({"flour_ap": 250, "butter_unsalted": 150, "sugar_white": 300}, larder)
     assert sandiness(sweet) < 0.05
 

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from finebatch.core.book.trouble import Circumstances, Suspect, evidence, suspects
+from finebatch.core.book.trouble import Circumstances, Suspect, evidence, need, suspects
 from finebatch.core.formula.balance import Standing
 from finebatch.core.heat.oven import OvenNature
 from finebatch.core.measures.figures import read_in
@@ -26,6 +26,8 @@ PLAIN = Circumstances(
     minutes=None,
     oven=None,
     scraps=False,
+    raw_mm=40,
+    pitch_mm=86,
 )
 
 
@@ -181,3 +183,55 @@ def test_an_even_oven_keeping_to_its_dial_is_said_so() -> None:
     told = evidence(replace(PLAIN, oven=OvenNature(offset_c=0.5)), "hot_oven")
     assert told is not None
     assert told.words == "This oven keeps to its dial."
+
+
+@pytest.mark.parametrize("asks", ["much:fat", "little:fat"])
+@pytest.mark.parametrize("percent", [41, 50, 79])
+def test_a_figure_inside_the_usual_range_is_no_evidence(asks: str, percent: float) -> None:
+    told = evidence(replace(PLAIN, standings=fat(percent)), asks)
+    assert told is not None
+    assert told.times < 1
+
+
+def test_butter_that_was_creamed_does_not_tell_that_it_was_beaten_for_long() -> None:
+    assert evidence(PLAIN, "beaten:creamed") is None
+    melted = evidence(replace(PLAIN, mixing="melted"), "beaten:creamed")
+    assert melted is not None
+    assert melted.times < 1
+
+
+@pytest.mark.parametrize(
+    ("aim", "scene", "mm", "narrower", "room"),
+    [
+        # 12 mm were free; nobody measured: they came out as wide as from middle to middle.
+        ("apart", PLAIN, 4, 4, 4),
+        ("apart", replace(PLAIN, measured_mm=92), 10, 10, 10),
+        ("sharper", replace(PLAIN, measured_mm=48), 4, 4, None),
+        ("sharper", replace(PLAIN, measured_mm=40.5), 1, 1, None),
+    ],
+)
+def test_what_is_needed_is_met_by_narrower_pieces_or_more_room(
+    aim: Any, scene: Circumstances, mm: float, narrower: float, room: float | None
+) -> None:
+    found = need(scene, aim)
+    assert found is not None
+    assert found.mm == pytest.approx(mm)
+    assert found.share_met(-narrower, 0) == pytest.approx(1)
+    assert found.share_met(0.2, 0) < 0
+    if room is not None:
+        assert found.share_met(0, room) == pytest.approx(1)
+    assert f"{found.mm:.0f} mm" in read_in(found.words)
+
+
+def test_pieces_that_did_not_spread_need_what_they_fell_short_of() -> None:
+    short = need(replace(PLAIN, measured_mm=62), "wider")
+    unmeasured = need(PLAIN, "wider")
+    assert short is not None
+    assert unmeasured is not None
+    assert short.mm == pytest.approx(8)
+    assert short.share_met(4, 20) == pytest.approx(0.5)
+    assert unmeasured.mm == pytest.approx(0.08 * 70)
+
+
+def test_what_is_no_matter_of_millimetres_needs_none() -> None:
+    assert need(PLAIN, "") is None

@@ -54,7 +54,7 @@ def test_another_way_of_mixing_is_a_try() -> None:
 def test_every_try_is_of_an_effect_or_a_surface() -> None:
     known = {effect.key for effect in tables.effects()}
     for tried in formula.what_ifs().values():
-        assert tried.effect in known or tried.effect in ("surface", "baked", "portioned")
+        assert tried.effect in known or tried.effect in ("surface", "baked", "portioned", "laid")
         assert tried.factor != 1 or tried.mixing or tried.setting
 
 

@@ -136,3 +136,33 @@ def test_a_bake_s_band_is_the_one_foreseen_at_the_time(demo: TestClient) -> None
     assert older["foreseen_mm"] == pytest.approx(first["middle_mm"])
     assert newer["foreseen_mm"] == pytest.approx(second["middle_mm"])
     assert newer["high_mm"] - newer["low_mm"] < older["high_mm"] - older["low_mm"]
+
+
+PAN = {"kind": "pan", "shape": "square", "across_mm": 200, "down_mm": 200, "wall_mm": 40}
+SLAB = {"kind": "slab", "across_mm": 160, "down_mm": 160, "thickness_mm": 10}
+
+
+@pytest.mark.parametrize(
+    ("piece", "side_mm"),
+    [
+        ({**PAN, "thickness_mm": 12, "scored_across": 5, "scored_down": 5}, 40),
+        ({**SLAB, "scored_across": 4, "scored_down": 4}, 40),
+    ],
+)
+def test_of_what_bakes_whole_a_cut_piece_is_measured_and_teaches_minutes_alone(
+    demo: TestClient, piece: dict[str, Any], side_mm: float
+) -> None:
+    tray = demo.get("/api/doughs/3").json()["tray"]
+    assert demo.put("/api/doughs/3/tray", json={**tray, "piece": piece}).status_code == 200
+    before = width(demo)
+    sent = {"widths_mm": [2 * side_mm], "minutes": 1.2 * before["minutes"]}
+    kept = record(demo, **sent, seen={"heights_mm": [14]}).json()
+    assert kept["cut"]
+    assert kept["foreseen_mm"] == pytest.approx(side_mm, rel=0.06)
+    assert 5 < kept["foreseen_height_mm"] < 25
+    after = width(demo)
+    assert after["middle_mm"] == pytest.approx(before["middle_mm"])
+    assert after["minutes"] > 1.05 * before["minutes"]
+    shown = demo.get("/api/bakes", params={"dough_id": 3}).json()[0]
+    assert not shown["set_aside"]
+    assert shown["good"] is None

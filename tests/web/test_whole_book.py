@@ -179,6 +179,29 @@ def test_a_trouble_is_explained_and_its_remedy_made(demo: TestClient) -> None:
     assert again["minutes"] == pytest.approx(first["remedy"]["minutes"])
 
 
+def test_changes_are_ranked_by_what_they_do_of_what_is_needed(demo: TestClient) -> None:
+    ran = {"dough_id": 1, "widths_mm": [95, 96], "minutes": 12, "seen": {"troubles": []}}
+    bake = record(demo, **ran).json()["id"]
+    ask = {"params": {"bake_id": bake}}
+    found = demo.get("/api/doughs/1/troubles/ran_together", **ask).json()
+    shares = [round(min(one["share"], 1), 1) for one in found["helps"]]
+    assert shares == sorted(shares, reverse=True)
+    assert all(share >= 0.1 for share in shares)
+    assert all(cause["remedy"] is None for cause in found["causes"])
+    keys = [one["remedy"]["key"] for one in found["helps"]]
+    assert "room" in keys[:2]
+    for one in found["helps"]:
+        by = found["width_mm"] - one["remedy"]["width_mm"]
+        gap = one["remedy"]["gap_mm"] - demo.get("/api/kitchen").json()["gap_mm"]
+        assert one["share"] * found["needed_mm"] == pytest.approx(by + gap)
+    dough = demo.get("/api/doughs/1").json()
+    made = demo.post("/api/doughs/1/keep-tried", json={**dough["tray"], "tried": ["room"]})
+    assert made.status_code == 200, made.text
+    assert made.json()["card"] == dough["card"]
+    kitchen = demo.get("/api/kitchen").json()
+    assert kitchen["gap_mm"] == found["helps"][keys.index("room")]["remedy"]["gap_mm"]
+
+
 def test_every_trouble_of_every_demo_dough_is_answered(demo: TestClient) -> None:
     words = demo.get("/api/book/words").json()
     for dough in (1, 2, 3, 4):

@@ -5,7 +5,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from finebatch.core.book.trouble import TroubleCause
+from finebatch.core.book.trouble import Trouble, TroubleCause
 from finebatch.core.care.keeping import Keeping
 from finebatch.core.care.warm import KEEP_COLD, NOT_WARM
 from finebatch.core.formula.balance import Band
@@ -143,15 +143,10 @@ def what_ifs() -> dict[str, WhatIf]:
     return {row.key: row for row in values(WhatIf, "what_ifs.csv")}
 
 
-class _Trouble(Row):
-    key: str
-    words: str
-
-
 @cache
-def troubles() -> dict[str, str]:
-    """What bakers see go wrong, in their words, by key (`troubles.csv`)."""
-    return {row.key: row.words for row in checked(_Trouble, "troubles.csv")}
+def troubles() -> dict[str, Trouble]:
+    """What bakers see go wrong, by key (`troubles.csv`)."""
+    return {row.key: row for row in values(Trouble, "troubles.csv")}
 
 
 @cache

@@ -29,6 +29,7 @@ COLUMNS = (
     "low_mm",
     "high_mm",
     "foreseen_minutes",
+    "foreseen_height_mm",
 )
 NEEDED = ("day", "dough")
 MOST_LINES = 5000

@@ -9,6 +9,7 @@ from sqlalchemy import (
     Index,
     MetaData,
     UniqueConstraint,
+    false,
     text,
     true,
 )
@@ -227,8 +228,9 @@ class BakeRow(Base):
 
     `raw` is the raw piece, `effects` the sizes of the effects by key, with the mark of the law that
     reckoned them (`law`); `plain_minutes` is what that law alone foresaw.
-    `seen` is what was seen and tasted; `photo` the name of its file; `counts` says whether anything
-    is learnt from it: by how likely it is, fully, or not at all.
+    Of what bakes whole and is `cut` the widths are sides of cut pieces, which teach nothing of how
+    a dough flows. `seen` is what was seen and tasted; `photo` the name of its file; `counts` says
+    whether anything is learnt from it: by how likely it is, fully, or not at all.
     """
 
     __tablename__ = "bake"
@@ -246,7 +248,9 @@ class BakeRow(Base):
     low_mm: Mapped[float]
     high_mm: Mapped[float]
     foreseen_minutes: Mapped[float]
+    foreseen_height_mm: Mapped[float | None]
     widths_mm: Mapped[list[float]]
+    cut: Mapped[bool] = mapped_column(server_default=false(), default=False)
     minutes: Mapped[float | None]
     colour: Mapped[int | None]
     note: Mapped[str]

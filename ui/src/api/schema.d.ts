@@ -1736,8 +1736,9 @@ export interface components {
         };
         /**
          * BakeOut
-         * @description One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured; `good` is
-         *     how likely its widths are a good reading, 0 to 1, `minutes_good` its minutes.
+         * @description One bake of the book. Widths in mm, of cut pieces where it is `cut`; `mean_mm` and `error_mm`
+         *     when any was measured; `good` is how likely its widths are a good reading, 0 to 1,
+         *     `minutes_good` its minutes.
          */
         BakeOut: {
             /** Id */
@@ -1760,8 +1761,12 @@ export interface components {
             high_mm: number;
             /** Foreseen Minutes */
             foreseen_minutes: number;
+            /** Foreseen Height Mm */
+            foreseen_height_mm: number | null;
             /** Widths Mm */
             widths_mm: number[];
+            /** Cut */
+            cut: boolean;
             /** Mean Mm */
             mean_mm: number | null;
             /** Error Mm */
@@ -2533,7 +2538,9 @@ export interface components {
          * Diagnosis
          * @description The causes of a trouble, likeliest first, beside the piece as it is foreseen now (mm, min).
          *
-         *     `certain` is False where nothing recorded speaks for any of them.
+         *     `certain` is False where nothing recorded speaks for any of them. Where what is `needed` is a
+         *     matter of millimetres (`needed_mm`), `helps` has the changes by what they do against it, and no
+         *     cause has a change of its own.
          */
         Diagnosis: {
             /** Trouble */
@@ -2546,6 +2553,12 @@ export interface components {
             minutes: number;
             /** Certain */
             certain: boolean;
+            /** Needed */
+            needed: string;
+            /** Needed Mm */
+            needed_mm: number | null;
+            /** Helps */
+            helps: components["schemas"]["Helps"][];
         };
         /**
          * Difference
@@ -2966,6 +2979,15 @@ export interface components {
              * @default []
              */
             tasks: ("mix" | "portion" | "oven" | "knife" | "finish")[];
+        };
+        /**
+         * Helps
+         * @description A change with the share of what is needed that it would do, 1 and more for all of it.
+         */
+        Helps: {
+            remedy: components["schemas"]["Remedy"];
+            /** Share */
+            share: number;
         };
         /**
          * HoldUp
@@ -4610,7 +4632,8 @@ export interface components {
         };
         /**
          * Remedy
-         * @description A change to try: what it would make of width (mm) and minutes.
+         * @description A change to try: what it would make of width and of the room between two pieces (mm), and of
+         *     minutes.
          */
         Remedy: {
             /** Key */
@@ -4621,6 +4644,8 @@ export interface components {
             width_mm: number;
             /** Minutes */
             minutes: number;
+            /** Gap Mm */
+            gap_mm: number;
         };
         /**
          * Rolled
@@ -4839,7 +4864,7 @@ export interface components {
          *     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
          *     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one. Its own drawing is
          *     shown beside the jobs that it is `drawn_in`. Some of a dough's pieces may differ in one of its
-         *     choices, its `also_field`.
+         *     choices, its `also_field`. `measured` asks for the width that goes into the book.
          */
         Says: {
             /** Label */
@@ -4918,6 +4943,11 @@ export interface components {
              * @default
              */
             also_field: string;
+            /**
+             * Measured
+             * @default How wide are they, across the middle
+             */
+            measured: string;
         };
         /**
          * ScaleBody
@@ -6600,6 +6630,8 @@ export interface components {
             width_mm: number;
             /** Minutes */
             minutes: number;
+            /** Gap Mm */
+            gap_mm: number;
             /** Height Mm */
             height_mm: number;
         };

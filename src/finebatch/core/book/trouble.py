@@ -6,7 +6,7 @@ says so. Where nothing recorded speaks for a cause, that is said too.
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Literal
 
 from annotated_types import Interval
 
@@ -23,6 +23,12 @@ LARGE_G = 45.0
 SPEAKS = 1.3
 """A cause that evidence makes so much likelier has something that speaks for it."""
 LIKELIER, MUCH_LIKELIER, LESS_LIKELY = 2.0, 3.0, 0.35
+USUAL = 0.6
+"""What a figure inside the usual range makes of a cause: it is no evidence for it."""
+CLEAR_MM = 4.0
+"""What has to stay free between two baked pieces, so that they come off the sheet apart."""
+SHORT_OF, LEAST_MM = 0.08, 1.0
+"""Unmeasured, a piece that “did not spread” is taken to be so much narrower; a need is no less."""
 LITTLE_FLOUR_PCT, MUCH_FLOUR_PCT = 28.0, 50.0
 """Flour in percent of the dough without its pieces: less hardly holds, more is stiff (the outer
 tenths of the published home formulas)."""
@@ -33,7 +39,8 @@ class Circumstances:
     """All that is known of a bake: °C, mm, minutes, g; None where it was not recorded.
 
     `oven` is None while nobody has put a thermometer in; `standings` are the dough's figures
-    against its family's bands, `flour_pct` its flour in percent of the dough without pieces.
+    against its family's bands, `flour_pct` its flour in percent of the dough without pieces;
+    `raw_mm` is how wide a piece lies, `pitch_mm` from middle to middle of two.
     """
 
     dough_temp_c: float
@@ -50,6 +57,34 @@ class Circumstances:
     minutes: float | None
     oven: OvenNature | None
     scraps: bool
+    raw_mm: float
+    pitch_mm: float
+
+
+Aim = Literal["apart", "wider", "sharper", ""]
+"""What of a piece has to change so that a trouble goes; nothing that can be measured for most."""
+
+
+@dataclass(frozen=True, slots=True)
+class Need:
+    """So many mm that pieces have to come out narrower, or wider; or lie farther apart."""
+
+    mm: float
+    wider: bool
+    words: str
+
+    def share_met(self, width_by_mm: float, room_by_mm: float) -> float:
+        """How much of it is met by pieces that much wider, laid that much farther apart."""
+        return (width_by_mm if self.wider else room_by_mm - width_by_mm) / self.mm
+
+
+@dataclass(frozen=True, slots=True)
+class Trouble:
+    """One trouble in a baker's words, and what has to change."""
+
+    key: str
+    words: str
+    aim: Aim
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,21 +149,19 @@ def _oven(scene: Circumstances, *, hot: bool) -> Evidence | None:
 
 
 def _standing(scene: Circumstances, figure: str, *, much: bool) -> Evidence | None:
+    """A figure speaks for a cause only outside of what is usual."""
     if figure == "flour":
-        percent = scene.flour_pct
-        words = f"Flour is {percent:.0f} % of the dough."
-        is_so = percent >= MUCH_FLOUR_PCT if much else percent <= LITTLE_FLOUR_PCT
-        return Evidence(LIKELIER if is_so else 0.7, words)
-    found = scene.standings.get(figure)
-    if found is None or found.low is None or found.high is None:
-        return None
-    words = (
-        f"Its {figure} is {found.percent:.0f} % of the flour; "
-        f"{found.low:.0f} to {found.high:.0f} is usual."
-    )
-    share = (found.percent - found.low) / (found.high - found.low)
-    place = share if much else 1 - share
-    return Evidence(MUCH_LIKELIER if place > 1 else 1.4 if place > 0.75 else LESS_LIKELY, words)
+        percent, low, high = scene.flour_pct, LITTLE_FLOUR_PCT, MUCH_FLOUR_PCT
+        words = f"Flour is {percent:.0f} % of the dough; {low:.0f} to {high:.0f} is usual."
+    else:
+        found = scene.standings.get(figure)
+        if found is None or found.low is None or found.high is None:
+            return None
+        percent, low, high = found.percent, found.low, found.high
+        words = f"Its {figure} is {percent:.0f} % of the flour; {low:.0f} to {high:.0f} is usual."
+    if low <= percent <= high:
+        return Evidence(USUAL, words)
+    return Evidence(MUCH_LIKELIER if (percent > high) == much else LESS_LIKELY, words)
 
 
 def _wider(scene: Circumstances) -> Evidence | None:
@@ -188,9 +221,32 @@ def evidence(scene: Circumstances, asks: str) -> Evidence | None:
     if what == "mixing":
         is_so = scene.mixing == detail
         return Evidence(1.4 if is_so else 0.2, f"It was mixed {scene.mixing}.")
+    if what == "beaten":
+        # Creaming is usual: that it went on for long is not recorded.
+        is_so = scene.mixing == detail
+        return None if is_so else Evidence(0.2, f"It was mixed {scene.mixing}.")
     if what not in _PLAIN:
         raise ValueError(f"there is no question {asks!r}")
     return _PLAIN[what](scene)
+
+
+def need(scene: Circumstances, aim: Aim) -> Need | None:
+    """By how much the pieces have to change; None where that is not a matter of millimetres."""
+    if aim == "apart":
+        out = max(scene.measured_mm or 0.0, scene.pitch_mm)
+        mm = max(out + CLEAR_MM - scene.pitch_mm, LEAST_MM)
+        words = f"To come apart they need about {millimetres(mm)} more between them."
+        return Need(mm, False, words)
+    if aim == "wider":
+        fell_short = 0.0 if scene.measured_mm is None else scene.foreseen_mm - scene.measured_mm
+        mm = fell_short if fell_short >= LEAST_MM else SHORT_OF * scene.foreseen_mm
+        return Need(mm, True, f"They should come out about {millimetres(mm)} wider.")
+    if aim == "sharper":
+        grew = max((scene.measured_mm or scene.foreseen_mm) - scene.raw_mm, 0.0)
+        mm = max(grew / 2, LEAST_MM)
+        words = f"An edge stays where they grow less: narrower by about {millimetres(mm)}."
+        return Need(mm, False, words)
+    return None
 
 
 def suspects(scene: Circumstances, causes: Sequence[TroubleCause]) -> list[Suspect]:

@@ -58,7 +58,8 @@ class Ingredient:
     """Composition in percent of mass; cup weights in grams per US cup.
 
     `water_binding` is the grams of water that one gram takes up; `traits` are the facts that
-    the spread model asks for by name (brown, soft, strong, wholegrain, plastic, soda, powder).
+    the spread model asks for by name (brown, soft, strong, wholegrain, no_gluten, plastic, soda,
+    powder).
     `made_of` are the ingredients and shares (summing to 1) of a mixture such as self-raising flour.
     """
 

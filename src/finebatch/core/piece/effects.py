@@ -39,6 +39,10 @@ LACE_AT, LACE_OVER = 0.295, 0.03
 """Share of the paste's mass about which flour and egg let go of it, and how broadly (household
 recipes: drops, macaroons over 0.36; lace, florentines 0.15 to 0.27)."""
 
+SANDY_WATER, SANDY_SUGAR = 0.20, 0.60
+"""Grams of added water and of sugar a gram of flour about which a dough turns sandy, gradually: a
+spoonful of milk changes little (household recipes: shortbreads and crumbly doughs)."""
+
 
 STIFF_FROM, MELTS, MOST_STIFF = 0.42, 0.6, 1.5
 """Water, and this share of the sugar, for the flour below which a dough is stiff; and the most that
@@ -78,8 +82,8 @@ def sandiness(dough: Composition) -> float:
     """0 to 1: little added water and little sugar make a sandy dough that holds its shape."""
     water = _ratio(dough.water_added_g, dough.structure_g)
     sugar = _ratio(dough.sugar_g, dough.structure_g)
-    dry = 1 / (1 + math.exp((water - 0.18) / 0.025))
-    plain = 1 / (1 + math.exp((sugar - 0.60) / 0.08))
+    dry = 1 / (1 + math.exp((water - SANDY_WATER) / 0.06))
+    plain = 1 / (1 + math.exp((sugar - SANDY_SUGAR) / 0.08))
     return dry * plain
 
 
@@ -131,6 +135,7 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "wholegrain": _ratio(trait.get("wholegrain", 0.0), base),
         "nutmeal": _ratio(dough.nutmeal_g, base + dough.nutmeal_g),
         "flaked": _ratio(dough.flaked_g, base + dough.nutmeal_g),
+        "no_gluten": _ratio(trait.get("no_gluten", 0.0), base),
         "soft_flour": _ratio(trait.get("soft", 0.0), base),
         "strong_flour": _ratio(trait.get("strong", 0.0), base),
         "soda": soda,

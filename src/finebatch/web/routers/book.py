@@ -40,8 +40,9 @@ Taste = Annotated[Text, Field(min_length=1, max_length=30)]
 
 
 class BakeOut(Out):
-    """One bake of the book. Widths in mm; `mean_mm` and `error_mm` when any was measured; `good` is
-    how likely its widths are a good reading, 0 to 1, `minutes_good` its minutes."""
+    """One bake of the book. Widths in mm, of cut pieces where it is `cut`; `mean_mm` and `error_mm`
+    when any was measured; `good` is how likely its widths are a good reading, 0 to 1,
+    `minutes_good` its minutes."""
 
     id: int
     dough_id: int
@@ -53,7 +54,9 @@ class BakeOut(Out):
     low_mm: float
     high_mm: float
     foreseen_minutes: float
+    foreseen_height_mm: float | None
     widths_mm: list[float]
+    cut: bool
     mean_mm: float | None
     error_mm: float | None
     minutes: float | None
@@ -170,7 +173,7 @@ def book_words() -> BookWordsOut:
         textures=list(get_args(Texture)),
         edges=list(get_args(Edges)),
         tastes=list(TASTES),
-        troubles=formula.troubles(),
+        troubles={key: found.words for key, found in formula.troubles().items()},
     )
 
 

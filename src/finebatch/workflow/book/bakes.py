@@ -74,6 +74,8 @@ def add_bake(session: Session, record: Record, now: int, taught: Lessons | None 
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
     ground = Ground(larder, tables.models(), (taught or lessons(session)).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)
+    cut_mm, width = asked.setting.piece.cut_mm(foreseen), foreseen.width
+    of_width = 1.0 if cut_mm is None else cut_mm / width.middle_mm
     effects, plain_minutes = reckoned(asked, asked.conditions(), foreseen.raw, pantry)
     bake = BakeRow(
         dough_id=record.dough_id,
@@ -84,11 +86,13 @@ def add_bake(session: Session, record: Record, now: int, taught: Lessons | None 
         raw=foreseen.raw,
         effects=effects,
         plain_minutes=plain_minutes,
-        foreseen_mm=foreseen.width.middle_mm,
-        low_mm=foreseen.width.low_mm,
-        high_mm=foreseen.width.high_mm,
+        foreseen_mm=of_width * width.middle_mm,
+        low_mm=of_width * width.low_mm,
+        high_mm=of_width * width.high_mm,
         foreseen_minutes=foreseen.minutes,
+        foreseen_height_mm=foreseen.thickness.height_mm,
         widths_mm=list(record.widths_mm),
+        cut=cut_mm is not None,
         minutes=minutes,
         colour=record.colour,
         note=record.note.strip(),
@@ -166,12 +170,13 @@ def _baked(found: Sequence[Entry]) -> VersionBaked:
     seen = [row.seen for row in rows]
     timed = [one.row.minutes for one in found if not one.minutes_aside]
     troubles = dict.fromkeys(key for one in seen for key in one.troubles)
+    known = formula.troubles()
     return VersionBaked(
         bakes=len(rows),
-        width_mm=_mean([fmean(row.widths_mm) for row in rows if row.widths_mm]),
+        width_mm=_mean([fmean(row.widths_mm) for row in rows if row.widths_mm and not row.cut]),
         minutes=_mean([minutes for minutes in timed if minutes is not None]),
         again=sum(one.verdict == "again" for one in seen),
-        troubles=tuple(formula.troubles()[key] for key in troubles if key in formula.troubles()),
+        troubles=tuple(known[key].words for key in troubles if key in known),
     )
 
 

@@ -54,6 +54,7 @@ def _cells(row: BakeRow, names: dict[int, str]) -> dict[str, object]:
         "low_mm": row.low_mm,
         "high_mm": row.high_mm,
         "foreseen_minutes": row.foreseen_minutes,
+        "foreseen_height_mm": row.foreseen_height_mm,
     }
 
 

@@ -4,7 +4,14 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.trouble import Circumstances, Suspect, suspects
+from finebatch.core.book.trouble import (
+    Circumstances,
+    Need,
+    Suspect,
+    Trouble,
+    need,
+    suspects,
+)
 from finebatch.core.formula.balance import balance
 from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.tray import PORTION_CV
@@ -17,6 +24,8 @@ from finebatch.workflow.dough.study import Bench, get_bench
 from finebatch.workflow.tray.what_ifs import Remedy, question_if
 
 MOST_SHOWN = 5
+LEAST_SHARE = 0.1
+"""A change that does less of what is needed is not offered."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,10 +40,20 @@ class Explained:
 
 
 @dataclass(frozen=True, slots=True)
+class Helps:
+    """A change with the share of what is needed that it would do, 1 and more for all of it."""
+
+    remedy: Remedy
+    share: float
+
+
+@dataclass(frozen=True, slots=True)
 class Diagnosis:
     """The causes of a trouble, likeliest first, beside the piece as it is foreseen now (mm, min).
 
-    `certain` is False where nothing recorded speaks for any of them.
+    `certain` is False where nothing recorded speaks for any of them. Where what is `needed` is a
+    matter of millimetres (`needed_mm`), `helps` has the changes by what they do against it, and no
+    cause has a change of its own.
     """
 
     trouble: str
@@ -42,6 +61,9 @@ class Diagnosis:
     width_mm: float
     minutes: float
     certain: bool
+    needed: str
+    needed_mm: float | None
+    helps: tuple[Helps, ...]
 
 
 def _flour_pct(asked: TrayQuestion, bench: Bench) -> float:
@@ -64,7 +86,9 @@ def _scene(
     nature = bench.kitchen.planning.oven
     watched = session.query(OvenWatchRow.id).filter(OvenWatchRow.mean_c.is_not(None)).first()
     known = watched is not None or nature.offset_c != 0 or nature.hot_side != "even"
-    widths = bake.widths_mm if bake else []
+    widths = bake.widths_mm if bake and not bake.cut else []
+    foreseen_mm = bake.foreseen_mm if bake and not bake.cut else found.width.middle_mm
+    outer = found.width.high_mm / found.width.middle_mm
     return Circumstances(
         dough_temp_c=asked.setting.dough_temp_c,
         standings={s.figure: s for s in stands},
@@ -74,12 +98,14 @@ def _scene(
         piece_g=asked.setting.piece.raw(asked.lot(larder)).grams,
         portion_cv=bake.portion_cv if bake else PORTION_CV[asked.setting.evenness],
         gap_mm=asked.kitchen.gap_mm,
-        foreseen_mm=bake.foreseen_mm if bake else found.width.middle_mm,
+        foreseen_mm=foreseen_mm,
         measured_mm=sum(widths) / len(widths) if widths else None,
         foreseen_minutes=bake.foreseen_minutes if bake else found.minutes,
         minutes=bake.minutes if bake else None,
         oven=nature if known else None,
         scraps=bool(bake and bake.tray and _is_scraps(session, bake)),
+        raw_mm=found.raw.width_mm,
+        pitch_mm=foreseen_mm * outer + asked.kitchen.gap_mm,
     )
 
 
@@ -89,19 +115,46 @@ def _is_scraps(session: Session, bake: BakeRow) -> bool:
     return any(t.name == bake.tray and t.scraps for t in trays)
 
 
-def _remedy(suspect: Suspect, dough: Dough, bench: Bench, before: TrayQuestion) -> Remedy | None:
+def _remedy(key: str, dough: Dough, bench: Bench, before: TrayQuestion) -> Remedy | None:
+    """What that change would do; None where it would change nothing, or cannot be foreseen."""
+    tried = formula.what_ifs()[key]
+    asked = question_if(dough, dough.tray, [tried], bench)
+    if asked == before:
+        return None
+    try:
+        found = asked.foresee(bench.ground(dough.id))
+    except Refusal:
+        return None
+    gap_mm = asked.kitchen.gap_mm
+    return Remedy(tried.key, tried.label, found.width.middle_mm, found.minutes, gap_mm)
+
+
+def _first_of(suspect: Suspect, dough: Dough, bench: Bench, before: TrayQuestion) -> Remedy | None:
     """The first change for a cause that would change anything here."""
-    for key in suspect.cause.tries:
-        tried = formula.what_ifs()[key]
-        asked = question_if(dough, dough.tray, [tried], bench)
-        if asked == before:
+    made = (_remedy(key, dough, bench, before) for key in suspect.cause.tries)
+    return next((remedy for remedy in made if remedy is not None), None)
+
+
+def _helps(
+    wanted: Need,
+    ranked: list[Suspect],
+    width_mm: float,
+    before: TrayQuestion,
+    dough: Dough,
+    bench: Bench,
+) -> tuple[Helps, ...]:
+    """The changes for any of the causes by what they do of what is wanted; of two that do as much
+    the one for the likelier cause first."""
+    found = []
+    for key in dict.fromkeys(key for suspect in ranked for key in suspect.cause.tries):
+        remedy = _remedy(key, dough, bench, before)
+        if remedy is None:
             continue
-        try:
-            found = asked.foresee(bench.ground(dough.id))
-        except Refusal:
-            continue
-        return Remedy(tried.key, tried.label, found.width.middle_mm, found.minutes)
-    return None
+        by_mm, room_mm = remedy.width_mm - width_mm, remedy.gap_mm - before.kitchen.gap_mm
+        share = wanted.share_met(by_mm, room_mm)
+        if share >= LEAST_SHARE:
+            found.append(Helps(remedy, share))
+    return tuple(sorted(found, key=lambda h: -round(min(h.share, 1.0), 1))[:MOST_SHOWN])
 
 
 def diagnose(session: Session, dough_id: int, trouble: str, bake_id: int | None) -> Diagnosis:
@@ -113,19 +166,34 @@ def diagnose(session: Session, dough_id: int, trouble: str, bake_id: int | None)
     bake = session.get(BakeRow, bake_id) if bake_id is not None else None
     if bake is not None and bake.dough_id != dough_id:
         raise refuse("bake_id", "That bake is of another dough.")
+    return _diagnosed(formula.troubles()[trouble], session, dough, bake, bench)
+
+
+def _diagnosed(
+    trouble: Trouble, session: Session, dough: Dough, bake: BakeRow | None, bench: Bench
+) -> Diagnosis:
     asked = question_if(dough, dough.tray, [], bench)
-    found = asked.foresee(bench.ground(dough_id))
+    found = asked.foresee(bench.ground(dough.id))
     scene = _scene(session, dough, bake, asked, found, bench)
-    ranked = suspects(scene, [c for c in formula.causes() if c.trouble == trouble])[:MOST_SHOWN]
+    ranked = suspects(scene, [c for c in formula.causes() if c.trouble == trouble.key])
+    wanted, width_mm = need(scene, trouble.aim), found.width.middle_mm
+    causes = tuple(
+        Explained(
+            s.cause.words,
+            s.evidence,
+            s.speaks_for,
+            s.known,
+            None if wanted else _first_of(s, dough, bench, asked),
+        )
+        for s in ranked[:MOST_SHOWN]
+    )
     return Diagnosis(
-        formula.troubles()[trouble],
-        tuple(
-            Explained(
-                s.cause.words, s.evidence, s.speaks_for, s.known, _remedy(s, dough, bench, asked)
-            )
-            for s in ranked
-        ),
-        found.width.middle_mm,
-        found.minutes,
-        any(s.speaks_for for s in ranked),
+        trouble=trouble.words,
+        causes=causes,
+        width_mm=width_mm,
+        minutes=found.minutes,
+        certain=any(s.speaks_for for s in ranked),
+        needed=wanted.words if wanted else "",
+        needed_mm=wanted.mm if wanted else None,
+        helps=_helps(wanted, ranked, width_mm, asked, dough, bench) if wanted else (),
     )

@@ -34,7 +34,7 @@ def measured_bake(row: BakeRow) -> MeasuredBake:
         raw=raw,
         plain_minutes=row.plain_minutes,
         portion_cv=row.portion_cv,
-        widths_mm=tuple(mm - raw.beyond_mm for mm in row.widths_mm),
+        widths_mm=() if row.cut else tuple(mm - raw.beyond_mm for mm in row.widths_mm),
         minutes=row.minutes,
         counts=cast(Counts, row.counts) if current else "out",
     )
@@ -73,6 +73,7 @@ def _fingerprint(session: Session) -> str:
         BakeRow.minutes,
         BakeRow.plain_minutes,
         BakeRow.widths_mm,
+        BakeRow.cut,
         BakeRow.raw,
         BakeRow.effects,
     )

@@ -1,7 +1,7 @@
 """Trying changes on a tray without touching the dough, and keeping what was tried."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
@@ -13,6 +13,7 @@ from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
 from finebatch.core.measures.faults import refusal_of
 from finebatch.core.piece.lot import Lot
 from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.question import TrayQuestion, question
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula
@@ -20,19 +21,23 @@ from finebatch.workflow.dough import doughs
 from finebatch.workflow.dough.doughs import Dough
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.dough.study import Bench
+from finebatch.workflow.kitchen.equipment import change_kitchen
 
 COOLEST_C, HOTTEST_C = 60.0, 300.0
+MOST_GAP_MM = 100.0
 _SETTING = TypeAdapter(TraySetting)
 
 
 @dataclass(frozen=True, slots=True)
 class Remedy:
-    """A change to try: what it would make of width (mm) and minutes."""
+    """A change to try: what it would make of width and of the room between two pieces (mm), and of
+    minutes."""
 
     key: str
     label: str
     width_mm: float
     minutes: float
+    gap_mm: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +65,8 @@ def _step(doneness: Doneness, by: int) -> Doneness:
 def _on_setting(setting: TraySetting, tried: WhatIf, lot: Lot, usual: Doneness) -> TraySetting:
     changed: dict[str, Any] = {}
     for name, told in tried.setting.items():
+        if name == "gap_mm_by":
+            continue
         if name == "oven_c_by":
             changed["oven_c"] = min(max(setting.oven_c + float(told), COOLEST_C), HOTTEST_C)
         elif name == "doneness_by":
@@ -91,14 +98,20 @@ def as_if(
     return card, setting
 
 
+def kitchen_if(kitchen: KitchenSetting, what_ifs: Sequence[WhatIf]) -> KitchenSetting:
+    """The kitchen with every change that is one of its own."""
+    more = sum(float(tried.setting.get("gap_mm_by", 0)) for tried in what_ifs)
+    return replace(kitchen, gap_mm=min(kitchen.gap_mm + more, MOST_GAP_MM)) if more else kitchen
+
+
 def question_if(
     dough: Dough, setting: TraySetting, what_ifs: Sequence[WhatIf], bench: Bench
 ) -> TrayQuestion:
     """The tray question of a dough with changes tried; `Refusal` while a line is faulty."""
     card, changed = as_if(dough.card, setting, what_ifs, bench)
     weighed = dough.weighed if card is dough.card else bench.weigh(card)
-    kitchen, larder = bench.kitchen, bench.reader.larder
-    said = tray_question(dough.card, dough.weighed, setting, kitchen, larder)
+    kitchen, larder = kitchen_if(bench.kitchen, what_ifs), bench.reader.larder
+    said = tray_question(dough.card, dough.weighed, setting, bench.kitchen, larder)
     return tray_question(card, weighed, changed, kitchen, larder, said)
 
 
@@ -124,6 +137,7 @@ def offers(
                 tried.label,
                 piece.width.middle_mm,
                 piece.minutes,
+                asked.kitchen.gap_mm,
                 piece.thickness.height_mm,
             )
         )
@@ -138,7 +152,10 @@ def keep_tried(
     bench: Bench,
     now: int,
 ) -> Dough:
-    """Make what was tried a version of the dough, and its tray's setting with it."""
+    """Make what was tried a version of the dough, and its tray's and kitchen's setting with it."""
+    kitchen = kitchen_if(bench.kitchen, what_ifs)
+    if kitchen != bench.kitchen:
+        change_kitchen(session, kitchen)
     card, changed = as_if(dough.card, setting, what_ifs, bench)
     if card != dough.card:
         doughs.change_dough(session, dough.id, dough.revision, card, now, said(what_ifs))

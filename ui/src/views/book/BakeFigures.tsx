@@ -16,11 +16,17 @@ export function BakeFigures({ bake, words }: { bake: Bake; words: BookWords }) {
       <p className="flex flex-wrap gap-x-6 gap-y-1">
         {bake.mean_mm !== null && (
           <span>
-            <strong className="text-lg">{span(bake.mean_mm)}</strong> measured,{" "}
-            {span(bake.foreseen_mm)} foreseen ({wider(bake.error_mm ?? 0)})
+            <strong className="text-lg">{span(bake.mean_mm)}</strong>{" "}
+            {bake.cut ? "the side of a cut piece" : "measured"}, {span(bake.foreseen_mm)} foreseen (
+            {wider(bake.error_mm ?? 0)})
           </span>
         )}
-        {heights.length > 0 && <span>{fine(mean(heights))} high</span>}
+        {heights.length > 0 && (
+          <span>
+            <strong>{fine(mean(heights))}</strong> high
+            {bake.foreseen_height_mm !== null && `, ${fine(bake.foreseen_height_mm)} foreseen`}
+          </span>
+        )}
         {bake.minutes !== null && (
           <span>
             <strong>{bake.minutes} min</strong>, {bake.foreseen_minutes.toFixed(1)} foreseen

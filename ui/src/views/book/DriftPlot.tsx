@@ -20,7 +20,9 @@ interface Dot {
 export function DriftPlot({ bakes, names }: { bakes: Bake[]; names: ReadonlyMap<number, string> }) {
   const [figure, width] = useWidth<HTMLElement>(760);
   const dots: Dot[] = bakes
-    .filter((bake) => bake.mean_mm !== null && !bake.set_aside && bake.counts !== "out")
+    .filter(
+      (bake) => bake.mean_mm !== null && !bake.cut && !bake.set_aside && bake.counts !== "out",
+    )
     .slice(0, MOST)
     .reverse()
     .map((bake) => ({

@@ -1,8 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type BakingSession, type Dough, ProblemError } from "../../api/client";
 import { fineWords } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
 import { parse } from "../../logic/numbers";
+import { kindOf, kindsQuery } from "../../logic/queries";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
@@ -34,6 +36,8 @@ interface RecordFormProps {
 /** What came out: nothing is compulsory, but a width teaches most. */
 export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps) {
   const record = useRecord();
+  const kinds = useQuery(kindsQuery);
+  const says = kindOf(kinds.data, dough.tray.piece.kind)?.says;
   const [tray, setTray] = useState<string | null>(session?.trays[0]?.name ?? null);
   const [widths, setWidths] = useState(() => blank(PIECES));
   const [heights, setHeights] = useState(() => blank(HEIGHTS));
@@ -102,6 +106,26 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
     return place < 0 ? undefined : problem?.at(`${field}.${place}`);
   };
 
+  // What bakes whole is measured by its height first: its pieces are as wide as they are cut.
+  const across = (
+    <fieldset>
+      <legend className="mb-1">
+        {says?.measured}, in {fineWords()}?
+      </legend>
+      <div className="flex flex-wrap gap-2">
+        {PIECES.map((n) => (
+          <Measure
+            key={n}
+            label={`piece ${n + 1}`}
+            fault={fault(widths, n, "widths_mm")}
+            value={widths[n] ?? ""}
+            onChange={(text) => setWidths(widths.map((old, m) => (m === n ? text : old)))}
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+
   return (
     <form onSubmit={submit} aria-label="Record a bake" className="flex flex-col gap-3">
       <h2 className="heading">What came out</h2>
@@ -118,20 +142,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           }}
         />
       )}
-      <fieldset>
-        <legend className="mb-1">How wide are they, across the middle, in {fineWords()}?</legend>
-        <div className="flex flex-wrap gap-2">
-          {PIECES.map((n) => (
-            <Measure
-              key={n}
-              label={`piece ${n + 1}`}
-              fault={fault(widths, n, "widths_mm")}
-              value={widths[n] ?? ""}
-              onChange={(text) => setWidths(widths.map((old, m) => (m === n ? text : old)))}
-            />
-          ))}
-        </div>
-      </fieldset>
+      {says?.across !== "" && across}
       <div className="flex flex-wrap gap-2">
         {HEIGHTS.map((n) => (
           <Measure
@@ -157,6 +168,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           onChange={setOvenC}
         />
       </div>
+      {says?.across === "" && across}
       <ColourStrip words={words.colours} value={colour} onChange={setColour} />
       <WentWrong words={words} seen={seen} onSeen={look} />
       <details className="border-y border-line py-2">

@@ -1,14 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Bake, Dough, Schemas } from "../../api/client";
-import { date, signed, span, wider } from "../../logic/format";
+import { date, fine, percent, signed, span, wider } from "../../logic/format";
 import { diagnosisQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { type BookWords, useRemedy } from "./changes";
 
 type Diagnosis = Schemas["Diagnosis"];
-type Remedy = NonNullable<Diagnosis["causes"][number]["remedy"]>;
+type Remedy = Schemas["Remedy"];
+
+/** The change that is one of the kitchen's, not of the dough's. */
+const ROOM = "room";
 
 interface TroubleFinderProps {
   dough: Dough;
@@ -68,16 +71,19 @@ export function TroubleFinder({ dough, bakes, words, ...props }: TroubleFinderPr
       )}
       {found.data && (
         <>
+          {found.data.needed_mm !== null && (
+            <Helps found={found.data} busy={remedy.isPending} onMake={make} />
+          )}
           {!found.data.certain && (
             <p className="text-lg">
               <strong>Nothing recorded tells which it was.</strong> In order of how common they are:
             </p>
           )}
-          <ol className="flex flex-col">
+          <ol aria-label="Causes" className="flex flex-col">
             {found.data.causes.map((cause) => (
               <li
                 key={cause.words}
-                className="grid gap-x-6 border-b border-line py-2.5 lg:grid-cols-[minmax(0,1fr)_19rem]"
+                className={`grid gap-x-6 border-b border-line py-2.5 ${cause.remedy ? "lg:grid-cols-[minmax(0,1fr)_19rem]" : ""}`}
               >
                 <div>
                   <p className="text-lg font-semibold">
@@ -109,6 +115,50 @@ export function TroubleFinder({ dough, bakes, words, ...props }: TroubleFinderPr
   );
 }
 
+interface HelpsProps {
+  found: Diagnosis;
+  busy: boolean;
+  onMake: (key: string) => void;
+}
+
+/** What is needed, and which changes do how much of it. */
+function Helps({ found, busy, onMake }: HelpsProps) {
+  return (
+    <section aria-label="What would help" className="border-l-4 border-line py-1 pl-4">
+      <p className="text-lg font-semibold">{found.needed}</p>
+      {found.helps.length === 0 && (
+        <p>No change that Fine Batch knows would do a tenth of that for this dough.</p>
+      )}
+      <ol>
+        {found.helps.map(({ remedy, share }) => (
+          <li
+            key={remedy.key}
+            className="grid items-center gap-x-6 gap-y-1 py-1.5 sm:grid-cols-[8rem_minmax(0,1fr)]"
+          >
+            <Share share={share} />
+            <TryIt remedy={remedy} now={found} busy={busy} onMake={onMake} />
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** How much of what is needed a change does: a bar, and the words. */
+function Share({ share }: { share: number }) {
+  const part = Math.min(share, 1);
+  return (
+    <span className="flex flex-col gap-1">
+      <span aria-hidden className="h-2 w-full bg-line">
+        <span className="block h-2 bg-ink" style={{ width: `${100 * part}%` }} />
+      </span>
+      <span className="text-[0.9375rem]">
+        {share >= 1 ? "all that is needed" : `${percent(100 * part)} % of it`}
+      </span>
+    </span>
+  );
+}
+
 interface TryItProps {
   remedy: Remedy;
   now: Diagnosis;
@@ -124,7 +174,11 @@ function TryIt({ remedy, now, busy, onMake }: TryItProps) {
     <div className="flex items-start justify-between gap-3">
       <p>
         Try <strong>{remedy.label}</strong>:{" "}
-        {Math.abs(more) < 0.05 ? "as wide" : `${wider(more)}, ${span(remedy.width_mm)}`}
+        {remedy.key === ROOM
+          ? `${fine(remedy.gap_mm)} for every dough, on the next trays`
+          : Math.abs(more) < 0.05
+            ? "as wide"
+            : `${wider(more)}, ${span(remedy.width_mm)}`}
         {Math.abs(longer) >= 0.05 && `, ${signed(longer)}\u00a0min`}.
       </p>
       <button

@@ -24,6 +24,7 @@ NARROWEST_MM = 10.0
 """No knife cuts a narrower piece out of a pan."""
 RECUT = HotWork(each_s=4.0, within_min=1)
 """What is scored is cut again while it is hot (household practice)."""
+CUT_SIDE = "How long is the side of a cut piece"
 GRID = ("square", "rectangle")
 PAN_ASKS = (
     Ask(
@@ -58,6 +59,7 @@ def pan_says(label: str, *advice: str) -> Says:
         work="Fill",
         portioned="{grams} in the pan, scored in {pieces}",
         unweighed="A pan is filled in one; nothing is portioned here.",
+        measured=CUT_SIDE,
         notes=(
             Advice(
                 "Dock it, score it before it bakes, press the rim level, and re-cut along the "
@@ -131,6 +133,10 @@ class InPan(PanBox, Portioning):
 
     def each_g(self, found: Foreseen) -> float:
         return found.raw.grams / self.pieces
+
+    def cut_mm(self, found: Foreseen) -> float:
+        across, _ = self.box_mm
+        return across / (2 if self.shape == "round" else self.scored_across)
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
         return Lies("round" if self.shape == "round" else "box", self.box_mm, self.box_mm)

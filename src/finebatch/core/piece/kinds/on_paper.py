@@ -10,7 +10,7 @@ from annotated_types import Interval
 from finebatch.core.heat.chilling import Purpose, Shape, disc_across_mm, disc_shape
 from finebatch.core.measures.figures import by, grams, millimetres
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.in_pan import RECUT, check_scored
+from finebatch.core.piece.kinds.in_pan import CUT_SIDE, RECUT, check_scored
 from finebatch.core.piece.kinds.portioning import (
     HotWork,
     Laid,
@@ -83,6 +83,7 @@ class SlabOnPaper(Portioning):
         work="Roll and score",
         portioned="rolled on its paper, trimmed, scored in {pieces}",
         unweighed="A slab is baked in one; nothing is portioned here.",
+        measured=CUT_SIDE,
         notes=(
             Advice(
                 "Roll it on the paper that it bakes on, trim the edges straight, score and prick "
@@ -169,6 +170,9 @@ class SlabOnPaper(Portioning):
 
     def each_g(self, found: Foreseen) -> float:
         return found.raw.grams / self.pieces
+
+    def cut_mm(self, found: Foreseen) -> float:
+        return self.lies(found.raw, found.width.middle_mm).baked_mm[0]
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
         """One piece of the grid; together they are the slab."""

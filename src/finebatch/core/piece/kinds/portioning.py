@@ -145,6 +145,11 @@ class Portioning(FromOutside, ABC):
         """The same where one takes so much of the dough, what is cut off it included."""
         return self.weighing(grams, lot)
 
+    def cut_mm(self, found: Foreseen) -> float | None:
+        """The side (mm) of one piece that is cut out of what bakes whole; None where the piece
+        itself is what is measured."""
+        return None
+
     @abstractmethod
     def wider(self, by: float) -> Self:
         """The same with the handle that makes it wider moved by a factor."""

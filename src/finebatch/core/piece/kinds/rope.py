@@ -66,6 +66,7 @@ class Roped(Portioning):
         "ropes and rings",
         tab="Rope",
         across="rope baked",
+        measured="How wide is the rope itself, baked",
         whole="piece",
         work="Roll and form",
         also_field="form",

@@ -72,6 +72,7 @@ class TwiceBaked(Portioning):
         tab="Slices",
         counted="logs",
         across="baked wide",
+        measured="How wide are the logs, before they are sliced",
         work="Shape",
         drawn_in=("portion", "slice"),
     )
