@@ -7,8 +7,8 @@ from finebatch.core.formula.method import short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.formula.step import Step
 from finebatch.core.larder.ingredient import Ingredient, Larder
+from finebatch.core.measures.figures import centimetres, grams_between
 from finebatch.core.measures.figures import grams as in_grams
-from finebatch.core.measures.figures import grams_between
 from finebatch.core.measures.units import MASS_UNITS
 
 _COUNTED = {"egg": "egg", "yolk": "egg yolk", "white": "egg white"}
@@ -67,15 +67,23 @@ def lines_words(
     return [line_words(line, w, larder, names) for line, w in pairs]
 
 
+def _facts(card: Card) -> list[str]:
+    """What the card says of yield, size and oven, a line each."""
+    out = []
+    if card.stated_pieces:
+        out.append(f"Makes {card.stated_pieces}")
+    if card.stated_width_mm:
+        out.append(f"Baked size: {centimetres(card.stated_width_mm, 2)}")
+    if card.stated_oven:
+        out.append(f"Oven: {card.stated_oven}")
+    return out
+
+
 def write_text(
     card: Card, texts: Sequence[str], part_texts: Sequence[Sequence[str]], steps: Sequence[Step]
 ) -> str:
     """The card as plain text that can be pasted in again."""
-    out = [card.name]
-    if card.stated_pieces:
-        out.append(f"Makes {card.stated_pieces}")
-    if card.stated_oven:
-        out.append(f"Oven: {card.stated_oven}")
+    out = [card.name, *_facts(card)]
     out += ["", "Ingredients", *texts]
     for part, lines in zip(card.parts, part_texts, strict=True):
         out += ["", f"For the {part.name}:", *lines]
@@ -98,8 +106,8 @@ def write_markdown(
 ) -> str:
     """The card as Markdown, with grams and percent of the flour."""
     out = [f"# {card.name}", ""]
-    if card.stated_oven:
-        out += [f"Oven: {card.stated_oven}", ""]
+    for fact in _facts(card):
+        out += [fact, ""]
     out += ["| Ingredient | Weight | % of flour |", "|---|--:|--:|"]
     for text, w in zip(texts, weighed.lines, strict=True):
         grams = "" if w.grams is None else _grams(w.grams)

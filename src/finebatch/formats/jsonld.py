@@ -29,7 +29,7 @@ CONTEXT = "https://schema.org"
 PREFIX = "urn:finebatch:"
 MOST_RECIPES = 100
 MOST_TEXT = 1000
-_SCALARS = ("family", "mixing", "stated_oven", "cup", "egg")
+_SCALARS = ("family", "mixing", "stated_width_mm", "stated_oven", "cup", "egg")
 _MINUTES = re.compile(r"P(?:T(?:(\d{1,4})H)?(?:(\d{1,5})M)?)?", re.IGNORECASE)
 _CARD = TypeAdapter(Card)
 

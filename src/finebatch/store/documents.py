@@ -223,21 +223,25 @@ def _also_as_list(setting: Kept) -> Kept:
 
 
 # Version 2 of a card has steps that say what they are, version 3 of what their minutes are and
-# where they are done.
+# where they are done, version 4 how wide it says that a piece bakes.
 CARD = Document(
-    TypeAdapter(Card), (_as_it_was, _as_it_was, _as_it_was), mend=within, told=brought_within
+    TypeAdapter(Card),
+    (_as_it_was, _as_it_was, _as_it_was, _as_it_was),
+    mend=within,
+    told=brought_within,
 )
 # Version 2 of a setting says whether a dough bakes as its card says, that of a session's doughs
 # what that is as well; what was kept before goes by the card. Version 3 may have pieces of
-# several other sizes and forms, version 4 what its minutes go by.
+# several other sizes and forms, version 4 what its minutes go by, version 5 what its width does.
 SETTING = Document(
-    TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _also_as_list, _minutes_by_all)
+    TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _also_as_list, _minutes_by_all, _as_it_was)
 )
 # Version 2 of a kitchen has units for each kind of figure, version 3 its habits of washing up.
 KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units, _as_it_was))
 INGREDIENT = Document(TypeAdapter(Ingredient))
 # Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
-# pieces of several sizes, version 6 what its minutes go by.
+# pieces of several sizes, version 6 what its minutes go by, version 7 how wide its cards say that
+# pieces bake.
 SNAPSHOT = Document(
     TypeAdapter(Snapshot),
     (
@@ -247,6 +251,7 @@ SNAPSHOT = Document(
         _as_it_was,
         _in_each_question("setting", _also_as_list),
         _in_each_question("setting", _minutes_by_all),
+        _as_it_was,
     ),
 )
 # Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,

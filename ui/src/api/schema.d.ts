@@ -1907,8 +1907,9 @@ export interface components {
          * Card
          * @description A dough as written.
          *
-         *     No `steps` stands for the usual ones of the mixing method. `stated_pieces` and `stated_oven` are
-         *     what the written card says of yield and baking. `settled` are the checks that the baker has
+         *     No `steps` stands for the usual ones of the mixing method. `stated_pieces`,
+         *     `stated_width_mm` (of a baked piece) and `stated_oven` are what the written card says of yield
+         *     and baking. `settled` are the checks that the baker has
          *     dismissed for good, `without` the usual steps and habits that are left out for this dough.
          */
         Card: {
@@ -1939,6 +1940,8 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** Stated Pieces */
             stated_pieces?: number | null;
+            /** Stated Width Mm */
+            stated_width_mm?: number | null;
             /**
              * Stated Oven
              * @default
@@ -1996,6 +1999,8 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** Stated Pieces */
             stated_pieces?: number | null;
+            /** Stated Width Mm */
+            stated_width_mm?: number | null;
             /**
              * Stated Oven
              * @default
@@ -2111,6 +2116,8 @@ export interface components {
              * @default false
              */
             trimmed: boolean;
+            /** Baked Mm */
+            baked_mm: number | null;
             /**
              * Oven
              * @default
@@ -2303,6 +2310,12 @@ export interface components {
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
+            /**
+             * Width By
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
             /**
              * Place
              * @default fridge
@@ -5198,6 +5211,12 @@ export interface components {
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
+             * Width By
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
+            /**
              * Tried
              * @default []
              */
@@ -5998,6 +6017,12 @@ export interface components {
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
+             * Width By
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
+            /**
              * Tried
              * @default []
              */
@@ -6247,6 +6272,12 @@ export interface components {
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
+             * Width By
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
+            /**
              * Tried
              * @default []
              */
@@ -6257,7 +6288,7 @@ export interface components {
          * @description How a dough is portioned, chilled and baked. g, mm, °C and minutes.
          *
          *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
-         *     `minutes_by` what its minutes go by, where its card says any.
+         *     `minutes_by` and `width_by` what its minutes and its width go by, where its card says any.
          *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of other
          *     sizes or forms.
          */
@@ -6303,6 +6334,12 @@ export interface components {
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
+            /**
+             * Width By
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
         };
         /**
          * Turned
@@ -6376,6 +6413,12 @@ export interface components {
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
+             * Width By
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
+            /**
              * Tried
              * @default []
              */
@@ -6434,6 +6477,8 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Stated Pieces */
             stated_pieces: number | null;
+            /** Stated Width Mm */
+            stated_width_mm: number | null;
             /** Stated Oven */
             stated_oven: string;
             /** Notes */
@@ -6647,7 +6692,8 @@ export interface components {
         };
         /**
          * Width
-         * @description A baked width in mm with its 80 % band, and where the band comes from (sd, share of 1).
+         * @description A baked width in mm with its 80 % band, and where the band comes from (sd, share of 1);
+         *     `sources` has what card and law say, where the card says anything.
          */
         Width: {
             /** Middle Mm */
@@ -6668,6 +6714,24 @@ export interface components {
             bakes: number;
             /** Movers */
             movers: components["schemas"]["Mover"][];
+            sources: components["schemas"]["WidthSources"] | null;
+        };
+        /**
+         * WidthSources
+         * @description Widths (mm) by each source; `card_share` is how much of what is used the card weighs, 0 to 1;
+         *     `apart` says that card and law part by more than both allow.
+         */
+        WidthSources: {
+            /** Law */
+            law: number;
+            /** Reckoned */
+            reckoned: number;
+            /** Card */
+            card: number;
+            /** Card Share */
+            card_share: number;
+            /** Apart */
+            apart: boolean;
         };
         /**
          * Wish

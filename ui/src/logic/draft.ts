@@ -90,6 +90,7 @@ function taken(card: Card, read: Partial<CardBody>): Card {
     steps: [...card.steps, ...(read.steps ?? [])],
     parts: [...card.parts, ...(read.parts ?? []).map(partOf)],
     stated_pieces: read.stated_pieces ?? card.stated_pieces,
+    stated_width_mm: read.stated_width_mm ?? card.stated_width_mm,
     stated_oven: read.stated_oven || card.stated_oven,
     note: [card.note, read.note].filter(Boolean).join("\n"),
   };

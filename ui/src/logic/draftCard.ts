@@ -48,6 +48,7 @@ export const NEW_DOUGH: CardBody = {
   steps: [],
   parts: [],
   stated_pieces: null,
+  stated_width_mm: null,
   stated_oven: "",
   note: "",
   cup: null,
@@ -74,6 +75,7 @@ export const cardOf = (body: CardBody): Card => ({
   lines: body.lines.map(withId),
   parts: body.parts.map(partOf),
   stated_pieces: body.stated_pieces ?? null,
+  stated_width_mm: body.stated_width_mm ?? null,
   cup: body.cup ?? null,
   egg: body.egg ?? null,
 });

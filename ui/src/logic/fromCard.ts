@@ -144,6 +144,7 @@ export function cardFacts(says: CardSays): CardFact[] {
     ...told("shape", "Shaped", says.shape && SHAPES[says.shape], ["piece.shape"]),
     ...told("surface", "Sheet", says.surface && SURFACES[says.surface], ["surface"]),
     ...told("makes", "Makes", says.pieces !== null && String(says.pieces)),
+    ...told("baked", "Baked, across", mm(says.baked_mm), ["width_by"]),
     ...ovenFact(says),
     ...time("minutes", "Bake", says.minutes, ["minutes_by"]),
     ...told("done", "Until", says.doneness && DONE[says.doneness], ["doneness"]),
@@ -155,9 +156,12 @@ export function cardFacts(says: CardSays): CardFact[] {
   ];
 }
 
+/** Fields that say by what minutes and width go: the card never sets them. */
+const GO_BY: ReadonlySet<string> = new Set(["minutes_by", "width_by"]);
+
 /** The fields of the tray that the card has said and that this fact decides. */
 const decided = (fact: CardFact, begun: Begun): string[] =>
-  fact.fields.filter((field) => field === "minutes_by" || begun.said.includes(field));
+  fact.fields.filter((field) => GO_BY.has(field) || begun.said.includes(field));
 
 const differs = (tray: TraySetting, begun: Begun, field: string): boolean =>
   JSON.stringify(at(tray, field)) !== JSON.stringify(at(begun.setting, field));

@@ -25,6 +25,7 @@ const SILENT: CardSays = {
   wait_min: null,
   setting_min: null,
   cool_before_slicing_min: null,
+  baked_mm: null,
   pieces: null,
   piece_g: null,
   thickness_mm: null,

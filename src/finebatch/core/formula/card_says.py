@@ -155,12 +155,16 @@ def says_of(card: Card) -> CardSays:
     """What a card says beside its lines."""
     eggs = any(line.unit in RATIO_UNITS for line in card.lines)
     texts = tuple(step.text for step in card.steps[:MOST_STEPS])
-    return _says(texts, card.stated_oven, card.stated_pieces, eggs)
+    return _says(texts, card.stated_oven, card.stated_pieces, card.stated_width_mm, eggs)
 
 
 @lru_cache(maxsize=512)
 def _says(
-    texts: tuple[str, ...], stated_oven: str, stated_pieces: int | None, of_eggs: bool
+    texts: tuple[str, ...],
+    stated_oven: str,
+    stated_pieces: int | None,
+    stated_width_mm: float | None,
+    of_eggs: bool,
 ) -> CardSays:
     """The same from all that it rests on. Every screen asks it anew, so the latest are kept."""
     sentences = [part for text in texts for part in _SENTENCE.split(text) if part.strip()]
@@ -179,7 +183,7 @@ def _says(
     return CardSays(
         **values_of(_Oven, oven),
         second_oven_c=_second_oven(told, first),
-        **values_of(Sizes, find_sizes(told, stated_pieces)),
+        **values_of(Sizes, find_sizes(told, stated_pieces, stated_width_mm)),
         surface=first_said(_SURFACES, told),
         of_eggs=of_eggs,
         doneness=first_said(_DONE, judged),
@@ -209,6 +213,7 @@ def card_of(read: ReadCard, name: str, pieces: int | None = None) -> Card:
         steps=read.steps,
         parts=parts,
         stated_pieces=pieces or read.stated_pieces,
+        stated_width_mm=read.stated_width_mm,
         stated_oven=read.stated_oven[:500],
         note="\n".join(read.notes)[:5000],
     )

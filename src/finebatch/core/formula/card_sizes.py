@@ -131,6 +131,20 @@ MOST_BARE_IN = 17.0
 """Sides without a unit are in inches under this, else in cm."""
 _TIN = re.compile(r"\b(?:tin|pan|dish|mould|mold)\b", re.IGNORECASE)
 _PAN = re.compile(rf"{_length()}[^.;]{{0,20}}{_TIN.pattern}", re.IGNORECASE)
+_OF_SOMETHING_ELSE = re.compile(
+    r"\s*(?:thick|deep|high|long|apart|logs?|rolls?|cutters?|balls?|scoops?|tin|pan|slab)\b", re.I
+)
+_YIELDED = re.compile(rf"\d[^.;]*?\b{_length()}", re.IGNORECASE)
+"""A count, and how wide each is: “36 of 3 inches”, “24 (8 cm) cookies”."""
+_COMES_OUT = re.compile(
+    rf"(?:\b(?:they|cookies|biscuits|each|it)\b[^.;]{{0,30}}?\b(?:spread|bake|come out|measure|be)"
+    rf"(?: out)?(?: to)?|\bbaked(?: size| width| across)?:?(?: they are)?)"
+    rf"\s+(?:(?:about|around|roughly|some)\s+)?{_length()}"
+    rf"|{_length('2')}\s+(?:across|wide|in diameter)\s+(?:when|once|after)\s+(?:they are |it is )?"
+    rf"bak",
+    re.IGNORECASE,
+)
+"""How wide a piece is said to come out: “they spread to about 8 cm”, “7 cm across when baked”."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,7 +155,8 @@ class Sizes:
     width (`ball_about` where it is likened to something) or what is done to it (`shape`); of a pan
     its inner size, or that it is round. A cutter with two sides is a rectangle. Of what is
     spread flat it may say how much (by mass or spoon) and how wide, and that it is `shaped_hot`.
-    A slab that is scored and baked in one has its two sides, and may be `trimmed`.
+    A slab that is scored and baked in one has its two sides, and may be `trimmed`; `baked_mm` is
+    how wide a piece comes out.
     """
 
     pieces: int | None = None
@@ -170,14 +185,26 @@ class Sizes:
     slab_mm: float | None = None
     slab_down_mm: float | None = None
     trimmed: bool = False
+    baked_mm: float | None = None
 
 
-def find_sizes(told: Sequence[str], stated_pieces: int | None) -> Sizes:
+def find_sizes(
+    told: Sequence[str], stated_pieces: int | None, stated_width_mm: float | None = None
+) -> Sizes:
     """Lengths and counts of plain sentences, by what they are said of; the yield that the card
-    states goes before."""
-    found = Sizes(stated_pieces)
+    states, and how wide it says that a piece bakes, go before."""
+    found = Sizes(stated_pieces, baked_mm=stated_width_mm)
     for text in told:
-        for look in (_of_yield, _of_cutter, _of_hands, _of_logs, _of_thickness, _of_pan, _of_wafer):
+        for look in (
+            _of_baked,
+            _of_yield,
+            _of_cutter,
+            _of_hands,
+            _of_logs,
+            _of_thickness,
+            _of_pan,
+            _of_wafer,
+        ):
             found = look(found, text)
     return _of_slab(found, told)
 
@@ -197,7 +224,7 @@ def _mm(low: str, high: str | None, unit: str) -> float:
 
 def _length_of(match: re.Match[str]) -> float:
     """The length in a match, in mm: its first one, or where that is not there, its second."""
-    n = "" if match["low"] else "2"
+    n = "" if match["low"] or "low2" not in match.re.groupindex else "2"
     return _mm(match[f"low{n}"], match[f"high{n}"], match[f"unit{n}"])
 
 
@@ -205,6 +232,27 @@ def _spoon_ml(spoon: re.Match[str]) -> float:
     """What the spoons or the scoop in a match hold, level."""
     one = next(ml for words, ml in _SPOONS if re.match(words, spoon["spoon"], re.IGNORECASE))
     return one * mixed_number(spoon["n"] or "1")
+
+
+def yielded_mm(text: str) -> float | None:
+    """How wide a baked piece is in what tells the yield: “makes 36 of 3 inches”, in mm."""
+    said = _YIELDED.search(text)
+    if said is None or _OF_SOMETHING_ELSE.match(text[said.end() :].lstrip("-")):
+        return None
+    if _LOG_WORDS.search(said[0]) or _TIN.search(said[0]):
+        return None
+    return _length_of(said)
+
+
+def _of_baked(found: Sizes, text: str) -> Sizes:
+    if found.baked_mm is not None:
+        return found
+    if (makes := _MAKES.match(text)) and (wide := yielded_mm(text[makes.start("n") :])):
+        return replace(found, baked_mm=round(wide, 1))
+    said = _COMES_OUT.search(text)
+    if said is None or _OF_SOMETHING_ELSE.match(text[said.end() :].lstrip(" -")):
+        return found
+    return replace(found, baked_mm=round(_length_of(said), 1))
 
 
 def _of_yield(found: Sizes, text: str) -> Sizes:
@@ -320,7 +368,7 @@ def _of_wafer(found: Sizes, text: str) -> Sizes:
     """What is spread flat, how wide and how much of it; and that it is shaped while it is hot."""
     if _HOT.search(text):
         found = replace(found, shaped_hot=True)
-    if not _SPREAD.search(text):
+    if not _SPREAD.search(text) or _COMES_OUT.search(text):
         return found
     if found.spread_g is None and (each := _SPREAD_G.search(text)):
         found = replace(found, spread_g=float(each[1].replace(",", ".")))

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
+from finebatch.core.formula.card_sizes import yielded_mm
 from finebatch.core.formula.dough import PartKind
 from finebatch.core.formula.reading import Reader, ReadLine
 from finebatch.core.formula.step import Step
@@ -92,9 +93,13 @@ _YIELD_LINE = re.compile(
 )
 _PIECES_LINE = re.compile(
     r"^\s*(?:about |approx\.? |around )?\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*(?:dozen )?"
-    r"(?:pieces?|cookies|biscuits|drops|slices|bars|rounds|stars|servings)\s*$",
+    r"(?:[\d./ ]+[- ]?(?:mm|cm|in(?:ch(?:es)?)?\.?|[\"”])[- ])?"
+    r"(?:(?:small|medium|large|big|thin|thick) )?"
+    r"(?:pieces?|cookies|biscuits|drops|slices|bars|rounds|stars|servings)"
+    r"(?:,? (?:of |about )*[\w./]+ ?(?:mm|cm|in(?:ch(?:es)?)?|[\"”])(?: across| wide)?)?\s*$",
     re.IGNORECASE,
 )
+_SIZE_LINE = re.compile(r"^\s*baked (?:size|width)\s*:\s*", re.IGNORECASE)
 _TITLE = re.compile(
     r"(?P<title>\D{3,70}?)\s*[-–—:(,]+\s*(?:makes |for |about |around |ca\.? )*"
     r"(?P<count>\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*"
@@ -114,6 +119,7 @@ _TRAY_WORK = re.compile(
     re.IGNORECASE,
 )
 _WAITING = re.compile(r"\b(?:rest|stand|cool|leave|set aside|soak|steep)\b", re.IGNORECASE)
+LEAST_WIDE_MM, MOST_WIDE_MM = 10.0, 400.0
 USUAL_STEP_MIN = 2
 """Minutes of hands for a mixing step that names none (household practice)."""
 
@@ -136,6 +142,7 @@ class ReadCard:
     parts: tuple[ReadPart, ...]
     steps: tuple[Step, ...]
     stated_pieces: int | None
+    stated_width_mm: float | None
     stated_oven: str
     notes: tuple[str, ...]
 
@@ -147,6 +154,7 @@ class _Draft:
     parts: list[tuple[PartKind, str, list[ReadLine]]] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     pieces: int | None = None
+    wide_mm: float | None = None
     oven: str = ""
     notes: list[str] = field(default_factory=list)
     section: Section | None = None
@@ -211,17 +219,28 @@ def _stated_pieces(text: str) -> int | None:
     return (count * 12 if found["dozen"] else count) or None
 
 
+def _stated_width_mm(text: str) -> float | None:
+    wide = yielded_mm(plain_text(text))
+    fits = wide is not None and LEAST_WIDE_MM <= wide <= MOST_WIDE_MM
+    return round(wide, 1) if wide is not None and fits else None
+
+
 def _has_amount(line: str) -> bool:
     return has_quantity(plain_text(line))
 
 
 def _take_fact(draft: _Draft, line: str) -> bool:
     """Yield and oven as lines of their own, outside the method."""
+    if size := _SIZE_LINE.match(line):
+        draft.wide_mm = _stated_width_mm(f"1 of {line[size.end() :]}")
+        if draft.wide_mm is not None:
+            return True
     counted = _PIECES_LINE.match(line) is not None
     if counted or (_YIELD_LINE.match(line) and len(line) < LONG_LINE):
         pieces = _stated_pieces(f"makes {line}" if counted else line)
         if pieces is not None:
             draft.pieces = pieces
+            draft.wide_mm = _stated_width_mm(line) or draft.wide_mm
             return True
     if find_temperatures(line) and (_OVEN_LINE.match(line) or len(line) < 40):
         said = _LABEL.sub("", line)
@@ -343,6 +362,7 @@ def read_card(text: str, reader: Reader) -> ReadCard:
         ),
         steps=tuple(draft.steps),
         stated_pieces=draft.pieces,
+        stated_width_mm=draft.wide_mm,
         stated_oven=draft.oven,
         notes=tuple(draft.notes),
     )

@@ -66,8 +66,9 @@ class Part(FromOutside):
 class Card(FromOutside):
     """A dough as written.
 
-    No `steps` stands for the usual ones of the mixing method. `stated_pieces` and `stated_oven` are
-    what the written card says of yield and baking. `settled` are the checks that the baker has
+    No `steps` stands for the usual ones of the mixing method. `stated_pieces`,
+    `stated_width_mm` (of a baked piece) and `stated_oven` are what the written card says of yield
+    and baking. `settled` are the checks that the baker has
     dismissed for good, `without` the usual steps and habits that are left out for this dough.
     """
 
@@ -80,6 +81,7 @@ class Card(FromOutside):
     steps: Annotated[tuple[Step, ...], MaxLen(READ_STEPS)] = ()
     parts: Annotated[tuple[Part, ...], MaxLen(READ_PARTS)] = ()
     stated_pieces: Annotated[int, Interval(ge=1, le=100_000)] | None = None
+    stated_width_mm: Annotated[float, Interval(ge=10, le=400)] | None = None
     stated_oven: Written = ""
     note: Annotated[Text, MaxLen(5000)] = ""
     cup: CupHabit | None = None

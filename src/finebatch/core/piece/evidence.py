@@ -1,4 +1,4 @@
-"""Minutes from three sources: the law, the card and own bakes, each a Gaussian in ln of minutes."""
+"""Minutes and widths from three sources: the law, the card and own bakes, each a Gaussian in ln."""
 
 import math
 from dataclasses import dataclass
@@ -11,8 +11,54 @@ its own minutes: its range, about 12 % either way, holds most bakes."""
 APART = 2.0
 """Card and law that part by more than so many standard deviations are not of the same bake."""
 
-MinutesBy = Literal["all", "card", "reckoned"]
-"""What a bake's minutes go by: all that is known, the card as it is, or what is reckoned."""
+CARD_WIDTH_SD, LEAST_FLOW = 0.08, 0.15
+"""How surely a card knows how wide its pieces bake (“3 inches” is one to the nearest half or so); a
+piece that flows less than this share of what dough flows is as wide as it was cut."""
+
+By = Literal["all", "card", "reckoned"]
+"""What minutes or widths go by: all that is known, the card as it is, or what is reckoned."""
+
+
+@dataclass(frozen=True, slots=True)
+class SaidWidth:
+    """How wide the card says that its own piece bakes (mm), and by how much in ln its dough flows
+    farther than the law says, with that one's standard deviation: another piece or oven is reckoned
+    from there."""
+
+    mm: float
+    shift: float
+    sd: float
+
+
+@dataclass(frozen=True, slots=True)
+class WidthSources:
+    """Widths (mm) by each source; `card_share` is how much of what is used the card weighs, 0 to 1;
+    `apart` says that card and law part by more than both allow."""
+
+    law: float
+    reckoned: float
+    card: float
+    card_share: float
+    apart: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Joined:
+    """A shift in ln and its variance, once the card is heard, and the card's share of it."""
+
+    shift: float
+    variance: float
+    card_share: float
+
+
+def join_width(shift: float, variance: float, said: SaidWidth | None, by: By) -> Joined:
+    """Put together what is reckoned of a dough's flow and what its card says."""
+    if said is None or by == "reckoned":
+        return Joined(shift, variance, 0.0)
+    if by == "card":
+        return Joined(said.shift, said.sd**2, 1.0)
+    share = variance / (variance + said.sd**2)
+    return Joined(shift + share * (said.shift - shift), variance * (1 - share), share)
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,9 +93,7 @@ class Sources:
     apart: bool
 
 
-def weigh_minutes(
-    law: float, known: MinutesKnown, said: float | None, by: MinutesBy = "all"
-) -> Sources:
+def weigh_minutes(law: float, known: MinutesKnown, said: float | None, by: By = "all") -> Sources:
     """Put together what `law` (min) foresees, what bakes have taught, and what the card says: that
     it takes `said` longer in ln than the law, in the kitchen that it was written in."""
     share = 0.0

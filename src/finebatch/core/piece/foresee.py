@@ -15,7 +15,7 @@ from finebatch.core.heat.minutes import (
 )
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.effects import BakeConditions, measure_effects
-from finebatch.core.piece.evidence import MinutesBy, MinutesKnown, Sources, weigh_minutes
+from finebatch.core.piece.evidence import By, MinutesKnown, SaidWidth, Sources, weigh_minutes
 from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
 from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_width
 from finebatch.core.piece.thickness import (
@@ -103,17 +103,28 @@ def foresee(
     shelves: int = 1,
     learnt: Learnt | None = None,
     said: float | None = None,
-    minutes_by: MinutesBy = "all",
+    minutes_by: By = "all",
+    said_width: SaidWidth | None = None,
+    width_by: By = "all",
 ) -> Foreseen:
     """Foresee width, thickness and minutes of one piece, portioned or as it lies; `Refusal` when
     that makes no sense.
 
-    `said` is by how much in ln the card's minutes are longer than the law's.
+    `said` is by how much in ln the card's minutes are longer than the law's, `said_width` what it
+    says of the width.
     """
     check_dough(dough)
     raw = piece if isinstance(piece, RawPiece) else shape_piece(piece, dough.density_g_cm3)
     measured = measure_effects(dough, raw, how)
-    width = predict_width(models.spread, measured, raw, portion_cv=portion_cv, learnt=learnt)
+    width = predict_width(
+        models.spread,
+        measured,
+        raw,
+        portion_cv=portion_cv,
+        learnt=learnt,
+        said=said_width,
+        by=width_by,
+    )
     wanted = doneness or USUAL_DONENESS[family]
     drive = oven_drive(conventional_c(how.oven_c, how.oven_mode), DONE_AT_C[wanted])
     terms = bake_terms(measured, raw, width.middle_mm, wanted)

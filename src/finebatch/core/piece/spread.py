@@ -19,6 +19,7 @@ import numpy as np
 import numpy.typing as npt
 from annotated_types import Interval
 
+from finebatch.core.piece.evidence import APART, By, SaidWidth, WidthSources, join_width
 from finebatch.core.piece.portion import RawPiece
 
 MOUND_POWER, LOG_POWER = 8, 5
@@ -129,7 +130,8 @@ class Teaching(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Width:
-    """A baked width in mm with its 80 % band, and where the band comes from (sd, share of 1)."""
+    """A baked width in mm with its 80 % band, and where the band comes from (sd, share of 1);
+    `sources` has what card and law say, where the card says anything."""
 
     middle_mm: float
     low_mm: float
@@ -140,6 +142,7 @@ class Width:
     learnt_mm: float
     bakes: int
     movers: tuple[Mover, ...]
+    sources: WidthSources | None = None
 
 
 def baked_width_mm(raw: RawPiece, log_scale: float) -> tuple[float, float]:
@@ -175,6 +178,19 @@ def baked_widths(raw: RawPiece, log_scales: Vector) -> tuple[Vector, Vector]:
     return raw.width_mm * (1 + ratios) ** (1 / power), ratios / (1 + ratios)
 
 
+def flow_at(raw: RawPiece, width_mm: float) -> tuple[float, float] | None:
+    """The ln of the flow's scale at which a piece bakes so wide, and how much of it is flow (0 to
+    1); None where that is no wider than it lies, or where its width does not tell."""
+    if raw.form in ("pan", "slab") or width_mm <= raw.width_mm:
+        return None
+    if raw.length_mm is None:
+        size, power = raw.volume_cm3**0.4, MOUND_POWER
+    else:
+        size, power = raw.section_cm2 ** (2 / 3), LOG_POWER
+    ratio = (width_mm / raw.width_mm) ** power - 1
+    return math.log(raw.width_mm * ratio ** (1 / power) / size), ratio / (1 + ratio)
+
+
 PART_OF = {"sugar_soda": "sugar", "oven_egg": "oven"}
 """Effects that are the same thing to a baker: how sugar and oven count in some doughs more."""
 
@@ -201,8 +217,11 @@ def predict_width(
     *,
     portion_cv: float = 0.0,
     learnt: Teaching | None = None,
+    said: SaidWidth | None = None,
+    by: By = "all",
 ) -> Width:
-    """Predict the baked width of one piece.
+    """Predict the baked width of one piece; `said` is what its card says, which counts as `by` has
+    it.
 
     `portion_cv` is how uneven the portions are (standard deviation over mean of mass); `learnt`
     shifts and narrows the prediction by what this kitchen's bakes have shown. Without it, the
@@ -213,16 +232,28 @@ def predict_width(
     unseen = model.unseen_sd(row)
     unknown = float(row @ model.covariance @ row)
     offset = learnt.width_offset(row) if learnt else Offset(0.0, unknown, model.noise_sd, 0)
-    at = plain + offset.mean
-    middle, sensitivity = baked_width_mm(raw, at)
     variance = offset.variance + (0.0 if offset.of_it else unseen**2)
-    formula_sd = sensitivity * math.sqrt(variance)
+    joined = join_width(offset.mean, variance, said, by)
+    at = plain + joined.shift
+    middle, sensitivity = baked_width_mm(raw, at)
+    formula_sd = sensitivity * math.sqrt(joined.variance)
     oven_sd = sensitivity * offset.noise_sd
     # A disc's width is the cutter's or the log's; uneven slices differ in height.
     hands_sd = (0.4 if not raw.flat else 0.4 * sensitivity) * portion_cv
     edge_sd = (BAKED_EDGE_SD if offset.bakes else EDGE_SD) * (1 - sensitivity)
     sd = math.sqrt(formula_sd**2 + oven_sd**2 + hands_sd**2 + edge_sd**2 + RULER_SD**2)
     half = EIGHT_IN_TEN * sd
+    law, _ = baked_width_mm(raw, plain)
+    sources = None
+    if said is not None:
+        both = math.hypot(math.sqrt(unknown + unseen**2), said.sd)
+        sources = WidthSources(
+            law=law,
+            reckoned=baked_width_mm(raw, plain + offset.mean)[0],
+            card=baked_width_mm(raw, plain + said.shift)[0],
+            card_share=joined.card_share,
+            apart=abs(said.shift) > APART * both,
+        )
     return Width(
         middle_mm=middle,
         low_mm=middle * math.exp(-half),
@@ -230,7 +261,8 @@ def predict_width(
         formula_sd=formula_sd,
         oven_sd=oven_sd,
         hands_sd=hands_sd,
-        learnt_mm=middle - baked_width_mm(raw, plain)[0],
+        learnt_mm=baked_width_mm(raw, plain + offset.mean)[0] - law,
         bakes=offset.bakes,
         movers=_movers(model, row, raw, at),
+        sources=sources,
     )

@@ -9,7 +9,7 @@ from finebatch.core.formula.dough import Doneness, Family
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.measures.figures import grams
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.evidence import MinutesBy, MinutesKnown, weigh_minutes
+from finebatch.core.piece.evidence import By, MinutesKnown, SaidWidth, weigh_minutes
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, SecondBake
 from finebatch.core.piece.layout import Layout
@@ -65,7 +65,8 @@ class TrayBasis:
     """Dough, kitchen and habits that a tray rests on, whatever the piece.
 
     `batches` is how many times the dough is made; `said` and `said_second` the shifts in ln of the
-    minutes that its card says of the first bake and of the second; `minutes_by` which count.
+    minutes that its card says of the first bake and of the second, `said_width` what it says of the
+    width; `minutes_by` and `width_by` what counts.
     """
 
     models: Models
@@ -80,7 +81,9 @@ class TrayBasis:
     batches: float = 1.0
     said: float | None = None
     said_second: float | None = None
-    minutes_by: MinutesBy = "all"
+    minutes_by: By = "all"
+    said_width: SaidWidth | None = None
+    width_by: By = "all"
 
     @property
     def lot(self) -> Lot:
@@ -105,6 +108,8 @@ class TrayBasis:
             learnt=self.learnt,
             said=self.said,
             minutes_by=self.minutes_by,
+            said_width=self.said_width,
+            width_by=self.width_by,
         )
 
 

@@ -12,10 +12,12 @@ from finebatch.core.heat.minutes import look_from
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions, Surface
+from finebatch.core.piece.evidence import CARD_WIDTH_SD, LEAST_FLOW, SaidWidth
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.paper import Template, TemplateOf
 from finebatch.core.piece.sizes import Sizes, foresee_sizes
+from finebatch.core.piece.spread import flow_at
 from finebatch.core.piece.template import sheet_template
 from finebatch.core.piece.tray import TrayAnswer, TrayBasis
 from finebatch.core.refusal import Refusal
@@ -45,8 +47,8 @@ class SaidMinutes:
 
 @dataclass(frozen=True, slots=True)
 class TrayQuestion:
-    """All that decides a tray: the formula in grams, how it is portioned, the kitchen, and the
-    minutes that its card says of the first bake and the second."""
+    """All that decides a tray: the formula in grams, how it is portioned, the kitchen, the minutes
+    that its card says of the first bake and the second, and how wide it says that a piece bakes."""
 
     formula_g: Mapping[str, float]
     family: Family
@@ -55,6 +57,7 @@ class TrayQuestion:
     kitchen: KitchenSetting
     said: SaidMinutes | None = None
     said_second: SaidMinutes | None = None
+    said_width: SaidWidth | None = None
 
     def composition(self, larder: Larder) -> Composition:
         """What the dough is made of."""
@@ -98,6 +101,8 @@ class TrayQuestion:
             said=None if self.said is None else self.said.shift,
             said_second=None if self.said_second is None else self.said_second.shift,
             minutes_by=self.setting.minutes_by,
+            said_width=self.said_width,
+            width_by=self.setting.width_by,
         )
 
     def foresee(self, ground: Ground) -> Foreseen:
@@ -116,10 +121,8 @@ def question(
 def as_said(
     asked: TrayQuestion, says: CardSays, on_card: TraySetting, ground: Ground
 ) -> TrayQuestion:
-    """The question with the minutes that its card says; `on_card` is the setting that the card says
-    them of. Unchanged where it says none, or where nothing can be foreseen of that setting."""
-    if says.minutes is None and says.second_minutes is None:
-        return asked
+    """The question with the minutes and the width that its card says; `on_card` is the setting that
+    the card says them of. Unchanged where nothing can be foreseen of that setting."""
     plain = replace(asked, setting=on_card, kitchen=replace(asked.kitchen, shelves=1))
     basis = plain.basis(replace(ground, learnt=None))
     try:
@@ -131,13 +134,29 @@ def as_said(
     except Refusal:
         return asked
     dried = _said(says.second_minutes, second.minutes) if second else None
-    return replace(asked, said=_said(says.minutes, found.minutes), said_second=dried)
+    return replace(
+        asked,
+        said=_said(says.minutes, found.minutes),
+        said_second=dried,
+        said_width=_said_width(says.baked_mm, found),
+    )
 
 
 def _said(minutes: Range | None, reckoned: float) -> SaidMinutes | None:
     if minutes is None:
         return None
     return SaidMinutes(minutes, math.log(math.sqrt(minutes[0] * minutes[1]) / reckoned))
+
+
+def _said_width(wide_mm: float | None, reckoned: Foreseen) -> SaidWidth | None:
+    if wide_mm is None:
+        return None
+    own_mm = wide_mm - reckoned.raw.beyond_mm
+    law_mm = reckoned.width.middle_mm - reckoned.raw.beyond_mm
+    flow, law = flow_at(reckoned.raw, own_mm), flow_at(reckoned.raw, law_mm)
+    if flow is None or law is None or flow[1] < LEAST_FLOW:
+        return None
+    return SaidWidth(wide_mm, flow[0] - law[0], CARD_WIDTH_SD / flow[1])
 
 
 def answer(asked: TrayQuestion, ground: Ground) -> TrayAnswer:

@@ -7,7 +7,7 @@ from annotated_types import Interval, MaxLen
 
 from finebatch.core.formula.dough import Doneness
 from finebatch.core.piece.effects import Surface
-from finebatch.core.piece.evidence import MinutesBy
+from finebatch.core.piece.evidence import By
 from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.sizes import MOST_SIZES, AlsoPieces
 from finebatch.core.piece.tray import Evenness
@@ -19,7 +19,7 @@ class TraySetting(FromOutside):
     """How a dough is portioned, chilled and baked. g, mm, °C and minutes.
 
     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
-    `minutes_by` what its minutes go by, where its card says any.
+    `minutes_by` and `width_by` what its minutes and its width go by, where its card says any.
     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of other
     sizes or forms.
     """
@@ -34,4 +34,5 @@ class TraySetting(FromOutside):
     rested: bool = False
     sheet: Annotated[Text, MaxLen(40)] = ""
     also: Annotated[tuple[AlsoPieces, ...], MaxLen(MOST_SIZES)] = ()
-    minutes_by: MinutesBy = "all"
+    minutes_by: By = "all"
+    width_by: By = "all"

@@ -101,9 +101,14 @@ def tray_question(
     """
     asked = question(card, weighed, tray, kitchen)
     if said is not None:
-        return replace(asked, said=said.said, said_second=said.said_second)
+        return replace(
+            asked,
+            said=said.said,
+            said_second=said.said_second,
+            said_width=said.said_width,
+        )
     says = says_of(card)
-    if says.minutes is None and says.second_minutes is None:
+    if says.minutes is None and says.second_minutes is None and says.baked_mm is None:
         return asked
     on_card = started(card, weighed, kitchen, larder).setting
     return as_said(asked, says, on_card, Ground(larder, tables.models()))

@@ -16,6 +16,7 @@ import {
   withStepAfter,
   withStepMoved,
 } from "../../logic/method";
+import { NumberField } from "../../parts/NumberField";
 import { RowButtons } from "../../parts/RowButtons";
 import { TimeLine } from "./TimeLine";
 
@@ -168,6 +169,16 @@ function CardFacts({ card, change }: Pick<MethodProps, "card" | "change">) {
           }}
         />
       </label>
+      <NumberField
+        label="How wide it says that one bakes"
+        measure="length"
+        className="w-24 text-lg"
+        value={card.stated_width_mm}
+        onChange={(mm) => {
+          if (isWide(mm)) change({ do: "write", part: { stated_width_mm: mm } });
+        }}
+        onEmpty={() => change({ do: "write", part: { stated_width_mm: null } })}
+      />
       <label className="flex flex-col text-[0.9375rem] text-soft">
         Notes
         <textarea
@@ -181,6 +192,9 @@ function CardFacts({ card, change }: Pick<MethodProps, "card" | "change">) {
     </>
   );
 }
+
+/** Whether a piece can be so wide; less is a figure half typed. */
+const isWide = (mm: number): boolean => mm >= 10 && mm <= 400;
 
 interface StepRowProps {
   step: Told;

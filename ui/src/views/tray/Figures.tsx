@@ -85,7 +85,48 @@ function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
           )}
         </p>
       )}
+      <WidthBy tray={tray} setting={setting} {...(onSetting && { onSetting })} />
       <MinutesBy tray={tray} setting={setting} {...(onSetting && { onSetting })} />
+    </div>
+  );
+}
+
+/** The width by each source, and the choice that takes one of them as it is. */
+function WidthBy({ tray, setting, onSetting }: FiguresProps) {
+  const { sources, bakes, middle_mm } = tray.width;
+  const said = tray.begun.says.baked_mm;
+  if (!sources || said === null) return null;
+  const by = setting.width_by ?? "all";
+  const ways: [NonNullable<TraySetting["width_by"]>, string][] = [
+    ["all", by === "all" ? `all ${span(middle_mm)}` : "all"],
+    ["card", "card"],
+    ["reckoned", "reckoned"],
+  ];
+  return (
+    <div data-figure="card-width">
+      <p>
+        The card says {span(said)} across, for this piece and oven {span(sources.card)}; reckoned{" "}
+        {span(sources.law)}
+        {bakes > 0 &&
+          `, with ${bakes === 1 ? "your bake" : `your ${bakes} bakes`} ${span(sources.reckoned)}`}
+        .
+      </p>
+      {sources.apart && (
+        <p className="text-caution">
+          They part by more than both allow: the card’s pieces are likely{" "}
+          {sources.card > sources.law
+            ? "larger, or its dough warmer or wetter than is set here."
+            : "smaller, or its dough colder or stiffer than is set here."}
+        </p>
+      )}
+      {onSetting && (
+        <Choice
+          label="Width by"
+          value={by}
+          options={ways}
+          onChange={(width_by) => onSetting((before) => ({ ...before, width_by }))}
+        />
+      )}
     </div>
   );
 }
