@@ -3,12 +3,12 @@
 from itertools import pairwise
 
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
-from finebatch.facts import formula
+from finebatch.facts import tables
 
 
 def test_the_drier_it_is_wanted_the_darker_it_is() -> None:
     for family in USUAL_DONENESS:
-        steps = [formula.cues()[family, doneness] for doneness in DONE_AT_C]
+        steps = [tables.cues()[family, doneness] for doneness in DONE_AT_C]
         for softer, drier in pairwise(steps):
             assert drier.colour_to >= softer.colour_to
             assert drier.colour_from >= softer.colour_from

@@ -14,11 +14,13 @@ from finebatch.core.plan.keys import JobKey, JobKind, oven_key
 from finebatch.core.plan.placed import Placed
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.words import DoughSaid, Scene, TraySaid, length, line, place_of, say
-from finebatch.facts import formula
+from finebatch.facts import tables
 
-CUES = formula.cues()["drop", "chewy"]
-ROUNDS = DoughSaid("A", "Rye rounds", "drop", 28.04, 180.0, CUES)
-LOGS = DoughSaid("B", "Almond logs", "twice_baked", 340.0, 170.0, CUES, slice_mm=12.5, kept=4)
+CUES = tables.cues()["drop", "chewy"]
+ROUNDS = DoughSaid("A", "Rye rounds", "drop", 28.04, 180.0, CUES, "chewy")
+LOGS = DoughSaid(
+    "B", "Almond logs", "twice_baked", 340.0, 170.0, CUES, "set", slice_mm=12.5, kept=4
+)
 TRAYS = {
     "A1": TraySaid("A1", 12, (11,)),
     "A2": TraySaid("A2", 5, (11,), scraps=True, size="large"),

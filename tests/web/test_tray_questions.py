@@ -193,3 +193,41 @@ def test_so_many_of_a_cutter_by_more_dough_or_a_thinner_slab(demo: TestClient) -
     assert thinner["piece"]["thickness_mm"] < 4.5
     # Where no slab is thin enough, only more dough helps.
     assert len(ask(demo, 2, "turned", pieces=400).json()) == 1
+
+
+def test_a_dropped_dough_may_be_chilled_in_other_shapes(demo: TestClient) -> None:
+    tray = demo.get("/api/doughs/1").json()["tray"]
+
+    def chill(**change: Any) -> Any:
+        return demo.post("/api/doughs/1/chill", json={**tray, **change}).json()
+
+    usual = chill()
+    best = {way["form"]: way["best_min"] for way in usual["ways"]}
+    assert list(best) == ["portions", "disc", "log", "dough"]
+    # The thinner it lies, the sooner it is cold.
+    assert best["portions"] < best["disc"] < best["dough"]
+    assert best["portions"] < best["log"] < 2 * best["dough"]
+    assert usual["best_min"] == best["portions"]
+    as_log = chill(chilled_as="log")
+    assert as_log["best_min"] == best["log"]
+    assert "log" in as_log["shape"]
+    # Of what has but one way to lie in the cold there is nothing to choose.
+    assert (
+        demo.post("/api/doughs/3/chill", json=demo.get("/api/doughs/3").json()["tray"]).json()[
+            "ways"
+        ]
+        == []
+    )
+
+
+def test_the_method_forms_what_the_dough_is_chilled_as(demo: TestClient) -> None:
+    dough = demo.get("/api/doughs/1").json()
+
+    def kinds(**change: Any) -> list[str]:
+        asked = {"card": dough["card"], "tray": {**dough["tray"], "chill_min": 60, **change}}
+        found = demo.post("/api/study", json=asked).json()["told"]
+        return [step["kind"] for step in found]
+
+    assert "log" not in kinds()
+    assert "log" in kinds(chilled_as="log")
+    assert "disc" in kinds(chilled_as="disc")

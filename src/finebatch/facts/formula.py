@@ -11,14 +11,12 @@ from finebatch.core.care.warm import KEEP_COLD, NOT_WARM
 from finebatch.core.formula.balance import Band
 from finebatch.core.formula.checks.amounts import Dose
 from finebatch.core.formula.checks.run import Facts
-from finebatch.core.formula.dough import Doneness, Family, Mixing
+from finebatch.core.formula.dough import Mixing
 from finebatch.core.formula.method import GROUPS, StepTemplate
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.step import StepKind
 from finebatch.core.formula.swaps import Swap
 from finebatch.core.formula.what_if import WhatIf
-from finebatch.core.heat.cues import Cues
-from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
 from finebatch.core.method.of_card import Usual
 from finebatch.core.method.steps import Habits, StepHabits
 from finebatch.core.piece.character import Influence
@@ -168,14 +166,3 @@ def keepings() -> dict[str, Keeping]:
     if wrong:
         raise ValueError(f"keeping.csv: {wrong[0]} runs backwards")
     return {row.key: row for row in found}
-
-
-@cache
-def cues() -> dict[tuple[Family, Doneness], Cues]:
-    """By what one sees that a tray is done (`cues.csv`)."""
-    found = values(Cues, "cues.csv")
-    wanted = {(family, doneness) for family in USUAL_DONENESS for doneness in DONE_AT_C}
-    known = {(row.family, row.doneness): row for row in found}
-    if wanted - set(known) or any(row.colour_from > row.colour_to for row in found):
-        raise ValueError("cues.csv: a family and doneness is missing, or its colours run backwards")
-    return known

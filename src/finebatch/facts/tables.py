@@ -9,10 +9,11 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import BeforeValidator, Field, model_validator
 
-from finebatch.core.formula.dough import Family, PartKind
+from finebatch.core.formula.dough import Doneness, Family, PartKind
 from finebatch.core.formula.names import IngredientName, Names, split_words
 from finebatch.core.formula.reading import Reader
-from finebatch.core.heat.minutes import HeatModel
+from finebatch.core.heat.cues import Cues
+from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS, HeatModel
 from finebatch.core.larder.ingredient import Ingredient, Larder, NaturalUnit, Role
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.measures.units import CountUnit
@@ -197,6 +198,17 @@ def law_mark() -> str:
 
 
 @cache
+def cues() -> dict[tuple[Family, Doneness], Cues]:
+    """By what one sees that a tray is done (`cues.csv`)."""
+    found = values(Cues, "cues.csv")
+    wanted = {(family, doneness) for family in USUAL_DONENESS for doneness in DONE_AT_C}
+    known = {(row.family, row.doneness): row for row in found}
+    if wanted - set(known) or any(row.colour_from > row.colour_to for row in found):
+        raise ValueError("cues.csv: a family and doneness is missing, or its colours run backwards")
+    return known
+
+
+@cache
 def models() -> Models:
     """The fitted models of width, thickness and minutes (`fitted.json`)."""
     fitted = read_json("fitted.json")
@@ -216,6 +228,7 @@ def models() -> Models:
         ),
         lift=LiftModel(**fitted["lift"]),
         heat=HeatModel(**fitted["heat"]),
+        colours={key: (row.colour_from, row.colour_to) for key, row in cues().items()},
     )
 
 

@@ -1,6 +1,7 @@
 """What the Tray screen shows of a foreseen tray. Lengths in mm, masses in g, temperatures in °C."""
 
 from finebatch.core.formula.dough import Doneness
+from finebatch.core.heat.minutes import DONE_AT_C, out_at_c
 from finebatch.core.heat.oven import OvenSettings, dial_c, equivalents
 from finebatch.core.piece.evidence import Sources
 from finebatch.core.piece.kinds.every import AnyKind, AnyMaking
@@ -20,6 +21,13 @@ from finebatch.core.tray.from_card import Started
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.web.types import Out
+
+
+class InsideC(Out):
+    """The middle of a piece in °C as its tray comes out, and where the hot sheet brings it."""
+
+    out: float
+    done: float
 
 
 class SecondOut(Out):
@@ -55,8 +63,8 @@ class TrayOut(Out):
     """All that the Tray screen shows. `piece_g` is the raw dough of one piece, log or pan,
     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
-    is what to set this oven's dial to; `sources` are the minutes by law, card and bakes. `begun` is
-    what the card says of the tray."""
+    is what to set this oven's dial to; `inside_c` are the middle's temperatures, out and done;
+    `sources` are the minutes by law, card and bakes. `begun` is what the card says of the tray."""
 
     piece_g: float
     each_g: float
@@ -70,6 +78,7 @@ class TrayOut(Out):
     look_from: int
     turn_after: int | None
     doneness: Doneness
+    inside_c: InsideC | None
     oven: OvenSettings
     yields: Yield
     footprint: Footprint
@@ -130,6 +139,7 @@ def tray_out(asked: trays.TrayQuestion, sized: Sizes, total_g: float, begun: Sta
     """The answer of the Tray screen."""
     found = sized.usual
     turns = asked.kitchen.planning.turning != "leave"
+    out_c = out_at_c(found.foreseen.doneness)
     bake, piece = bake_of(found.foreseen.minutes, turns=turns), found.foreseen
     return TrayOut(
         piece_g=piece.raw.grams,
@@ -144,6 +154,7 @@ def tray_out(asked: trays.TrayQuestion, sized: Sizes, total_g: float, begun: Sta
         look_from=min(trays.first_look(asked, found, tables.models()), bake.minutes),
         turn_after=bake.turn_after,
         doneness=piece.doneness,
+        inside_c=None if out_c is None else InsideC(out=out_c, done=DONE_AT_C[piece.doneness]),
         oven=equivalents(asked.setting.oven_c, asked.kitchen.oven_mode),
         yields=found.yields,
         footprint=found.footprint,

@@ -2040,7 +2040,8 @@ export interface components {
          *     where that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that
          *     wait for an answer.
          *
-         *     `surface` is what lies on the sheet; `of_eggs` says that lines are weighed by the eggs.
+         *     `look_min` is from when on it says to look; `surface` is what lies on the sheet; `of_eggs` says
+         *     that lines are weighed by the eggs.
          */
         CardSays: {
             /** Pieces */
@@ -2149,6 +2150,8 @@ export interface components {
                 /** High */
                 high: number;
             } | null;
+            /** Look Min */
+            look_min: number | null;
             /** Second Minutes */
             second_minutes: {
                 /** Low */
@@ -2289,6 +2292,8 @@ export interface components {
             chill_min: number;
             /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour?: ("pale" | "golden" | "brown") | null;
             /**
              * Rested
              * @default false
@@ -2304,6 +2309,8 @@ export interface components {
              * @default []
              */
             also: components["schemas"]["AlsoPieces"][];
+            /** Chilled As */
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
              * Minutes By
              * @default all
@@ -2332,7 +2339,8 @@ export interface components {
          * ChillOut
          * @description How a shape chills for a job. Minutes; null where it never comes to that.
          *
-         *     `slower` times the usual minutes, as was learnt from `felt` doughs.
+         *     `slower` times the usual minutes, as was learnt from `felt` doughs. `ways` are the shapes to
+         *     choose from, where there is a choice.
          */
         ChillOut: {
             /** Shape */
@@ -2366,6 +2374,22 @@ export interface components {
             caution: string;
             cooling: components["schemas"]["CurveOut"];
             warming: components["schemas"]["CurveOut"];
+            /** Ways */
+            ways: components["schemas"]["ChillWay"][];
+        };
+        /**
+         * ChillWay
+         * @description A shape in which this dough may be chilled, and the best minutes of it there (null where it
+         *     never gets cold enough).
+         */
+        ChillWay: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
+            /** Best Min */
+            best_min: number | null;
         };
         /**
          * ColdEventOut
@@ -3062,6 +3086,16 @@ export interface components {
             depends_on_habit: boolean;
             /** Allergens */
             allergens: string[];
+        };
+        /**
+         * InsideC
+         * @description The middle of a piece in °C as its tray comes out, and where the hot sheet brings it.
+         */
+        InsideC: {
+            /** Out */
+            out: number;
+            /** Done */
+            done: number;
         };
         /**
          * Item
@@ -5189,6 +5223,8 @@ export interface components {
             chill_min: number;
             /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour?: ("pale" | "golden" | "brown") | null;
             /**
              * Rested
              * @default false
@@ -5204,6 +5240,8 @@ export interface components {
              * @default []
              */
             also: components["schemas"]["AlsoPieces"][];
+            /** Chilled As */
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
              * Minutes By
              * @default all
@@ -5286,6 +5324,11 @@ export interface components {
             /** Oven C */
             oven_c: number;
             cues: components["schemas"]["Cues"];
+            /**
+             * Doneness
+             * @enum {string}
+             */
+            doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
             /** Slice Mm */
             slice_mm: number | null;
             /**
@@ -5995,6 +6038,8 @@ export interface components {
             chill_min: number;
             /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour?: ("pale" | "golden" | "brown") | null;
             /**
              * Rested
              * @default false
@@ -6010,6 +6055,8 @@ export interface components {
              * @default []
              */
             also: components["schemas"]["AlsoPieces"][];
+            /** Chilled As */
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
              * Minutes By
              * @default all
@@ -6175,8 +6222,8 @@ export interface components {
          * @description All that the Tray screen shows. `piece_g` is the raw dough of one piece, log or pan,
          *     `each_g` that of one piece as a baker counts it (of a pan one of those scored), `baked_g` what
          *     that weighs baked; `says` has the words of its kind, `lies` how it lies on the sheet; `dial_c`
-         *     is what to set this oven's dial to; `sources` are the minutes by law, card and bakes. `begun` is
-         *     what the card says of the tray.
+         *     is what to set this oven's dial to; `inside_c` are the middle's temperatures, out and done;
+         *     `sources` are the minutes by law, card and bakes. `begun` is what the card says of the tray.
          */
         TrayOut: {
             /** Piece G */
@@ -6202,6 +6249,7 @@ export interface components {
              * @enum {string}
              */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
+            inside_c: components["schemas"]["InsideC"] | null;
             oven: components["schemas"]["OvenSettings"];
             yields: components["schemas"]["Yield"];
             footprint: components["schemas"]["Footprint"];
@@ -6250,6 +6298,8 @@ export interface components {
             chill_min: number;
             /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour?: ("pale" | "golden" | "brown") | null;
             /**
              * Rested
              * @default false
@@ -6265,6 +6315,8 @@ export interface components {
              * @default []
              */
             also: components["schemas"]["AlsoPieces"][];
+            /** Chilled As */
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
              * Minutes By
              * @default all
@@ -6287,7 +6339,9 @@ export interface components {
          * TraySetting
          * @description How a dough is portioned, chilled and baked. g, mm, °C and minutes.
          *
-         *     Without a wanted `doneness` it is the family's; `rested` says that the dough lay overnight;
+         *     Without a wanted `doneness` it is the family's, without a
+         *     `colour` the usual one of that; `rested` says that the dough lay overnight;
+         *     `chilled_as` in what shape it is chilled, where that is not as is best;
          *     `minutes_by` and `width_by` what its minutes and its width go by, where its card says any.
          *     `sheet` names a sheet of the kitchen other than the usual one; `also` are pieces of other
          *     sizes or forms.
@@ -6313,6 +6367,8 @@ export interface components {
             chill_min: number;
             /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour?: ("pale" | "golden" | "brown") | null;
             /**
              * Rested
              * @default false
@@ -6328,6 +6384,8 @@ export interface components {
              * @default []
              */
             also: components["schemas"]["AlsoPieces"][];
+            /** Chilled As */
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
              * Minutes By
              * @default all
@@ -6391,6 +6449,8 @@ export interface components {
             chill_min: number;
             /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            /** Colour */
+            colour?: ("pale" | "golden" | "brown") | null;
             /**
              * Rested
              * @default false
@@ -6406,6 +6466,8 @@ export interface components {
              * @default []
              */
             also: components["schemas"]["AlsoPieces"][];
+            /** Chilled As */
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
              * Minutes By
              * @default all

@@ -12,7 +12,7 @@ from typing import Any, Literal
 from finebatch.core.formula.card_sizes import Sizes, find_sizes, first_said
 from finebatch.core.formula.card_text import ReadCard
 from finebatch.core.formula.checks.oven import is_of_oven, possible
-from finebatch.core.formula.dough import MOST_STEPS, Card, Doneness, Part
+from finebatch.core.formula.dough import MOST_STEPS, Card, Colour, Doneness, Part
 from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.measures.spoken import plain_text
@@ -20,7 +20,6 @@ from finebatch.core.measures.temperatures import Temperature, find_temperatures
 from finebatch.core.measures.units import RATIO_UNITS
 from finebatch.core.values import Range, values_of
 
-Colour = Literal["pale", "golden", "brown"]
 Surface = Literal["parchment", "bare", "greased", "silicone"]
 """What a sheet is said to be."""
 
@@ -66,6 +65,15 @@ _SHOULD = re.compile(
     r"\b(?:they|it|cookies|biscuits|edges|centres?)\b.*\b(?:should|will|are)\b", re.I
 )
 _SLICES = re.compile(r"\b(?:slice|cut)\b", re.IGNORECASE)
+_LOOK = re.compile(
+    r"\b(?:(?:check|look|peek|watch)(?:ing|s)?"
+    r"(?: (?:on|in|at|them|it|the oven|carefully|closely)){0,3}"
+    r" (?:from|after|at|in)|from|after)"
+    r" (?:about |around )?(?:the )?(?P<n>\d{1,3})(?:st|nd|rd|th)? ?-?min(?:ute)?s?\b",
+    re.IGNORECASE,
+)
+"""“Start checking after 8 minutes”, “look from 9 minutes on”."""
+_TO_LOOK = re.compile(r"\b(?:check|look|peek|watch)(?:ing|s)?\b", re.IGNORECASE)
 _HARD = re.compile(r"\bif (?:it|the dough)(?: is|'s)? too\b", re.IGNORECASE)
 _BARE_OVEN = re.compile(
     r"(?:\b(?:at|to|oven:?|bake:?|temp(?:erature)?\.?:?)\s+|^\s*|,\s*(?=\d{3}\s+\d))"
@@ -121,7 +129,8 @@ class CardSays(Sizes):
     where that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that
     wait for an answer.
 
-    `surface` is what lies on the sheet; `of_eggs` says that lines are weighed by the eggs.
+    `look_min` is from when on it says to look; `surface` is what lies on the sheet; `of_eggs` says
+    that lines are weighed by the eggs.
     """
 
     oven: str = ""
@@ -131,6 +140,7 @@ class CardSays(Sizes):
     oven_guessed: bool = False
     oven_asked: bool = False
     minutes: Range | None = None
+    look_min: float | None = None
     second_minutes: Range | None = None
     second_oven_c: float | None = None
     chill_min: Range | None = None
@@ -188,6 +198,7 @@ def _says(
         of_eggs=of_eggs,
         doneness=first_said(_DONE, judged),
         colour=first_said(_COLOURS, judged),
+        look_min=_look_min(told[first:]),
         asked=("oven",) if oven.oven_asked else (),
         **times,
     )
@@ -304,6 +315,12 @@ def _is_bake(text: str) -> bool:
 def _range(text: str) -> Range | None:
     found = find_durations(text)
     return (found[0].low, found[0].high) if found else None
+
+
+def _look_min(told: Sequence[str]) -> float | None:
+    """From which minute on the card says to look into the oven."""
+    looks = (_LOOK.search(text) for text in told if _TO_LOOK.search(text))
+    return next((float(found["n"]) for found in looks if found), None)
 
 
 def _times(told: Sequence[str], first: int) -> dict[str, Range]:

@@ -13,6 +13,8 @@ from finebatch.core.values import FromOutside, Range, Text
 
 Family = Literal["drop", "rolled", "shortbread", "twice_baked"]
 Mixing = Literal["creamed", "rubbed_in", "melted", "oil", "whisked"]
+Colour = Literal["pale", "golden", "brown"]
+"""How dark a piece is wanted."""
 Doneness = Literal["soft_centre", "chewy", "set", "crisp", "dry"]
 """How far a piece is baked."""
 PartKind = Literal["wash", "filling", "coating", "topping", "icing", "dip", "dusting", "bench"]

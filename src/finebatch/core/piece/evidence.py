@@ -31,6 +31,21 @@ class SaidWidth:
 
 
 @dataclass(frozen=True, slots=True)
+class OnCard:
+    """What the card says of a bake, and how much each of it counts: by how much in ln its `minutes`
+    are longer than the law's, and its width."""
+
+    minutes: float | None = None
+    minutes_by: By = "all"
+    width: SaidWidth | None = None
+    width_by: By = "all"
+
+
+SILENT = OnCard()
+"""A card that says nothing of it."""
+
+
+@dataclass(frozen=True, slots=True)
 class WidthSources:
     """Widths (mm) by each source; `card_share` is how much of what is used the card weighs, 0 to 1;
     `apart` says that card and law part by more than both allow."""

@@ -1,10 +1,13 @@
 """Foresee one piece: everything that a baker wants to know of it before it is baked."""
 
-from dataclasses import dataclass, replace
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from typing import Protocol
 
 from finebatch.core.formula.composition import Composition
-from finebatch.core.formula.dough import Doneness, Family
+from finebatch.core.formula.dough import Colour, Doneness, Family
+from finebatch.core.heat.colour import ColourSteps, colour_shift
 from finebatch.core.heat.minutes import (
     DONE_AT_C,
     USUAL_DONENESS,
@@ -15,7 +18,7 @@ from finebatch.core.heat.minutes import (
 )
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.piece.effects import BakeConditions, measure_effects
-from finebatch.core.piece.evidence import By, MinutesKnown, SaidWidth, Sources, weigh_minutes
+from finebatch.core.piece.evidence import SILENT, MinutesKnown, OnCard, Sources, weigh_minutes
 from finebatch.core.piece.portion import Portion, RawPiece, shape_piece
 from finebatch.core.piece.spread import SpreadModel, Teaching, Width, predict_width
 from finebatch.core.piece.thickness import (
@@ -44,11 +47,13 @@ WATER_FOR_PIECES = 0.2
 
 @dataclass(frozen=True, slots=True)
 class Models:
-    """The fitted models that a prediction uses."""
+    """The fitted models that a prediction uses, and of which colours (steps of the strip) pieces of
+    a family usually are when they are that far done."""
 
     spread: SpreadModel
     lift: LiftModel
     heat: HeatModel
+    colours: Mapping[tuple[Family, Doneness], ColourSteps] = field(default_factory=dict)
 
 
 class Learnt(Teaching, Protocol):
@@ -102,16 +107,14 @@ def foresee(
     portion_cv: float = 0.03,
     shelves: int = 1,
     learnt: Learnt | None = None,
-    said: float | None = None,
-    minutes_by: By = "all",
-    said_width: SaidWidth | None = None,
-    width_by: By = "all",
+    card: OnCard = SILENT,
+    colour: Colour | None = None,
 ) -> Foreseen:
     """Foresee width, thickness and minutes of one piece, portioned or as it lies; `Refusal` when
     that makes no sense.
 
-    `said` is by how much in ln the card's minutes are longer than the law's, `said_width` what it
-    says of the width.
+    `card` is what its card says of minutes and width, `colour` the one that is wanted where that is
+    not as usual.
     """
     check_dough(dough)
     raw = piece if isinstance(piece, RawPiece) else shape_piece(piece, dough.density_g_cm3)
@@ -122,13 +125,14 @@ def foresee(
         raw,
         portion_cv=portion_cv,
         learnt=learnt,
-        said=said_width,
-        by=width_by,
+        said=card.width,
+        by=card.width_by,
     )
     wanted = doneness or USUAL_DONENESS[family]
     drive = oven_drive(conventional_c(how.oven_c, how.oven_mode), DONE_AT_C[wanted])
     terms = bake_terms(measured, raw, width.middle_mm, wanted)
-    alone = bake_minutes(models.heat, terms, drive)
+    sooner = colour_shift(colour, models.colours.get((family, wanted)))
+    alone = bake_minutes(models.heat, terms, drive) * math.exp(sooner)
     thickness = predict_thickness(
         models.lift,
         measured,
@@ -139,7 +143,7 @@ def foresee(
     )
     plain = alone * sheet_factor(how.surface, shelves)
     known = learnt.minutes if learnt else MinutesKnown()
-    sources = weigh_minutes(plain, known, said, minutes_by)
+    sources = weigh_minutes(plain, known, card.minutes, card.minutes_by)
     return Foreseen(raw, _as_cut(width, raw), thickness, sources, wanted)
 
 

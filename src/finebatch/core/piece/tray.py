@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.formula.composition import Composition
-from finebatch.core.formula.dough import Doneness, Family
+from finebatch.core.formula.dough import Colour, Doneness, Family
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.measures.figures import grams
 from finebatch.core.piece.effects import BakeConditions
-from finebatch.core.piece.evidence import By, MinutesKnown, SaidWidth, weigh_minutes
+from finebatch.core.piece.evidence import SILENT, MinutesKnown, OnCard, weigh_minutes
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models, foresee
 from finebatch.core.piece.kinds.portioning import Made, Making, Portioning, SecondBake
 from finebatch.core.piece.layout import Layout
@@ -64,9 +64,8 @@ class TrayAnswer:
 class TrayBasis:
     """Dough, kitchen and habits that a tray rests on, whatever the piece.
 
-    `batches` is how many times the dough is made; `said` and `said_second` the shifts in ln of the
-    minutes that its card says of the first bake and of the second, `said_width` what it says of the
-    width; `minutes_by` and `width_by` what counts.
+    `batches` is how many times the dough is made; `card` what its card says of the first bake,
+    `said_second` the shift in ln of the minutes that it says of the second; `colour` is wanted.
     """
 
     models: Models
@@ -79,11 +78,9 @@ class TrayBasis:
     doneness: Doneness | None = None
     learnt: Learnt | None = None
     batches: float = 1.0
-    said: float | None = None
+    card: OnCard = SILENT
     said_second: float | None = None
-    minutes_by: By = "all"
-    said_width: SaidWidth | None = None
-    width_by: By = "all"
+    colour: Colour | None = None
 
     @property
     def lot(self) -> Lot:
@@ -106,10 +103,8 @@ class TrayBasis:
             portion_cv=PORTION_CV[self.evenness],
             shelves=self.shelves,
             learnt=self.learnt,
-            said=self.said,
-            minutes_by=self.minutes_by,
-            said_width=self.said_width,
-            width_by=self.width_by,
+            card=self.card,
+            colour=self.colour,
         )
 
 
@@ -146,7 +141,8 @@ def foresee_tray(basis: TrayBasis, piece: Portioning) -> TrayAnswer:
     still_c = conventional_c(basis.how.oven_c, basis.how.oven_mode)
     second = piece.second(found, made.pieces, basis.sheet, still_c)
     if second is not None:
-        weighed = weigh_minutes(second.minutes, MinutesKnown(), basis.said_second, basis.minutes_by)
+        by = basis.card.minutes_by
+        weighed = weigh_minutes(second.minutes, MinutesKnown(), basis.said_second, by)
         second = replace(second, minutes=weighed.used)
     bowl = basis.lot.total_g - basis.lot.usable_g
     yields = Yield(sum(laid.trays), made.left_g, bowl, laid.most_on_sheet, laid.trays, made.pieces)

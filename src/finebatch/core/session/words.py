@@ -8,10 +8,12 @@ from dataclasses import dataclass, field, replace
 
 from finebatch.core.care.keeping import KeptAs, RawIn
 from finebatch.core.care.warm import NOT_WARM
+from finebatch.core.formula.dough import Doneness
 from finebatch.core.formula.step import Stage, StepKind
 from finebatch.core.heat.cues import Cues
+from finebatch.core.heat.minutes import DONE_AT_C, out_at_c
 from finebatch.core.heat.oven import HotSide
-from finebatch.core.measures.figures import dial, grams, millimetres
+from finebatch.core.measures.figures import degrees, dial, grams, millimetres
 from finebatch.core.method.steps import PLACES, Origin, TypedStep
 from finebatch.core.piece.kinds.every import KINDS, PieceKind
 from finebatch.core.piece.kinds.says import Says
@@ -60,9 +62,9 @@ class Said:
 @dataclass(frozen=True, slots=True)
 class DoughSaid:
     """What the words take of a dough: its name, the piece (kind, g, thickness of a slice in mm),
-    the oven's setting (°C), pieces kept for another day, as what and in what (if it `waits`
-    at all), whether they were laid out before,
-    and to what the dough is worked for them."""
+    the oven's setting (°C), how far it is baked and by what one sees that, pieces kept for another
+    day, as what and in what (if it `waits` at all), whether they were laid out before, and to what
+    the dough is worked for them."""
 
     letter: str
     name: str
@@ -70,6 +72,7 @@ class DoughSaid:
     grams: float
     oven_c: float
     cues: Cues
+    doneness: Doneness
     slice_mm: float | None = None
     kept: int = 0
     keep_as: KeptAs = "dough"
@@ -462,7 +465,18 @@ def _done_cue(dough: DoughSaid | None, *, second: bool) -> str:
     cues = dough.cues
     return (
         f"Edges {cues.edges}; top {cues.top}; underneath {cues.underside}; {cues.touch}; "
-        f"smells {cues.smell}. It goes on cooking on the sheet."
+        f"smells {cues.smell}. {goes_on(dough.doneness)}"
+    )
+
+
+def goes_on(doneness: Doneness) -> str:
+    """That a piece goes on baking on its hot sheet, and where a probe tells, from what to what."""
+    out_c = out_at_c(doneness)
+    if out_c is None:
+        return "It goes on cooking on the sheet."
+    return (
+        f"Out at about {degrees(out_c)} inside: on the hot sheet it goes on to "
+        f"{degrees(DONE_AT_C[doneness])}."
     )
 
 

@@ -68,6 +68,8 @@ def start(
             found["rested"] = True
     if says.doneness is not None:
         found["doneness"] = says.doneness
+    if says.colour is not None:
+        found["colour"] = says.colour
     if says.surface is not None:
         found["surface"] = says.surface
     if says.by_spoon:

@@ -5,23 +5,13 @@ from typing import Literal
 
 from finebatch.core.care.keeping import KeptAs
 from finebatch.core.heat.chilling import (
-    Purpose,
-    Shape,
     Tempering,
-    disc_across_mm,
-    disc_shape,
-    log_shape,
     tempering,
 )
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.plan.prepare import TAKE_MIN
 from finebatch.core.plan.work import Make
-from finebatch.core.tray.question import TrayQuestion, chill_shape
-
-LUMP_MM = 40.0
-"""How thick a wrapped lump of dough is pressed before it is put away (household practice)."""
-OWN_LOG_MM = 45.0
-"""How thick a log is of a dough that says nothing of logs."""
+from finebatch.core.tray.question import TrayQuestion, shape_as
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,17 +23,6 @@ class OutOfCold:
     out: tuple[Make, ...]
     temper_min: int
     laid: bool
-
-
-def _shape(form: KeptAs, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Purpose]:
-    dough, piece = asked.composition(larder), asked.setting.piece
-    own, job = chill_shape(asked, larder)
-    cm3 = dough.total_g / dough.density_g_cm3
-    if form == "dough" or (form == "disc" and piece.KEPT_AS != "disc"):
-        return disc_shape(disc_across_mm(cm3, LUMP_MM), LUMP_MM).of(dough), job
-    if form == "log" and piece.KEPT_AS != "log":
-        return log_shape(OWN_LOG_MM, 1000 * cm3 / (0.785 * OWN_LOG_MM**2)).of(dough), job
-    return own, job
 
 
 def night_temper_min(asked: TrayQuestion, larder: Larder) -> int:
@@ -60,7 +39,7 @@ def _tempering(
 ) -> Tempering:
     if form in asked.setting.piece.LAID_AS:
         return Tempering(0, 0)
-    shape, job = _shape(form, asked, larder)
+    shape, job = shape_as(form, asked, larder)
     kitchen = asked.kitchen
     return tempering(
         shape,

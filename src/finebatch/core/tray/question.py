@@ -4,15 +4,25 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.formula.card_says import CardSays
 from finebatch.core.formula.composition import Composition, compose
 from finebatch.core.formula.dough import Card, Family, Mixing, WeighedDough
-from finebatch.core.heat.chilling import Air, Chill, Purpose, Shape, chill
+from finebatch.core.heat.chilling import (
+    Air,
+    Chill,
+    Purpose,
+    Shape,
+    chill,
+    disc_across_mm,
+    disc_shape,
+    log_shape,
+)
 from finebatch.core.heat.minutes import look_from
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.effects import BakeConditions, Surface
-from finebatch.core.piece.evidence import CARD_WIDTH_SD, LEAST_FLOW, SaidWidth
+from finebatch.core.piece.evidence import CARD_WIDTH_SD, LEAST_FLOW, OnCard, SaidWidth
 from finebatch.core.piece.foresee import Foreseen, Learnt, Models
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.paper import Template, TemplateOf
@@ -24,6 +34,12 @@ from finebatch.core.refusal import Refusal
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import Range
+
+THICK_MM: Mapping[KeptAs, float] = {"dough": 40.0, "disc": 25.0}
+"""How thick a wrapped lump, or a disc of a dough that is not rolled, is pressed before it is put
+away (household practice)."""
+OWN_LOG_MM = 45.0
+"""How thick a log is of a dough that says nothing of logs."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,10 +55,12 @@ class Ground:
 @dataclass(frozen=True, slots=True)
 class SaidMinutes:
     """What the card says of a bake's minutes, and by how much in ln that is longer than reckoned
-    for the card's own piece and oven: another piece or oven is reckoned from there."""
+    for the card's own piece and oven: another piece or oven is reckoned from there. `look_min` is
+    from when on it says to look."""
 
     minutes: Range
     shift: float
+    look_min: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,11 +116,14 @@ class TrayQuestion:
             shelves=self.kitchen.shelves,
             doneness=self.setting.doneness,
             learnt=ground.learnt,
-            said=None if self.said is None else self.said.shift,
+            card=OnCard(
+                None if self.said is None else self.said.shift,
+                self.setting.minutes_by,
+                self.said_width,
+                self.setting.width_by,
+            ),
+            colour=self.setting.colour,
             said_second=None if self.said_second is None else self.said_second.shift,
-            minutes_by=self.setting.minutes_by,
-            said_width=self.said_width,
-            width_by=self.setting.width_by,
         )
 
     def foresee(self, ground: Ground) -> Foreseen:
@@ -136,16 +157,20 @@ def as_said(
     dried = _said(says.second_minutes, second.minutes) if second else None
     return replace(
         asked,
-        said=_said(says.minutes, found.minutes),
+        said=_said(says.minutes, found.minutes, says.look_min),
         said_second=dried,
         said_width=_said_width(says.baked_mm, found),
     )
 
 
-def _said(minutes: Range | None, reckoned: float) -> SaidMinutes | None:
+def _said(
+    minutes: Range | None, reckoned: float, look_min: float | None = None
+) -> SaidMinutes | None:
     if minutes is None:
         return None
-    return SaidMinutes(minutes, math.log(math.sqrt(minutes[0] * minutes[1]) / reckoned))
+    shift = math.log(math.sqrt(minutes[0] * minutes[1]) / reckoned)
+    early = look_min is not None and look_min < minutes[1]
+    return SaidMinutes(minutes, shift, look_min if early else None)
 
 
 def _said_width(wide_mm: float | None, reckoned: Foreseen) -> SaidWidth | None:
@@ -175,6 +200,8 @@ def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
     if found.foreseen.sources.card_share > 0 and asked.said is not None:
         low, high = asked.said.minutes
         early, said = 0.0, math.log(high / low) / 2
+        if asked.said.look_min is not None:
+            said = max(said, math.log(math.sqrt(low * high) / asked.said.look_min))
     return look_from(
         found.foreseen.minutes,
         early,
@@ -184,10 +211,29 @@ def first_look(asked: TrayQuestion, found: TrayAnswer, models: Models) -> int:
     )
 
 
+def shape_as(form: KeptAs, asked: TrayQuestion, larder: Larder) -> tuple[Shape, Purpose]:
+    """The shape of this dough in the cold, as a lump, a disc, a log or the way its kind is chilled
+    best, and what for."""
+    dough, piece = asked.composition(larder), asked.setting.piece
+    own, job = piece.chilled(asked.lot(larder))
+    cm3 = dough.total_g / dough.density_g_cm3
+    if form == piece.KEPT_AS != "dough":
+        return own.of(dough), job
+    if form in THICK_MM:
+        thick = THICK_MM[form]
+        own = disc_shape(disc_across_mm(cm3, thick), thick)
+    elif form == "log":
+        own = log_shape(OWN_LOG_MM, 1000 * cm3 / (0.785 * OWN_LOG_MM**2))
+    return own.of(dough), job
+
+
 def chill_shape(asked: TrayQuestion, larder: Larder) -> tuple[Shape, Purpose]:
-    """The shape in which this dough is best chilled, and what for: discs to roll, logs to slice,
-    portioned balls to bake, a filled pan."""
-    shape, job = asked.setting.piece.chilled(asked.lot(larder))
+    """The shape in which this dough is chilled, and what for: as it is set, or as is best: discs to
+    roll, logs to slice, portioned balls to bake, a filled pan."""
+    setting = asked.setting
+    if setting.cold_as != setting.piece.KEPT_AS:
+        return shape_as(setting.cold_as, asked, larder)
+    shape, job = setting.piece.chilled(asked.lot(larder))
     return shape.of(asked.composition(larder)), job
 
 

@@ -1,6 +1,6 @@
 """Chilling: how long a dough's shape takes in the cold, and back on the bench."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval
@@ -8,6 +8,7 @@ from fastapi import APIRouter
 
 from finebatch.core.book.hands import Pace
 from finebatch.core.care.cautions import DEFER
+from finebatch.core.care.keeping import KeptAs
 from finebatch.core.care.warm import KEEP_DOUGH
 from finebatch.core.heat.chilling import Air, Chill, Curve, Purpose
 from finebatch.core.tray import question as trays
@@ -40,10 +41,19 @@ class CurveOut(Out):
     temps_c: list[float]
 
 
+class ChillWay(Out):
+    """A shape in which this dough may be chilled, and the best minutes of it there (null where it
+    never gets cold enough)."""
+
+    form: KeptAs
+    best_min: float | None
+
+
 class ChillOut(Out):
     """How a shape chills for a job. Minutes; null where it never comes to that.
 
-    `slower` times the usual minutes, as was learnt from `felt` doughs.
+    `slower` times the usual minutes, as was learnt from `felt` doughs. `ways` are the shapes to
+    choose from, where there is a choice.
     """
 
     shape: str
@@ -61,6 +71,7 @@ class ChillOut(Out):
     caution: str
     cooling: CurveOut
     warming: CurveOut
+    ways: list[ChillWay]
 
 
 MOST_POINTS = 120
@@ -76,7 +87,7 @@ def _curve_out(curve: Curve, step_min: float) -> CurveOut:
     )
 
 
-def _chill_out(found: Chill, pace: Pace) -> ChillOut:
+def _chill_out(found: Chill, pace: Pace, ways: list[ChillWay]) -> ChillOut:
     names = ("job", "from_c", "ready_min", "best_min", "hard_min", "bench_min", "temper_min")
     plain = {name: getattr(found, name) for name in names}
     return ChillOut(
@@ -89,6 +100,7 @@ def _chill_out(found: Chill, pace: Pace) -> ChillOut:
         high_c=found.to_c[1],
         cooling=_curve_out(found.cooling, found.cooling.step_min),
         warming=_curve_out(found.warming, found.warming.step_min),
+        ways=ways,
     )
 
 
@@ -100,5 +112,13 @@ def chill(dough_id: Id, body: ChillBody, data: Data) -> ChillOut:
         pace = cold_pace(session, bench.kitchen)
     asked = what_ifs.question_if(dough, part_of(TraySetting, body), [], bench)
     larder = bench.reader.larder
-    found = trays.chill_for(asked, larder, body.place, body.start_c, pace.times)
-    return _chill_out(found, pace)
+
+    def chilled(setting: TraySetting) -> Chill:
+        as_set = replace(asked, setting=setting)
+        return trays.chill_for(as_set, larder, body.place, body.start_c, pace.times)
+
+    ways = [
+        ChillWay(form=form, best_min=chilled(replace(asked.setting, chilled_as=form)).best_min)
+        for form in asked.setting.piece.CHILLED_AS
+    ]
+    return _chill_out(chilled(asked.setting), pace, ways)

@@ -33,6 +33,7 @@ def reckoned(
         raw,
         how,
         doneness=asked.setting.doneness,
+        colour=asked.setting.colour,
         shelves=asked.kitchen.shelves,
     )
     return {**measure_effects(dough, raw, how), LAW: tables.law_mark()}, plain.minutes

@@ -256,7 +256,7 @@ def study(
         larder,
         kg=kg,
         chill_min=tray.chill_min,
-        kept_as=lies_as(tray.piece.KEPT_AS),
+        kept_as=lies_as(tray.cold_as),
     )
     begun = started(card, weighed, bench.kitchen, larder)
     return Study(

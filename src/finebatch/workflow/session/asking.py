@@ -79,7 +79,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         larder,
         kg=total_g / 1000,
         chill_min=asked.setting.chill_min,
-        kept_as=lies_as(asked.setting.piece.KEPT_AS),
+        kept_as=lies_as(asked.setting.cold_as),
         paces={"mix": known.hands.mix.times}
         | {job: known.hands.times(job) for job in ("ready", "form")}
         | dict(known.hands.steps()),

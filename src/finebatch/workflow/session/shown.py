@@ -23,7 +23,7 @@ from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish, programmes_of
 from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
-from finebatch.facts import formula
+from finebatch.facts import tables
 from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow.kitchen.fridge import FeltEvent, latest_felt
 from finebatch.workflow.kitchen.larder import get_larder
@@ -187,8 +187,8 @@ def _there(session: Session, snapshot: Snapshot) -> set[int]:
 
 
 def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None) -> ShownDough:
-    piece = asked.question.setting.piece
-    wanted = asked.question.setting.doneness or USUAL_DONENESS[asked.question.family]
+    setting, piece = asked.question.setting, asked.question.setting.piece
+    wanted = setting.doneness or USUAL_DONENESS[asked.question.family]
     return ShownDough(
         letter=asked.letter,
         dough_id=asked.dough_id if asked.dough_id in there else None,
@@ -206,7 +206,8 @@ def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None
         laid=asked.laid,
         worked=piece.worked(),
         felt=felt.firmness if felt else None,
-        cues=formula.cues()[asked.question.family, wanted],
+        cues=tables.cues()[asked.question.family, wanted].coloured(setting.colour),
+        doneness=wanted,
     )
 
 

@@ -25,6 +25,15 @@ const PLACES = [
   ["freezer", "freezer"],
 ] as const;
 
+const FORMS: Record<Schemas["ChillWay"]["form"], string> = {
+  portions: "balls",
+  disc: "a disc",
+  log: "a log",
+  dough: "a lump",
+  slices: "slices",
+  baked: "baked pieces",
+};
+
 const JOBS: Record<Schemas["ChillOut"]["job"], string> = {
   roll: "to roll it",
   slice: "to slice it",
@@ -71,6 +80,20 @@ export function ChillPanel(props: ChillPanelProps) {
       <Notice problem={chill.error} />
       {chill.data && !chill.error && (
         <>
+          {chill.data.ways.length > 0 && (
+            <Choice
+              label="Chilled as"
+              value={setting.chilled_as ?? chill.data.ways[0]?.form ?? "portions"}
+              options={chill.data.ways.map(
+                ({ form, best_min }) =>
+                  [
+                    form,
+                    best_min === null ? FORMS[form] : `${FORMS[form]}, ${length(best_min)}`,
+                  ] as const,
+              )}
+              onChange={(chilled_as) => props.onSetting((before) => ({ ...before, chilled_as }))}
+            />
+          )}
           <p className="text-lg">{inWords(chill.data, place)}</p>
           <Curves found={chill.data} />
           <div className="flex flex-wrap items-center gap-3">

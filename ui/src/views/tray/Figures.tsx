@@ -1,5 +1,5 @@
 import type { Tray, TraySetting } from "../../api/client";
-import { fine, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
+import { degrees, fine, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
 import { cardFacts } from "../../logic/fromCard";
 import { Choice } from "../../parts/Choice";
 
@@ -32,6 +32,12 @@ export function Figures(props: FiguresProps) {
           </div>
         ))}
       </dl>
+      {tray.inside_c && (
+        <p className="mt-1 text-[0.9375rem]" data-figure="inside">
+          Out at about <strong>{degrees(tray.inside_c.out)}</strong> inside: on the hot sheet it
+          goes on to {degrees(tray.inside_c.done)}.
+        </p>
+      )}
       <SaidByCard {...props} />
       <p className="mt-1 text-[0.9375rem]" data-figure="learnt">
         {width.bakes > 0 ? (
@@ -172,7 +178,17 @@ function MinutesBy({ tray, setting, onSetting }: FiguresProps) {
 }
 
 /** What does not fit beside another figure. */
-const WIDE = new Set(["trays", "width", "band", "down", "piece", "extra", "minutes", "second"]);
+const WIDE = new Set([
+  "look",
+  "trays",
+  "width",
+  "band",
+  "down",
+  "piece",
+  "extra",
+  "minutes",
+  "second",
+]);
 
 type Row = [string, string, React.ReactNode];
 

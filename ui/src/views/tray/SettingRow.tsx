@@ -41,6 +41,13 @@ const DONENESS: (readonly [keyof typeof DONE | "", string])[] = [
   ...(Object.entries(DONE) as [keyof typeof DONE, string][]),
 ];
 
+const COLOURS = [
+  ["", "as usual"],
+  ["pale", "pale"],
+  ["golden", "golden"],
+  ["brown", "brown"],
+] as const;
+
 /** How the dough is baked and on what sheet, in one row. */
 export function SettingRow({
   setting,
@@ -99,6 +106,13 @@ export function SettingRow({
         options={DONENESS}
         note={mark("doneness")}
         onChange={(doneness) => set({ doneness: doneness || null })}
+      />
+      <Select
+        label="Colour"
+        value={setting.colour ?? ""}
+        options={COLOURS}
+        note={mark("colour")}
+        onChange={(colour) => set({ colour: colour || null })}
       />
       <label className="flex items-center gap-2 self-end pb-1.5">
         <input

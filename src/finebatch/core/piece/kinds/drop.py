@@ -73,6 +73,7 @@ class Drop(Portioning):
         Ask("topping_g", "Topping each", unit="g", aside="Dipped or topped"),
     )
     KEPT_AS = "portions"
+    CHILLED_AS = ("portions", "disc", "log", "dough")
 
     grams: Grams = 28.0
     shape: DropShape = "ball"

@@ -120,6 +120,8 @@ class Portioning(FromOutside, ABC):
     ASKS: ClassVar[tuple[Ask, ...]] = ()
     KEPT_AS: ClassVar[KeptAs] = "dough"
     """In what shape it is put away when nothing else is said."""
+    CHILLED_AS: ClassVar[tuple[KeptAs, ...]] = ()
+    """In which shapes it may be chilled, the best first; nothing where there is but one."""
     LAID_AS: ClassVar[frozenset[KeptAs]] = frozenset({"portions", "slices"})
     """Kept so, it only has to be laid on the sheet, as cold as it is."""
     ONE_SIZE: ClassVar[bool] = False
