@@ -4,6 +4,8 @@ import math
 from dataclasses import replace
 from itertools import pairwise
 
+import numpy as np
+import numpy.typing as npt
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -20,6 +22,7 @@ from finebatch.core.piece.kinds.rolled import (
     LONGEST,
     WIDEST_MM,
     Rolled,
+    Slab,
     roll_out,
     slab_for,
     thickness_for,
@@ -29,6 +32,7 @@ from finebatch.core.piece.kinds.sliced import Sliced
 from finebatch.core.piece.kinds.twice_baked import DRIED_LOSS, TwiceBaked
 from finebatch.core.piece.kinds.wafer import Wafer
 from finebatch.core.piece.lot import Lot
+from finebatch.core.piece.nesting import FINE_MM, nests
 from finebatch.core.piece.pans import depth_in
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import Refusal
@@ -128,6 +132,12 @@ cutters = st.one_of(
     st.floats(30, 90).map(lambda w: Cutter("round", w)),
     st.tuples(st.floats(30, 80), st.floats(30, 90)).map(lambda b: Cutter("rectangle", *b)),
     st.floats(30, 80).map(lambda w: Cutter("hexagon", w)),
+    st.builds(
+        Cutter,
+        st.sampled_from(["leaf", "star", "heart"]),
+        st.sampled_from([34.0, 57.0]),
+        st.sampled_from([40.0, 72.0]),
+    ),
 )
 rolled_doughs = st.builds(
     Rolled, thicknesses, cutters, st.floats(0, 6), st.integers(1, 4), st.booleans(), st.booleans()
@@ -146,6 +156,7 @@ def test_rolling_loses_no_dough_and_no_cut_touches_another(piece: Rolled, usable
     for done in out.passes:
         assert done.slabs * len(done.slab.cuts) == done.pieces
         wide, tall = piece.cutter.box_mm
+        assert apart_mm(piece.cutter, done.slab) >= piece.web_mm - FINE_MM
         for x, y in done.slab.cuts:
             assert wide / 2 - 1e-6 <= x <= done.slab.across_mm - wide / 2 + 1e-6
             assert tall / 2 - 1e-6 <= y <= done.slab.down_mm - tall / 2 + 1e-6
@@ -163,7 +174,8 @@ def test_scraps_are_rolled_until_under_two_pieces_are_left(piece: Rolled, usable
     if out.rest_g >= 2 * one:
         picked_up = 0.0 if piece.papers else FLOUR_PICKED_UP
         area = 1000 * out.rest_g * (1 + picked_up) / DENSITY / piece.thickness_mm
-        assert slab_for(piece, area) is None or len(out.passes) == 12
+        stopped = out.limited and len(out.passes) == piece.rerolls + 1
+        assert slab_for(piece, area) is None or stopped
 
 
 def test_the_rectangle_covers_what_the_part_weighs() -> None:
@@ -359,89 +371,83 @@ def test_flour_is_picked_up_with_each_rolling_and_none_between_papers() -> None:
     assert roll_out(ROUNDS, 700, DENSITY).flour_g == 0
 
 
-def test_scraps_are_rolled_in_as_few_parts_as_they_need() -> None:
+def test_scraps_are_gathered_into_one_slab() -> None:
     out = roll_out(replace(ROUNDS, parts=4), 1200, DENSITY)
-    assert out.passes[0].slabs == 4
-    # A part is 300 g: what is left is rolled in as many as it fills.
-    for before, done in pairwise(out.passes):
-        assert done.slabs == math.ceil(before.rest_g / 300)
+    assert [done.slabs for done in out.passes] == [4, 1, 1]
     assert out.first_pieces == out.passes[0].pieces
 
 
-def test_dough_for_less_than_one_piece_is_refused_with_what_to_do() -> None:
-    with pytest.raises(Refusal) as said:
-        roll_out(ROUNDS, 10, DENSITY)
-    (fault,) = said.value.faults
-    assert fault.field == "cutter.across_mm"
-    assert "cutter of 60 mm" in read_in(fault.message)
-
-
-def test_so_thick_at_most_that_the_pieces_come_out() -> None:
-    for pieces in (10, 24, 40):
-        thick = thickness_for(ROUNDS, pieces, 800, DENSITY)
-        assert thick == round(thick, 1)
-        assert roll_out(replace(ROUNDS, thickness_mm=thick), 800, DENSITY).pieces >= pieces
-    most = roll_out(replace(ROUNDS, thickness_mm=2), 800, DENSITY).pieces
-    assert thickness_for(ROUNDS, most, 800, DENSITY) >= 2
-    with pytest.raises(Refusal) as said:
-        thickness_for(ROUNDS, most + 1, 800, DENSITY)
-    assert said.value.faults[0].field == "pieces"
-    assert f"this dough gives {most}." in said.value.faults[0].message
-    assert ROUNDS.giving(most + 1, Lot(800, DENSITY)) is None
-
-
-def test_a_cutter_of_another_size_gives_another_mass() -> None:
-    heavier = ROUNDS.weighing(2 * ROUNDS.raw(LOT).grams, LOT)
-    assert heavier.raw(LOT).grams == pytest.approx(2 * ROUNDS.raw(LOT).grams, rel=0.02)
-    assert heavier.thickness_mm == ROUNDS.thickness_mm
-    leaf = Rolled(cutter=LEAF).wider(1.1)
-    assert leaf.cutter.down_mm / leaf.cutter.across_mm == pytest.approx(82 / 48, rel=0.02)
-
-
-def test_wedges_of_a_round_pan_are_as_long_as_its_radius() -> None:
-    pan = Pan("round", 240, wedges=12)
-    scored = pan.score(600, 12, 2)
-    assert (scored.pans, scored.full_g, scored.deep_mm) == (2, 600, 12)
-    assert (scored.down_mm, scored.piece_g, scored.each_gives) == (120, 50, 12)
-    assert pan.lies(pan.raw(LOT), 0).outline == "round"
-    assert Pan("square", 200).lies(Pan("square", 200).raw(LOT), 0).outline == "box"
+@pytest.mark.parametrize("rerolls", [0, 1, 2, 6])
+def test_scraps_are_rolled_no_oftener_than_is_allowed(rerolls: int) -> None:
+    out = roll_out(replace(ROUNDS, rerolls=rerolls), 1500, DENSITY)
+    assert len(out.passes) <= rerolls + 1
+    assert out.limited == (len(out.passes) == rerolls + 1 and rerolls < 3)
+    most = roll_out(replace(ROUNDS, rerolls=11), 1500, DENSITY)
+    assert out.pieces <= most.pieces
+    assert not most.limited
 
 
 @pytest.mark.parametrize(
-    ("pan", "field"),
-    [
-        (Pan("square", 100, scored_across=10, scored_down=2), None),
-        (Pan("square", 99, scored_across=10, scored_down=2), "scored_across"),
-        (Pan("rectangle", 200, 99, scored_across=2, scored_down=10), "scored_across"),
-        (Pan("round", 101, wedges=31), None),
-        (Pan("round", 101, wedges=32), "wedges"),
-    ],
+    ("cutter", "closer"),
+    [(Cutter("leaf", 40, 80), 0.8), (Cutter("star", 70, 67), 0.8), (Cutter("heart", 60, 57), 0.85)],
 )
-def test_no_knife_cuts_under_a_centimetre(pan: Pan, field: str | None) -> None:
-    if field is None:
-        assert pan.score(300, 10, 1).pieces == pan.pieces
-        return
-    with pytest.raises(Refusal) as said:
-        pan.score(300, 10, 1)
-    assert said.value.faults[0].field == field
-    assert "10 mm wide" in read_in(said.value.faults[0].message)
+def test_outlines_reach_into_each_other(cutter: Cutter, closer: float) -> None:
+    box = (cutter.across_mm + 3) * (cutter.down_mm + 3)
+    best, *_, plain = nests(cutter, 3)
+    assert plain.area_mm2 == pytest.approx(box)
+    assert best.area_mm2 < closer * box
+    rows, boxes = (
+        roll_out(Rolled(4, cutter, 3, staggered=nested, rerolls=0), 900, DENSITY).pieces
+        for nested in (True, False)
+    )
+    assert rows > 1.1 * boxes
 
 
-def test_a_pan_is_its_own_tray_and_no_wider_than_it_is() -> None:
-    pan = Pan("square", 200, thickness_mm=10)
-    with pytest.raises(Refusal) as said:
-        pan.wider(1.1)
-    assert said.value.faults[0].field == "width_mm"
-    shape, purpose = pan.chilled(LOT)
-    assert (shape.sides, purpose) == ((("slab", 5.0),), "slice")
-    assert (pan.hot_work.each_s, pan.hot_work.within_min) == (4, 1)
+@pytest.mark.parametrize("sides", [(280.0, 110.0), (110.0, 280.0)])
+def test_a_rectangle_that_is_asked_for_is_rolled_and_cut_both_ways(
+    sides: tuple[float, float],
+) -> None:
+    fingers = Rolled(6, Cutter("rectangle", 30, 85), 2, papers=True)
+    asked = replace(fingers, slab_across_mm=sides[0], slab_down_mm=sides[1])
+    first = roll_out(asked, 900, DENSITY).passes[0]
+    assert (first.slab.across_mm, first.slab.down_mm) == sides
+    assert first.slabs == int(900 / (280 * 110 * 6 / 1000 * DENSITY))
+    # Eight fingers side by side, but nine laid the other way, however the rectangle is written.
+    assert len(first.slab.cuts) == 9
+    for (x, y), turn in zip(first.slab.cuts, first.slab.turns or (0,) * 9, strict=True):
+        wide, tall = (85, 30) if turn % 180 else (30, 85)
+        assert wide / 2 <= x <= sides[0] - wide / 2
+        assert tall / 2 <= y <= sides[1] - tall / 2
 
 
-def test_scraps_too_small_for_two_slabs_are_rolled_in_one() -> None:
-    hexagon = Cutter("hexagon", 75, 60)
-    piece = Rolled(5.5, hexagon, 3, parts=4, staggered=False, papers=True)
-    one = piece.raw(LOT).grams
-    for usable in range(315, 1500, 3):
-        out = roll_out(piece, usable, DENSITY)
-        area = 1000 * out.rest_g / DENSITY / piece.thickness_mm
-        assert out.rest_g < 2 * one or slab_for(piece, area) is None
+def test_a_rectangle_of_more_dough_than_there_is_says_so() -> None:
+    asked = replace(ROUNDS, slab_across_mm=400, slab_down_mm=600)
+    with pytest.raises(Refusal, match="there are") as said:
+        roll_out(asked, 500, DENSITY)
+    assert said.value.faults[0].field == "slab_across_mm"
+
+
+def apart_mm(cutter: Cutter, slab: Slab) -> float:
+    """The least distance between two cuts of a slab: of outlines that are known, by their rims."""
+    turns = slab.turns or (0,) * len(slab.cuts)
+    if not cutter.outline:
+        return math.inf
+    corners = np.array([*cutter.outline_mm, cutter.outline_mm[0]])
+    rim = np.vstack([a + (b - a) * np.linspace(0, 1, 12)[:, None] for a, b in pairwise(corners)])
+    least, reach = math.inf, max(cutter.box_mm) * 1.5
+    placed = list(zip(slab.cuts, turns, strict=True))
+    for n, (one, turn) in enumerate(placed):
+        for other, beside in placed[n + 1 :]:
+            if math.dist(one, other) <= reach:
+                gap = turned(rim, one, turn)[:, None, :] - turned(rim, other, beside)[None, :, :]
+                least = min(least, float(np.hypot(gap[..., 0], gap[..., 1]).min()))
+    return least
+
+
+def turned(
+    rim: npt.NDArray[np.float64], at: tuple[float, float], turn: int
+) -> npt.NDArray[np.float64]:
+    by = math.radians(turn)
+    cos, sin = math.cos(by), math.sin(by)
+    found: npt.NDArray[np.float64] = rim @ np.array([[cos, sin], [-sin, cos]]) + at
+    return found

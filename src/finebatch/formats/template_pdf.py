@@ -4,6 +4,7 @@ Neighbouring tiles share a strip of `OVERLAP_MM`, its edge dashed on both; each 
 (100 mm, or 4 in) which shows at once when a printer has scaled the page.
 """
 
+from collections.abc import Sequence
 from io import BytesIO
 from typing import Literal
 
@@ -11,6 +12,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from finebatch.core.piece.paper import METRIC_LINE, ControlLine, Mark, Template
+from finebatch.core.values import Point
 from finebatch.formats.template_svg import hexagon, tiles
 
 Paper = Literal["A4", "Letter"]
@@ -45,21 +47,28 @@ class _Tile:
         canvas.setStrokeColorRGB(*(CRUST if mark.role == "baked" else INK))
         canvas.setLineWidth(0.25 * mm if mark.role == "baked" else 0.5 * mm)
         canvas.setDash(*((2 * mm, 1.5 * mm) if mark.role == "baked" else (1, 0)))
-        left, top = mark.x_mm - mark.across_mm / 2, mark.y_mm - mark.down_mm / 2
-        if mark.outline == "box":
-            self.box(left, top, mark.across_mm, mark.down_mm)
+        across, down = mark.box_mm
+        left, top = mark.x_mm - across / 2, mark.y_mm - down / 2
+        if mark.points:
+            self.polygon(mark.corners)
+        elif mark.outline == "box":
+            self.box(left, top, across, down)
         elif mark.outline == "round":
             x1, y1 = self.at(left, top)
-            x2, y2 = self.at(left + mark.across_mm, top + mark.down_mm)
+            x2, y2 = self.at(left + across, top + down)
             canvas.ellipse(x1, y2, x2, y1)
         else:
-            path = canvas.beginPath()
-            corners = [self.at(x, y) for x, y in hexagon(mark)]
-            path.moveTo(*corners[0])
-            for corner in corners[1:]:
-                path.lineTo(*corner)
-            path.close()
-            canvas.drawPath(path)
+            self.polygon(hexagon(mark))
+
+    def polygon(self, corners: Sequence[Point]) -> None:
+        """An outline of straight sides."""
+        path = self.canvas.beginPath()
+        first, *others = (self.at(x, y) for x, y in corners)
+        path.moveTo(*first)
+        for corner in others:
+            path.lineTo(*corner)
+        path.close()
+        self.canvas.drawPath(path)
 
     def seams(self, columns: int, rows: int, column: int, row: int) -> None:
         """Dashed lines where the next tiles are laid over this one."""

@@ -24,8 +24,11 @@ def _mark(parent: ElementTree.Element, mark: Mark) -> None:
     }
     if mark.role == "baked":
         look["stroke-dasharray"] = "2 1.5"
-    x, y, w, h = mark.x_mm, mark.y_mm, mark.across_mm, mark.down_mm
-    if mark.outline == "round":
+    x, y, (w, h) = mark.x_mm, mark.y_mm, mark.box_mm
+    if mark.points:
+        corners = " ".join(f"{a:.3f},{b:.3f}" for a, b in mark.corners)
+        ElementTree.SubElement(parent, "polygon", {"points": corners} | look)
+    elif mark.outline == "round":
         place = {"cx": f"{x:.3f}", "cy": f"{y:.3f}", "rx": f"{w / 2:.3f}", "ry": f"{h / 2:.3f}"}
         ElementTree.SubElement(parent, "ellipse", place | look)
     elif mark.outline == "hexagon":

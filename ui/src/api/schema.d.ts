@@ -2554,7 +2554,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "round" | "square" | "rectangle" | "hexagon" | "own";
+            shape: "round" | "square" | "rectangle" | "hexagon" | "leaf" | "star" | "heart" | "own";
             /** Across Mm */
             across_mm: number;
             /** Down Mm */
@@ -3521,7 +3521,7 @@ export interface components {
         /**
          * Lies
          * @description The outline of a piece and its boxes, raw and baked; a ring has a hole. An outline of its own
-         *     `fills` a share of its box.
+         *     `fills` a share of its box, and has `points` in a box from −1/2 to 1/2 where it is known.
          */
         Lies: {
             /**
@@ -3550,6 +3550,16 @@ export interface components {
              * @default 1
              */
             fills: number;
+            /**
+             * Points
+             * @default []
+             */
+            points: {
+                /** X */
+                x: number;
+                /** Y */
+                y: number;
+            }[];
         };
         /**
          * Limit
@@ -4696,7 +4706,8 @@ export interface components {
         };
         /**
          * Rolled
-         * @description A slab, rolled in parts, with a cutter and a web between cuts; scraps are rolled again.
+         * @description A slab, rolled in parts, or to a rectangle that is asked for, with a cutter and a web between
+         *     cuts; scraps are gathered and rolled again, at most `rerolls` times.
          */
         Rolled: {
             /** Thickness Mm */
@@ -4723,6 +4734,21 @@ export interface components {
              */
             papers: boolean;
             /**
+             * Rerolls
+             * @default 2
+             */
+            rerolls: number;
+            /**
+             * Slab Across Mm
+             * @default 0
+             */
+            slab_across_mm: number;
+            /**
+             * Slab Down Mm
+             * @default 0
+             */
+            slab_down_mm: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4731,6 +4757,7 @@ export interface components {
         /**
          * RolledOut
          * @description All passes, the pieces they give, bench flour taken up and dough left at the end (g).
+         *     `limited` says that the scraps would give more, were they rolled once more than they may be.
          */
         RolledOut: {
             /** Passes */
@@ -4741,6 +4768,11 @@ export interface components {
             flour_g: number;
             /** Rest G */
             rest_g: number;
+            /**
+             * Limited
+             * @default false
+             */
+            limited: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5602,7 +5634,8 @@ export interface components {
         };
         /**
          * Slab
-         * @description One rectangle of rolled dough, mm, with the middles of its cuts; `rows` counts each row.
+         * @description One rectangle of rolled dough, mm, with the middles of its cuts; `rows` counts each row,
+         *     `turns` says in degrees how each cut is turned (nothing where none is).
          */
         Slab: {
             /** Across Mm */
@@ -5618,6 +5651,11 @@ export interface components {
                 /** Y */
                 y: number;
             }[];
+            /**
+             * Turns
+             * @default []
+             */
+            turns: number[];
         };
         /**
          * SlabOnPaper

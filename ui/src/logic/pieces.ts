@@ -44,3 +44,10 @@ export const ways = (ask: Schemas["Ask"]) =>
 /** Whether something is asked of a piece as it is set. */
 export const isAsked = (piece: Piece, { ask }: Ask): boolean =>
   ask.when?.values.includes(at(piece, ask.when.field) as string | boolean) ?? true;
+
+type Cutter = PieceOf<"rolled">["cutter"];
+
+const WITH_DOWN = new Set<Cutter["shape"]>(["rectangle", "leaf", "star", "heart", "own"]);
+
+/** Whether a cutter's two sides are set each by itself. */
+export const hasDown = (cutter: Cutter): boolean => WITH_DOWN.has(cutter.shape);

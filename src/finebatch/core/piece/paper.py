@@ -1,5 +1,6 @@
 """A paper template: a drawing at 1 : 1, to cut along or to slide under the paper. In mm."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
@@ -7,6 +8,7 @@ from typing import Literal
 from finebatch.core.measures.figures import MM_IN
 from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.piece.lying import Outline
+from finebatch.core.values import Point
 
 TemplateOf = Literal["sheet", "slab"]
 PaperOutline = Literal["round", "box", "hexagon"]
@@ -39,7 +41,8 @@ def control_line(units: KitchenUnits) -> ControlLine:
 
 @dataclass(frozen=True, slots=True)
 class Mark:
-    """One outline about its middle; `role` is what it stands for."""
+    """One outline about its middle; `role` is what it stands for. Where its `points` are known (in
+    a box from −1/2 to 1/2) they are what is drawn, turned by `turn` degrees."""
 
     x_mm: float
     y_mm: float
@@ -47,6 +50,25 @@ class Mark:
     down_mm: float
     outline: PaperOutline
     role: Literal["raw", "baked", "cut"]
+    points: tuple[Point, ...] = ()
+    turn: int = 0
+
+    @property
+    def corners(self) -> tuple[Point, ...]:
+        """The corners of an outline that is known, where they lie on the paper."""
+        at = math.radians(self.turn)
+        cos, sin = math.cos(at), math.sin(at)
+        sized = ((self.across_mm * x, self.down_mm * y) for x, y in self.points)
+        return tuple(
+            (self.x_mm + x * cos - y * sin, self.y_mm + x * sin + y * cos) for x, y in sized
+        )
+
+    @property
+    def box_mm(self) -> tuple[float, float]:
+        """Its box on the paper, across and down."""
+        if self.turn % 180:
+            return self.down_mm, self.across_mm
+        return self.across_mm, self.down_mm
 
 
 @dataclass(frozen=True, slots=True)

@@ -24,6 +24,9 @@ def sheet_template(
     outline = ON_PAPER[lies.outline]
 
     def mark(x: float, y: float, size: tuple[float, float], role: str) -> Mark:
+        if lies.points:
+            turn = 90 if layout.turned else 0
+            return Mark(x, y, *size, outline, role, lies.points, turn)  # type: ignore[arg-type]
         across, down = reversed(size) if layout.turned and outline == "box" else size
         return Mark(x, y, across, down, outline, role)  # type: ignore[arg-type]
 

@@ -37,6 +37,13 @@ export function Outline({
       );
     }
     case "own": {
+      if (lies.points.length > 0)
+        return (
+          <polygon
+            points={lies.points.map((at) => `${x + w * at.x},${y + h * at.y}`).join(" ")}
+            {...line}
+          />
+        );
       // Only the box and the area are known: an outline of that area, drawn as a leaf.
       const k = Math.min(Math.max((lies.fills - 0.5) / 0.5, 0), 1);
       const c = (w / 2) * (0.55 + 0.45 * k);

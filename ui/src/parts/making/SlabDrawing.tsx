@@ -35,16 +35,15 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
           className="fill-raw stroke-ink"
           strokeWidth={1.4}
         />
-        {slab.cuts.map(({ x, y }) => (
-          <Outline
-            key={`${x} ${y}`}
-            lies={lies}
-            size={lies.raw_mm}
-            x={x}
-            y={y}
-            className="fill-sheet/50 stroke-dark"
-            strokeWidth={0.9}
-          />
+        {slab.cuts.map(({ x, y }, n) => (
+          <g key={`${x} ${y}`} transform={`translate(${x} ${y}) rotate(${slab.turns[n] ?? 0})`}>
+            <Outline
+              lies={lies}
+              size={lies.raw_mm}
+              className="fill-sheet/50 stroke-dark"
+              strokeWidth={0.9}
+            />
+          </g>
         ))}
         <Dimension
           from={[0, slab.down_mm + 16]}
@@ -80,7 +79,10 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
           {making.flour_g > 0
             ? `The bench gives it ${mass(making.flour_g)} of flour in all; each pass is a little tougher. `
             : "Between papers it takes up no flour. "}
-          {mass(making.rest_g)} stay at the end: under two pieces, or too little for the cutter.
+          {mass(making.rest_g)} stay at the end:{" "}
+          {making.limited
+            ? "they would give more, but scraps are not rolled oftener than you allow."
+            : "under two pieces, or too little for the cutter."}
         </p>
       </figcaption>
     </figure>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Kitchen } from "../../api/client";
 import { size, spanBy, volume } from "../../logic/format";
 import { type Measure, scaleOf, typedIn } from "../../logic/measures";
+import { hasDown } from "../../logic/pieces";
 import { toolName } from "../../logic/toolNames";
 import { Field } from "../../parts/Field";
 import { Select } from "../../parts/Select";
@@ -13,14 +14,14 @@ const SHAPES = [
   ["round", "round"],
   ["square", "square"],
   ["hexagon", "hexagon"],
+  ["star", "star"],
+  ["heart", "heart"],
 ] as const;
 
 const round1 = (figure: number) => Math.round(figure * 10) / 10;
 
 const box = ({ cutter }: Cutter): string =>
-  cutter.shape === "rectangle" || cutter.shape === "own"
-    ? spanBy(cutter.across_mm, cutter.down_mm)
-    : size(cutter.across_mm);
+  hasDown(cutter) ? spanBy(cutter.across_mm, cutter.down_mm) : size(cutter.across_mm);
 
 /** Scoops and cutters: what there is, one more, and one less. */
 export function Tools({ kitchen, set, fault }: KitchenPart) {

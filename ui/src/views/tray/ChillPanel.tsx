@@ -253,7 +253,8 @@ function Curves({ found }: { found: Schemas["ChillOut"] }) {
         workable
       </text>
       <text x={LEFT} y={TALL - 1} fontSize={12} className="fill-soft">
-        line: in the cold; dashed: back on the bench, from as cold as it gets
+        line: {found.job === "scoop" ? "" : "its middle, "}in the cold; dashed: back on the bench,
+        from as cold as it gets
       </text>
     </svg>
   );

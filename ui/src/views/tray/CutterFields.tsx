@@ -1,5 +1,5 @@
 import type { Kitchen, Schemas } from "../../api/client";
-import { type PieceOf, ways } from "../../logic/pieces";
+import { hasDown, type PieceOf, ways } from "../../logic/pieces";
 import { toolName } from "../../logic/toolNames";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
@@ -22,7 +22,7 @@ const tenths = (mm: number) => Math.round(mm) / 10;
 const same = (a: Cutter, b: Cutter) =>
   a.shape === b.shape &&
   a.across_mm === b.across_mm &&
-  (a.shape === "rectangle" || a.shape === "own" ? a.down_mm === b.down_mm : true);
+  (hasDown(a) ? a.down_mm === b.down_mm : true);
 
 /** One of the kitchen's cutters, or any by its outline, box and area. */
 export function CutterFields({
@@ -34,7 +34,7 @@ export function CutterFields({
   onKitchen,
 }: CutterFieldsProps) {
   const named = kitchen.cutters?.find((c) => same(c.cutter, cutter));
-  const boxed = cutter.shape === "rectangle" || cutter.shape === "own";
+  const boxed = hasDown(cutter);
   return (
     <>
       <Select
