@@ -11,18 +11,22 @@ from hypothesis import strategies as st
 from finebatch.core.book.learn import MeasuredBake, learn
 from finebatch.core.formula.card_says import CardSays, card_of, says_of
 from finebatch.core.formula.card_text import read_card
+from finebatch.core.formula.weigh import weigh_card
+from finebatch.core.larder.measuring import USUAL as USUAL_MEASURES
 from finebatch.core.measures.figures import dial, read_in
 from finebatch.core.measures.kitchen_units import US
+from finebatch.core.piece.cutter import Cutter
 from finebatch.core.piece.effects import measure_effects
-from finebatch.core.piece.evidence import MinutesBy
+from finebatch.core.piece.evidence import By
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.portioning import at
+from finebatch.core.piece.kinds.rolled import Rolled
 from finebatch.core.piece.lot import Lot
 from finebatch.core.tray.from_card import followed, start
 from finebatch.core.tray.question import Ground, TrayQuestion, as_said
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import tables
-from finebatch.workflow.dough.from_card import usual_tray
+from finebatch.workflow.dough.from_card import started, usual_tray
 from finebatch.workflow.kitchen.equipment import usual_kitchen
 
 LOT = Lot(1000, 1.2)
@@ -201,7 +205,7 @@ def asked(setting: TraySetting) -> TrayQuestion:
     return TrayQuestion(FORMULA, "drop", "creamed", setting, usual_kitchen())
 
 
-def by(minutes_by: MinutesBy, setting: TraySetting = USUAL) -> TraySetting:
+def by(minutes_by: By, setting: TraySetting = USUAL) -> TraySetting:
     return replace(setting, minutes_by=minutes_by)
 
 
@@ -258,3 +262,33 @@ def test_the_first_bake_of_ones_own_outweighs_card_and_law() -> None:
     assert (used.timed, used.own) == (1, pytest.approx(law, rel=0.01))
     assert used.card_share < 0.5
     assert used.used < math.sqrt(20 * law)
+
+
+@pytest.mark.parametrize(
+    ("told", "cutter", "slab"),
+    [
+        ("Roll out 4 mm thick, cut with a 7 cm star cutter.", Cutter("star", 70, 67), (0, 0)),
+        ("Roll out 5 mm thick and cut into hearts.", Cutter("heart", 60, 57), (0, 0)),
+        ("Roll out 3 mm thick, cut leaves 4 by 8 cm.", Cutter("leaf", 40, 80), (0, 0)),
+        (
+            "Roll out to 28 x 11 cm and cut into 3 by 8 cm fingers.",
+            Cutter("rectangle", 30, 80),
+            (280, 110),
+        ),
+    ],
+)
+def test_cutters_outlines_and_the_rectangle_are_read(
+    told: str, cutter: Cutter, slab: tuple[float, float]
+) -> None:
+    lines = "Ingredients\n250 g flour\n150 g butter\n100 g sugar\n1 egg\nMethod\n"
+    read = read_card(f"Rolled biscuits\n{lines}{told}\nBake at 180 C.", tables.reader())
+    card = card_of(read, "Rolled biscuits")
+    weighed = weigh_card(card, tables.larder(), USUAL_MEASURES)
+    piece = started(card, weighed, usual_kitchen(), tables.larder()).setting.piece
+    assert isinstance(piece, Rolled)
+    assert piece.cutter == cutter
+    assert (piece.slab_across_mm, piece.slab_down_mm) == slab
+    if slab != (0, 0):
+        # All of the dough in that rectangle, as no thickness is said.
+        grams = 0.97 * weighed.total_g
+        assert piece.thickness_mm == pytest.approx(grams / 1.2 / 30.8, rel=0.08)

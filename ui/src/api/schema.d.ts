@@ -2119,6 +2119,12 @@ export interface components {
             trimmed: boolean;
             /** Baked Mm */
             baked_mm: number | null;
+            /** Cutter Outline */
+            cutter_outline: ("hexagon" | "star" | "heart" | "leaf") | null;
+            /** Rolled Mm */
+            rolled_mm: number | null;
+            /** Rolled Down Mm */
+            rolled_down_mm: number | null;
             /**
              * Oven
              * @default

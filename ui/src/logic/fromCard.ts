@@ -112,11 +112,12 @@ export function cardFacts(says: CardSays): CardFact[] {
   const mm = (value: number | null) => value !== null && size(value);
   const spoon =
     says.spoon_ml !== null && `${says.heaped ? "rounded " : ""}${volume(says.spoon_ml)}`;
-  const cutter =
+  const cut =
     says.cutter_mm !== null &&
     (says.cutter_down_mm === null
       ? size(says.cutter_mm)
       : `${size(says.cutter_mm)} × ${size(says.cutter_down_mm)}`);
+  const cutter = [says.cutter_outline, cut].filter(Boolean).join(", ");
   const pan =
     says.pan_mm !== null &&
     (says.pan_down_mm
@@ -137,6 +138,13 @@ export function cardFacts(says: CardSays): CardFact[] {
       "Slab",
       says.slab_mm !== null && `${size(says.slab_mm)} × ${size(says.slab_down_mm ?? says.slab_mm)}`,
       ["piece.across_mm", "piece.down_mm"],
+    ),
+    ...told(
+      "rolled",
+      "Rolled to",
+      says.rolled_mm !== null &&
+        `${size(says.rolled_mm)} × ${size(says.rolled_down_mm ?? says.rolled_mm)}`,
+      ["piece.slab_across_mm", "piece.slab_down_mm"],
     ),
     ...told("mass", "Piece", says.piece_g !== null && mass(says.piece_g), ["piece.grams"]),
     ...told("spoon", "Portion", spoon, ["piece.scoop_ml"]),

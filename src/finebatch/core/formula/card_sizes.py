@@ -1,7 +1,7 @@
 """What the sentences of a card say of sizes and counts: pieces, portions, cutters, logs, pans."""
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, TypeVar
 
@@ -126,6 +126,17 @@ _SCORED = re.compile(
     re.IGNORECASE,
 )
 _TO_SLAB = re.compile(r"\b(?:roll|pat|press|flatten)\w*\b", re.IGNORECASE)
+_CUTS = re.compile(r"\b(?:cut|stamp)\b", re.IGNORECASE)
+_CUTTER = re.compile(r"\b(?:cut|cutters?|stamp)\b", re.IGNORECASE)
+CutterOutline = Literal["hexagon", "star", "heart", "leaf"]
+_OUTLINES: Mapping[str, CutterOutline] = {
+    "hexagon": "hexagon",
+    "star": "star",
+    "heart": "heart",
+    "leaf": "leaf",
+    "leave": "leaf",
+}
+_OUTLINE = re.compile(r"\b(?P<outline>hexagon|star|heart|leaf|leave)(?:s|al)?\b", re.IGNORECASE)
 _TRIM = re.compile(r"\b(?:trim|neaten|straighten|square (?:up|off))\w*\b", re.IGNORECASE)
 MOST_BARE_IN = 17.0
 """Sides without a unit are in inches under this, else in cm."""
@@ -156,7 +167,7 @@ class Sizes:
     its inner size, or that it is round. A cutter with two sides is a rectangle. Of what is
     spread flat it may say how much (by mass or spoon) and how wide, and that it is `shaped_hot`.
     A slab that is scored and baked in one has its two sides, and may be `trimmed`; `baked_mm` is
-    how wide a piece comes out.
+    how wide a piece comes out. `rolled_mm` and `rolled_down_mm` are a rectangle to cut pieces from.
     """
 
     pieces: int | None = None
@@ -186,6 +197,9 @@ class Sizes:
     slab_down_mm: float | None = None
     trimmed: bool = False
     baked_mm: float | None = None
+    cutter_outline: CutterOutline | None = None
+    rolled_mm: float | None = None
+    rolled_down_mm: float | None = None
 
 
 def find_sizes(
@@ -206,7 +220,7 @@ def find_sizes(
             _of_wafer,
         ):
             found = look(found, text)
-    return _of_slab(found, told)
+    return _of_rectangle(_of_slab(found, told), told)
 
 
 def first_said(table: Sequence[tuple[Word, str]], texts: Iterable[str]) -> Word | None:
@@ -269,9 +283,18 @@ def _of_yield(found: Sizes, text: str) -> Sizes:
 
 
 def _of_cutter(found: Sizes, text: str) -> Sizes:
-    cuts = re.search(r"\b(?:cut|stamp)\b", text, re.IGNORECASE)
+    outline = _OUTLINE.search(text)
+    if found.cutter_outline is None and outline and _CUTTER.search(text):
+        singular = outline["outline"].casefold()
+        found = replace(found, cutter_outline=_OUTLINES[singular])
+    cuts = _CUTS.search(text)
     if found.cutter_mm is not None or not cuts or re.search(r"\bslic", text, re.IGNORECASE):
         return found
+    # “Roll to 28 by 11 cm and cut into fingers”: the rectangle is not the cutter.
+    sides = _SIDES.search(text)
+    if sides and sides.end() < cuts.start() and _TO_SLAB.search(text[: sides.start()]):
+        text = text[sides.end() :]
+        cuts = _CUTS.search(text) or cuts
     square = re.search(r"\bsquares?\b", text, re.IGNORECASE) is not None
     found = replace(found, square_cutter=square)
     if (sides := _SIDES.search(text)) and sides["unit"]:
@@ -361,6 +384,20 @@ def _of_slab(found: Sizes, told: Sequence[str]) -> Sizes:
             across, down = sorted(lengths)
             trimmed = any(_TRIM.search(other) for other in told)
             return replace(found, slab_mm=across, slab_down_mm=down, trimmed=trimmed)
+    return found
+
+
+def _of_rectangle(found: Sizes, told: Sequence[str]) -> Sizes:
+    """The rectangle that dough is rolled to before pieces are cut out of it."""
+    if found.slab_mm is not None or found.pan_mm is not None:
+        return found
+    for n, text in enumerate(told):
+        sides = _SIDES.search(text)
+        if sides is None or not sides["unit"] or not _TO_SLAB.search(text[: sides.start()]):
+            continue
+        if not _LOG_WORDS.search(text) and any(map(_CUTS.search, told[n : n + 3])):
+            across, down = (_mm(sides[side], None, sides["unit"]) for side in ("across", "down"))
+            return replace(found, rolled_mm=across, rolled_down_mm=down)
     return found
 
 

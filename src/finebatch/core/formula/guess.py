@@ -19,9 +19,10 @@ _FAMILIES: tuple[tuple[Family, str], ...] = (
     (
         "rolled",
         r"roll(?:ed)? (?:it |them |the dough )?out|roll the dough|re-?roll|cutters?|cut[- ]outs?"
+        r"|roll (?:it |to )?(?:an? |to an? )?(?:rectangle|square)"
         r"|roll (?:it |to )?\d+(?:[.,/]\d+)? ?(?:mm|cm|in)|stamp out"
         r"|cut (?:out )?(?:\d+ ?(?:cm|mm|in\w*) )?(?:rounds|circles|stars|hearts|shapes|squares|"
-        r"diamonds|leaves|moons)",
+        r"diamonds|leaves|moons)|cut into (?:rounds|circles|stars|hearts|leaves|moons)",
     ),
     ("shortbread", r"petticoat|scotch finger|prick(?:ed|ing)?\b"),
 )

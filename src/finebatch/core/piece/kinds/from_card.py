@@ -4,11 +4,12 @@ The usual portioning holds wherever the card is silent, or says what no hand wou
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any
 
 from finebatch.core.formula.card_says import CardSays
+from finebatch.core.formula.card_sizes import CutterOutline
 from finebatch.core.piece.cutter import Cutter, CutterShape
 from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.kinds.filled_pan import FilledPan
@@ -25,6 +26,14 @@ from finebatch.core.values import within
 
 SMALLEST_PIECE_G, LARGEST_PIECE_G = 2.0, 400.0
 """No dropped piece is smaller or larger: a yield that says so is of something else."""
+
+_OUTLINED: Mapping[CutterOutline, Cutter] = {
+    "hexagon": Cutter("hexagon", 60, 69),
+    "star": Cutter("star", 70, 67),
+    "heart": Cutter("heart", 60, 57),
+    "leaf": Cutter("leaf", 40, 80),
+}
+"""Usual cutters of the outlines that a card may name (as kitchens have them)."""
 
 TRIMMED_MM = 5.0
 """What is cut off at each side of a slab that the card has trimmed (household practice)."""
@@ -146,10 +155,27 @@ def _wafer(says: CardSays, _usual: Portioning, lot: Lot | None) -> tuple[Portion
     return piece, ["yield" if by_yield and name == "grams" else name for name in said]
 
 
-def _rolled(says: CardSays, usual: Portioning, _lot: Lot | None) -> tuple[Portioning, list[str]]:
-    found: dict[str, Any] = {"thickness_mm": says.thickness_mm or says.slice_mm}
+def _rolled(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
+    found: dict[str, Any] = {
+        "thickness_mm": says.thickness_mm or says.slice_mm,
+        "slab_across_mm": says.rolled_mm,
+        "slab_down_mm": says.rolled_down_mm,
+    }
     piece, said = _over(usual if isinstance(usual, Rolled) else Rolled(), found)
+    asked = piece.asked_mm if isinstance(piece, Rolled) else None
+    if asked is not None and found["thickness_mm"] is None and lot is not None:
+        # All of the dough goes into the rectangle, and so it is so thick.
+        thick = lot.usable_mm3 / (asked[0] * asked[1])
+        piece = replace(piece, **within(Rolled, {"thickness_mm": math.floor(10 * thick) / 10}))
     down = says.cutter_down_mm or says.cutter_mm
+    if says.cutter_outline is not None:
+        usual_cutter = _OUTLINED[says.cutter_outline]
+        times = 1.0 if says.cutter_mm is None else says.cutter_mm / usual_cutter.across_mm
+        down = says.cutter_down_mm or times * usual_cutter.down_mm
+        across = says.cutter_mm or usual_cutter.across_mm
+        sizes = within(Cutter, {"across_mm": across, "down_mm": down})
+        if len(sizes) == 2:
+            return replace(piece, cutter=Cutter(usual_cutter.shape, **sizes)), [*said, "cutter"]
     sizes = within(Cutter, {"across_mm": says.cutter_mm, "down_mm": down})
     if len(sizes) == 2:
         shape: CutterShape = "square" if says.square_cutter else "round"
