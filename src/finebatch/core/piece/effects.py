@@ -26,7 +26,8 @@ SOFTEST_DOUGH_C = 30.0
 LARGE_PIECE_CM3 = 45.0
 WET_ENOUGH = 0.20
 """Grams of water a gram of flour from which a dough without egg runs on, as nothing sets it early;
-a drier one lacks the water that egg brings (household recipes: a drop dough without its egg)."""
+a drier one, ever less: it lacks the water that egg brings (household recipes: a drop dough without
+its egg)."""
 YOLK_TO_WHITE = 0.36 / 0.64
 """Grams of yolk for a gram of white in a whole egg (public food-composition tables): yolk and white
 together are whole eggs, and only what is beyond that counts for itself."""
@@ -141,7 +142,7 @@ def _formula_effects(dough: Composition) -> dict[str, float]:
         "soda": soda,
         "powder": min(_ratio(dough.leavener_g.get("powder", 0.0), structure) / POWDER_USUAL, 2.0),
         "no_egg": math.exp(-egg / 0.05),
-        "eggless": math.exp(-egg / 0.05) * min(water / WET_ENOUGH, 1.0),
+        "eggless": math.exp(-egg / 0.05) * min(water / WET_ENOUGH, 1.0) ** 2,
         "yolk_only": _ratio(max(dough.yolk_g - YOLK_TO_WHITE * dough.white_g, 0.0), dough.egg_g),
         "egg_white": _ratio(max(dough.white_g - dough.yolk_g / YOLK_TO_WHITE, 0.0), dough.egg_g),
     }
