@@ -54,6 +54,36 @@ def test_a_bake_that_went_wrong_is_written_down_and_explained(
     check_axe(page)
 
 
+def test_what_parts_them_is_ranked_by_what_it_does_and_made(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/book/1")
+    page.get_by_role("tab", name="Trouble finder").click()
+    finder = page.get_by_role("region", name="Trouble finder")
+    finder.get_by_label("What went wrong").select_option("ran_together")
+    helps = finder.get_by_role("region", name="What would help")
+    expect(helps).to_contain_text("To come apart they need about")
+    expect(helps.get_by_role("listitem").first).to_contain_text("all that is needed")
+    check_axe(page)
+    before = page.request.get(f"{served.address}/api/kitchen").json()["gap_mm"]
+    helps.get_by_role("button", name=re.compile("more room")).click()
+    expect(finder.get_by_role("status")).to_contain_text("Made.")
+    assert page.request.get(f"{served.address}/api/kitchen").json()["gap_mm"] == before + 20
+
+
+def test_a_pan_is_written_down_by_its_height_and_a_cut_piece(page: Page, served: Served) -> None:
+    tray = page.request.get(f"{served.address}/api/doughs/3").json()["tray"]
+    pan = {"kind": "pan", "shape": "square", "across_mm": 200, "down_mm": 200, "wall_mm": 40}
+    piece = {**pan, "thickness_mm": 12, "scored_across": 5, "scored_down": 5}
+    page.request.put(f"{served.address}/api/doughs/3/tray", data={**tray, "piece": piece})
+    page.goto(f"{served.address}/book/3")
+    expect(page.get_by_text("How long is the side of a cut piece")).to_be_visible()
+    page.get_by_label("high, in").fill("14")
+    page.get_by_label("piece 1").fill("40")
+    page.get_by_role("button", name="Write it down").click()
+    bakes = page.get_by_role("region", name="Bakes")
+    expect(bakes).to_contain_text("the side of a cut piece")
+    expect(bakes).to_contain_text(re.compile(r"14 mm high, \d+ mm foreseen"))
+
+
 def test_a_photo_that_is_none_keeps_the_bake_and_says_so(
     page: Page, served: Served, tmp_path: Path
 ) -> None:

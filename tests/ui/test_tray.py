@@ -304,3 +304,44 @@ def test_the_dough_is_shared_out_over_so_many_logs(page: Page, served: Served) -
     page.get_by_role("button", name="More: Logs, all of it").click()
     expect(page.locator("[data-figure=pieces]")).to_have_text("3")
     expect(page.locator("[data-figure=leftover]")).to_have_text(re.compile(r"^0(\.\d)? g$"))
+
+
+def test_the_width_goes_by_card_or_law_as_is_chosen(page: Page, served: Served) -> None:
+    dough = page.request.get(f"{served.address}/api/doughs/1").json()
+    card = {**dough["card"], "stated_width_mm": 84}
+    page.request.put(f"{served.address}/api/doughs/1", data={"revision": dough["revision"], **card})
+    page.goto(f"{served.address}/tray/1")
+    said = page.locator("[data-figure=card-width]")
+    expect(said).to_contain_text("The card says 8.4 cm across")
+    width = page.locator("[data-figure=width]")
+    joined = width.inner_text()
+    said.get_by_role("radio", name="card").click()
+    expect(width).not_to_have_text(joined)
+    said.get_by_role("radio", name="reckoned").click()
+    expect(said.get_by_role("radio", name="reckoned")).to_be_checked()
+    check_axe(page)
+
+
+def test_a_colour_that_is_wanted_takes_its_minutes(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/1")
+    minutes = page.locator("[data-figure=minutes]")
+    usual = minutes.inner_text()
+    expect(page.locator("[data-figure=inside]")).to_contain_text("Out at about 81 °C inside")
+    page.get_by_label("Colour", exact=True).select_option("brown")
+    expect(minutes).not_to_have_text(usual)
+
+
+def test_a_dropped_dough_is_chilled_as_is_chosen(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/1")
+    page.get_by_role("tab", name="Chill").click()
+    page.get_by_role("radio", name=re.compile("a lump")).click()
+    expect(page.get_by_text("40 mm thick")).to_be_visible()
+
+
+def test_stars_nest_on_the_slab(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/tray/2")
+    page.get_by_label("Outline").select_option("star")
+    page.get_by_role("tab", name="Slab").click()
+    drawing = page.get_by_role("img", name=re.compile("Roll each of"))
+    expect(drawing.locator("polygon").first).to_be_visible()
+    check_axe(page)
