@@ -322,8 +322,8 @@ def test_a_part_is_scaled_to_the_pieces(page: Page, served: Served) -> None:
     page.get_by_label("Type the next icing line").fill("100 g icing sugar")
     page.keyboard.press("Enter")
     page.get_by_label("A piece takes of icing").fill("4")
-    expect(page.get_by_text("46 pieces take 184 g")).to_be_visible()
-    expect(page.get_by_text("184 g Icing (powdered) sugar")).to_be_visible()
+    expect(page.get_by_text("44 pieces take 176 g")).to_be_visible()
+    expect(page.get_by_text("176 g Icing (powdered) sugar")).to_be_visible()
     page.get_by_role("button", name="Take icing out").click()
     expect(page.get_by_label("A piece takes of icing")).to_have_count(0)
 

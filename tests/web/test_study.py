@@ -355,3 +355,33 @@ def test_the_card_of_a_dropped_file_is_text(client: TestClient) -> None:
     assert plain["text"] == "200 g flour"
     no = client.post("/api/card-text", json={"name": "page.html", "text": "<p>Hello</p>"})
     assert (no.status_code, "Paste it" in no.text) == (422, True)
+
+
+SENSE = {
+    "plain_to_cake": (2.5, 6.0),
+    "whole_half": (-6.0, -0.5),
+    "rye_third": (-4.0, -0.3),
+    "fat_shortening": (-4.0, -0.5),
+    "fat_oil": (0.5, 5.0),
+    "fat_margarine": (-1.0, 1.0),
+    "salted": (-0.5, 0.5),
+    "brown": (-3.5, -0.3),
+    "sugar_alcohol": (-20.0, -4.0),
+    "loosen_water": (-2.0, 2.0),
+}
+"""What a swap does to the width of a dropped piece, in percent, by the trials that the effects'
+starting values come from (`spread_effects.csv`)."""
+
+
+def test_a_swap_does_what_bakers_know_of_it(demo: TestClient) -> None:
+    dough = demo.get("/api/doughs/1").json()
+    asked = {"card": dough["card"], "tray": dough["tray"], "dough_id": 1}
+    found = {}
+    for swap in demo.post("/api/swaps", json=asked).json():
+        before, after = swap["difference"]["before"], swap["difference"]["after"]
+        found[swap["key"]] = 100 * (after["width_mm"] / before["width_mm"] - 1)
+    seen = {key: found[key] for key in SENSE if key in found}
+    assert len(seen) >= 8
+    for key, percent in seen.items():
+        low, high = SENSE[key]
+        assert low <= percent <= high, (key, percent)

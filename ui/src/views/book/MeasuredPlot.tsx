@@ -17,14 +17,17 @@ export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
     .slice(0, width < 500 ? 6 : 14)
     .reverse();
   if (shown.length === 0) return null;
-  const all = shown.flatMap((b) => [b.low_mm, b.high_mm, b.mean_mm ?? b.foreseen_mm]);
-  const low = Math.floor((Math.min(...all) - 1) / 5) * 5;
-  const high = Math.ceil((Math.max(...all) + 1) / 5) * 5;
+  const figures = shown.flatMap((b) => [b.low_mm, b.high_mm, b.mean_mm ?? b.foreseen_mm]);
+  const low = Math.floor((Math.min(...figures) - 1) / 5) * 5;
+  const high = Math.ceil((Math.max(...figures) + 1) / 5) * 5;
   const y = (mm: number) => TOP + ((high - mm) / (high - low)) * (HEIGHT - TOP - BOTTOM);
   const step = (width - LEFT - RIGHT) / shown.length;
   const x = (n: number) => LEFT + (n + 0.5) * step;
   const last = shown.at(-1);
-  const marks = axisMarks("length", low, high, 12);
+  // Of marks finer than a width is told no two bear the same figure.
+  const marks = axisMarks("length", low, high, 12).filter(
+    (mm, n, all) => n === 0 || spanFigure(mm) !== spanFigure(all[n - 1] ?? 0),
+  );
   return (
     <figure ref={figure} className="min-w-0">
       <h2 className="heading">
