@@ -25,6 +25,12 @@ def test_doughs_join_a_session_and_leave_it(page: Page, served: Served) -> None:
     expect(page.get_by_role("row", name=re.compile("Mix dough B"))).to_have_count(0)
     page.get_by_role("button", name="Take Rye, date & tahini drops out").click()
     expect(page.get_by_role("img", name=re.compile("trays of one dough"))).to_be_visible()
+    expect(page.get_by_text("Rye, date & tahini drops is out of the session.")).to_be_visible()
+    page.get_by_role("button", name="Take that back").click()
+    expect(page.get_by_role("img", name=re.compile("trays of 2 doughs"))).to_be_visible()
+    expect(page.get_by_role("button", name="Take that back")).to_have_count(0)
+    page.get_by_role("button", name="Take Rye, date & tahini drops out").click()
+    expect(page.get_by_role("img", name=re.compile("trays of one dough"))).to_be_visible()
     page.reload()
     expect(page.get_by_label("Black-sesame shortbread comes")).to_have_value("fridge")
 

@@ -137,6 +137,20 @@ def test_a_pinned_job_is_kept_and_the_wish_comes_back(demo: TestClient, clock: H
     assert made["wish"]["pins"] == pins
 
 
+def test_a_pin_of_what_is_there_no_more_falls_away_and_is_said(
+    demo: TestClient, clock: HandClock
+) -> None:
+    pins = [{"job": "A3.load", "start_at": clock() + 3 * HOUR}]
+    shelves = [{"tray": "A3", "shelf": 1}]
+    whole = plan(demo, 1, shelves=2, pins=pins, shelf_pins=shelves).json()
+    assert whole["wish"]["pins"] == pins
+    assert not whole["said"]
+    items = [{"dough_id": 1, "joins": "fresh", "pieces": 12}]
+    few = plan(demo, items=items, shelves=2, pins=pins, shelf_pins=shelves).json()
+    assert (few["wish"]["pins"], few["wish"]["shelf_pins"]) == ([], [])
+    assert few["said"].startswith("A3, load; tray A3 on its shelf are not in this session any more")
+
+
 def test_pins_that_clash_are_said_and_the_plan_stands(demo: TestClient, clock: HandClock) -> None:
     jobs = ("A1.portion", "A1.load")
     pins = [{"job": j, "start_at": clock() + h * HOUR} for j, h in zip(jobs, (3, 2), strict=True)]

@@ -50,15 +50,38 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
         kitchen = get_kitchen(session)
         if (kitchen.sheets, kitchen.shelves) != (wish.sheets, wish.shelves):
             change_kitchen(session, replace(kitchen, sheets=wish.sheets, shelves=wish.shelves))
-        snapshot = replace(snapshot, rests_on=rests_on(session, wish))
+        kept, fallen = _without_fallen(wish, work, plan)
+        snapshot = replace(snapshot, wish=kept, rests_on=rests_on(session, wish))
         row = planned_row(session) or SessionRow(state="planned")
         row.dough_id = wish.items[0].dough_id if len(wish.items) == 1 else None
         row.snapshot = snapshot
         row.ready_by, row.changed_at, row.said = wish.ready_by, now, passed(wish, now)
+        if fallen:
+            row.said = f"{row.said} {fallen}" if row.said else fallen
         keep_plan(row, work, plan, base)
         session.add(row)
         session.flush()
         return row.id
+
+
+def _without_fallen(wish: Wish, work: Work, plan: Plan) -> tuple[Wish, str]:
+    """The wish without pins of jobs and trays that are in the session no more, and which those
+    were; nothing where all are there."""
+    jobs = {activity.id for activity in plan.activities}
+    trays = {tray.name for tray in work.trays}
+    gone = [
+        *(pin.job.said for pin in wish.pins if pin.job not in jobs),
+        *(f"tray {pin.tray} on its shelf" for pin in wish.shelf_pins if pin.tray not in trays),
+    ]
+    if not gone:
+        return wish, ""
+    kept = replace(
+        wish,
+        pins=tuple(pin for pin in wish.pins if pin.job in jobs),
+        shelf_pins=tuple(pin for pin in wish.shelf_pins if pin.tray in trays),
+    )
+    are, their = ("is", "its pin has") if len(gone) == 1 else ("are", "their pins have")
+    return kept, f"{'; '.join(gone)} {are} not in this session any more: {their} fallen away."
 
 
 def keep_plan(row: SessionRow, work: Work, plan: Plan, base: int) -> None:

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { doughQuery, isGone, kitchenQuery, planQuery } from "../../logic/queries";
-import { joinedBy, type Wish, wishOf } from "../../logic/wish";
+import { joinedBy, type Wish, wishOf, withItems } from "../../logic/wish";
 import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
@@ -63,7 +63,11 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const [asked, setAsked] = useState(() => joinedBy(joining, wishOf(plan, kitchen)));
   const wish = asked ?? wishOf(plan, kitchen);
 
+  // What a change of doughs took with it, until something else is asked for.
+  const [before, setBefore] = useState<{ wish: Wish; said: string } | null>(null);
+
   const ask = (next: Wish, then?: () => void) => {
+    setBefore(null);
     setAsked(next);
     const onSuccess = () => {
       setAsked((now) => (now === next ? null : now));
@@ -71,6 +75,19 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     };
     if (next.items.length > 0) make.mutate(next, { onSuccess });
     else drop.mutate(undefined, { onSuccess });
+  };
+
+  const askItems = (items: Wish["items"]) => {
+    const { wish: next, fallen } = withItems(wish, items, plan);
+    const gone = wish.items
+      .filter((item) => !items.some((other) => other.dough_id === item.dough_id))
+      .map((item) => plan?.doughs.find((d) => d.dough_id === item.dough_id)?.name ?? "A dough");
+    const said = [
+      ...gone.map((name) => `${name} is out of the session.`),
+      ...(fallen > 0 ? [fallen === 1 ? "A pin fell away." : `${fallen} pins fell away.`] : []),
+    ].join(" ");
+    ask(next);
+    if (said) setBefore({ wish, said });
   };
 
   // A dough that comes from its tray joins the session; one that was changed is planned anew.
@@ -111,12 +128,17 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       <div className="flex min-w-0 flex-col gap-3">
         <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
         <div className="flex flex-col gap-3 print:hidden">
-          <SessionDoughs
-            items={wish.items}
-            plan={plan}
-            fault={fault("items")}
-            onItems={(items) => ask({ ...wish, items, pins: [], shelf_pins: [] })}
-          />
+          <SessionDoughs items={wish.items} plan={plan} fault={fault("items")} onItems={askItems} />
+          <p role="status" className={before ? "flex flex-wrap items-center gap-3" : "sr-only"}>
+            {before && (
+              <>
+                {before.said}
+                <button type="button" className="press min-h-9" onClick={() => ask(before.wish)}>
+                  Take that back
+                </button>
+              </>
+            )}
+          </p>
           <WishRow
             wish={wish}
             now={plan?.now ?? Date.now()}

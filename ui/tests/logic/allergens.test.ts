@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { contains } from "./allergens";
+import { contains } from "../../src/logic/allergens";
 
 const of = (name: string, surely: boolean) => ({ name, surely, brought_by: ["flour"] });
 
