@@ -8,14 +8,14 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from finebatch.core.plan.bound import plain_bound
-from finebatch.core.plan.by_hand import plain_method, sensible_method
+from finebatch.core.plan.by_hand import by_rules, plain_method, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.explain import critical_chain, hold_ups
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import MoreMinutes, happened_by, order_of, with_extras
-from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.quick import quick_plan, quick_times, strong_hand
 from finebatch.core.plan.replan import replan
-from finebatch.core.plan.schedule import times_of
+from finebatch.core.plan.schedule import finish_of, place, times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import (
@@ -267,6 +267,20 @@ def test_the_planner_beats_both_methods_by_hand() -> None:
     work = two_doughs(ovens=(Oven(2),))
     best = best_plan(work).finish
     assert best <= sensible_method(work) <= plain_method(work)
+
+
+@pytest.mark.parametrize("ovens", [(Oven(1),), (Oven(2),), (Oven(2), Oven(1))])
+def test_the_quick_plan_is_never_worse_than_a_strong_hand(ovens: tuple[Oven, ...]) -> None:
+    work = two_doughs(ovens=ovens)
+    strong = strong_hand(work)
+    assert strong is not None
+    assert quick_plan(work).finish <= strong
+    ends = []
+    for times in by_rules(work):
+        assert set(times.jobs) == set(quick_times(work).jobs)
+        if not find_faults(place(work, times, 0), work):
+            ends.append(finish_of(work, times.jobs))
+    assert strong == min(ends)
 
 
 def test_better_plans_are_told_as_they_come_and_the_search_can_be_stopped() -> None:

@@ -21,6 +21,7 @@ def test_doughs_join_a_session_and_leave_it(page: Page, served: Served) -> None:
     add.select_option(label="Black-sesame shortbread")
     expect(page.get_by_role("img", name=re.compile("trays of 2 doughs"))).to_be_visible()
     expect(page.get_by_role("row", name=re.compile("Mix dough B")).first).to_be_visible()
+    expect(page.locator("[data-figure=by-hand]")).to_contain_text("By hand")
     page.get_by_label("Black-sesame shortbread comes").select_option("fridge")
     expect(page.get_by_role("row", name=re.compile("Mix dough B"))).to_have_count(0)
     page.get_by_role("button", name="Take Rye, date & tahini drops out").click()

@@ -137,6 +137,14 @@ def test_a_pinned_job_is_kept_and_the_wish_comes_back(demo: TestClient, clock: H
     assert made["wish"]["pins"] == pins
 
 
+def test_the_plan_is_set_beside_a_clever_baker_by_hand(demo: TestClient) -> None:
+    assert demo.get("/api/plan/by-hand").json() == {"finish_at": None}
+    made = plan(demo, 1, 2, 3, shelves=2).json()
+    by_hand = demo.get("/api/plan/by-hand").json()["finish_at"]
+    assert by_hand >= made["finish_at"]
+    assert by_hand - made["start_at"] < 2 * (made["finish_at"] - made["start_at"])
+
+
 def test_a_pin_of_what_is_there_no_more_falls_away_and_is_said(
     demo: TestClient, clock: HandClock
 ) -> None:

@@ -7,9 +7,9 @@ from typing import Any
 from finebatch.core.formula.step import StepKind
 from finebatch.core.measures.figures import read_in
 from finebatch.core.method.steps import TypedStep
-from finebatch.core.plan.by_hand import sensible_method
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed, Plan
+from finebatch.core.plan.quick import by_hand_min
 from finebatch.core.plan.work import Work
 from finebatch.core.session.words import Scene, lies, place_of, say, stage_of, steps_in
 
@@ -57,7 +57,7 @@ def write_card_plan(work: Work, plan: Plan, scene: Scene, base: datetime) -> dic
         "finish": at(plan.finish),
         "bound": at(plan.bound),
         "proven": plan.proven,
-        "by_hand": at(begin + sensible_method(work)),
+        "by_hand": at(begin + by_hand_min(work)),
         "doughs": [{"letter": dough.letter, "name": dough.name} for dough in scene.doughs.values()],
         "trays": [{"name": tray.name, "pieces": tray.pieces} for tray in scene.trays.values()],
         "activities": [

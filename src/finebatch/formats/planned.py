@@ -2,8 +2,8 @@
 
 from datetime import datetime, timedelta
 
-from finebatch.core.plan.by_hand import sensible_method
 from finebatch.core.plan.placed import Plan
+from finebatch.core.plan.quick import by_hand_min
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Work
 from finebatch.formats.session_file import FileActivity, FilePlan
@@ -45,6 +45,6 @@ def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:
         finish=at(plan.finish),
         bound=at(plan.bound),
         proven=plan.proven,
-        by_hand=at(begin + sensible_method(work)),
+        by_hand=at(begin + by_hand_min(work)),
         activities=activities,
     )

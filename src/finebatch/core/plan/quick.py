@@ -5,10 +5,11 @@ found nothing in its time. Several orders of the doughs are tried, and the soone
 which nothing waits too long.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from itertools import permutations
 
 from finebatch.core.plan.bound import plain_bound
+from finebatch.core.plan.by_hand import by_rules, crowded, mix_first, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.placed import Plan, Times
@@ -28,28 +29,16 @@ def orders(work: Work) -> list[tuple[DoughWork, ...]]:
     return list(permutations(longest))
 
 
-def _crowded(work: Work) -> bool:
-    """Whether there are more doughs than bowls or places in the fridge."""
-    mixed = [dough for dough in work.doughs if dough.makes and not dough.from_cold]
-    return len(mixed) > min(work.kitchen.bowls, work.kitchen.fridge)
-
-
-def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
-    """The deciding times of the quick plan: the soonest of a few orders. Doughs named in `later`,
-    by letter, are not begun before that minute."""
-    from_min = later or {}
-    found: list[tuple[int, Times]] = []
-    crowded = _crowded(work)
+def _by_orders(work: Work, from_min: Mapping[str, int]) -> Iterator[Times]:
+    """The session with its doughs one after the other, in each of a few orders."""
+    full = crowded(work)
     for order in orders(work)[:MOST_ORDERS]:
         greedy = Greedy(work)
-        if not crowded:
-            for dough in sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter)):
-                if not dough.may_not_wait:
-                    greedy.not_before = from_min.get(dough.letter, 0)
-                    greedy.dough(dough)
+        if not full:
+            mix_first(greedy, work, from_min)
         for dough in order:
             greedy.not_before = from_min.get(dough.letter, 0)
-            if crowded:
+            if full:
                 greedy.in_turn(dough)
             elif dough.may_not_wait:
                 greedy.batch(dough)
@@ -57,16 +46,44 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
                 for tray in work.trays_of(dough.letter):
                     greedy.tray(tray)
         greedy.clean()
-        found.append((finish_of(work, greedy.jobs), greedy.times))
-    soonest = [times for _, times in sorted(found, key=lambda pair: pair[0])]
-    if len(soonest) == 1:
-        return soonest[0]
-    return next((times for times in soonest if _keeps_all(work, times)), soonest[0])
+        yield greedy.times
+
+
+def _soonest(work: Work, found: Iterable[Times]) -> tuple[Times, bool]:
+    """The soonest of them in which nothing waits too long, or the soonest, and whether it is one of
+    the first."""
+    ranked = sorted(found, key=lambda times: finish_of(work, times.jobs))
+    kept = next((times for times in ranked if _keeps_all(work, times)), None)
+    return (ranked[0], False) if kept is None else (kept, True)
+
+
+def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
+    """The deciding times of the quick plan: the soonest of a few orders and of what a strong hand
+    would do. Doughs named in `later`, by letter, are not begun before that minute."""
+    from_min = later or {}
+    if len(work.doughs) == 1:
+        return next(_by_orders(work, from_min))
+    times, _ = _soonest(work, [*_by_orders(work, from_min), *by_rules(work, from_min)])
+    return times
+
+
+def strong_hand(work: Work) -> int | None:
+    """The finish (min) of a clever home baker without a computer; none where no rule of theirs
+    keeps every window."""
+    times, kept = _soonest(work, by_rules(work))
+    return finish_of(work, times.jobs) if kept else None
 
 
 def _keeps_all(work: Work, times: Times) -> bool:
     """Whether nothing waits too long: a tray of one dough can come between those of another."""
     return not find_faults(place(work, times, 0), work)
+
+
+def by_hand_min(work: Work) -> int:
+    """What a session takes by hand: the strong hand's minutes, or where that keeps not every
+    window, the sensible one's, which may break some."""
+    strong = strong_hand(work)
+    return sensible_method(work) if strong is None else strong
 
 
 def quick_plan(work: Work) -> Plan:

@@ -81,6 +81,21 @@ class HelpOut(Out):
     saves_min: int | None
 
 
+class ByHandOut(Out):
+    """When a clever baker without a computer would be done; null where their rules keep not every
+    window."""
+
+    finish_at: int | None
+
+
+@router.get("/plan/by-hand")
+def by_hand(data: Data) -> ByHandOut:
+    """How the planned session would go by hand, begun at the same time."""
+    with data.reading() as session:
+        row = session_rows.planned_row(session)
+        return ByHandOut(finish_at=helps.by_hand_at(row) if row else None)
+
+
 @router.get("/plan/ideas")
 def list_ideas(data: Data) -> list[IdeaOut]:
     """What may be tried to be ready sooner."""

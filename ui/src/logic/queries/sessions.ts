@@ -114,6 +114,14 @@ export const ideasQuery = (plan: BakingSession) =>
     enabled: !plan.searching,
   });
 
+/** How the session would go by hand. */
+export const byHandQuery = (plan: BakingSession) =>
+  queryOptions({
+    queryKey: [...ideasKey(plan), "by-hand"],
+    queryFn: () => body(api.GET("/api/plan/by-hand")),
+    enabled: !plan.searching,
+  });
+
 /** One idea, really planned again. */
 export const triedQuery = (plan: BakingSession, number: number, enabled: boolean) =>
   queryOptions({

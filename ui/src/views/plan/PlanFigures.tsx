@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import type { BakingSession } from "../../api/client";
 import { length, when } from "../../logic/format";
 import { CAUSE, howGood, inTime, plural, SOON_MS, tooLate } from "../../logic/planWords";
+import { byHandQuery } from "../../logic/queries";
 import { nextQuarter } from "../../logic/wish";
 
 interface PlanFiguresProps {
@@ -36,6 +38,7 @@ export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFigu
           The oven is opened <strong>{plan.openings}</strong> times and set anew{" "}
           <strong>{plan.heat_changes}</strong> {plan.heat_changes === 1 ? "time" : "times"}.
         </p>
+        <ByHand plan={plan} />
         <Learnt learnt={plan.learnt} />
         <p className="flex min-h-9 items-center gap-3 text-[0.9375rem] text-soft">
           {busy && "Planning…"}
@@ -146,5 +149,22 @@ function HoldUps({ holdUps }: { holdUps: BakingSession["hold_ups"] }) {
         The chain of steps that wait for each other; it is drawn heavier.
       </p>
     </section>
+  );
+}
+
+/** When a clever baker without a plan would be done. */
+function ByHand({ plan }: { plan: BakingSession }) {
+  const found = useQuery(byHandQuery(plan));
+  if (!found.data) return null;
+  const at = found.data.finish_at;
+  const later = at === null ? 0 : Math.round((at - plan.finish_at) / 60_000);
+  return (
+    <p className="text-[0.9375rem]" data-figure="by-hand">
+      {at === null
+        ? "By hand, in order and tray by tray, something would wait too long."
+        : later <= 0
+          ? "By hand, with a good head for it, it takes as long."
+          : `By hand, with a good head for it, about ${when(at, plan.now)}: ${length(later)} later.`}
+    </p>
   );
 }
