@@ -11,6 +11,7 @@ from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.by_hand import by_rules, plain_method, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.explain import critical_chain, hold_ups
+from finebatch.core.plan.heating import EMPTY_MIN
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.progress import MoreMinutes, happened_by, order_of, with_extras
 from finebatch.core.plan.quick import quick_plan, quick_times, strong_hand
@@ -33,6 +34,7 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Refusal
+from finebatch.core.session.words import Scene, length, say
 from tests.chance import so_many
 from tests.keys import key
 
@@ -396,3 +398,22 @@ def test_three_more_minutes_move_the_rest_by_no_more() -> None:
     out = next(a for a in again.activities if a.id == key("A1.out"))
     assert out.start == 50 + 12 + 3
     assert plan.finish < again.finish <= plan.finish + 3
+
+
+def test_an_oven_that_would_stand_empty_for_long_is_turned_off() -> None:
+    work = two_doughs()
+    first, second = work.doughs
+    late = replace(work, doughs=(first, replace(second, chill_min=240)))
+    plan = quick_plan(late)
+    assert find_faults(plan, late) == []
+    outs = [a for a in plan.activities if a.kind == "out"]
+    off = [a for a in outs if a.off_min]
+    assert len(off) == 1
+    # It is off from the last tray of the first dough until it is heated anew in good time.
+    (last,) = off
+    heat = next(a for a in plan.activities if a.kind == "heat" and a.start >= last.end)
+    assert last.off_min == heat.start - last.end >= EMPTY_MIN
+    assert not any(last.end < a.start < heat.start for a in plan.activities if a.kind == "load")
+    said = say(last, Scene())
+    assert f"turn the oven off: nothing goes in for {length(last.off_min)}" in said.cue
+    assert all("turn the oven off" not in say(a, Scene()).cue for a in outs if not a.off_min)

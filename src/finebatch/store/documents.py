@@ -264,8 +264,9 @@ WORK = Document(
         _who_mixes_also("wash", "clear"),
     ),
 )
-PLAN = Document(TypeAdapter(Plan), (_typed_jobs,))
-BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before,))
+# Version 2 of a plan says when an oven is turned off while it stands empty.
+PLAN = Document(TypeAdapter(Plan), (_typed_jobs, _as_it_was))
+BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before, _as_it_was))
 # Version 2 of a raw piece says whether a rope is bent.
 RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
 SEEN = Document(TypeAdapter(Seen))

@@ -14,6 +14,9 @@ from finebatch.core.plan.network import BakeStay
 from finebatch.core.plan.placed import JobTime
 from finebatch.core.plan.work import Kitchen, Oven
 
+EMPTY_MIN = 45
+"""An oven that would stand hot and empty for so long is off meanwhile (household practice)."""
+
 
 @dataclass(frozen=True, slots=True)
 class Inside:
@@ -26,11 +29,14 @@ class Inside:
 
 @dataclass(frozen=True, slots=True)
 class DialTurn:
-    """The dial turned to `oven_c` (a still oven's setting, °C) at `start`, and hot at `end`."""
+    """The dial turned to `oven_c` (a still oven's setting, °C) at `start`, and hot at `end`. Where
+    the oven stands empty for long it is off, from the take-out `off_after` on for `off_min`."""
 
     start: int
     end: int
     oven_c: int
+    off_after: JobKey | None = None
+    off_min: int = 0
 
 
 @dataclass(slots=True)
@@ -70,20 +76,24 @@ def dial_turns(oven: Oven, trays: Sequence[Inside], kitchen: Kitchen) -> Iterato
 
 def _runs(oven: Oven, trays: Sequence[Inside], kitchen: Kitchen) -> list[_Run]:
     runs: list[_Run] = []
-    emptied = 0
+    emptied, last_out = 0, None
     for before, tray in pairwise((None, *trays)):
         assert tray is not None
         loaded = tray.load.end
         # With nobody there for long the oven was turned off: it is heated anew.
         back = max((b for _, b in kitchen.unattended if emptied < b <= loaded), default=0)
-        hot_c = before.stay.oven_c if before is not None and not back else None
+        cold_min = oven.heat_min(tray.stay.oven_c)
+        idle = before is not None and loaded - emptied >= EMPTY_MIN + cold_min
+        hot_c = before.stay.oven_c if before is not None and not back and not idle else None
         minutes = _minutes_to(oven, hot_c, tray.stay.oven_c, kitchen.tolerance_c)
         if minutes or not runs:
             latest = max(loaded - minutes, emptied, back, 0)
             start = _while_somebody_is_there(latest, emptied, kitchen)
-            runs.append(_Run(DialTurn(start, loaded, tray.stay.oven_c), []))
+            off = (last_out, start - emptied) if idle else (None, 0)
+            runs.append(_Run(DialTurn(start, loaded, tray.stay.oven_c, *off), []))
         runs[-1].trays.append(tray)
-        emptied = max(emptied, tray.out.end)
+        if tray.out.end >= emptied:
+            emptied, last_out = tray.out.end, tray.stay.out
     return runs
 
 

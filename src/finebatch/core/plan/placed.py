@@ -20,7 +20,8 @@ class Placed:
     oven's dial is at (°C), for its heating and for a tray that goes in; `partner` the tray with
     which one changes shelves, and `to_shelf` where it goes then; `what` the step's own words, or
     what the part is called; `cold` why a dough lies in the cold beside being chilled. `pause` is
-    when a job is broken off for the oven.
+    when a job is broken off for the oven, `off_min` for how long it stands empty after a take-out
+    and is turned off.
     """
 
     id: JobKey
@@ -40,6 +41,7 @@ class Placed:
     cold: Cold | None = None
     pause: Span | None = None
     to_shelf: int | None = None
+    off_min: int = 0
 
     @property
     def kind(self) -> JobKind:

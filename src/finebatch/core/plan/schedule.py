@@ -1,6 +1,7 @@
 """From the times that decide a plan to every activity of it."""
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 
 from finebatch.core.plan.heating import dial_turns, in_oven
 from finebatch.core.plan.keys import CLEAR_UP, JobKey, JobKind, oven_key
@@ -320,11 +321,17 @@ class _Placing:
             self.add("clear", CLEAR_UP.whose, jobs[CLEAR_UP].start, jobs[CLEAR_UP].end)
 
     def heat(self) -> None:
-        """The oven on in good time, and each change of its setting."""
+        """The oven on in good time, each change of its setting, and off while it stands empty for
+        long."""
         k, times = self.work.kitchen, self.times
         for number, oven in enumerate(k.ovens):
             trays = in_oven(self.net.stays, times.jobs, times.ovens, number)
             for count, turn in enumerate(dial_turns(oven, trays, k)):
+                if turn.off_after is not None:
+                    self.found = [
+                        replace(a, off_min=turn.off_min) if a.id == turn.off_after else a
+                        for a in self.found
+                    ]
                 self.found.append(
                     Placed(
                         oven_key(number + 1, count),

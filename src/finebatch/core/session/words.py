@@ -449,11 +449,19 @@ def _out(job: Placed, scene: Scene) -> Said:
         short=f"take tray {job.tray} out",
         title=f"Take tray {job.tray} out",
         detail=f"{_pieces(job, scene)}, {_minutes(job, scene)} min in all",
-        cue=cue,
+        cue=f"{cue} {_off(job, scene)}".strip(),
         caution=HOT,
         colour_from=dough.cues.colour_from if dough else None,
         colour_to=dough.cues.colour_to if dough else None,
     )
+
+
+def _off(job: Placed, scene: Scene) -> str:
+    """That the oven is turned off after a tray, where it would stand hot and empty for long."""
+    if not job.off_min:
+        return ""
+    oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
+    return f"Then turn {oven} off: nothing goes in for {length(job.off_min)}."
 
 
 def _done_cue(dough: DoughSaid | None, *, second: bool) -> str:
