@@ -57,7 +57,9 @@ def test_cut_leaves_are_drawn_in_millimetres(page: Page, served: Served) -> None
     assert floats(rim, "width", "height") == pytest.approx(
         [found["footprint"]["across_mm"], found["footprint"]["down_mm"]], abs=0.01
     )
-    for drawn, lies in zip(pieces.first.locator("path").all(), ("baked_mm", "raw_mm"), strict=True):
+    for drawn, lies in zip(
+        pieces.first.locator("polygon").all(), ("baked_mm", "raw_mm"), strict=True
+    ):
         size = drawn.evaluate("outline => [outline.getBBox().width, outline.getBBox().height]")
         assert size == pytest.approx(list(found["lies"][lies].values()), abs=0.1)
 
