@@ -15,10 +15,11 @@ from ortools.sat.python import cp_model
 
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.calm import calm_cost
+from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.latest import Late, away_from, latest_start, pushed, till_ready
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.placed import Plan, Times
-from finebatch.core.plan.quick import quick_times
+from finebatch.core.plan.quick import hint_times, quick_times
 from finebatch.core.plan.schedule import finish_of, place, sound, times_of
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.work import NOTHING_YET, Work
@@ -220,15 +221,27 @@ def _soonest(
     """The soonest finish that is found, and the bound; `Refusal` when no plan was found."""
     low = plain_bound(work)
     model = Model(work, NOTHING_YET)
-    model.hint(quick_times(work))
+    quick = quick_times(work)
+    free = not work.pins and work.first_c is None
+    holds = free and not find_faults(place(work, quick, 0), work)
+    soonest = finish_of(work, quick.jobs) if holds else math.inf
+    model.hint(hint_times(work))
     model.model.minimize(model.finish)
     watch = None
     if tell is not None:
-        watch = _Watch(model, lambda times, bound: tell(place(work, times, max(bound, low))))
+
+        def told(times: Times, bound: int) -> bool:
+            # What is there at once is told only where it is beaten.
+            if finish_of(work, times.jobs) > soonest:
+                return True
+            return tell(place(work, times, max(bound, low)))
+
+        watch = _Watch(model, told)
     answer = _search(model, seconds, watch)
     if answer is None:
         raise _nothing_found(work)
-    return model, answer.times, max(answer.bound, low)
+    times = quick if finish_of(work, answer.times.jobs) > soonest else answer.times
+    return model, times, max(answer.bound, low)
 
 
 def nearest_to_pins(work: Work, seconds: float) -> Plan:
