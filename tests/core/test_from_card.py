@@ -292,3 +292,26 @@ def test_cutters_outlines_and_the_rectangle_are_read(
         # All of the dough in that rectangle, as no thickness is said.
         grams = 0.97 * weighed.total_g
         assert piece.thickness_mm == pytest.approx(grams / 1.2 / 30.8, rel=0.08)
+
+
+@pytest.mark.parametrize(
+    ("told", "low", "high"),
+    [
+        # A level tablespoon is 18 g of this dough; so many of 720 g are told beside it.
+        ("Makes 30", 21, 24),
+        ("Makes 40", 17, 18.5),
+        ("Makes 200", 17, 19),
+        ("", 17, 19),
+    ],
+)
+def test_what_comes_off_a_spoon_is_put_together_with_the_yield(
+    told: str, low: float, high: float
+) -> None:
+    lines = "Ingredients\n280 g flour\n170 g butter\n170 g sugar\n2 eggs\nMethod\n"
+    text = f"Drops\n{told}\n{lines}Drop by tablespoons onto lined sheets.\nBake at 180 C."
+    card = card_of(read_card(text, tables.reader()), "Drops")
+    weighed = weigh_card(card, tables.larder(), USUAL_MEASURES)
+    setting = started(card, weighed, usual_kitchen(), tables.larder()).setting
+    assert setting.evenness == "spooned"
+    lot = Lot(weighed.total_g, 1.2)
+    assert low <= setting.piece.raw(lot).grams <= high

@@ -11,7 +11,7 @@ from typing import Any
 from finebatch.core.formula.card_says import CardSays
 from finebatch.core.formula.card_sizes import CutterOutline
 from finebatch.core.piece.cutter import Cutter, CutterShape
-from finebatch.core.piece.kinds.drop import Drop
+from finebatch.core.piece.kinds.drop import HEAPED, Drop
 from finebatch.core.piece.kinds.filled_pan import FilledPan
 from finebatch.core.piece.kinds.on_paper import SlabOnPaper
 from finebatch.core.piece.kinds.portioning import Portioning
@@ -34,6 +34,10 @@ _OUTLINED: Mapping[CutterOutline, Cutter] = {
     "leaf": Cutter("leaf", 40, 80),
 }
 """Usual cutters of the outlines that a card may name (as kitchens have them)."""
+
+SPOON_SD, YIELD_SD, SAME_PIECE = 0.25, 0.10, 2.0
+"""How far, in ln of mass, a spoonful is from a level one and a card's count from what its dough
+gives (household practice); farther apart than this many times they are not of the same piece."""
 
 TRIMMED_MM = 5.0
 """What is cut off at each side of a slab that the card has trimmed (household practice)."""
@@ -117,11 +121,15 @@ def _on_paper(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Porti
 
 
 def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
-    """By the mass, spoon or ball that the card says, else (``yield``) by how many it makes."""
+    """By the mass, spoon or ball that the card says, else (``yield``) by how many it makes; what
+    comes off a spoon is put together with the yield."""
     found: dict[str, Any] = {}
     by_yield = False
+    spooned_g = _spooned_g(says, lot)
     if says.piece_g is not None:
         found["grams"] = says.piece_g
+    elif spooned_g is not None:
+        found["grams"], by_yield = spooned_g, True
     elif says.spoon_ml is not None:
         found["scoop_ml"], found["heaped"] = says.spoon_ml, says.heaped
         if lot is not None:
@@ -139,6 +147,19 @@ def _dropped(says: CardSays, usual: Portioning, lot: Lot | None) -> tuple[Portio
         found["shape"], found["press_mm"] = "pressed", says.thickness_mm
     piece, said = _over(usual, found)
     return piece, ["yield" if by_yield and name == "grams" else name for name in said]
+
+
+def _spooned_g(says: CardSays, lot: Lot | None) -> float | None:
+    """The mass (g) of a piece that comes off a spoon, by spoon and yield, each as sure as it is;
+    None where the card does not say both, or they are not of the same piece."""
+    if not says.by_spoon or says.spoon_ml is None or says.pieces is None or lot is None:
+        return None
+    spoon_g = says.spoon_ml * lot.density_g_cm3 * (HEAPED if says.heaped else 1.0)
+    apart = math.log(lot.shared_g(says.pieces) / spoon_g)
+    if abs(apart) > math.log(SAME_PIECE):
+        return None
+    share = SPOON_SD**2 / (SPOON_SD**2 + YIELD_SD**2)
+    return round(spoon_g * math.exp(share * apart), 1)
 
 
 def _wafer(says: CardSays, _usual: Portioning, lot: Lot | None) -> tuple[Portioning, list[str]]:
