@@ -106,6 +106,16 @@ def test_law_and_card_meet_by_how_sure_each_is() -> None:
     assert same.high_mm - same.low_mm < law.high_mm - law.low_mm
 
 
+@pytest.mark.parametrize("by", ["all", "card", "reckoned"])
+def test_the_minutes_of_the_cards_own_piece_are_the_cards(by: By) -> None:
+    text = f"Drops\nMakes 20 of 9 cm\n{LINES}Roll into balls.\nBake at 180 C for 15 minutes."
+    card = card_of(read_card(text, tables.reader()), "Drops")
+    kitchen, weighed = usual_kitchen(), weigh_card(card, LARDER)
+    tray = replace(started(card, weighed, kitchen, LARDER).setting, width_by=by)
+    asked = tray_question(card, weighed, tray, kitchen, LARDER)
+    assert asked.foresee(Ground(LARDER, tables.models())).sources.card == pytest.approx(15)
+
+
 def test_a_card_far_from_the_law_is_said_to_be() -> None:
     found = foreseen(1.6 * foreseen(None).middle_mm).sources
     assert found is not None

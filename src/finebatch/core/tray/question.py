@@ -148,6 +148,11 @@ def as_said(
     basis = plain.basis(replace(ground, learnt=None))
     try:
         found = basis.foresee(on_card.piece)
+        wide = _said_width(says.baked_mm, found)
+        if wide is not None:
+            # Its minutes are of the piece as wide as it is taken to be.
+            by = asked.setting.width_by
+            found = replace(basis, card=OnCard(width=wide, width_by=by)).foresee(on_card.piece)
         second = None
         if says.second_minutes is not None:
             still_c = conventional_c(on_card.oven_c, plain.kitchen.oven_mode)
@@ -159,7 +164,7 @@ def as_said(
         asked,
         said=_said(says.minutes, found.minutes, says.look_min),
         said_second=dried,
-        said_width=_said_width(says.baked_mm, found),
+        said_width=wide,
     )
 
 
