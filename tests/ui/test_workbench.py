@@ -247,6 +247,7 @@ def test_ranges_keep_a_choice_and_eggs_carry_the_ratio(page: Page, served: Serve
 
 def test_habits_are_shown_and_changed_for_kitchen_and_dough(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough/1")
+    expect(page.locator("[data-figure=grams]").nth(4)).to_have_text("100 g")
     page.get_by_text("Change", exact=True).click()
     page.get_by_label("Eggs of the kitchen").select_option("EU/UK medium")
     expect(page.locator("[data-figure=grams]").nth(4)).to_have_text("102 g")
