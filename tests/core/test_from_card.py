@@ -23,10 +23,10 @@ from finebatch.core.piece.kinds.portioning import at
 from finebatch.core.piece.kinds.rolled import Rolled
 from finebatch.core.piece.lot import Lot
 from finebatch.core.tray.from_card import followed, start
-from finebatch.core.tray.question import Ground, TrayQuestion, as_said
+from finebatch.core.tray.question import Ground, TrayQuestion, as_said, first_look, sizes
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import tables
-from finebatch.workflow.dough.from_card import started, usual_tray
+from finebatch.workflow.dough.from_card import started, tray_question, usual_tray
 from finebatch.workflow.kitchen.equipment import usual_kitchen
 
 LOT = Lot(1000, 1.2)
@@ -315,3 +315,23 @@ def test_what_comes_off_a_spoon_is_put_together_with_the_yield(
     assert setting.evenness == "spooned"
     lot = Lot(weighed.total_g, 1.2)
     assert low <= setting.piece.raw(lot).grams <= high
+
+
+@pytest.mark.parametrize(
+    "told",
+    [
+        "Makes 30\n{}Drop by 0 tablespoons onto sheets.\nBake at 180 C for 12 minutes.",
+        "Makes 99999\n{}Drop by tablespoons onto sheets.\nBake at 180 C for 12 minutes.",
+        "Makes 30\n{}Drop by tablespoons.\nBake at 180 C for 12 minutes, checking from 0 minutes.",
+        "Makes 30 of 0 inches\n{}Roll to 0 by 0 cm and cut with a 0 cm star cutter. Bake.",
+    ],
+)
+def test_a_card_that_says_nothings_begins_all_the_same(told: str) -> None:
+    lines = "Ingredients\n280 g flour\n170 g butter\n170 g sugar\n2 eggs\nMethod\nMix.\n"
+    card = card_of(read_card(f"Drops\n{told.format(lines)}", tables.reader()), "Drops")
+    weighed = weigh_card(card, tables.larder(), USUAL_MEASURES)
+    kitchen, larder = usual_kitchen(), tables.larder()
+    setting = started(card, weighed, kitchen, larder).setting
+    asked = tray_question(card, weighed, setting, kitchen, larder)
+    ground = Ground(larder, tables.models())
+    assert first_look(asked, sizes(asked, ground).usual, ground.models) >= 1

@@ -320,7 +320,7 @@ def _range(text: str) -> Range | None:
 def _look_min(told: Sequence[str]) -> float | None:
     """From which minute on the card says to look into the oven."""
     looks = (_LOOK.search(text) for text in told if _TO_LOOK.search(text))
-    return next((float(found["n"]) for found in looks if found), None)
+    return next((float(found["n"]) for found in looks if found and float(found["n"])), None)
 
 
 def _times(told: Sequence[str], first: int) -> dict[str, Range]:

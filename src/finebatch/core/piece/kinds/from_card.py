@@ -155,9 +155,10 @@ def _spooned_g(says: CardSays, lot: Lot | None) -> float | None:
     if not says.by_spoon or says.spoon_ml is None or says.pieces is None or lot is None:
         return None
     spoon_g = says.spoon_ml * lot.density_g_cm3 * (HEAPED if says.heaped else 1.0)
-    apart = math.log(lot.shared_g(says.pieces) / spoon_g)
-    if abs(apart) > math.log(SAME_PIECE):
+    shared_g = lot.shared_g(says.pieces)
+    if not spoon_g / SAME_PIECE <= shared_g <= spoon_g * SAME_PIECE or shared_g <= 0:
         return None
+    apart = math.log(shared_g / spoon_g)
     share = SPOON_SD**2 / (SPOON_SD**2 + YIELD_SD**2)
     return round(spoon_g * math.exp(share * apart), 1)
 
