@@ -6,7 +6,7 @@ fixed rules, under all the windows.
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
-from itertools import zip_longest
+from itertools import chain, zip_longest
 
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.keys import JobKey
@@ -83,6 +83,16 @@ def mix_first(greedy: Greedy, work: Work, from_min: Mapping[str, int]) -> None:
             greedy.dough(dough)
 
 
+def baked_whole(greedy: Greedy, dough: DoughWork, *, full: bool) -> bool:
+    """Mix and bake a dough in one where it may not wait, or where bowls and fridge are `full`;
+    whether it was."""
+    if full:
+        greedy.in_turn(dough)
+    elif dough.may_not_wait:
+        greedy.batch(dough)
+    return full or dough.may_not_wait
+
+
 def by_rules(work: Work, later: Mapping[str, int] | None = None) -> Iterator[Times]:
     """The session by each rule of the strong hand: the dough that is chilled longest is mixed
     first, trays go in as their doughs come ready, the oven's settings grouped, every free shelf
@@ -102,18 +112,14 @@ def by_rules(work: Work, later: Mapping[str, int] | None = None) -> Iterator[Tim
             continue
         tried.add((settings, in_turns))
         for oven_c in settings:
-            together = [dough for dough in doughs if _first_c(work, dough) == oven_c]
-            for dough in together:
+            trays = []
+            for dough in (d for d in doughs if _first_c(work, d) == oven_c):
                 greedy.not_before = from_min.get(dough.letter, 0)
-                if full:
-                    greedy.in_turn(dough)
-                elif dough.may_not_wait:
-                    greedy.batch(dough)
-            if not full:
-                trays = [work.trays_of(d.letter) for d in together if not d.may_not_wait]
-                for tray in _in_turns(trays) if in_turns else (t for of in trays for t in of):
-                    greedy.not_before = from_min.get(tray.dough, 0)
-                    greedy.tray(tray)
+                if not baked_whole(greedy, dough, full=full):
+                    trays.append(work.trays_of(dough.letter))
+            for tray in _in_turns(trays) if in_turns else chain.from_iterable(trays):
+                greedy.not_before = from_min.get(tray.dough, 0)
+                greedy.tray(tray)
         greedy.clean()
         yield greedy.times
 

@@ -6,10 +6,10 @@ which nothing waits too long.
 """
 
 from collections.abc import Iterable, Iterator, Mapping
-from itertools import permutations
+from itertools import chain, permutations
 
 from finebatch.core.plan.bound import plain_bound
-from finebatch.core.plan.by_hand import by_rules, crowded, mix_first, sensible_method
+from finebatch.core.plan.by_hand import baked_whole, by_rules, crowded, mix_first, sensible_method
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.placed import Plan, Times
@@ -38,11 +38,7 @@ def _by_orders(work: Work, from_min: Mapping[str, int]) -> Iterator[Times]:
             mix_first(greedy, work, from_min)
         for dough in order:
             greedy.not_before = from_min.get(dough.letter, 0)
-            if full:
-                greedy.in_turn(dough)
-            elif dough.may_not_wait:
-                greedy.batch(dough)
-            else:
+            if not baked_whole(greedy, dough, full=full):
                 for tray in work.trays_of(dough.letter):
                     greedy.tray(tray)
         greedy.clean()
@@ -50,8 +46,8 @@ def _by_orders(work: Work, from_min: Mapping[str, int]) -> Iterator[Times]:
 
 
 def _soonest(work: Work, found: Iterable[Times]) -> tuple[Times, bool]:
-    """The soonest of them in which nothing waits too long, or the soonest, and whether it is one of
-    the first."""
+    """The soonest of them in which nothing waits too long, else the soonest of all; and whether
+    nothing does."""
     ranked = sorted(found, key=lambda times: finish_of(work, times.jobs))
     kept = next((times for times in ranked if _keeps_all(work, times)), None)
     return (ranked[0], False) if kept is None else (kept, True)
@@ -63,8 +59,7 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
     from_min = later or {}
     if len(work.doughs) == 1:
         return next(_by_orders(work, from_min))
-    times, _ = _soonest(work, [*_by_orders(work, from_min), *by_rules(work, from_min)])
-    return times
+    return _soonest(work, chain(_by_orders(work, from_min), by_rules(work, from_min)))[0]
 
 
 def hint_times(work: Work) -> Times:
@@ -72,8 +67,7 @@ def hint_times(work: Work) -> Times:
     would do, though that is sooner (measured on suppers)."""
     if len(work.doughs) == 1:
         return next(_by_orders(work, {}))
-    times, _ = _soonest(work, _by_orders(work, {}))
-    return times
+    return _soonest(work, _by_orders(work, {}))[0]
 
 
 def strong_hand(work: Work) -> int | None:

@@ -97,43 +97,39 @@ function SaidByCard({ tray, setting, onSetting }: FiguresProps) {
   );
 }
 
+type By = NonNullable<TraySetting["minutes_by"]>;
+
 /** The width by each source, and the choice that takes one of them as it is. */
 function WidthBy({ tray, setting, onSetting }: FiguresProps) {
   const { sources, bakes, middle_mm } = tray.width;
   const said = tray.begun.says.baked_mm;
   if (!sources || said === null) return null;
   const by = setting.width_by ?? "all";
-  const ways: [NonNullable<TraySetting["width_by"]>, string][] = [
-    ["all", by === "all" ? `all ${span(middle_mm)}` : "all"],
-    ["card", "card"],
-    ["reckoned", "reckoned"],
-  ];
   return (
-    <div data-figure="card-width">
-      <p>
-        The card says {span(said)} across, for this piece and oven {span(sources.card)}; reckoned{" "}
-        {span(sources.law)}
-        {bakes > 0 &&
-          `, with ${bakes === 1 ? "your bake" : `your ${bakes} bakes`} ${span(sources.reckoned)}`}
-        .
-      </p>
-      {sources.apart && (
-        <p className="text-caution">
-          They part by more than both allow: the card’s pieces are likely{" "}
-          {sources.card > sources.law
-            ? "larger, or its dough warmer or wetter than is set here."
-            : "smaller, or its dough colder or stiffer than is set here."}
-        </p>
-      )}
-      {onSetting && (
-        <Choice
-          label="Width by"
-          value={by}
-          options={ways}
-          onChange={(width_by) => onSetting((before) => ({ ...before, width_by }))}
-        />
-      )}
-    </div>
+    <GoesBy
+      what="width"
+      by={by}
+      ways={{
+        all: by === "all" ? `all ${span(middle_mm)}` : "all",
+        card: "card",
+        reckoned: "reckoned",
+      }}
+      likely={
+        sources.apart &&
+        (sources.card > sources.law
+          ? "larger, or its dough warmer or wetter than is set here."
+          : "smaller, or its dough colder or stiffer than is set here.")
+      }
+      {...(onSetting && {
+        onBy: (width_by: By) => onSetting((before) => ({ ...before, width_by })),
+      })}
+    >
+      The card says {span(said)} across, for this piece and oven {span(sources.card)}; reckoned{" "}
+      {span(sources.law)}
+      {bakes > 0 &&
+        `, with ${bakes === 1 ? "your bake" : `your ${bakes} bakes`} ${span(sources.reckoned)}`}
+      .
+    </GoesBy>
   );
 }
 
@@ -142,35 +138,64 @@ function MinutesBy({ tray, setting, onSetting }: FiguresProps) {
   const { card, own, law, reckoned, timed, used, apart } = tray.sources;
   const written = cardFacts(tray.begun.says).find((fact) => fact.key === "minutes")?.said;
   if (card === null) return null;
-  const all = setting.minutes_by === "all" ? ` ${Math.round(used)}` : "";
-  const ways: [TraySetting["minutes_by"], string][] = [
-    ["all", `all${all}`],
-    ["card", `card ${Math.round(card)}`],
-    ["reckoned", `reckoned ${Math.round(reckoned)}`],
-  ];
+  const by = setting.minutes_by ?? "all";
   return (
-    <div data-figure="card-minutes">
-      <p>
-        The card says {written}, for this piece and oven {Math.round(card)} min; reckoned{" "}
-        {Math.round(law)} min
-        {own !== null &&
-          `, ${timed === 1 ? "your bake" : `your ${timed} bakes`} ${Math.round(own)} min`}
-        .
-      </p>
-      {apart && (
+    <GoesBy
+      what="minutes"
+      by={by}
+      ways={{
+        all: by === "all" ? `all ${Math.round(used)}` : "all",
+        card: `card ${Math.round(card)}`,
+        reckoned: `reckoned ${Math.round(reckoned)}`,
+      }}
+      likely={
+        apart &&
+        (card > law
+          ? "larger, its oven cooler, or they are baked drier than is set here."
+          : "smaller, its oven hotter, or they are baked softer than is set here.")
+      }
+      {...(onSetting && {
+        onBy: (minutes_by: By) => onSetting((before) => ({ ...before, minutes_by })),
+      })}
+    >
+      The card says {written}, for this piece and oven {Math.round(card)} min; reckoned{" "}
+      {Math.round(law)} min
+      {own !== null &&
+        `, ${timed === 1 ? "your bake" : `your ${timed} bakes`} ${Math.round(own)} min`}
+      .
+    </GoesBy>
+  );
+}
+
+interface GoesByProps {
+  what: "width" | "minutes";
+  by: By;
+  ways: Record<By, string>;
+  /** Why card and law are likely so far apart, where they are. */
+  likely: string | false;
+  /** What each source says. */
+  children: React.ReactNode;
+  onBy?: (by: By) => void;
+}
+
+const LABELS = { width: "Width by", minutes: "Minutes by" } as const;
+
+/** What a figure goes by: each source, whether they part, and the choice between them. */
+function GoesBy({ what, by, ways, likely, children, onBy }: GoesByProps) {
+  return (
+    <div data-figure={`card-${what}`}>
+      <p>{children}</p>
+      {likely && (
         <p className="text-caution">
-          They part by more than both allow: the card’s pieces are likely{" "}
-          {card > law
-            ? "larger, its oven cooler, or they are baked drier than is set here."
-            : "smaller, its oven hotter, or they are baked softer than is set here."}
+          They part by more than both allow: the card’s pieces are likely {likely}
         </p>
       )}
-      {onSetting && (
+      {onBy && (
         <Choice
-          label="Minutes by"
-          value={setting.minutes_by ?? "all"}
-          options={ways}
-          onChange={(minutes_by) => onSetting((before) => ({ ...before, minutes_by }))}
+          label={LABELS[what]}
+          value={by}
+          options={Object.entries(ways) as [By, string][]}
+          onChange={onBy}
         />
       )}
     </div>
