@@ -19,6 +19,7 @@ from finebatch.core.plan.work import (
     Oven,
     Span,
     Worker,
+    merged,
 )
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside, Name, values_of
@@ -93,7 +94,7 @@ class Planning(Means):
         ovens = [_oven(shelves, mode, self.oven)]
         if self.second is not None:
             ovens.append(_oven(self.second.shelves, self.second.mode, self.second.nature))
-        workers = [Worker("you", HAND_JOBS, tuple(sorted(away)))]
+        workers = [Worker("you", HAND_JOBS, merged(away))]
         workers += [Worker(helper.name, helper.jobs) for helper in self.helpers]
         return Kitchen(
             pools[0],

@@ -1,6 +1,6 @@
 """A session's work as a constraint model for OR-tools' CP-SAT, some of it perhaps already done."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Sequence
 from itertools import combinations, pairwise
 
 from ortools.sat.python import cp_model
@@ -8,9 +8,9 @@ from ortools.sat.python import cp_model
 from finebatch.core.plan.bound import plain_bound
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.model_jobs import LATEST, Expr, JobModel, Var
-from finebatch.core.plan.network import BakeStay, after_last, last_of
+from finebatch.core.plan.network import BakeStay, after_last, last_of, off_spans
 from finebatch.core.plan.placed import JobTime, Times
-from finebatch.core.plan.work import Happened, Oven, TrayWork, Work
+from finebatch.core.plan.work import DoughWork, Happened, Oven, TrayWork, Work
 
 
 class Model(JobModel):
@@ -40,7 +40,7 @@ class Model(JobModel):
         k, h = self.work.kitchen, self.happened
         pending = [s for s in self.net.stays if s.out not in h.done]
         inside = sum(self._inside(s) for s in pending)
-        started = any(s.load in h.done for s in self.net.stays)
+        started = any(key.step == "load" for key in h.done)
         choose = len(k.ovens) > 1 or any(s.tray.shelf for s in pending)
         spans = {}
         for stay in pending:
@@ -66,13 +66,8 @@ class Model(JobModel):
 
     def _unattended(self, pending: list[BakeStay]) -> None:
         """While nobody is there for long the oven is off and empty, and is heated anew after."""
-        k, h = self.work.kitchen, self.happened
-        loaded = [h.done[s.load] for s in self.net.stays if s.load in h.done]
-        inside = any(self._inside(s) for s in pending)
-        for start, end in k.unattended:
-            hot = any(end < minute <= h.now for minute in loaded)
-            if hot or (inside and start <= h.now):
-                continue
+        k = self.work.kitchen
+        for start, end in off_spans(self.work, self.happened):
             for stay in pending:
                 if stay.load in self.taken:
                     continue
@@ -175,48 +170,75 @@ class Model(JobModel):
         self.model.add_cumulative(stays, [1] * len(stays), max(there, held))
 
     def _rooms(self) -> None:
-        """Rack and fridge."""
-        k, h = self.work.kitchen, self.happened
-        racked = []
+        """Rack and fridge: what is there already stays until it is cold, or is portioned."""
+        self._racks()
+        h, cold, there = self.happened, [], []
+        for dough in self.work.doughs:
+            first, portions = dough.cold_from, self._portions(dough, but=self.taken)
+            if first is None or not portions:
+                continue
+            end = self._new(f"warm.{dough.letter}", 0, self.horizon)
+            self.model.add_max_equality(end, [self.starts[key] for key in portions])
+            start = h.now if first in h.done else self.ends[first]
+            cold.append(self._stay(f"cold.{dough.letter}", start, end))
+            there += [end] if first in h.done else []
+        self._room("fridge", cold, self.work.kitchen.fridge, there)
+
+    def _racks(self) -> None:
+        h, racked, there = self.happened, [], list[Expr]()
         for tray in self.work.trays:
             rack = JobKey(tray.name, "rack")
-            if rack in h.done:
-                continue
-            racked.append(
-                self.model.new_fixed_size_interval_var(
-                    self.ends[rack], tray.cool_min, f"cool.{tray.name}"
+            start: Expr = h.now if rack in h.done else self.ends[rack]
+            cold = h.done.get(rack, h.now) + tray.cool_min
+            if cold > h.now:
+                racked.append(
+                    self.model.new_fixed_size_interval_var(start, cold - h.now, f"cool.{tray.name}")
                 )
-            )
-        if len(racked) > k.racks:
-            self.model.add_cumulative(racked, [1] * len(racked), k.racks)
-        cold = []
-        for dough in self.work.doughs:
-            first, trays = dough.cold_from, self.work.trays_of(dough.letter)
-            if first is None or not trays or first in self.taken:
-                continue
-            ends = [JobKey(tray.name, "portion") for tray in trays]
-            end = self._new(f"warm.{dough.letter}", 0, self.horizon)
-            self.model.add_max_equality(end, [self.starts[key] for key in ends])
-            cold.append(self._stay(f"cold.{dough.letter}", self.ends[first], end))
-        if len(cold) > k.fridge:
-            self.model.add_cumulative(cold, [1] * len(cold), k.fridge)
+                there += [cold] if rack in h.done else []
+        self._room("rack", racked, self.work.kitchen.racks, there)
+
+    def _portions(self, dough: DoughWork, but: Collection[JobKey]) -> list[JobKey]:
+        """The portioning of a dough's trays but those jobs."""
+        keys = [JobKey(tray.name, "portion") for tray in self.work.trays_of(dough.letter)]
+        return [key for key in keys if key not in but]
+
+    def _room(
+        self, name: str, uses: list[cp_model.IntervalVar], most: int, there: Sequence[Expr]
+    ) -> None:
+        """So many places, of which some are taken now, until each of `there`. Where that is more
+        than there are, the first to be free again are not taken anew."""
+        over = len(there) - most
+        for n in range(over):
+            free = self._new(f"{name}.free{n}", 0, self.horizon)
+            if n:
+                self.model.add_max_equality(free, there)
+            else:
+                self.model.add_min_equality(free, there)
+            end = self._new(f"{name}.end{n}", self.horizon, self.horizon)
+            uses.append(self._stay(f"{name}.over{n}", free, end))
+        if len(uses) > most:
+            self.model.add_cumulative(uses, [1] * len(uses), max(most, len(there)))
 
     def _bowls(self) -> None:
         """A dough keeps its bowl from mixing until it is chilled in its shape, or portioned."""
-        k, kept = self.work.kitchen, []
+        h, kept, there = self.happened, [], []
         for dough in self.work.doughs:
-            trays, jobs = self.work.trays_of(dough.letter), dough.made
-            if not jobs or dough.from_cold or not trays or {jobs[0], jobs[-1]} & self.taken:
+            jobs, portions = dough.made, self._portions(dough, but=h.done)
+            if not jobs or dough.from_cold or not portions:
+                continue
+            wait = dough.makes[-1].wait_min
+            if dough.chill_min and h.done.get(jobs[-1], h.now) + wait < h.now:
                 continue
             end = self._new(f"emptied.{dough.letter}", 0, self.horizon)
             if dough.chill_min:
-                self.model.add(end == self.ends[jobs[-1]] + dough.makes[-1].wait_min)
+                self.model.add(end == self.ends[jobs[-1]] + wait)
             else:
-                emptied = [self.ends[JobKey(tray.name, "portion")] for tray in trays]
-                self.model.add_max_equality(end, emptied)
-            kept.append(self._stay(f"bowl.{dough.letter}", self.starts[jobs[0]], end))
-        if len(kept) > k.bowls:
-            self.model.add_cumulative(kept, [1] * len(kept), k.bowls)
+                self.model.add_max_equality(end, [self.ends[key] for key in portions])
+            begun = jobs[0] in self.taken
+            start = h.now if begun else self.starts[jobs[0]]
+            kept.append(self._stay(f"bowl.{dough.letter}", start, end))
+            there += [end] if begun else []
+        self._room("bowl", kept, self.work.kitchen.bowls, there)
 
     # Order, finish, pins
 

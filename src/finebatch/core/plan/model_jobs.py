@@ -4,7 +4,7 @@ from ortools.sat.python import cp_model
 
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.network import Job, Link, network, passed_turns
-from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Work
+from finebatch.core.plan.work import BREAK_MOST_MIN, Happened, Work, merged
 
 LATEST = 100_000
 """No limit on lateness while baking: what has happened cannot be planned away, only made good."""
@@ -154,7 +154,7 @@ class JobModel:
             default=self.happened.now,
         )
         for worker, busy in zip(self.work.kitchen.workers, self.hands, strict=True):
-            for start, end in worker.away:
+            for start, end in merged(worker.away):
                 first = max(start, in_hand) if self.replanning else start
                 if end > first:
                     busy.append(self.model.new_fixed_size_interval_var(first, end - first, "away"))

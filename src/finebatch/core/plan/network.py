@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from finebatch.core.plan.keys import CLEAR_UP, JobKey, JobKind
-from finebatch.core.plan.work import DoughWork, Happened, TrayWork, Work
+from finebatch.core.plan.work import DoughWork, Happened, Span, TrayWork, Work
 
 TURN_SLACK = 1
 """A tray may be turned a minute sooner or later than at half time."""
@@ -260,6 +260,22 @@ def passed_turns(net: Network, work: Work, happened: Happened) -> set[JobKey]:
         ):
             gone.add(turn)
     return gone
+
+
+def off_spans(work: Work, happened: Happened) -> tuple[Span, ...]:
+    """When the oven is off and cold after, since nobody is there for long: not where a tray was in
+    it then, one that was dropped since too, nor where it was used again since."""
+    now, done = happened.now, happened.done
+    loads = [
+        (at, done.get(key.to("out"), now + 1)) for key, at in done.items() if key.step == "load"
+    ]
+
+    def on(start: int, end: int) -> bool:
+        used_after = any(end < loaded <= now for loaded, _ in loads)
+        left_on = start <= now and any(loaded < end and out > start for loaded, out in loads)
+        return used_after or left_on
+
+    return tuple(span for span in work.kitchen.unattended if not on(*span))
 
 
 def network(work: Work) -> Network:

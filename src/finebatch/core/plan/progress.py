@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import Link, Network, network
 from finebatch.core.plan.placed import Plan
-from finebatch.core.plan.work import Happened, TrayWork, Work
+from finebatch.core.plan.work import Happened, TrayWork, Work, merged
 
 LONG_JOBS = (
     "ready",
@@ -49,15 +49,20 @@ def with_extras(work: Work, extras: Iterable[MoreMinutes]) -> Work:
 
 
 def without(work: Work, trays: Collection[str]) -> Work:
-    """The work without trays that were dropped; the last one cannot be left out."""
+    """The work without trays that were dropped, and without doughs of which none is left; the last
+    tray cannot be left out."""
     left = tuple(tray for tray in work.trays if tray.name not in trays)
-    return replace(work, trays=left) if left else work
+    if not left:
+        return work
+    bare = {dough.letter for dough in work.doughs if work.trays_of(dough.letter)}
+    bare -= {tray.dough for tray in left}
+    return replace(work, trays=left, doughs=tuple(d for d in work.doughs if d.letter not in bare))
 
 
 def with_break(work: Work, start: int, end: int) -> Work:
     """The work with the baker away from one minute to another."""
     you, *others = work.kitchen.workers
-    away = tuple(sorted((*you.away, (max(start, 0), end))))
+    away = merged((*you.away, (max(start, 0), end)))
     workers = (replace(you, away=away), *others)
     return replace(work, kitchen=replace(work.kitchen, workers=workers))
 

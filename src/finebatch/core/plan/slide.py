@@ -19,12 +19,13 @@ from finebatch.core.plan.network import (
     last_of,
     mixed,
     network,
+    off_spans,
     passed_turns,
 )
 from finebatch.core.plan.pieces import After, Around, InTurn, Near, Piece, Rule
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.shelves import colour
-from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Work
+from finebatch.core.plan.work import BREAK_MOST_MIN, NOTHING_YET, Happened, Span, Work, merged
 
 MOST_ROUNDS = 200
 MOST_PUSHES = 8
@@ -136,6 +137,11 @@ class _Sliding:
             until[piece.who] = max(until[piece.who], piece.end)
         return until
 
+    def _gone(self, who: int) -> list[Span]:
+        """When that pair of hands is away, from when it has done what it has in hand."""
+        free = self.busy[who]
+        return [(max(a, free), b) for a, b in merged(self.k.workers[who].away) if b > free]
+
     # What is not slid
 
     def _due(self, links: Iterable[Link]) -> dict[int, list[Piece]]:
@@ -150,13 +156,17 @@ class _Sliding:
             if piece.fixed or not (ahead.fixed or ahead in due[ahead.who]):
                 continue
             assert link.most is not None
-            earliest, latest = ahead.end + link.least, ahead.end + link.most
+            # What was planned to be late, since it could not be otherwise, stays so.
+            planned = self.before.jobs[link.before].end if link.before in self.before.jobs else None
+            late = 0 if planned is None else max(piece.start - planned - link.most, 0)
+            earliest, latest = ahead.end + link.least, ahead.end + link.most + late
             piece.start = min(max(piece.start, earliest), max(latest, earliest))
             due[piece.who].append(piece)
         for who, pieces in due.items():
-            free = self.busy[who]
+            free, gone = self.busy[who], self._gone(who)
             for piece in sorted(pieces, key=lambda p: p.start):
                 piece.start = max(piece.start, free)
+                piece.start = Around(piece, gone, piece.minutes).least()
                 free = piece.end
                 piece.fixed = True
         return due
@@ -206,15 +216,13 @@ class _Sliding:
     def _hands(self) -> Iterator[Rule]:
         """Each pair of hands does its jobs in the order that it had, and none while it is away or
         at the oven."""
-        for who, worker in enumerate(self.k.workers):
+        for who in range(len(self.k.workers)):
             own = [piece for piece in self.order if piece.who == who and not piece.fixed]
             for n, then in enumerate(own[1:], start=1):
                 yield InTurn(then, own[:n] if self.away else own[n - 1 : n], self.away)
-            free = self.busy[who]
-            away = [(max(a, free), b) for a, b in worker.away if b > free]
-            taken = sorted([*away, *((p.start, p.end) for p in self.due[who])])
+            taken = sorted([*self._gone(who), *((p.start, p.end) for p in self.due[who])])
             for piece in own:
-                yield After(piece, free)
+                yield After(piece, self.busy[who])
                 yield Around(piece, taken, piece.minutes)
 
     def _places(self) -> Iterator[Rule]:
@@ -298,8 +306,8 @@ class _Sliding:
                 load = self.first[then.load]
                 out = [self.last[one.out]]
                 yield InTurn(load, out, self.away, change - load.minutes)
-        loaded = [h.done[s.load] for s in self.net.stays if s.load in h.done]
-        off = [(a, b) for a, b in k.unattended if not any(b < minute <= h.now for minute in loaded)]
+        loaded = any(key.step == "load" for key in h.done)
+        off = off_spans(self.work, h)
         for stay in self.stays:
             load, number = self.first[stay.load], oven_of.get(stay.key, 0)
             minutes = k.ovens[number].heat_min(stay.oven_c)
