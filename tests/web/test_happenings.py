@@ -232,3 +232,30 @@ def test_after_a_long_time_away_the_oven_is_turned_on_anew(
     assert anew["done_at"] is None
     assert anew["start_at"] >= clock() + 39 * MINUTE
     assert anew["end_at"] == job(away, "A2.load")["end_at"]
+
+
+def test_being_away_again_before_one_is_back(demo: TestClient, running: dict[str, Any]) -> None:
+    """Told twice, the longer counts; it was refused as if nothing could be planned."""
+    say(demo, running, "away", minutes=20)
+    after = say(demo, running, "away", minutes=30)
+    back = after["now"] + 30 * MINUTE
+    ahead = [a for a in after["activities"] if a["hands"] and a["done_at"] is None]
+    assert ahead
+    assert all(a["start_at"] >= back for a in ahead)
+
+
+def test_a_dough_whose_only_tray_is_dropped_is_mixed_no_more(demo: TestClient) -> None:
+    at_hand(demo, 1, 3)
+    made = plan(demo, 1, 3).json()
+    demo.post(f"/api/sessions/{made['id']}/start")
+    others = [a["tray"] for a in made["activities"] if a["kind"] == "load" and a["dough"] == "B"]
+    session = made
+    for tray in dict.fromkeys(others):
+        session = say(demo, made, "dropped", tray)
+    left = {a["dough"] for a in session["activities"] if a["hands"] and a["done_at"] is None}
+    assert "B" not in left
+    assert "A" in left
+    assert demo.get("/api/sessions/current").status_code == 200
+    for form in ("json", "md", "csv", "ics"):
+        answer = demo.get(f"/api/sessions/{made['id']}/file", params={"form": form})
+        assert answer.status_code == 200, answer.text

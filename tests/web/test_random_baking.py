@@ -61,3 +61,52 @@ def test_presses_at_random_never_break_a_session(
     ]
     for a in kept["activities"]:
         assert a["start_at"] <= a["end_at"]
+
+
+def say_at_random(demo: TestClient, path: str, session: Any, chance: random.Random) -> Any:
+    """Something comes up; the answer."""
+    kind = chance.choice(["away", "slow", "more", "dropped", "skip"])
+    activity = chance.choice(session["activities"])
+    name = {"away": "", "slow": "", "dropped": activity["tray"] or ""}.get(kind, activity["key"])
+    body = {"kind": kind, "activity": name, "minutes": chance.randint(1, 30)}
+    return demo.post(f"{path}/events", json=body)
+
+
+def do_next(demo: TestClient, path: str, session: Any) -> None:
+    """Do the first job that can be done."""
+    for job in session["activities"]:
+        if job["hands"] and job["done_at"] is None:
+            body = {"kind": "done", "activity": job["key"]}
+            if demo.post(f"{path}/events", json=body).status_code == 200:
+                return
+    raise AssertionError("nothing can be done, and the session is not finished")
+
+
+@pytest.mark.parametrize("seed", range(so_many(2)))
+def test_a_session_played_with_happenings_ends_closed(
+    demo: TestClient, clock: HandClock, seed: int
+) -> None:
+    chance = random.Random(seed)
+    item = {"dough_id": chance.randint(1, 3), "pieces": chance.randint(8, 30)}
+    made = plan(demo, items=[item]).json()
+    assert "id" in made, made
+    path = f"/api/sessions/{made['id']}"
+    session = demo.post(f"{path}/start").json()
+    happenings = 20
+    while session["state"] == "running":
+        if happenings and chance.random() < 0.4:
+            happenings -= 1
+            answer = say_at_random(demo, path, session, chance)
+            assert answer.status_code in (200, 404, 409, 422), answer.text
+            new = answer.status_code == 200 and answer.json()["happened"] > session["happened"]
+            if new and chance.random() < 0.4:
+                # Taken back it has never been.
+                assert times(demo.post(f"{path}/undo").json()) == times(session)
+            session = demo.get(path).json()
+        job = next(a for a in session["activities"] if a["hands"] and a["done_at"] is None)
+        clock.at = max(clock.at, job["end_at"] + chance.randint(0, 4) * 60_000)
+        do_next(demo, path, session)
+        session = demo.get(path).json()
+    closed = demo.post(f"{path}/events", json={"kind": "closed"})
+    assert closed.status_code == 200, closed.text
+    assert demo.get("/api/sessions/current").json() is None
