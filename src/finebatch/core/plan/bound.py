@@ -1,11 +1,15 @@
 """Minutes below which nobody can finish, worked out without a search."""
 
 import math
+from collections.abc import Iterable
+from functools import reduce
 from itertools import pairwise, permutations
 
-from finebatch.core.plan.network import after_last
-from finebatch.core.plan.work import TrayWork, Work
+from finebatch.core.plan.network import after_last, network
+from finebatch.core.plan.work import Span, TrayWork, Work, in_both, merged
 
+NOT_WAITED_FOR = ("wash", "freeze", "clear")
+"""Jobs that nothing that is baked waits for."""
 MOST_ORDERED = 6
 """Groups of settings whose orders are all gone through."""
 
@@ -38,10 +42,36 @@ def plain_bound(work: Work) -> int:
     stay = k.load_min + k.out_min
     total = sum(bake.length + stay for tray in work.trays for bake in tray.bakes)
     busy = -(-total // k.shelves) - stay
-    changes = _least_changes(work)
     first = min(_head(work, tray) for tray in work.trays)
     last = min(_after(work, tray) for tray in work.trays)
-    return max(longest, first + busy + changes + last)
+    baked = first + busy + _least_changes(work)
+    return max(longest, max(baked, past(_oven_off(work), first, busy)) + last, _by_hands(work))
+
+
+def past(spans: Iterable[Span], start: int, minutes: int) -> int:
+    """When so many minutes are over from `start` on that lie in none of the spans."""
+    end = start + minutes
+    for a, b in merged(spans):
+        if b > start and a < end:
+            end += b - max(a, start)
+    return end
+
+
+def _oven_off(work: Work) -> list[Span]:
+    """When no oven can hold a tray: off while nobody is there, and not hot at once after."""
+    k = work.kitchen
+    hot = min(oven.heat_min(oven_c) for oven in k.ovens for oven_c in work.settings_c)
+    return [(a, b + max(hot - k.load_min, 0)) for a, b in k.unattended]
+
+
+def _by_hands(work: Work) -> int:
+    """All that hands do for what is baked, shared by all of them and none while nobody is there,
+    and after it what the quickest tray needs to be ready."""
+    net = network(work)
+    minutes = sum(job.minutes for job in net.jobs.values() if job.kind not in NOT_WAITED_FOR)
+    nobody = reduce(in_both, (merged(worker.away) for worker in work.kitchen.workers))
+    done = past(nobody, 0, -(-minutes // len(work.kitchen.workers)))
+    return done + min(after_last(tray) for tray in work.trays)
 
 
 def _least_changes(work: Work) -> int:

@@ -301,7 +301,8 @@ def merged(spans: Iterable[Span]) -> tuple[Span, ...]:
     return tuple(found)
 
 
-def _in_both(one: Sequence[Span], other: Sequence[Span]) -> tuple[Span, ...]:
+def in_both(one: Sequence[Span], other: Sequence[Span]) -> tuple[Span, ...]:
+    """The time that lies in spans of both."""
     both = ((max(a, c), min(b, d)) for a, b in one for c, d in other)
     return tuple((start, end) for start, end in both if start < end)
 
@@ -376,7 +377,7 @@ class Kitchen(Places):
     @property
     def nobody(self) -> tuple[Span, ...]:
         """When nobody is there who may do hot jobs."""
-        return reduce(_in_both, (merged(w.away) for w in self.workers if "load" in w.jobs))
+        return reduce(in_both, (merged(w.away) for w in self.workers if "load" in w.jobs))
 
     @property
     def unattended(self) -> tuple[Span, ...]:
