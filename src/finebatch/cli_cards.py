@@ -136,4 +136,7 @@ def plan_from_cards(
         for step in one["steps"]:
             if step["text"] != one["title"]:
                 say(f"{'':11}· {step['text']}")
-    say(f"\nReady {datetime.fromisoformat(written['finish']):%a %H:%M}.")
+    say("")
+    for over in written["overs"]:
+        say(over)
+    say(f"Ready {datetime.fromisoformat(written['finish']):%a %H:%M}.")

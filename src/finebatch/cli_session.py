@@ -11,8 +11,10 @@ from finebatch.cli_cards import plan_from_cards
 from finebatch.cli_data import stop
 from finebatch.cli_words import say
 from finebatch.core.plan.placed import Plan
+from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
+from finebatch.core.session.over_words import overs_said, would_do
 from finebatch.core.session.words import line
 from finebatch.formats.planned import file_plan
 from finebatch.formats.session_file import FilePlan, SessionFile, read_session, schema
@@ -94,16 +96,25 @@ def plan_session(
         raise stop(f"{file}: ready_by has passed. Choose a later time.", 2)
     if session.ready_by is not None:
         base = max(now, session.ready_by - timedelta(days=14))
+    work = None
     try:
         work = session.work(base)
         plan = best_plan(work, seconds)
     except Refusal as refusal:
-        raise stop(f"{file}: {refusal.faults[0].message}", 2) from refusal
+        raise stop(f"{file}: {_refused(session, work, refusal, seconds)}", 2) from refusal
     found = file_plan(work, plan, base)
     if as_json:
         say(json.dumps(found.model_dump(mode="json"), indent=1, ensure_ascii=False))
         return
     _say(session, work, plan, found)
+
+
+def _refused(session: SessionFile, work: Work | None, refusal: Refusal, seconds: float) -> str:
+    """Why a session cannot be planned: what waits for too long, by how much, and what would do."""
+    if work is None or work.pins:
+        return refusal.faults[0].message
+    near, names = quick_plan(work), {dough.letter: dough.name for dough in session.doughs}
+    return " ".join([*overs_said(work, near, names)[:1], would_do(work, near, names, seconds / 4)])
 
 
 def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
@@ -115,7 +126,10 @@ def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
             where = f", sheet {job.sheet}" if job.sheet else ""
             where += f", shelf {job.shelf}" if job.shelf else ""
             say(f"{activity.start:%a %H:%M}  {who}{line(job)}{where}")
-    say(f"\nReady {found.finish:%a %H:%M}.", nl=False)
+    say("")
+    for over in overs_said(work, plan, {dough.letter: dough.name for dough in session.doughs}):
+        say(over)
+    say(f"Ready {found.finish:%a %H:%M}.", nl=False)
     gap = plan.finish - plan.bound
     in_time = session.ready_by is not None and found.finish <= session.ready_by
     best = f" No plan {'begins later' if in_time else 'is ready sooner'}: proven."

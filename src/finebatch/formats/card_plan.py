@@ -11,6 +11,7 @@ from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed, Plan
 from finebatch.core.plan.quick import by_hand_min
 from finebatch.core.plan.work import Work
+from finebatch.core.session.over_words import overs_said
 from finebatch.core.session.words import Scene, lies, place_of, say, stage_of, steps_in
 
 USUAL_KIND: dict[JobKind, StepKind] = {
@@ -58,6 +59,7 @@ def write_card_plan(work: Work, plan: Plan, scene: Scene, base: datetime) -> dic
         "bound": at(plan.bound),
         "proven": plan.proven,
         "by_hand": at(begin + by_hand_min(work)),
+        "overs": list(overs_said(work, plan, {d.letter: d.name for d in scene.doughs.values()})),
         "doughs": [{"letter": dough.letter, "name": dough.name} for dough in scene.doughs.values()],
         "trays": [{"name": tray.name, "pieces": tray.pieces} for tray in scene.trays.values()],
         "activities": [

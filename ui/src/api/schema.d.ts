@@ -5538,7 +5538,8 @@ export interface components {
          *
          *     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
          *     `happened` counts what was said while baking, `closing` is what is left once it is baked,
-         *     `openings` how often a door is opened, `sheet_names` what sheet 1, 2, … are called.
+         *     `overs` is what the plan does not keep, `openings` how often a door is opened, `sheet_names`
+         *     what sheet 1, 2, … are called.
          */
         ShownSession: {
             /** Id */
@@ -5567,6 +5568,8 @@ export interface components {
             stale: boolean;
             /** Said */
             said: string | null;
+            /** Overs */
+            overs: string[];
             /** Happened */
             happened: number;
             /** Can Undo */

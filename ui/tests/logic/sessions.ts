@@ -27,6 +27,7 @@ export function job(
     shelf: 1,
     to_shelf: null,
     said: null,
+    overs: [],
     ...more,
   } as Activity;
 }

@@ -4,11 +4,14 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.heat.minutes import TWO_SHELVES_FACTOR
+from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.prepare import bake_of, mixed_before
+from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.work import Oven, TrayWork, Work, Worker
 from finebatch.core.refusal import Refusal
 
 HelpKind = Literal["sheet", "shelf", "helper", "evening", "order"]
+AT_HAND: tuple[HelpKind, ...] = ("sheet", "shelf", "helper")
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,3 +84,42 @@ def try_idea(work: Work, idea: Idea, finish: int, seconds: float) -> Help:
     except Refusal:
         return Help(idea, None)
     return Help(idea, finish - plan.finish)
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """What keeps every window of a session that has no such plan: one thing more, or so many trays
+    of a dough fewer. It was found by really planning it."""
+
+    what: HelpKind | None
+    letter: str | None = None
+    fewer: int = 0
+
+
+def remedy(work: Work, letter: str | None, seconds: float) -> Remedy | None:
+    """What would do, the least first; none where nothing that was tried does. `letter` is the
+    dough that waits for too long."""
+    for what in AT_HAND:
+        if _has_a_plan(changed(work, Idea(what)), seconds):
+            return Remedy(what)
+    trays = work.trays_of(letter) if letter else ()
+    for fewer in range(1, len(trays)):
+        left_out = {tray.name for tray in trays[-fewer:]}
+        rest = tuple(tray for tray in work.trays if tray.name not in left_out)
+        if _has_a_plan(replace(work, trays=rest), seconds):
+            return Remedy(None, letter, fewer)
+    return None
+
+
+def _has_a_plan(work: Work, seconds: float) -> bool:
+    """Whether any plan of it keeps every window."""
+    from finebatch.core.plan.solver import best_plan  # it takes time to load
+
+    work = replace(work, ready_by=None, pins=())
+    if not find_faults(quick_plan(work), work):
+        return True
+    try:
+        best_plan(work, seconds)
+    except Refusal:
+        return False
+    return True

@@ -1,17 +1,18 @@
 """A batter that sinks before all of it is baked is mixed in several lots."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import replace
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import mixed_for
 from finebatch.core.plan.quick import quick_times
-from finebatch.core.plan.work import DoughWork, Make, Work
+from finebatch.core.plan.work import DoughWork, Make, TrayWork, Work
 
 
 def in_lots(work: Work) -> Work:
     """The work with each batter that is too large for its window mixed in as few lots as keep it.
-    Where a tray alone takes longer, its window is what one lot a tray takes."""
+    Where a tray alone takes longer, its window is what one lot a tray takes (see `overs`)."""
     for dough in work.doughs:
         if dough.bake_within is not None and dough.at_once:
             makes = tuple(once(dough.makes)) if dough.lots > 1 else dough.makes
@@ -20,23 +21,40 @@ def in_lots(work: Work) -> Work:
     return work
 
 
+def _alone(work: Work, dough: DoughWork, trays: Sequence[TrayWork]) -> Work:
+    """That dough alone, with everybody there."""
+    everybody = tuple(replace(worker, away=()) for worker in work.kitchen.workers)
+    kitchen = replace(work.kitchen, workers=everybody)
+    return Work((dough,), tuple(trays), kitchen)
+
+
 def _fewest_lots(work: Work, dough: DoughWork) -> Work:
     assert dough.bake_within is not None
     trays = work.trays_of(dough.letter)
-    everybody = tuple(replace(worker, away=()) for worker in work.kitchen.workers)
-    alone = replace(
-        work,
-        doughs=(dough,),
-        trays=trays,
-        kitchen=replace(work.kitchen, workers=everybody),
-        ready_by=None,
-        pins=(),
-    )
+    alone = _alone(work, dough, trays)
     for lots in range(1, len(trays) + 1):
         waits = _longest_wait(_split(alone, dough, lots))
         if waits <= dough.bake_within:
             return _split(work, dough, lots)
     return _split(work, replace(dough, bake_within=waits), len(trays))
+
+
+def most_on_a_tray(work: Work, letter: str, within: int) -> int | None:
+    """How many pieces a tray of a batter may hold to be in the oven so many minutes after it is
+    mixed for that tray alone: really planned so. None where one piece takes too long."""
+    whole = work.dough(letter)
+    dough = replace(whole, makes=tuple(once(whole.makes)), lots=1, bake_within=None)
+    worst = max(work.trays_of(letter), key=lambda tray: tray.portion_min / tray.pieces)
+    low, high = 0, max(tray.pieces for tray in work.trays_of(letter))
+    while high - low > 1:
+        pieces = (low + high) // 2
+        minutes = max(math.ceil(worst.portion_min * pieces / worst.pieces), 1)
+        tray = replace(worst, pieces=pieces, portion_min=minutes, lot=0)
+        if _longest_wait(_alone(work, dough, [tray])) <= within:
+            low = pieces
+        else:
+            high = pieces
+    return low or None
 
 
 def once(makes: Sequence[Make]) -> Sequence[Make]:

@@ -22,6 +22,7 @@ from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.gestures import OnTray, says_how_long
 from finebatch.core.plan.lots import in_lots
 from finebatch.core.plan.work import (
+    BATTER_WITHIN_MIN,
     PLAIN_MIX,
     Bake,
     DoughWork,
@@ -39,8 +40,6 @@ WRAP_MIN = 2
 SHAPE_REST_MIN = 2
 """To shape what is left into a log or a disc (household practice: two to four minutes in all)."""
 STANDS_MIN = 15
-BATTER_WITHIN_MIN = 45
-"""A whisked batter sinks: it is in the oven within this (household practice)."""
 LONGEST_LABEL = 48
 TAKE_MIN = 1
 FIRST_WITHIN_MIN = 30

@@ -239,7 +239,9 @@ def _soonest(
         watch = _Watch(model, told)
     answer = _search(model, seconds, watch)
     if answer is None:
-        raise _nothing_found(work)
+        if not holds:
+            raise _nothing_found(work)
+        return model, quick, low
     times = quick if finish_of(work, answer.times.jobs) > soonest else answer.times
     return model, times, max(answer.bound, low)
 
@@ -266,7 +268,7 @@ def nearest_to_pins(work: Work, seconds: float) -> Plan:
 def _nothing_found(work: Work) -> Exception:
     if work.pins:
         return refuse("pins", "No plan keeps what is pinned. Take a pin out.")
-    return refuse("trays", "No plan was found in the time given. Try fewer trays, or more sheets.")
+    return refuse("trays", "No plan that keeps every window was found.")
 
 
 def _calmer(work: Work, model: Model, found: Times, finish: int) -> Times:

@@ -286,6 +286,8 @@ class Oven(OvenAir):
 Span = tuple[int, int]
 """From one minute to another."""
 
+BATTER_WITHIN_MIN = 45
+"""A whisked batter sinks: it is in the oven within this (household practice)."""
 OVEN_OFF_MIN = 30
 """With nobody there for so long the oven is turned off, as its manual asks, and heated anew."""
 

@@ -124,3 +124,8 @@ def programmes_of(snapshot: Snapshot) -> Mapping[str, Programme]:
     """The methods of a session's doughs, by letter."""
     told = ((asked.letter, asked.programme) for asked in snapshot.items)
     return {letter: programme for letter, programme in told if programme is not None}
+
+
+def names_of(snapshot: Snapshot) -> Mapping[str, str]:
+    """The names of a session's doughs, by letter."""
+    return {asked.letter: asked.name for asked in snapshot.items}

@@ -14,7 +14,8 @@ from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
-from finebatch.core.session.wish import MINUTE, Wish
+from finebatch.core.session.over_words import would_do
+from finebatch.core.session.wish import MINUTE, Wish, names_of
 from finebatch.core.session.words import line
 from finebatch.store.database import Database
 from finebatch.store.models import SessionRow
@@ -123,7 +124,9 @@ def improve(database: Database, session_id: int, seconds: float, go_on: Callable
         keep(best_plan(work, seconds, keep))
     except Refusal:
         if not work.pins:
-            raise
+            said = would_do(row.work, row.plan, names_of(row.snapshot), seconds / 4)
+            note(database, session_id, said)
+            return
         nearest = nearest_to_pins(work, seconds)
         if keep(nearest):
             note(database, session_id, _pins_moved(nearest, work, base))

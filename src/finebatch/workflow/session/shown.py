@@ -21,7 +21,15 @@ from finebatch.core.plan.work import COOL_JOBS, HOT_JOBS, MAY_BE_LEFT_OUT, Work
 from finebatch.core.session.amounts import amounts_of
 from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.job_steps import job_steps, oven_steps
-from finebatch.core.session.wish import MINUTE, Asked, Snapshot, Wish, programmes_of
+from finebatch.core.session.over_words import overs_said
+from finebatch.core.session.wish import (
+    MINUTE,
+    Asked,
+    Snapshot,
+    Wish,
+    names_of,
+    programmes_of,
+)
 from finebatch.core.session.words import DoughSaid, Said, Scene, TraySaid, say
 from finebatch.facts import tables
 from finebatch.store.models import DoughRow, SessionRow
@@ -144,7 +152,8 @@ class ShownSession:
 
     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
     `happened` counts what was said while baking, `closing` is what is left once it is baked,
-    `openings` how often a door is opened, `sheet_names` what sheet 1, 2, … are called.
+    `overs` is what the plan does not keep, `openings` how often a door is opened, `sheet_names`
+    what sheet 1, 2, … are called.
     """
 
     id: int
@@ -160,6 +169,7 @@ class ShownSession:
     searching: bool
     stale: bool
     said: str | None
+    overs: tuple[str, ...]
     happened: int
     can_undo: bool
     sheets: int
@@ -377,6 +387,7 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
         searching=searching,
         stale=planned and plans.is_stale(session, row),
         said=row.said,
+        overs=overs_said(work, plan, names_of(snapshot)) if planned else (),
         happened=len(row.events),
         can_undo=bool(row.events) or row.state == "given_up",
         sheets=work.kitchen.sheets,

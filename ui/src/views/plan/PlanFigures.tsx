@@ -67,6 +67,11 @@ export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFigu
             </button>
           </div>
         )}
+        {plan.overs.map((over) => (
+          <p key={over} className="mt-2 border-l-4 border-caution pl-3">
+            <strong className="text-caution">Waits too long:</strong> {over}
+          </p>
+        ))}
         {plan.said && (
           <p className="mt-2 border-l-4 border-caution pl-3">
             <strong className="text-caution">Not so:</strong> {plan.said}
