@@ -87,6 +87,20 @@ def holiday() -> Work:
     return Work(tuple(doughs), tuple(trays), Kitchen(3, (Oven(2),), hands))
 
 
+def bazaar(trays: int) -> Work:
+    """Six doughs for a bazaar in one long day, as many trays of each."""
+    doughs, made = [], []
+    for n, letter in enumerate("ABCDEF"):
+        chill_min = (0, 60, 85, 0, 120, 30)[n]
+        oven_c, minutes = (180, 175, 160, 190, 170, 180)[n], (12, 9, 16, 10, 14, 11)[n]
+        doughs.append(DoughWork(letter, (Make("Mix", 12 + n),), chill_min=chill_min))
+        for k in range(1, trays // 6 + 1):
+            made.append(
+                TrayWork(f"{letter}{k}", letter, 14, 5 + n % 3, (Bake(minutes, 5, oven_c),), 3, 25)
+            )
+    return Work(tuple(doughs), tuple(made), Kitchen(4, (Oven(2),)))
+
+
 def timed(work: Work, seconds: float) -> tuple[Plan, float]:
     begin = time.perf_counter()
     plan = best_plan(work, seconds)
@@ -224,6 +238,11 @@ def measure_plans(long: bool = False) -> None:
     measure_lateness("the supper", supper(), plan)
     for name, work in (("two doughs", two_doughs()), ("6 trays", drops(6, 2, 1))):
         measure_lateness(name, work, best_plan(work, 3))
+    for trays, wanted in ((18, 0.12), (60, 0.05)):
+        work = bazaar(trays)
+        plan, took = timed(work, 10)
+        row(f"the bazaar, {trays} trays: best in 10 s", f"{plan.finish} min, {took:.1f} s")
+        against_the_strong_hand(f"the bazaar, {trays} trays", work, plan, wanted)
     measure_large("the holiday, 30 trays", holiday(), 10, 0.05, long=long, by_hand=False)
 
 

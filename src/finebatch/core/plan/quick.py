@@ -62,14 +62,6 @@ def quick_times(work: Work, later: Mapping[str, int] | None = None) -> Times:
     return _soonest(work, chain(_by_orders(work, from_min), by_rules(work, from_min)))[0]
 
 
-def hint_times(work: Work) -> Times:
-    """The soonest of a few orders: from these a search gets farther than from what a strong hand
-    would do, though that is sooner (measured on suppers)."""
-    if len(work.doughs) == 1:
-        return next(_by_orders(work, {}))
-    return _soonest(work, _by_orders(work, {}))[0]
-
-
 def strong_hand(work: Work) -> int | None:
     """The finish (min) of a clever home baker without a computer; none where no rule of theirs
     keeps every window."""
