@@ -240,10 +240,20 @@ def test_each_idea_changes_one_thing() -> None:
 
 def test_the_minutes_that_an_idea_saves_are_those_of_its_own_plan() -> None:
     work = two_doughs()
-    finish = best_plan(work).finish
+    plan = best_plan(work)
     for idea in (Idea("shelf"), Idea("evening", letter="B"), Idea("order", first_c=160)):
         own = best_plan(changed(work, idea)).finish
-        assert try_idea(work, idea, finish, 5).saves_min == finish - own
+        assert try_idea(work, idea, plan, 5).saves_min == plan.finish - own
+
+
+@few
+@given(works())
+def test_more_of_anything_is_never_worse_however_short_the_look(work: Work) -> None:
+    plan = best_plan(work, 1)
+    for what in ("sheet", "helper"):
+        saves = try_idea(work, Idea(what), plan, 0.01).saves_min
+        assert saves is not None
+        assert saves >= 0
 
 
 def test_the_wanted_heat_comes_first() -> None:

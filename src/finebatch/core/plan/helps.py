@@ -5,8 +5,11 @@ from typing import Literal
 
 from finebatch.core.heat.minutes import TWO_SHELVES_FACTOR
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.prepare import bake_of, mixed_before
 from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.schedule import times_of
+from finebatch.core.plan.shift import shift_plan
 from finebatch.core.plan.work import Oven, TrayWork, Work, Worker
 from finebatch.core.refusal import Refusal
 
@@ -74,16 +77,18 @@ def _two_at_once(tray: TrayWork) -> TrayWork:
     return replace(tray, bakes=(replace(longer, extra=bake.extra), *others))
 
 
-def try_idea(work: Work, idea: Idea, finish: int, seconds: float) -> Help:
-    """Plan the session again with the idea; how much sooner it is ready than at `finish`."""
+def try_idea(work: Work, idea: Idea, at_hand: Plan, seconds: float) -> Help:
+    """Plan the session again with the idea, from the plan at hand where that stays as it is: more
+    of anything is never worse. How much sooner it is ready."""
     from finebatch.core.plan.solver import best_plan  # it takes time to load
 
     soonest = replace(changed(work, idea), ready_by=None)
+    whole = shift_plan(at_hand, -at_hand.begin)
     try:
-        plan = best_plan(soonest, seconds)
+        plan = best_plan(soonest, seconds, begin=times_of(whole.activities))
     except Refusal:
         return Help(idea, None)
-    return Help(idea, finish - plan.finish)
+    return Help(idea, whole.finish - plan.finish)
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ from finebatch.core.plan.calm import calm_cost
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.latest import Late, away_from, latest_start, pushed, till_ready
 from finebatch.core.plan.model import Model
+from finebatch.core.plan.network import network
 from finebatch.core.plan.placed import Plan, Times
 from finebatch.core.plan.quick import quick_times
 from finebatch.core.plan.rolling import Stretch, rolled
@@ -142,19 +143,25 @@ def minutes_in(expressions: Iterable[cp_model.LinearExprT]) -> cp_model.LinearEx
     return cp_model.LinearExpr.sum(list(expressions))
 
 
-def best_plan(work: Work, seconds: float = 5.0, tell: Callable[[Plan], bool] | None = None) -> Plan:
+def best_plan(
+    work: Work,
+    seconds: float = 5.0,
+    tell: Callable[[Plan], bool] | None = None,
+    begin: Times | None = None,
+) -> Plan:
     """The plan that finishes earliest, and at that finish the calmest.
 
     With a ready-by that can be kept, the one that starts latest; one that cannot is planned as
     soon as can be, and ends after it. `seconds` bounds the search in the solver's deterministic
     time, roughly in seconds of a home computer; `Plan.bound` tells how far from the best it
-    can be. `tell` gets each better plan as it comes and answers whether to go on.
+    can be. `tell` gets each better plan as it comes and answers whether to go on; `begin` is a plan
+    that is known, and is left only for a sooner one where it keeps every rule.
 
     Raises `Refusal` when no plan was found.
     """
     late = None if work.ready_by is None or work.pins else latest_start(work)
     if late is None:
-        model, found, bound = _soonest(work, seconds, tell)
+        model, found, bound = _soonest(work, seconds, tell, begin)
         finish = finish_of(work, found.jobs)
         if work.ready_by is None or finish > work.ready_by:
             found = _calmer(work, model, found, finish)
@@ -229,7 +236,10 @@ def _begun_late(
 
 
 def _soonest(
-    work: Work, seconds: float, tell: Callable[[Plan], bool] | None = None
+    work: Work,
+    seconds: float,
+    tell: Callable[[Plan], bool] | None = None,
+    begin: Times | None = None,
 ) -> tuple[Model, Times, int]:
     """The soonest finish that is found, and the bound; `Refusal` when no plan was found."""
     low = plain_bound(work)
@@ -237,6 +247,8 @@ def _soonest(
     best = quick_times(work)
     free = not work.pins and work.first_c is None
     holds = free and not find_faults(place(work, best, 0), work)
+    if free and begin is not None and _is_better(work, begin, best if holds else None):
+        best, holds = begin, True
     gone_on = True
 
     def told(times: Times, bound: int) -> bool:
@@ -261,6 +273,15 @@ def _soonest(
     if not holds or finish_of(work, answer.times.jobs) <= finish_of(work, best.jobs):
         best = answer.times
     return model, best, max(answer.bound, low)
+
+
+def _is_better(work: Work, times: Times, than: Times | None) -> bool:
+    """Whether a plan has all the jobs of the work, keeps every rule and is sooner."""
+    if not network(work).jobs.keys() <= times.jobs.keys():
+        return False
+    if than is not None and finish_of(work, than.jobs) <= finish_of(work, times.jobs):
+        return False
+    return not find_faults(place(work, times, 0), work)
 
 
 def _rolled(work: Work, times: Times, seconds: float) -> Iterator[Times]:

@@ -25,8 +25,8 @@ def help_of(database: Database, session_id: int, number: int, seconds: float) ->
     """Plan a session again with one thing changed; `Missing` when there is no such idea."""
     with database.reading() as session:
         row = find_session(session, session_id)
-        work, finish, begin = row.work, row.plan.finish, row.plan.begin
+        work, plan = row.work, row.plan
     found = ideas(work)
     if not 0 <= number < len(found):
         raise Missing("This idea")
-    return try_idea(work, found[number], finish - begin, seconds)
+    return try_idea(work, found[number], plan, seconds)
