@@ -12,11 +12,12 @@ from finebatch.cli_data import stop
 from finebatch.cli_words import say
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
+from finebatch.core.plan.told import work_after
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.over_words import overs_said, would_do
 from finebatch.core.session.words import line
-from finebatch.formats.planned import file_plan
+from finebatch.formats.planned import file_plan, read_plan, told_in
 from finebatch.formats.session_file import FilePlan, SessionFile, read_session, schema
 
 SECONDS = 5.0
@@ -71,6 +72,7 @@ def plan_session(
 
     Exit status 2 when it cannot be read or planned.
     """
+    from finebatch.core.plan.replan import rest_after
     from finebatch.core.plan.solver import best_plan
 
     if card:
@@ -91,17 +93,26 @@ def plan_session(
         raise stop("Give a session file, or cards: finebatch plan --card FILE.txt", 2)
     session = _read(file)
     now = datetime.now(UTC).astimezone().replace(second=0, microsecond=0)
-    base = session.start or now
-    if session.ready_by is not None and session.ready_by < now:
+    under_way = session.plan if session.events else None
+    if under_way is not None:
+        base = min(a.start for a in under_way.activities)
+    elif session.ready_by is not None and session.ready_by < now:
         raise stop(f"{file}: ready_by has passed. Choose a later time.", 2)
-    if session.ready_by is not None:
+    elif session.ready_by is not None:
         base = max(now, session.ready_by - timedelta(days=14))
+    else:
+        base = session.start or now
     work = None
     try:
         work = session.work(base)
-        plan = best_plan(work, seconds)
+        if under_way is None:
+            plan = best_plan(work, seconds)
+        else:
+            told = told_in(session.events, base)
+            work, plan = rest_after(work, read_plan(under_way, work_after(work, told), base), told)
     except Refusal as refusal:
-        raise stop(f"{file}: {_refused(session, work, refusal, seconds)}", 2) from refusal
+        why = _refused(session, work, refusal, seconds)
+        raise stop(f"{file}: {why}", 2) from refusal
     found = file_plan(work, plan, base)
     if as_json:
         say(json.dumps(found.model_dump(mode="json"), indent=1, ensure_ascii=False))
@@ -111,8 +122,11 @@ def plan_session(
 
 def _refused(session: SessionFile, work: Work | None, refusal: Refusal, seconds: float) -> str:
     """Why a session cannot be planned: what waits for too long, by how much, and what would do."""
+    fault = refusal.faults[0]
+    if session.events:
+        return f"{fault.field}: {fault.message}"
     if work is None or work.pins:
-        return refusal.faults[0].message
+        return fault.message
     near, names = quick_plan(work), {dough.letter: dough.name for dough in session.doughs}
     return " ".join([*overs_said(work, near, names)[:1], would_do(work, near, names, seconds / 4)])
 

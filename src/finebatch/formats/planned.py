@@ -1,12 +1,21 @@
 """A plan as a session file has it: every activity with its moments, place, hands and window."""
 
+from collections.abc import Sequence
 from datetime import datetime, timedelta
+from typing import cast, get_args
 
-from finebatch.core.plan.placed import Plan
+from finebatch.core.plan.keys import JobKey
+from finebatch.core.plan.network import network
+from finebatch.core.plan.placed import Placed, Plan, Station
 from finebatch.core.plan.quick import by_hand_min
+from finebatch.core.plan.told import Told
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Work
-from finebatch.formats.session_file import FileActivity, FilePlan
+from finebatch.core.refusal import refuse
+from finebatch.formats.session_file import FileActivity, FileEvent, FilePlan, minute_of
+
+MOVING = ("done", "skip", "more", "away", "slow", "dropped", "felt")
+"""What the rest is planned again for; all else that is said moves nothing."""
 
 
 def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:
@@ -47,4 +56,60 @@ def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:
         proven=plan.proven,
         by_hand=at(begin + by_hand_min(work)),
         activities=activities,
+    )
+
+
+def read_plan(found: FilePlan, work: Work, base: datetime) -> Plan:
+    """The plan of a file with its minute 0 at `base`; the work is as it is by now.
+
+    Raises `Refusal` where one of its jobs is missing. A turn may be: its chance has passed.
+    """
+    workers = [worker.name for worker in work.kitchen.workers]
+    jobs = network(work).jobs
+    placed = []
+    for number, a in enumerate(found.activities):
+        field, key = f"plan.activities.{number}", JobKey.read(a.id)
+        if a.place not in get_args(Station):
+            raise refuse(f"{field}.place", f"A place is one of {', '.join(get_args(Station))}.")
+        if a.who is not None and a.who not in workers:
+            raise refuse(f"{field}.who", "Nobody of that name works in this kitchen.")
+        placed.append(
+            Placed(
+                key,
+                a.tray,
+                cast(Station, a.place),
+                minute_of(a.start, base),
+                minute_of(a.end, base),
+                sheet=a.sheet,
+                shelf=a.shelf,
+                dough=a.dough,
+                oven=a.oven,
+                who=None if a.who is None else workers.index(a.who),
+                dial_c=a.dial_c,
+                pause=None if a.pause is None else _minutes(a.pause, base),
+                to_shelf=a.to_shelf,
+            )
+        )
+    missing = {key for key in jobs if key.step != "turn"} - {a.id for a in placed}
+    if missing:
+        raise refuse("plan.activities", f"The plan has no {min(missing)}: give all its jobs.")
+    return Plan(tuple(placed), minute_of(found.finish, base), minute_of(found.bound, base))
+
+
+def _minutes(span: tuple[datetime, datetime], base: datetime) -> tuple[int, int]:
+    return minute_of(span[0], base), minute_of(span[1], base)
+
+
+def told_in(events: Sequence[FileEvent], base: datetime) -> tuple[Told, ...]:
+    """What was said and moves the rest, in order, in minutes after `base`."""
+    return tuple(
+        Told(
+            event.kind,
+            (event.at - base).total_seconds() / 60,
+            None if event.kind in ("dropped", "away", "slow") else JobKey.read(event.activity),
+            event.activity or None,
+            event.minutes or 0,
+        )
+        for event in sorted(events, key=lambda event: event.at)
+        if event.kind in MOVING
     )

@@ -39,6 +39,20 @@ from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.core.values import part_of, values_of
 
 MOST_LETTERS = 1_000_000
+MOST_EVENTS, MOST_ACTIVITIES, MOST_AWAY_MIN = 2000, 5000, 12 * 60
+FileEventKind = Literal[
+    "done",
+    "more",
+    "skip",
+    "away",
+    "slow",
+    "dropped",
+    "weighed",
+    "scaled",
+    "felt",
+    "ticked",
+    "closed",
+]
 HandJob = Literal[
     "ready",
     "mix",
@@ -187,7 +201,7 @@ class FileKitchen(Places):
 def _worker(worker: FileWorker, base: datetime) -> Worker:
     own = frozenset[JobKind](worker.jobs) or HAND_JOBS
     away = (
-        (max(_minute(a.start, base), 0), _minute(a.end, base))
+        (max(minute_of(a.start, base), 0), minute_of(a.end, base))
         for a in worker.away
         if a.end > max(a.start, base)
     )
@@ -211,8 +225,8 @@ class FileActivity(_Part):
     dough: str | None
     tray: str | None
     place: str
-    start: datetime
-    end: datetime
+    start: FileMoment
+    end: FileMoment
     who: str | None
     sheet: int | None
     oven: int | None
@@ -230,7 +244,20 @@ class FilePlan(_Part):
     bound: datetime
     proven: bool
     by_hand: datetime
-    activities: list[FileActivity]
+    activities: Annotated[list[FileActivity], Field(max_length=MOST_ACTIVITIES)]
+
+
+class FileEvent(_Part):
+    """One thing that was said while baking, as the API takes it: a job that was `done`, left out
+    (`skip`) or `felt`, a bake that needs `minutes` more, a tray that was `dropped`; the baker is
+    `away`, or the oven `slow`, for so many. Of what was weighed, `grams` and `what`."""
+
+    at: FileMoment
+    kind: FileEventKind
+    activity: Annotated[str, Field(max_length=40)] = ""
+    minutes: Annotated[int, Field(ge=1, le=MOST_AWAY_MIN)] | None = None
+    grams: Annotated[float, Field(ge=-1e6, le=1e6)] | None = None
+    what: Annotated[str, Field(max_length=80)] | None = None
 
 
 class SessionFile(_Part):
@@ -245,6 +272,7 @@ class SessionFile(_Part):
     doughs: Annotated[list[FileDough], Field(min_length=1, max_length=MOST_DOUGHS)]
     pins: Annotated[list[FilePin], Field(max_length=40)] = []
     plan: FilePlan | None = None
+    events: Annotated[list[FileEvent], Field(max_length=MOST_EVENTS)] = []
 
     @model_validator(mode="after")
     def _sense(self) -> "SessionFile":
@@ -258,6 +286,8 @@ class SessionFile(_Part):
                 raise ValueError(f"Two {what} have the same name.")
         if sum(len(d.trays) for d in self.doughs) > MOST_TRAYS:
             raise ValueError(f"At most {MOST_TRAYS} trays are planned at once.")
+        if self.events and self.plan is None:
+            raise ValueError("What happened goes with the plan in which it did: give that too.")
         for moment in _moments(self):
             if moment.tzinfo is None:
                 raise ValueError("Give moments with their offset: 2026-10-10T10:30+02:00.")
@@ -269,18 +299,22 @@ class SessionFile(_Part):
             tuple(dough.work() for dough in self.doughs),
             tuple(tray.work(dough.letter) for dough in self.doughs for tray in dough.trays),
             self.kitchen.work(base),
-            None if self.ready_by is None else _minute(self.ready_by, base),
-            tuple(Pin(JobKey.read(p.job), max(_minute(p.start, base), 0)) for p in self.pins),
+            None if self.ready_by is None else minute_of(self.ready_by, base),
+            tuple(Pin(JobKey.read(p.job), max(minute_of(p.start, base), 0)) for p in self.pins),
         )
 
 
 def _moments(file: SessionFile) -> list[datetime]:
     found = [m for m in (file.start, file.ready_by) if m is not None]
     found += [m for w in file.kitchen.workers for a in w.away for m in (a.start, a.end)]
+    found += [event.at for event in file.events]
+    if file.plan is not None and file.events:
+        found += [moment for a in file.plan.activities for moment in (a.start, a.end)]
     return found + [pin.start for pin in file.pins]
 
 
-def _minute(moment: datetime, base: datetime) -> int:
+def minute_of(moment: datetime, base: datetime) -> int:
+    """A moment in whole minutes after another."""
     return int((moment - base).total_seconds() // 60)
 
 

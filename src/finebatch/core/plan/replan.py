@@ -5,6 +5,7 @@ no later than it must. That is what a baker would do without any planner, so wha
 begins there and is taken only where it brings something.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
@@ -12,9 +13,10 @@ from ortools.sat.python import cp_model
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.model import Model
 from finebatch.core.plan.placed import JobTime, Plan, Times
-from finebatch.core.plan.schedule import finish_of, place
+from finebatch.core.plan.schedule import finish_of, place, times_of
 from finebatch.core.plan.slide import slide
 from finebatch.core.plan.solver import LAST_EFFORT, LATE_COST, SOLVED, minutes_in, solver_for
+from finebatch.core.plan.told import Told, cannot_be, dropped_in, happened_after, work_after
 from finebatch.core.plan.work import Happened, Work
 from finebatch.core.refusal import refuse
 
@@ -46,6 +48,38 @@ def replan(work: Work, happened: Happened, before: Times, effort: float = REPLAN
         found = _anew(work, happened, before, slid, effort) or slid
     # Nothing is proven of a rest; nobody can be done before now.
     return place(work, found.times, min(happened.now, found.finish))
+
+
+def rest_after(work: Work, plan: Plan, told: Sequence[Told]) -> tuple[Work, Plan]:
+    """The rest of a plan once all that was said, and the work as it is then.
+
+    Raises `Refusal` with what cannot be, by its place in `told`, or where no rest was found.
+    """
+    now = work_after(work, told)
+    for number, one in enumerate(told):
+        problem = _cannot_be(work, plan, told[:number], one, now)
+        if problem is not None:
+            raise refuse(f"events.{number}.activity", problem)
+    happened = happened_after(now, plan, told)
+    return now, replan(now, happened, times_of(plan.activities))
+
+
+def _cannot_be(work: Work, plan: Plan, before: Sequence[Told], one: Told, now: Work) -> str | None:
+    """Why that cannot have been said after what was `before`. Of a tray that was dropped since, and
+    of a dough of which none is left, the plan tells no more."""
+    if one.kind in ("away", "slow"):
+        return None
+    names = {dough.letter for dough in work.doughs} | {tray.name for tray in work.trays}
+    if one.kind == "dropped":
+        there = {tray.name for tray in work.trays} - dropped_in(before)
+        return None if one.tray in there else "There is no such tray in this session."
+    left = {dough.letter for dough in now.doughs} | {tray.name for tray in now.trays}
+    if one.job is not None and one.job.whose in names - left:
+        return None
+    job = next((a for a in plan.activities if a.id == one.job), None)
+    if job is None:
+        return "There is no such job in this plan."
+    return cannot_be(work_after(work, before), plan, before, one.kind, job)
 
 
 def _read(work: Work, model: Model, solver: cp_model.CpSolver) -> _Rest:

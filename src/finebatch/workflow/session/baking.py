@@ -1,6 +1,5 @@
 """Bake live: what has happened is kept as events; all else, countdowns included, follows."""
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated, Literal, get_args
@@ -11,21 +10,13 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
 from finebatch.core.plan.keys import JobKey, JobKind
-from finebatch.core.plan.placed import Placed
-from finebatch.core.plan.progress import (
-    MoreMinutes,
-    order_of,
-    with_break,
-    with_extras,
-    without,
-)
-from finebatch.core.plan.work import HAND_JOBS, MAY_BE_LEFT_OUT, Work
+from finebatch.core.plan.told import Told, cannot_be, dropped_in, work_after
+from finebatch.core.plan.work import Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, JobText
 from finebatch.core.values import FromOutside, Text
 from finebatch.store.models import EventRow, ProbeRow, SessionRow
 from finebatch.workflow.errors import Conflict, Missing
-from finebatch.workflow.kitchen.fridge import latest_felt
 from finebatch.workflow.session import weighing
 from finebatch.workflow.session.session_rows import touch
 
@@ -109,33 +100,20 @@ def done_at(row: SessionRow) -> dict[JobKey, int]:
 
 def dropped(row: SessionRow) -> set[str]:
     """The trays that were dropped."""
-    return {event.activity for event in row.events if event.kind == "dropped"}
+    return dropped_in(told_of(row))
+
+
+def told_of(row: SessionRow) -> tuple[Told, ...]:
+    """What was said, in minutes of the session."""
+    return tuple(
+        Told(e.kind, minutes_at(row, e.at), e.job, e.activity or None, e.minutes or 0)
+        for e in row.events
+    )
 
 
 def work_now(row: SessionRow) -> Work:
     """The session's work with what came up while baking: minutes more, breaks, trays dropped."""
-    extras = [MoreMinutes(e.job, e.minutes or 0) for e in row.events if e.kind == "more" and e.job]
-    work = without(with_extras(row.work, extras), dropped(row))
-    for event in row.events:
-        if event.kind == "away":
-            start = math.floor(minutes_at(row, event.at))
-            work = with_break(work, start, start + (event.minutes or 0))
-    return work
-
-
-def oven_from(row: SessionRow) -> tuple[int, ...]:
-    """The minutes before which each oven is not hot: slow, as the baker said, or its dial was
-    turned later than planned."""
-    heats: dict[JobKey | None, Placed] = {a.id: a for a in row.plan.activities if a.kind == "heat"}
-    hot = [0.0] * len(row.work.kitchen.ovens)
-    for event in row.events:
-        minute, heat = minutes_at(row, event.at), heats.get(event.job)
-        if event.kind == "slow":
-            hot = [max(before, minute + (event.minutes or 0)) for before in hot]
-        elif event.kind == "done" and heat is not None:
-            oven = (heat.oven or 1) - 1
-            hot[oven] = max(hot[oven], minute + heat.end - heat.start)
-    return tuple(map(math.ceil, hot))
+    return work_after(row.work, told_of(row))
 
 
 def done_or_seen(row: SessionRow) -> dict[JobKey, int]:
@@ -178,37 +156,16 @@ def _check(row: SessionRow, told: BakeEvent) -> None:
 
 def _check_job(row: SessionRow, told: BakeEvent) -> None:
     """What is said of one step of the plan."""
-    done = done_at(row)
     job = next((a for a in row.plan.activities if a.id == told.job), None)
     if job is None:
         raise Missing("This step of the plan")
-    if told.kind == "skip" and job.kind not in MAY_BE_LEFT_OUT:
-        raise Conflict("This step cannot be left out: what follows needs it.")
-    if told.kind == "more":
-        if job.kind != "bake" or job.id.to("load") not in done or job.id.to("out") in done:
-            raise Conflict("More minutes are for a tray that is in the oven now.")
-        return
-    if job.kind == "heat" and told.kind == "done":
-        return
-    if job.kind not in HAND_JOBS:
-        raise Conflict("This step needs no hands; it ends by itself.")
-    if told.kind == "felt":
-        _check_felt(job, told, done)
-        return
+    if told.kind == "felt" and told.what not in get_args(Firmness):
+        raise refuse("what", "Say whether the dough is soft, right or hard.")
     if row.state == "finished":  # what is left is washing up, in any order
         return
-    missing = [key for key in order_of(row.work, job.id) if key not in done]
-    if missing:
-        raise Conflict(f"First: {missing[0].said}.")
-    if job.kind == "load":
-        gone = dropped(row)
-        inside = [
-            key
-            for key in done
-            if key.step == "load" and key.to("out") not in done and key.whose not in gone
-        ]
-        if len(inside) >= row.work.kitchen.shelves:
-            raise Conflict(f"The oven is full. Take {inside[0].whose} out first.")
+    problem = cannot_be(work_now(row), row.plan, told_of(row), told.kind, job)
+    if problem is not None:
+        raise Conflict(problem)
 
 
 def _check_ticked(row: SessionRow, told: BakeEvent) -> None:
@@ -216,13 +173,6 @@ def _check_ticked(row: SessionRow, told: BakeEvent) -> None:
         raise Missing("This step of the plan")
     if told.what not in STEP_PLACES:
         raise refuse("what", "Name the step by its place in the job, from 0.")
-
-
-def _check_felt(job: Placed, told: BakeEvent, done: Mapping[JobKey, int]) -> None:
-    if told.what not in get_args(Firmness):
-        raise refuse("what", "Say whether the dough is soft, right or hard.")
-    if job.kind != "portion" or job.id in done:
-        raise Conflict("A dough is felt before it is portioned.")
 
 
 def _check_dropped(row: SessionRow, tray: str) -> None:
@@ -272,11 +222,6 @@ def moves(event: EventRow) -> bool:
     if event.job is not None and event.job.step == "clear":
         return False
     return event.kind != "felt" or bool(event.minutes)
-
-
-def held_until(row: SessionRow) -> dict[str, int]:
-    """Until when doughs that were too soft or too hard wait, by letter, in UTC milliseconds."""
-    return {letter: felt.at + felt.minutes * MINUTE for letter, felt in latest_felt(row).items()}
 
 
 def minutes_at(row: SessionRow, at: int) -> float:

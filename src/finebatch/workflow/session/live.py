@@ -4,7 +4,6 @@ Planning takes up to a second, and nobody waits for it: neither other screens no
 A server that dies in between has kept what happened, and plans again when it is started.
 """
 
-import math
 from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
@@ -15,9 +14,9 @@ from sqlalchemy.orm import Session
 from finebatch.core.plan.explain import mark_critical
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Plan, Times
-from finebatch.core.plan.progress import happened_by
 from finebatch.core.plan.schedule import times_of
 from finebatch.core.plan.shift import shift_work
+from finebatch.core.plan.told import done_in, happened_after
 from finebatch.core.plan.work import Happened, Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.wish import MINUTE
@@ -27,14 +26,12 @@ from finebatch.workflow.errors import Conflict
 from finebatch.workflow.session.baking import (
     BakeEvent,
     current,
-    done_at,
-    held_until,
     is_baked,
     minutes_at,
     moves,
     note,
-    oven_from,
     take_back,
+    told_of,
     work_now,
 )
 from finebatch.workflow.session.kept_rest import put_rest, take_rest_out
@@ -68,14 +65,11 @@ def _moving(row: SessionRow) -> tuple[int, ...]:
 
 
 def _rest_of(row: SessionRow, now: int) -> _Rest:
-    before, work = row.plan, work_now(row)
-    done = {key: minutes_at(row, at) for key, at in done_at(row).items() if key.step != "heat"}
-    latest = max([now, *(event.at for event in row.events)])
-    clock = max(math.ceil(minutes_at(row, latest)), 0)
-    held = {dough: math.ceil(minutes_at(row, at)) for dough, at in held_until(row).items()}
-    happened = happened_by(work, before, done, clock, oven_from(row), held)
+    before, work, told = row.plan, work_now(row), told_of(row)
+    happened = happened_after(work, before, told, minutes_at(row, now))
     after = replan(work, happened, times_of(before.activities))
-    moved, left_in = _what_moved(before, after, set(done)), _left_in(work, after, done)
+    done = {key for key in done_in(told) if key.step != "heat"}
+    moved, left_in = _what_moved(before, after, done), _left_in(work, after, done_in(told))
     return _Rest(after, " ".join(filter(None, (left_in, moved))) or None, _moving(row))
 
 

@@ -29,7 +29,7 @@ from finebatch.formats import run_sheet
 from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.planned import file_plan
 from finebatch.formats.session_calendar import write_calendar
-from finebatch.formats.session_file import FileAway, FilePin, SessionFile, read_session
+from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile, read_session
 from finebatch.formats.session_writing import file_dough, file_kitchen, write_session
 from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow.dough.doughs import find_by_name, get_dough
@@ -57,6 +57,9 @@ def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.RunSheetJob]:
     heats = [a for a in plan.activities if a.kind == "heat"]
     scene = Scene(heats=heats, steps=job_steps(work, programmes), oven=oven_steps(programmes))
     return run_sheet.tell(plan.activities, work, names, at, scene)
+
+
+EVENT_FIELDS = ("kind", "activity", "minutes", "grams", "what")
 
 
 def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:
@@ -95,6 +98,12 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
             FilePin(job=f"{p.job}", start=_moment(p.start_at)) for p in (wish.pins if wish else ())
         ],
         plan=file_plan(work, row.plan, _moment(row.start_at)),
+        events=[
+            FileEvent.model_validate(
+                {"at": _moment(e.at), **{name: getattr(e, name) for name in EVENT_FIELDS}}
+            )
+            for e in row.events
+        ],
     )
 
 

@@ -1,0 +1,103 @@
+"""A session under way goes out with its plan and what happened, and its rest is planned from it."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from typer.testing import CliRunner
+
+from finebatch.cli import app as cli
+from tests.conftest import HandClock
+from tests.plans import at_hand, happen, plan
+
+
+@pytest.fixture
+def under_way(demo: TestClient, clock: HandClock) -> Any:
+    """A session in which the first tray is in the oven, late and with more to come."""
+    at_hand(demo)
+    made = plan(demo, 1).json()
+    demo.post(f"/api/sessions/{made['id']}/start")
+    clock.pass_minutes(22)
+    for key, minutes in (("A.mix", 60), ("A1.portion", 9), ("A1.load", 4)):
+        happen(demo, made, {"kind": "done", "activity": key})
+        clock.pass_minutes(minutes)
+    happen(demo, made, {"kind": "away", "minutes": 6})
+    return made
+
+
+def file_of(demo: TestClient, session: Any) -> Any:
+    return demo.get(f"/api/sessions/{session['id']}/file", params={"form": "json"}).json()
+
+
+def planned(folder: Path, file: Any, status: int = 0) -> Any:
+    path = folder / "session.json"
+    path.write_text(json.dumps(file))
+    done = CliRunner().invoke(cli, ["plan", str(path), "--json"])
+    assert done.exit_code == status, done.output
+    return json.loads(done.stdout) if not status else done.output
+
+
+def starts(activities: Any) -> dict[str, str]:
+    return {a["id"]: a["start"] for a in activities}
+
+
+def test_the_rest_of_a_file_is_planned_as_the_screen_has_it(
+    demo: TestClient, under_way: Any, tmp_path: Path
+) -> None:
+    file = file_of(demo, under_way)
+    assert [e["kind"] for e in file["events"]][-1] == "away"
+    assert {e["activity"] for e in file["events"]} >= {"A.mix", "A1.portion", "A1.load"}
+    again = planned(tmp_path, file)
+    assert starts(again["activities"]) == starts(file["plan"]["activities"])
+    assert again["finish"] == file["plan"]["finish"]
+
+
+def test_what_happens_after_the_plan_moves_the_rest(
+    demo: TestClient, under_way: Any, tmp_path: Path, clock: HandClock
+) -> None:
+    """The same told in the file and on the screen gives the same rest."""
+    file = file_of(demo, under_way)
+    clock.pass_minutes(3)
+    happen(demo, under_way, {"kind": "more", "activity": "A1.bake", "minutes": 5})
+    shown = file_of(demo, under_way)
+    file["events"].append(shown["events"][-1])
+    assert starts(planned(tmp_path, file)["activities"]) == starts(shown["plan"]["activities"])
+
+
+def test_a_dropped_tray_is_left_out(demo: TestClient, under_way: Any, tmp_path: Path) -> None:
+    happen(demo, under_way, {"kind": "dropped", "activity": "A1"})
+    file = file_of(demo, under_way)
+    again = planned(tmp_path, file)
+    assert all(a["tray"] != "A1" for a in again["activities"])
+    assert starts(again["activities"]) == starts(file["plan"]["activities"])
+
+
+@pytest.mark.parametrize(
+    ("event", "said"),
+    [
+        ({"kind": "done", "activity": "A9.load"}, "There is no such job in this plan."),
+        ({"kind": "done", "activity": "A2.out"}, "First:"),
+        ({"kind": "dropped", "activity": "Z1"}, "There is no such tray"),
+        ({"kind": "more", "activity": "A2.bake", "minutes": 3}, "in the oven now"),
+        ({"kind": "skip", "activity": "A1.out"}, "cannot be left out"),
+        ({"kind": "danced"}, "events"),
+    ],
+)
+def test_what_cannot_have_happened_is_refused_with_its_place(
+    demo: TestClient, under_way: Any, tmp_path: Path, event: Any, said: str
+) -> None:
+    file = file_of(demo, under_way)
+    file["events"].append({"at": file["events"][-1]["at"], **event})
+    assert said in " ".join(planned(tmp_path, file, status=2).split())
+
+
+def test_events_without_their_plan_are_refused(
+    demo: TestClient, under_way: Any, tmp_path: Path
+) -> None:
+    file = file_of(demo, under_way)
+    lost = {**file, "plan": None}
+    assert "give that too" in " ".join(planned(tmp_path, lost, status=2).split())
+    file["plan"]["activities"] = [a for a in file["plan"]["activities"] if a["id"] != "A2.load"]
+    assert "The plan has no A2.load" in " ".join(planned(tmp_path, file, status=2).split())
