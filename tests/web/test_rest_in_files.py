@@ -12,6 +12,9 @@ from finebatch.cli import app as cli
 from tests.conftest import HandClock
 from tests.plans import at_hand, happen, plan
 
+OUT = {"activity": "A1.out"}
+WEIGHED = {"kind": "weighed", "activity": "A2.portion", "grams": 29}
+
 
 @pytest.fixture
 def under_way(demo: TestClient, clock: HandClock) -> Any:
@@ -101,3 +104,47 @@ def test_events_without_their_plan_are_refused(
     assert "give that too" in " ".join(planned(tmp_path, lost, status=2).split())
     file["plan"]["activities"] = [a for a in file["plan"]["activities"] if a["id"] != "A2.load"]
     assert "The plan has no A2.load" in " ".join(planned(tmp_path, file, status=2).split())
+
+
+def test_a_session_under_way_is_baked_on_elsewhere(
+    demo: TestClient, under_way: Any, clock: HandClock
+) -> None:
+    """Given up here and brought in again it stands where it was, with all that was said."""
+    demo.post(f"/api/sessions/{under_way['id']}/events", json=WEIGHED)
+    file, before = file_of(demo, under_way), demo.get("/api/sessions/current").json()
+    busy = demo.post("/api/plan/bring-in", json={"text": json.dumps(file)})
+    assert busy.status_code == 409
+    demo.post(f"/api/sessions/{under_way['id']}/give-up")
+    answer = demo.post("/api/plan/bring-in", json={"text": json.dumps(file)})
+    assert answer.status_code == 200, answer.text
+    again = demo.get("/api/sessions/current").json()
+    assert again["id"] != before["id"]
+    assert again["happened"] == before["happened"]
+    was = {a["key"]: (a["start_at"], a["done_at"]) for a in before["activities"]}
+    assert {a["key"]: (a["start_at"], a["done_at"]) for a in again["activities"]} == was
+    assert file_of(demo, again)["events"] == file["events"]
+    done = demo.post(f"/api/sessions/{again['id']}/events", json={"kind": "done", **OUT})
+    assert done.status_code == 200, done.text
+
+
+@pytest.mark.parametrize(
+    ("event", "said"),
+    [
+        ({"kind": "felt", "activity": "A2.portion", "what": "green"}, "soft, right or hard"),
+        ({"kind": "done", "activity": "A2.out"}, "First:"),
+        ({"kind": "ticked", "activity": "A2.portion", "what": "x"}, "by its place"),
+        ({"kind": "weighed", "activity": "A2.portion"}, ""),
+        ({"kind": "away", "minutes": 5, "at": "2199-01-01T00:00:00+00:00"}, "still to come"),
+    ],
+)
+def test_what_cannot_have_happened_leaves_nothing_behind(
+    demo: TestClient, under_way: Any, event: Any, said: str
+) -> None:
+    file = file_of(demo, under_way)
+    file["events"].append({"at": file["events"][-1]["at"], **event})
+    demo.post(f"/api/sessions/{under_way['id']}/give-up")
+    answer = demo.post("/api/plan/bring-in", json={"text": json.dumps(file)})
+    assert answer.status_code == 422, answer.text
+    assert said in answer.text
+    current = demo.get("/api/sessions/current").json()
+    assert current["id"] == under_way["id"]

@@ -10,10 +10,11 @@ from finebatch.core.plan.placed import Placed, Plan, Station
 from finebatch.core.plan.quick import by_hand_min
 from finebatch.core.plan.told import Told
 from finebatch.core.plan.windows import windows
-from finebatch.core.plan.work import Work
+from finebatch.core.plan.work import Kitchen, Work
 from finebatch.core.refusal import refuse
 from finebatch.formats.session_file import FileActivity, FileEvent, FilePlan, minute_of
 
+MOST_MINUTES = 31 * 24 * 60
 MOVING = ("done", "skip", "more", "away", "slow", "dropped", "felt")
 """What the rest is planned again for; all else that is said moves nothing."""
 
@@ -73,13 +74,17 @@ def read_plan(found: FilePlan, work: Work, base: datetime) -> Plan:
             raise refuse(f"{field}.place", f"A place is one of {', '.join(get_args(Station))}.")
         if a.who is not None and a.who not in workers:
             raise refuse(f"{field}.who", "Nobody of that name works in this kitchen.")
+        _check_places(a, work.kitchen, field)
+        start, end = minute_of(a.start, base), minute_of(a.end, base)
+        if not 0 <= start <= end <= MOST_MINUTES:
+            raise refuse(f"{field}.end", "It ends after it begins, and within a month in all.")
         placed.append(
             Placed(
                 key,
                 a.tray,
                 cast(Station, a.place),
-                minute_of(a.start, base),
-                minute_of(a.end, base),
+                start,
+                end,
                 sheet=a.sheet,
                 shelf=a.shelf,
                 dough=a.dough,
@@ -96,12 +101,30 @@ def read_plan(found: FilePlan, work: Work, base: datetime) -> Plan:
     return Plan(tuple(placed), minute_of(found.finish, base), minute_of(found.bound, base))
 
 
+def _check_places(a: FileActivity, kitchen: Kitchen, field: str) -> None:
+    """`Refusal` where an activity is in a place that this kitchen has not."""
+    ovens = kitchen.ovens
+    if a.oven is not None and not 0 < a.oven <= len(ovens):
+        raise refuse(f"{field}.oven", f"This kitchen has {len(ovens)} of them, counted from 1.")
+    shelves = ovens[(a.oven or 1) - 1].shelves
+    for name, shelf in (("shelf", a.shelf), ("to_shelf", a.to_shelf)):
+        if shelf is not None and not 0 < shelf <= shelves:
+            raise refuse(f"{field}.{name}", f"This oven has {shelves} of them, counted from 1.")
+    sheets = sum(kitchen.pools)
+    if a.sheet is not None and not 0 < a.sheet <= sheets:
+        raise refuse(f"{field}.sheet", f"This kitchen has {sheets} of them, counted from 1.")
+
+
 def _minutes(span: tuple[datetime, datetime], base: datetime) -> tuple[int, int]:
     return minute_of(span[0], base), minute_of(span[1], base)
 
 
 def told_in(events: Sequence[FileEvent], base: datetime) -> tuple[Told, ...]:
-    """What was said and moves the rest, in order, in minutes after `base`."""
+    """What was said and moves the rest, in order, in minutes after `base`; `Refusal` for what lies
+    before it, or months after."""
+    for number, event in enumerate(events):
+        if not 0 <= minute_of(event.at, base) <= MOST_MINUTES:
+            raise refuse(f"events.{number}.at", "That is not while this plan is baked.")
     return tuple(
         Told(
             event.kind,

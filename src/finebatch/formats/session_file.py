@@ -244,7 +244,7 @@ class FilePlan(_Part):
     bound: datetime
     proven: bool
     by_hand: datetime
-    activities: Annotated[list[FileActivity], Field(max_length=MOST_ACTIVITIES)]
+    activities: Annotated[list[FileActivity], Field(min_length=1, max_length=MOST_ACTIVITIES)]
 
 
 class FileEvent(_Part):

@@ -1093,7 +1093,8 @@ export interface paths {
         put?: never;
         /**
          * Bring In Session
-         * @description Plan what a session file asks for; its doughs are found by name. All of it, or nothing.
+         * @description Plan what a session file asks for; one under way is baked on, its rest planned from what
+         *     happened. Its doughs are found by name. All of it, or nothing.
          */
         post: operations["bring_in_session"];
         delete?: never;

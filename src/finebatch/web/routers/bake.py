@@ -51,7 +51,8 @@ class SessionTray(Out):
 _SESSION = TypeAdapter(ShownSession)
 
 
-def _tell(screens: Wire, session: ShownSession) -> None:
+def tell_session(screens: Wire, session: ShownSession) -> None:
+    """Tell every screen how a session stands."""
     screens.tell("session", _SESSION.dump_python(session, mode="json"))
 
 
@@ -69,7 +70,7 @@ class _Teller:
 
     def __call__(self) -> None:
         self.told = _now_so(*self._of)
-        _tell(self._screens, self.told)
+        tell_session(self._screens, self.told)
 
 
 class OneTrayBody(Body):
@@ -84,7 +85,7 @@ def bake_one_tray(body: OneTrayBody, data: Data, now: Now, screens: Screens) -> 
     with data.writing() as session:
         row = single.bake_one_tray(session, body.dough_id, now)
         started = show(session, row, now)
-    _tell(screens, started)
+    tell_session(screens, started)
     return started
 
 
@@ -123,7 +124,7 @@ def start_session(
         as_planned = body is not None and body.as_planned
         row = live.start(session, session_id, now, as_planned=as_planned)
         started = show(session, row, now)
-    _tell(screens, started)
+    tell_session(screens, started)
     return started
 
 
@@ -147,7 +148,7 @@ def give_up(session_id: Id, data: Data, now: Now, screens: Screens) -> ShownSess
     with data.writing() as session:
         row = live.give_up(session, session_id, now)
         ended = show(session, row, now)
-    _tell(screens, ended)
+    tell_session(screens, ended)
     return ended
 
 

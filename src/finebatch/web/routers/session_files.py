@@ -7,13 +7,16 @@ from fastapi.responses import Response
 from pydantic import Field
 
 from finebatch.core.refusal import refuse
-from finebatch.web.deps import Data, Now, Planner
+from finebatch.formats.session_file import read_session
+from finebatch.web.deps import Data, Now, Planner, Screens
+from finebatch.web.routers.bake import tell_session
 from finebatch.web.routers.plan import planned
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session import session_files, session_rows
 from finebatch.workflow.session.session_files import FileForm
-from finebatch.workflow.session.shown import ShownSession
+from finebatch.workflow.session.shown import ShownSession, show
+from finebatch.workflow.session.under_way import go_on
 
 router = APIRouter(prefix="/api", tags=["plan"])
 
@@ -50,11 +53,20 @@ def give_out_session(session_id: Id, data: Data, now: Now, form: FileForm = "jso
 
 
 @router.post("/plan/bring-in")
-def bring_in_session(body: SessionFileBody, data: Data, now: Now, planner: Planner) -> ShownSession:
-    """Plan what a session file asks for; its doughs are found by name. All of it, or nothing."""
+def bring_in_session(
+    body: SessionFileBody, data: Data, now: Now, planner: Planner, screens: Screens
+) -> ShownSession:
+    """Plan what a session file asks for; one under way is baked on, its rest planned from what
+    happened. Its doughs are found by name. All of it, or nothing."""
+    file = read_session(body.text)
     with data.reading() as session:
-        wish = session_files.wish_of(session, body.text)
-    return planned(wish, data, now, planner)
+        wish = session_files.wish_of(session, file)
+    if not file.events:
+        return planned(wish, data, now, planner)
+    with data.writing() as session:
+        shown = show(session, go_on(session, file, wish, now), now)
+    tell_session(screens, shown)
+    return shown
 
 
 @router.post("/plan/calendar")

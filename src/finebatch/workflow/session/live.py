@@ -64,7 +64,8 @@ def _moving(row: SessionRow) -> tuple[int, ...]:
     return tuple(event.id for event in row.events if moves(event))
 
 
-def _rest_of(row: SessionRow, now: int) -> _Rest:
+def rest_of(row: SessionRow, now: int) -> _Rest:
+    """The rest of a session planned again; `Refusal` where it cannot be."""
     before, work, told = row.plan, work_now(row), told_of(row)
     happened = happened_after(work, before, told, minutes_at(row, now))
     after = replan(work, happened, times_of(before.activities))
@@ -73,7 +74,8 @@ def _rest_of(row: SessionRow, now: int) -> _Rest:
     return _Rest(after, " ".join(filter(None, (left_in, moved))) or None, _moving(row))
 
 
-def _keep(row: SessionRow, rest: _Rest, now: int) -> None:
+def keep_rest(row: SessionRow, rest: _Rest, now: int) -> None:
+    """Make it the session's plan."""
     row.said, row.plan = rest.said, mark_critical(rest.plan)
     touch(row, now)
     row.planned_after = len(rest.events)
@@ -88,11 +90,11 @@ def _plan_rest(database: Database, session_id: int, now: int, tell: Tell) -> Non
     """
     for _ in range(MOST_TRIES):
         with database.reading() as session:
-            rest = _rest_of(find_session(session, session_id), now)
+            rest = rest_of(find_session(session, session_id), now)
         with database.writing() as session:
             row = find_session(session, session_id)
             if _moving(row) == rest.events:
-                _keep(row, rest, now)
+                keep_rest(row, rest, now)
                 break
     else:
         return
@@ -130,7 +132,7 @@ def start(session: Session, session_id: int, now: int, *, as_planned: bool = Fal
         touch(row, now)
         if work.pins or any(worker.away for worker in work.kitchen.workers):
             session.flush()
-            _keep(row, _rest_of(row, now), now)
+            keep_rest(row, rest_of(row, now), now)
     return row
 
 

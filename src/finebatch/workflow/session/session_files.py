@@ -29,7 +29,7 @@ from finebatch.formats import run_sheet
 from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.planned import file_plan
 from finebatch.formats.session_calendar import write_calendar
-from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile, read_session
+from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile
 from finebatch.formats.session_writing import file_dough, file_kitchen, write_session
 from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow.dough.doughs import find_by_name, get_dough
@@ -107,12 +107,11 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
     )
 
 
-def wish_of(session: Session, text: str) -> Wish:
+def wish_of(session: Session, file: SessionFile) -> Wish:
     """What a session file asks for, its doughs found by name in the drawer.
 
     `Refusal` when a dough is not there; nothing is kept.
     """
-    file = read_session(text)
     items = []
     for number, dough in enumerate(file.doughs):
         try:

@@ -1,13 +1,18 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
+import { useNavigate } from "react-router";
 import { api, type BakingSession, body, ProblemError } from "../../api/client";
-import { showPlan } from "../../logic/queries";
+import { showPlan, showSession } from "../../logic/queries";
 import type { Wish } from "../../logic/wish";
 import { Notice } from "../../parts/Notice";
 
 const FORMS = [
   ["ics", "Calendar", "the run sheet with an alarm for each job (iCalendar)"],
-  ["json", "Session file", "doughs, kitchen and plan: comes back in, and for the command line"],
+  [
+    "json",
+    "Session file",
+    "doughs, kitchen, plan and what happened: comes back in, and for the command line",
+  ],
   ["csv", "Table", "the run sheet as CSV"],
   ["md", "Markdown", "the run sheet for a notebook"],
 ] as const;
@@ -28,10 +33,16 @@ interface PlanFilesProps {
 /** The session as open files, out and in; a calendar's busy times become times away. */
 export function PlanFiles({ plan, wish, onWish }: PlanFilesProps) {
   const queries = useQueryClient();
+  const navigate = useNavigate();
   const bring = useMutation({
     mutationFn: async (file: File) =>
       body(api.POST("/api/plan/bring-in", { body: { text: await textOf(file) } })),
-    onSuccess: (found) => showPlan(queries, found),
+    onSuccess: async (found) => {
+      if (found.state === "planned") return showPlan(queries, found);
+      // It is under way: it is baked on.
+      await showSession(queries, found);
+      navigate("/bake");
+    },
   });
   const calendar = useMutation({
     mutationFn: async (file: File) =>
