@@ -7,6 +7,7 @@ from pydantic import TypeAdapter, ValidationError
 from sqlalchemy.orm import Session
 
 from finebatch.core.measures.faults import refusal_of
+from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.told import work_after
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, Wish
@@ -61,8 +62,8 @@ def go_on(session: Session, file: SessionFile, wish: Wish, now: int) -> SessionR
 def _say(row: SessionRow, number: int, event: FileEvent, gone: set[str], now: int) -> None:
     """Keep what happened as if it were said now; of what is there no more the plan tells nothing,
     and a session that goes on is not closed."""
-    about_gone = event.kind != "dropped" and event.activity.partition(".")[0] in gone
-    if about_gone or event.kind == "closed":
+    of_a_job = event.kind not in ("dropped", "away", "slow", "closed")
+    if event.kind == "closed" or (of_a_job and JobKey.read(event.activity).whose in gone):
         return
     field = f"events.{number}"
     if _ms(event.at) > now + MINUTE:
