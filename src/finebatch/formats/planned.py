@@ -110,9 +110,9 @@ def _check_places(a: FileActivity, kitchen: Kitchen, field: str) -> None:
     for name, shelf in (("shelf", a.shelf), ("to_shelf", a.to_shelf)):
         if shelf is not None and not 0 < shelf <= shelves:
             raise refuse(f"{field}.{name}", f"This oven has {shelves} of them, counted from 1.")
-    sheets = sum(kitchen.pools)
-    if a.sheet is not None and not 0 < a.sheet <= sheets:
-        raise refuse(f"{field}.sheet", f"This kitchen has {sheets} of them, counted from 1.")
+    there = sum(kitchen.pools)
+    if a.sheet is not None and not 0 < a.sheet <= there:
+        raise refuse(f"{field}.sheet", f"This kitchen has {there} of them, counted from 1.")
 
 
 def _minutes(span: tuple[datetime, datetime], base: datetime) -> tuple[int, int]:
