@@ -104,15 +104,15 @@ def read_plan(found: FilePlan, work: Work, base: datetime) -> Plan:
 def _check_places(a: FileActivity, kitchen: Kitchen, field: str) -> None:
     """`Refusal` where an activity is in a place that this kitchen has not."""
     ovens = kitchen.ovens
-    if a.oven is not None and not 0 < a.oven <= len(ovens):
-        raise refuse(f"{field}.oven", f"This kitchen has {len(ovens)} of them, counted from 1.")
-    shelves = ovens[(a.oven or 1) - 1].shelves
-    for name, shelf in (("shelf", a.shelf), ("to_shelf", a.to_shelf)):
-        if shelf is not None and not 0 < shelf <= shelves:
-            raise refuse(f"{field}.{name}", f"This oven has {shelves} of them, counted from 1.")
-    there = sum(kitchen.pools)
-    if a.sheet is not None and not 0 < a.sheet <= there:
-        raise refuse(f"{field}.sheet", f"This kitchen has {there} of them, counted from 1.")
+    shelves = ovens[min(max(a.oven or 1, 1), len(ovens)) - 1].shelves
+    for name, number, there in (
+        ("oven", a.oven, len(ovens)),
+        ("shelf", a.shelf, shelves),
+        ("to_shelf", a.to_shelf, shelves),
+        ("sheet", a.sheet, sum(kitchen.pools)),
+    ):
+        if number is not None and not 0 < number <= there:
+            raise refuse(f"{field}.{name}", f"There are {there} of them, counted from 1.")
 
 
 def _minutes(span: tuple[datetime, datetime], base: datetime) -> tuple[int, int]:
