@@ -5,23 +5,32 @@ from dataclasses import dataclass
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.lots import most_on_a_tray
-from finebatch.core.plan.network import mixed_for, network
+from finebatch.core.plan.network import Link, mixed_for, network
 from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.work import BATTER_WITHIN_MIN, Work
 
 
 @dataclass(frozen=True, slots=True)
 class Over:
-    """A job that begins `wait` minutes after another has ended, and at most `most` would do.
+    """A link between two jobs of which the second begins `wait` minutes after the first has ended,
+    longer than it may.
 
     `fewer` are the pieces on a tray with which it was found to be kept, where fewer would do.
     """
 
-    before: JobKey
-    after: JobKey
+    link: Link
     wait: int
-    most: int
     fewer: int | None = None
+
+    @property
+    def after(self) -> JobKey:
+        """The job that is waited with."""
+        return self.link.after
+
+    @property
+    def most(self) -> int:
+        """The most minutes that would do."""
+        return self.link.most or 0
 
     @property
     def minutes(self) -> int:
@@ -33,7 +42,7 @@ def find_overs(work: Work, plan: Plan) -> tuple[Over, ...]:
     """What of a plan waits for too long, the worst first; none of what is kept."""
     at = {a.id: a for a in plan.activities}
     found = [
-        Over(link.before, link.after, at[link.after].start - at[link.before].end, link.most)
+        Over(link, at[link.after].start - at[link.before].end)
         for link in network(work).links
         if link.most is not None and {link.before, link.after} <= at.keys()
     ]
@@ -54,4 +63,4 @@ def _sunk(work: Work, plan: Plan) -> Iterator[Over]:
             continue
         wait = at[load].start - at[made[0]].end
         fewer = most_on_a_tray(work, dough.letter, BATTER_WITHIN_MIN)
-        yield Over(made[0], load, wait, BATTER_WITHIN_MIN, fewer)
+        yield Over(Link(made[0], load, 0, BATTER_WITHIN_MIN), wait, fewer)

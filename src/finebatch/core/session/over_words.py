@@ -18,7 +18,7 @@ ONE_MORE: Mapping[HelpKind, str] = {
 
 def over_said(over: Over, names: Mapping[str, str]) -> str:
     """One sentence; `names` are the doughs' by their letters."""
-    tray, steps = over.after.whose, (over.before.step, over.after.step)
+    tray, steps = over.after.whose, (over.link.before.step, over.after.step)
     dough = f"“{names.get(tray[:1], tray)}”"
     wait, most = f"{over.wait} min", f"{over.minutes} more than the {over.most}"
     match steps:
