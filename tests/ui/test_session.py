@@ -8,6 +8,7 @@ from playwright.sync_api import Page, Response, expect
 
 from tests.plans import at_hand_in, plan_in
 from tests.ui.conftest import Served
+from tests.ui.test_screens import check_axe
 
 BAKED = [("A.mix", 15), ("A.form", 1), ("A.fetch", 60), ("A1.portion", 9), ("A1.load", 1)]
 """The jobs until the first tray is in the oven, and the minutes that each takes."""
@@ -85,6 +86,40 @@ def test_what_would_help_is_taken_with_one_press(page: Page, served: Served) -> 
     help_row.get_by_role("button", name=re.compile("Take it")).click(timeout=60_000)
     expect(page.locator("output").first).to_have_text("2")
     expect(page.get_by_role("img", name=re.compile("The day"))).to_contain_text("Bench, sheet 2")
+
+
+def test_the_calmer_plan_is_drawn_below_the_soonest_and_taken(page: Page, served: Served) -> None:
+    plan_in(page.request, served.address, 1, 2)
+    page.goto(f"{served.address}/plan")
+    page.get_by_role("button", name="Beside it a calmer plan").click()
+    beside = page.get_by_role("region", name="Beside it")
+    expect(beside.get_by_role("img", name=re.compile("The day"))).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("img", name=re.compile("The day"))).to_have_count(2)
+    expect(beside.get_by_role("row").filter(has_text="calmer, below")).to_contain_text("time")
+    check_axe(page)
+    beside.get_by_role("button", name="Take the calmer one").click()
+    expect(beside.get_by_role("button", name="Take the soonest")).to_be_visible(timeout=60_000)
+    beside.get_by_role("button", name="One plan alone").click()
+    expect(page.get_by_role("img", name=re.compile("The day"))).to_have_count(1)
+
+
+def test_a_session_under_way_comes_in_on_bake(page: Page, served: Served, tmp_path: Path) -> None:
+    found = plan_in(page.request, served.address, 1)
+    path = f"{served.address}/api/sessions/{found['id']}"
+    page.request.post(f"{path}/start", data={})
+    first = next(a["key"] for a in found["activities"] if a["hands"])
+    page.request.post(f"{path}/events", data={"kind": "done", "activity": first})
+    kept = tmp_path / "session.json"
+    kept.write_text(page.request.get(f"{path}/file").text(), encoding="utf-8")
+    page.request.post(f"{path}/give-up")
+    page.goto(f"{served.address}/plan")
+    page.get_by_text("Files", exact=True).click()
+    page.get_by_label("Bring in a session file").set_input_files(kept)
+    page.wait_for_url("**/bake")
+    now = page.request.get(f"{served.address}/api/sessions/current").json()
+    assert now["id"] != found["id"]
+    assert now["happened"] == 1
+    page.request.post(f"{served.address}/api/sessions/{now['id']}/give-up")
 
 
 def test_files_go_out_and_come_in(page: Page, served: Served, tmp_path: Path) -> None:

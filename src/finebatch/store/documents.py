@@ -241,7 +241,7 @@ KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units,
 INGREDIENT = Document(TypeAdapter(Ingredient))
 # Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
 # pieces of several sizes, version 6 what its minutes go by, version 7 how wide its cards say that
-# pieces bake.
+# pieces bake, version 8 whether the calmer plan was asked for.
 SNAPSHOT = Document(
     TypeAdapter(Snapshot),
     (
@@ -251,6 +251,7 @@ SNAPSHOT = Document(
         _as_it_was,
         _in_each_question("setting", _also_as_list),
         _in_each_question("setting", _minutes_by_all),
+        _as_it_was,
         _as_it_was,
     ),
 )

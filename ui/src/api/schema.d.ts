@@ -822,6 +822,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/other": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Other Plan
+         * @description The calmer plan, or where that is shown the soonest; null where there is none. Nothing is
+         *     kept: ask for the plan with `calm` to have it.
+         */
+        get: operations["other_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan/by-hand": {
         parameters: {
             query?: never;
@@ -1932,6 +1953,23 @@ export interface components {
         ByHandOut: {
             /** Finish At */
             finish_at: number | null;
+        };
+        /**
+         * CalmOut
+         * @description How calm a plan is: minutes from its begin to its finish, turns of the dial, openings of the
+         *     door, changes between doughs while they are portioned, pauses of ten minutes or more.
+         */
+        CalmOut: {
+            /** Minutes */
+            minutes: number;
+            /** Heat Changes */
+            heat_changes: number;
+            /** Openings */
+            openings: number;
+            /** Dough Changes */
+            dough_changes: number;
+            /** Pauses */
+            pauses: number;
         };
         /**
          * Card
@@ -3930,6 +3968,16 @@ export interface components {
         OtherPanOut: {
             /** Factor */
             factor: number;
+        };
+        /**
+         * OtherPlanOut
+         * @description The plan that there is beside the one shown (the calmer one beside the soonest, or the other
+         *     way round), and how calm each is.
+         */
+        OtherPlanOut: {
+            plan: components["schemas"]["ShownSession"];
+            this: components["schemas"]["CalmOut"];
+            other: components["schemas"]["CalmOut"];
         };
         /**
          * OtherReading
@@ -6874,7 +6922,8 @@ export interface components {
         };
         /**
          * Wish
-         * @description What shall be baked, with what, and either a start or a ready-by time (UTC ms).
+         * @description What shall be baked, with what, and either a start or a ready-by time (UTC ms); `calm` asks
+         *     for the calmer plan rather than the soonest.
          */
         Wish: {
             /** Items */
@@ -6904,6 +6953,11 @@ export interface components {
             shelf_pins: components["schemas"]["ShelfPin"][];
             /** First C */
             first_c?: number | null;
+            /**
+             * Calm
+             * @default false
+             */
+            calm: boolean;
         };
         /**
          * WordsOut
@@ -12309,6 +12363,116 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShownSession"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    other_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherPlanOut"] | null;
                 };
             };
             /** @description Bad Request */

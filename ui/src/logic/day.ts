@@ -36,7 +36,7 @@ function laneOut(activities: Activity[], key: (a: Activity) => string, lanes: Ma
 }
 
 /** Lay the places of a session out from top to bottom. */
-export function layDay(session: BakingSession): Day {
+export function layDay(session: BakingSession, until = 0): Day {
   const lanes = new Map<string, number>();
   const of = (...kinds: Activity["kind"][]) =>
     session.activities.filter((a) => kinds.includes(a.kind));
@@ -76,6 +76,7 @@ export function layDay(session: BakingSession): Day {
   add("rack", "Rack", racked * rackLane + 8, "plain", 0);
   const from = Math.min(...session.activities.map((a) => a.start_at));
   const to = Math.max(
+    until,
     session.finish_at,
     ...session.activities.filter((a) => a.hands).map((a) => a.end_at),
   );

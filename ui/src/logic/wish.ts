@@ -12,7 +12,7 @@ export const nextQuarter = (ms: number): number =>
 
 /** What is wished of the session, with as many sheets and shelves as the kitchen has now. */
 export const wishOf = (plan: BakingSession | null, kitchen: Kitchen): Wish => ({
-  ...(plan?.wish ?? { items: [], away: [], pins: [], shelf_pins: [] }),
+  ...(plan?.wish ?? { items: [], away: [], pins: [], shelf_pins: [], calm: false }),
   sheets: kitchen.sheets,
   shelves: kitchen.shelves,
 });

@@ -10,6 +10,7 @@ const WISH: Wish = {
     { dough_id: 3, joins: "fridge" },
   ],
   away: [],
+  calm: false,
   pins: [
     { job: "A1.load", start_at: 1 },
     { job: "B.mix", start_at: 2 },

@@ -25,7 +25,7 @@ AT_THE_DOOR = ("load", "turn", "out")
 
 def calm_cost(model: Model, found: Times, *, fresh: bool) -> cp_model.LinearExpr:
     """What to make small: `found` are the times to start from, `fresh` asks for late bakes."""
-    cost = SPAN * _sum(_spans(model)) + WAIT * _sum(model.waits)
+    cost = SPAN * _sum(spans_of_settings(model)) + WAIT * _sum(model.waits)
     cost += PAUSE * _sum(model.pauses.values())
     doors = _together(model, found)
     cost -= DOOR * _sum(doors.values()) + FREE * _sum(_breathers(model))
@@ -46,7 +46,7 @@ def _sum(terms: object) -> cp_model.LinearExpr:
     return cp_model.LinearExpr.sum(list(terms))  # type: ignore[call-overload]
 
 
-def _spans(model: Model) -> list[Expr]:
+def spans_of_settings(model: Model) -> list[Expr]:
     """For each setting of an oven, how long it is in use: short spans are few changes."""
     settings = sorted({stay.oven_c for stay in model.net.stays})
     if len(settings) < 2:

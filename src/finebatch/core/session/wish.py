@@ -73,7 +73,8 @@ class Away(FromOutside):
 
 @dataclass(frozen=True, slots=True)
 class Wish(FromOutside):
-    """What shall be baked, with what, and either a start or a ready-by time (UTC ms)."""
+    """What shall be baked, with what, and either a start or a ready-by time (UTC ms); `calm` asks
+    for the calmer plan rather than the soonest."""
 
     items: Annotated[tuple[Item, ...], MaxLen(40)]
     sheets: Annotated[int, Interval(ge=1, le=12)]
@@ -84,6 +85,7 @@ class Wish(FromOutside):
     pins: Annotated[tuple[TimedPin, ...], MaxLen(40)] = ()
     shelf_pins: Annotated[tuple[ShelfPin, ...], MaxLen(60)] = ()
     first_c: Annotated[int, Interval(ge=50, le=350)] | None = None
+    calm: bool = False
 
 
 @dataclass(frozen=True, slots=True)

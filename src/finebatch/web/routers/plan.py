@@ -4,14 +4,16 @@ from typing import Annotated
 
 from fastapi import APIRouter, Path
 
+from finebatch.core.plan.explain import door_openings
 from finebatch.core.plan.helps import HelpKind
+from finebatch.core.plan.placed import Plan
 from finebatch.core.session.wish import Wish
 from finebatch.store.database import Database
 from finebatch.web.deps import Config, Data, Now, Planner
 from finebatch.web.types import Out
 from finebatch.workflow.errors import Missing
+from finebatch.workflow.session import calm, plans, session_rows
 from finebatch.workflow.session import ideas as helps
-from finebatch.workflow.session import plans, session_rows
 from finebatch.workflow.session.search import Searches
 from finebatch.workflow.session.shown import ShownSession, show
 
@@ -63,6 +65,56 @@ def drop_plan(data: Data, planner: Planner) -> None:
         row = session_rows.planned_row(session)
         if row is not None:
             session.delete(row)
+
+
+class CalmOut(Out):
+    """How calm a plan is: minutes from its begin to its finish, turns of the dial, openings of the
+    door, changes between doughs while they are portioned, pauses of ten minutes or more."""
+
+    minutes: int
+    heat_changes: int
+    openings: int
+    dough_changes: int
+    pauses: int
+
+
+class OtherPlanOut(Out):
+    """The plan that there is beside the one shown (the calmer one beside the soonest, or the other
+    way round), and how calm each is."""
+
+    plan: ShownSession
+    this: CalmOut
+    other: CalmOut
+
+
+def _calm(plan: Plan) -> CalmOut:
+    from finebatch.core.plan.calmer import calm_of  # it takes time to load
+
+    found = calm_of(plan)
+    return CalmOut(
+        minutes=plan.finish - plan.begin,
+        heat_changes=found.heat_changes,
+        openings=door_openings(plan),
+        dough_changes=found.dough_changes,
+        pauses=found.pauses,
+    )
+
+
+@router.get("/plan/other")
+def other_plan(data: Data, now: Now, config: Config) -> OtherPlanOut | None:
+    """The calmer plan, or where that is shown the soonest; null where there is none. Nothing is
+    kept: ask for the plan with `calm` to have it."""
+    with data.reading() as session:
+        row = session_rows.planned_row(session)
+        if row is None:
+            raise Missing("A plan")
+        session_id = row.id
+    found = calm.beside(data, session_id, config.plan_seconds)
+    if found is None:
+        return None
+    with data.reading() as session:
+        shown = show(session, found.row, now)
+    return OtherPlanOut(plan=shown, this=_calm(found.mine), other=_calm(found.row.plan))
 
 
 class IdeaOut(Out):

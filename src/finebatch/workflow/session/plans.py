@@ -28,6 +28,7 @@ from finebatch.workflow.session.asking import (
     passed,
     rests_on,
 )
+from finebatch.workflow.session.calm import EFFORT, calm_plan, may_be_calm
 from finebatch.workflow.session.session_rows import (
     find_session,
     planned_row,
@@ -51,6 +52,8 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
         kitchen = get_kitchen(session)
         if (kitchen.sheets, kitchen.shelves) != (wish.sheets, wish.shelves):
             change_kitchen(session, replace(kitchen, sheets=wish.sheets, shelves=wish.shelves))
+        if wish.calm and may_be_calm(wish):
+            work, plan = calm_plan(work, base) or (work, plan)
         kept, fallen = _without_fallen(wish, work, plan)
         snapshot = replace(snapshot, wish=kept, rests_on=rests_on(session, wish))
         row = planned_row(session) or SessionRow(state="planned")
@@ -98,7 +101,7 @@ def improve(database: Database, session_id: int, seconds: float, go_on: Callable
     with database.reading() as session:
         row = find_session(session, session_id)
         work, base, wish = row.work, row.start_at, row.snapshot.wish
-        asked = row.snapshot
+        asked, there = row.snapshot, row.plan
         # The search starts from minute 0 again: a later start is what it may find.
         if work.ready_by is not None and wish is not None:
             base = base_of(wish, row.changed_at)
@@ -118,13 +121,18 @@ def improve(database: Database, session_id: int, seconds: float, go_on: Callable
             keep_plan(row, work, plan, base)
         return True
 
-    from finebatch.core.plan.solver import best_plan, nearest_to_pins  # it takes time to load
+    # It takes time to load.
+    from finebatch.core.plan.calmer import sooner_as_calm
+    from finebatch.core.plan.solver import best_plan, nearest_to_pins
 
+    if wish is not None and wish.calm and may_be_calm(wish):
+        keep(sooner_as_calm(work, there, EFFORT * seconds))
+        return
     try:
         keep(best_plan(work, seconds, keep))
     except Refusal:
         if not work.pins:
-            said = would_do(row.work, row.plan, names_of(row.snapshot), seconds / 4)
+            said = would_do(work, there, names_of(asked), seconds / 4)
             note(database, session_id, said)
             return
         nearest = nearest_to_pins(work, seconds)
@@ -175,12 +183,18 @@ def is_stale(session: Session, row: SessionRow) -> bool:
         return True
     same_kitchen = replace(work.kitchen, workers=planned.kitchen.workers)
     helpers = len(work.kitchen.workers) == len(planned.kitchen.workers)
+    if wish.calm:  # what goes on the pieces is made later in it
+        work, planned = _without_parts(work), _without_parts(planned)
     return (work.doughs, work.trays, same_kitchen, helpers) != (
         planned.doughs,
         planned.trays,
         planned.kitchen,
         True,
     )
+
+
+def _without_parts(work: Work) -> Work:
+    return replace(work, doughs=tuple(replace(dough, parts=()) for dough in work.doughs))
 
 
 def explain(plan: Plan) -> tuple[HoldUp, ...]:

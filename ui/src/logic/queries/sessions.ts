@@ -122,6 +122,15 @@ export const byHandQuery = (plan: BakingSession) =>
     enabled: !plan.searching,
   });
 
+/** The plan that there is beside the one shown: the calmer one, or the soonest. */
+export const otherPlanQuery = (plan: BakingSession | null, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...KEYS.ideas, plan?.id, plan?.finish_at, plan?.start_at, "other"],
+    queryFn: () => body(api.GET("/api/plan/other")),
+    enabled: enabled && plan !== null && !plan.searching,
+    staleTime: FOR_GOOD,
+  });
+
 /** One idea, really planned again. */
 export const triedQuery = (plan: BakingSession, number: number, enabled: boolean) =>
   queryOptions({

@@ -16,22 +16,24 @@ const noHandle = () => ({});
 interface DayProps {
   session: BakingSession;
   now?: number;
+  /** Drawn on to that moment, where it lies behind the finish. */
+  until?: number;
   only?: string | null;
   onOnly?: (tray: string | null) => void;
   onPin?: OnPin;
 }
 
 /** The day: places from top to bottom, time from left to right, each tray a ribbon through them. */
-export function DayDrawing({ session, now, onPin, ...shown }: DayProps) {
+export function DayDrawing({ session, now, until, onPin, ...shown }: DayProps) {
   const [own, setOwn] = useState<string | null>(null);
   const only = shown.only === undefined ? own : shown.only;
   const setOnly = shown.onOnly ?? setOwn;
   // Pressing a tray moves nothing: the ribbons need not be drawn again.
   const { day, axis, x } = useMemo(() => {
-    const laid = layDay(session);
+    const laid = layDay(session, until);
     const made = new Axis(session, laid, LEFT, WIDTH - LEFT - RIGHT);
     return { day: laid, axis: made, x: (ms: number) => made.x(ms) };
-  }, [session]);
+  }, [session, until]);
   const trays = session.trays.map((t) => t.name);
   const seen = (letter: string | null) =>
     only === null || letter === null || only.charAt(0) === letter;

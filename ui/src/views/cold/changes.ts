@@ -58,7 +58,7 @@ export function useBakeIt() {
         body(api.GET("/api/plan")),
         body(api.GET("/api/kitchen")),
       ]);
-      const wish = plan?.wish ?? { items: [], away: [], pins: [], shelf_pins: [] };
+      const wish = plan?.wish ?? { items: [], away: [], pins: [], shelf_pins: [], calm: false };
       const others = wish.items.filter((i) => i.dough_id !== item.dough_id);
       const joins = item.place === "freezer" ? ("freezer" as const) : ("fridge" as const);
       const made = await body(

@@ -2,13 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
-import { doughQuery, isGone, kitchenQuery, planQuery } from "../../logic/queries";
+import { doughQuery, isGone, kitchenQuery, otherPlanQuery, planQuery } from "../../logic/queries";
 import { joinedBy, type Wish, wishOf, withItems } from "../../logic/wish";
 import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
 import { useDropPlan, useMakePlan, useStart, useStopSearch } from "./changes";
 import { Helps } from "./Helps";
+import { OtherPlan } from "./OtherPlan";
 import { Pins } from "./Pins";
 import { PlanFigures } from "./PlanFigures";
 import { PlanFiles } from "./PlanFiles";
@@ -122,6 +123,9 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       pins: [...wish.pins.filter((p) => p.job !== job), { job, start_at: Math.max(startAt, 0) }],
     });
   const [only, setOnly] = useState<string | null>(null);
+  const [beside, setBeside] = useState(false);
+  const other = useQuery(otherPlanQuery(plan, beside));
+  const until = beside && other.data ? other.data.plan.finish_at : undefined;
 
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
@@ -158,9 +162,22 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
         {plan && (
           <>
             <div className="print:hidden">
-              <DayDrawing session={plan} only={only} onOnly={setOnly} onPin={pin} />
+              <DayDrawing
+                session={plan}
+                until={until ?? 0}
+                only={only}
+                onOnly={setOnly}
+                onPin={pin}
+              />
               <Pins plan={plan} wish={wish} only={only} onWish={ask} />
             </div>
+            <OtherPlan
+              plan={plan}
+              found={other}
+              open={beside}
+              onOpen={setBeside}
+              onTake={(calm) => ask({ ...wish, calm })}
+            />
             <RunSheet session={plan} pins={wish.pins} onPin={pin} />
             <More title="To weigh, and out of the cold">
               <ToWeigh plan={plan} />

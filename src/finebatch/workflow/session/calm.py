@@ -1,0 +1,87 @@
+"""The soonest plan and the calmer one of a session, each beside the other."""
+
+from dataclasses import dataclass
+from datetime import datetime, time, timedelta
+
+from finebatch.core.plan.placed import Plan
+from finebatch.core.plan.shift import shift_plan, shift_work
+from finebatch.core.plan.work import Span, Work
+from finebatch.core.session.wish import MINUTE, Wish
+from finebatch.store.database import Database
+from finebatch.store.models import SessionRow
+from finebatch.workflow.errors import Conflict
+from finebatch.workflow.session.asking import ask
+from finebatch.workflow.session.session_rows import find_session
+
+MEALS = (time(12, 30), time(18, 30))
+MEAL_MIN = 25
+"""So long a meal is; the oven may stay on, for somebody is in the house."""
+EFFORT = 0.06
+"""The solver's deterministic seconds for a calmer plan, for each second of the usual search."""
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """A session's plan, and the other one beside it: the calmer one where that is the soonest, else
+    the soonest. `row` is the session as it would be with that."""
+
+    mine: Plan
+    row: SessionRow
+
+
+def may_be_calm(wish: Wish) -> bool:
+    """Whether a calmer plan is made of it: from a start, and where nothing is pinned."""
+    pinned = wish.pins or wish.shelf_pins or wish.first_c is not None
+    return wish.ready_by is None and not pinned
+
+
+def calm_plan(work: Work, base: int, effort: float = 0) -> tuple[Work, Plan] | None:
+    """The work with pauses and meals left free, and the calmest plan of it, minute 0 at `base`;
+    none where no rule keeps every window around them."""
+    from finebatch.core.plan.calmer import calmer_plan  # it takes time to load
+
+    return calmer_plan(work, _meals(base, work.horizon), effort)
+
+
+def _meals(base: int, minutes: int) -> tuple[Span, ...]:
+    """The meals of the days from `base` (ms) on, by the clock of this machine."""
+    begin = datetime.fromtimestamp(base / 1000)
+    days = [begin.date() + timedelta(days=n) for n in range(minutes // (24 * 60) + 2)]
+    starts = (datetime.combine(day, meal) for day in days for meal in MEALS)
+    at = [int((start - begin).total_seconds() // 60) for start in starts]
+    return tuple((start, start + MEAL_MIN) for start in at if 0 <= start <= minutes)
+
+
+def beside(database: Database, session_id: int, seconds: float) -> Beside | None:
+    """The other plan of a session that is planned; none where there is no calmer one.
+
+    `Conflict` where none is made: ready by a time, or with something pinned.
+    """
+    with database.reading() as session:
+        row = find_session(session, session_id)
+        wish, mine, base = row.snapshot.wish, row.plan, row.start_at
+        if wish is None or row.state != "planned" or not may_be_calm(wish):
+            raise Conflict("A calmer plan is made from a start, with nothing pinned.")
+        work = ask(session, wish, base)[1] if wish.calm else row.work
+        snapshot = row.snapshot
+    if wish.calm:
+        from finebatch.core.plan.solver import best_plan  # it takes time to load
+
+        found: tuple[Work, Plan] | None = (work, best_plan(work, seconds))
+    else:
+        found = calm_plan(work, base, EFFORT * seconds)
+    if found is None:
+        return None
+    work, plan = found
+    other = SessionRow(
+        id=session_id,
+        state="planned",
+        snapshot=snapshot,
+        ready_by=None,
+        changed_at=0,
+        said=None,
+        start_at=base + plan.begin * MINUTE,
+        work=shift_work(work, -plan.begin),
+        plan=shift_plan(plan, -plan.begin),
+    )
+    return Beside(mine, other)

@@ -1,0 +1,68 @@
+"""Beside the soonest plan there is a calmer one, with its price."""
+
+from typing import Any
+
+from fastapi.testclient import TestClient
+
+from tests.conftest import HandClock
+from tests.plans import at_hand, plan
+
+
+def minutes_of(session: Any) -> int:
+    return (session["finish_at"] - session["start_at"]) // 60_000
+
+
+def test_the_calmer_plan_is_shown_beside_the_soonest_with_its_price(demo: TestClient) -> None:
+    at_hand(demo, 1, 2)
+    soonest = plan(demo, 1, 2).json()
+    found = demo.get("/api/plan/other").json()
+    assert found["this"]["minutes"] == minutes_of(soonest)
+    assert found["other"]["minutes"] == minutes_of(found["plan"]) > found["this"]["minutes"]
+    calmer = ("heat_changes", "dough_changes")
+    assert sum(found["other"][n] for n in calmer) < sum(found["this"][n] for n in calmer)
+    assert found["other"]["pauses"] >= found["this"]["pauses"]
+    assert {a["key"] for a in found["plan"]["activities"] if a["hands"]} == {
+        a["key"] for a in soonest["activities"] if a["hands"]
+    }
+    # Looking at it has changed nothing.
+    assert demo.get("/api/plan").json()["activities"] == soonest["activities"]
+
+
+def test_asked_for_it_is_the_plan_and_the_soonest_is_beside_it(demo: TestClient) -> None:
+    at_hand(demo, 1, 2)
+    soonest = plan(demo, 1, 2).json()
+    calm = plan(demo, 1, 2, calm=True).json()
+    assert calm["wish"]["calm"]
+    assert minutes_of(calm) > minutes_of(soonest)
+    assert not calm["stale"]
+    found = demo.get("/api/plan/other").json()
+    assert found["this"]["minutes"] == minutes_of(calm)
+    assert found["other"]["minutes"] == minutes_of(soonest)
+    running = demo.post(f"/api/sessions/{calm['id']}/start").json()
+    assert running["finish_at"] - running["start_at"] <= calm["finish_at"] - calm["start_at"]
+
+
+def test_meals_and_pauses_stay_free(demo: TestClient, clock: HandClock) -> None:
+    """Begun half an hour before a meal nothing is to be done while it is eaten."""
+    from datetime import datetime
+
+    at_hand(demo, 1, 2)
+    now = datetime.fromtimestamp(clock() / 1000)
+    clock.pass_minutes((12 * 60 - now.hour * 60 - now.minute) % (24 * 60))
+    calm = plan(demo, 1, 2, calm=True).json()
+    meal = clock() + 30 * 60_000
+    hands = [(a["start_at"], a["end_at"]) for a in calm["activities"] if a["hands"]]
+    assert all(end <= meal or start >= meal + 25 * 60_000 for start, end in hands)
+    assert any(start >= meal for start, _ in hands)
+
+
+def test_ready_by_a_time_or_pinned_none_is_made_and_that_is_said(
+    demo: TestClient, clock: HandClock
+) -> None:
+    at_hand(demo)
+    plan(demo, 1, ready_by=clock() + 9 * 3_600_000)
+    answer = demo.get("/api/plan/other")
+    assert answer.status_code == 409
+    assert "from a start" in answer.json()["detail"]
+    demo.delete("/api/plan")
+    assert demo.get("/api/plan/other").status_code == 404
