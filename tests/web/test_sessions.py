@@ -471,3 +471,31 @@ def test_minutes_that_a_step_says_of_a_tray_are_in_the_plan(demo: TestClient) ->
     assert of_tray == [21, 21, 21]
     assert sum(portioning(hands_min=30, per="dough")) == pytest.approx(33, abs=3)
     assert portioning(each_s=0.5, per="piece") < usual
+
+
+def test_slices_are_asked_for_as_they_are_eaten(demo: TestClient) -> None:
+    """Of what is cut once it is baked, 25 means slices; no more than there are logs means logs."""
+    whole = demo.put("/api/plan", json=wish_of(4)).json()
+    [dough] = whole["doughs"]
+    each, logs = dough["each_gives"], sum(t["pieces"] for t in whole["trays"])
+    assert (each > 5, logs) == (True, 2)
+    for wanted, baked in ((1, 1), (5, 1), (each, 1), (each + 1, 2), (2 * each, 2)):
+        wish = {**wish_of(4), "items": [{"dough_id": 4, "pieces": wanted}]}
+        session = demo.put("/api/plan", json=wish).json()
+        assert sum(t["pieces"] for t in session["trays"]) == baked, wanted
+        assert session["doughs"][0]["kept"] == logs - baked
+    wish = {**wish_of(4), "items": [{"dough_id": 4, "pieces": 2 * each + 1}]}
+    refused = demo.put("/api/plan", json=wish)
+    assert refused.status_code == 422
+    assert f"gives {2 * each}, not {2 * each + 1}" in refused.text
+
+
+def test_a_session_is_called_as_the_baker_likes(demo: TestClient) -> None:
+    usual = demo.put("/api/plan", json=wish_of(1, 2)).json()["name"]
+    named = demo.put("/api/plan", json={**wish_of(1, 2), "name": " Choir supper "}).json()
+    assert named["name"] == "Choir supper"
+    file = demo.get(f"/api/sessions/{named['id']}/file").json()
+    again = demo.post("/api/plan/bring-in", json={"text": json.dumps(file)}).json()
+    assert again["name"] == "Choir supper"
+    assert demo.put("/api/plan", json={**wish_of(1, 2), "name": "  "}).json()["name"] == usual
+    assert demo.put("/api/plan", json={**wish_of(1), "name": ""}).status_code == 422

@@ -5423,7 +5423,8 @@ export interface components {
          * @description One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
          *
          *     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
-         *     `felt` is how firm it was when it was last felt in this session.
+         *     `felt` is how firm it was when it was last felt in this session; each of what lies on a tray is
+         *     cut into `each_gives` pieces.
          */
         ShownDough: {
             /** Letter */
@@ -5493,6 +5494,11 @@ export interface components {
             joins: "fresh" | "fridge" | "freezer";
             /** Felt */
             felt: ("soft" | "right" | "hard") | null;
+            /**
+             * Each Gives
+             * @default 1
+             */
+            each_gives: number;
         };
         /**
          * ShownJob
@@ -6923,7 +6929,7 @@ export interface components {
         /**
          * Wish
          * @description What shall be baked, with what, and either a start or a ready-by time (UTC ms); `calm` asks
-         *     for the calmer plan rather than the soonest.
+         *     for the calmer plan rather than the soonest, `name` is what the baker calls the session.
          */
         Wish: {
             /** Items */
@@ -6958,6 +6964,8 @@ export interface components {
              * @default false
              */
             calm: boolean;
+            /** Name */
+            name?: string | null;
         };
         /**
          * WordsOut

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated
 
-from annotated_types import Interval, MaxLen, Predicate
+from annotated_types import Interval, Len, MaxLen, Predicate
 
 from finebatch.core.book.hands import USUAL, USUAL_HANDS, Hands, Pace
 from finebatch.core.care.keeping import KeptAs, RawAs, RawIn
@@ -13,7 +13,7 @@ from finebatch.core.method.programme import Programme
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.tray.question import TrayQuestion
-from finebatch.core.values import FromOutside, Id, Moment
+from finebatch.core.values import FromOutside, Id, Moment, Text
 
 MINUTE = 60_000
 
@@ -74,7 +74,7 @@ class Away(FromOutside):
 @dataclass(frozen=True, slots=True)
 class Wish(FromOutside):
     """What shall be baked, with what, and either a start or a ready-by time (UTC ms); `calm` asks
-    for the calmer plan rather than the soonest."""
+    for the calmer plan rather than the soonest, `name` is what the baker calls the session."""
 
     items: Annotated[tuple[Item, ...], MaxLen(40)]
     sheets: Annotated[int, Interval(ge=1, le=12)]
@@ -86,6 +86,7 @@ class Wish(FromOutside):
     shelf_pins: Annotated[tuple[ShelfPin, ...], MaxLen(60)] = ()
     first_c: Annotated[int, Interval(ge=50, le=350)] | None = None
     calm: bool = False
+    name: Annotated[Text, Len(1, 120)] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +94,8 @@ class Asked:
     """One dough of a session as it was when it was planned. `kept` pieces are not baked; `laid`
     ones come out of the cold portioned. `timed` bakes of it taught its minutes; `programme` is its
     method by the job in which each step is done, none in sessions of before it was planned. What is
-    not baked is kept as `keep_as` in `keep_in`; `waits`: the dough can be kept at all."""
+    not baked is kept as `keep_as` in `keep_in`; `waits`: the dough can be kept at all; each of what
+    lies on a tray is cut into `each_gives` pieces once it is baked."""
 
     letter: str
     dough_id: int | None
@@ -107,6 +109,7 @@ class Asked:
     keep_as: KeptAs = "dough"
     keep_in: RawIn = "freezer"
     waits: bool = True
+    each_gives: int = 1
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
 from finebatch.core.piece.sizes import Sizes
+from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import Portioned, prepare, sinks
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import refuse
@@ -128,6 +129,7 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         keep_as,
         item.keep_in or "freezer",
         waits,
+        _each_gives(found.usual),
     )
     return told, portioned
 
@@ -154,6 +156,11 @@ def _pool(kitchen: KitchenSetting, setting: TraySetting) -> int:
     return 1 + sheets.index(setting.sheet) if setting.sheet in sheets else 0
 
 
+def _each_gives(found: TrayAnswer) -> int:
+    """Into how many pieces one is cut once it is baked; 1 where it is not, or is in a pan."""
+    return found.making.each_gives if found.making and found.layouts else 1
+
+
 def _some(
     dough: Dough, asked: TrayQuestion, sized: Sizes, item: Item, *, waits: bool
 ) -> tuple[Sequence[int] | None, int]:
@@ -161,26 +168,28 @@ def _some(
     found = sized.usual
     if item.pieces is None:
         return None, 0
-    there = found.yields.pieces
-    if item.pieces > there:
+    there, each = found.yields.pieces, _each_gives(found)
+    # Of what is cut after it is baked, more than there are logs are the slices that are wanted.
+    wanted = item.pieces if item.pieces <= there else -(-item.pieces // each)
+    if wanted > there:
         raise refuse(
             "items",
-            f"“{dough.card.name}” gives {there}, not {item.pieces}. Ask for fewer, or scale the "
-            "dough on its own screen.",
+            f"“{dough.card.name}” gives {there * each}, not {item.pieces}. Ask for fewer, or scale "
+            "the dough on its own screen.",
         )
     if not found.layouts:
         raise refuse("items", f"“{dough.card.name}” is baked by the pan: take all of it.")
-    if item.joins == "fresh" and item.pieces < there and not waits:
+    if item.joins == "fresh" and wanted < there and not waits:
         raise refuse(
             "items",
             f"“{dough.card.name}” is a batter and cannot wait: bake all {there} of it, or scale "
             "the dough on its own screen.",
         )
     piece, sheet = asked.setting.piece, asked.kitchen.sheet
-    shared = piece.share(sheet, found.foreseen, item.pieces, found.making)
+    shared = piece.share(sheet, found.foreseen, wanted, found.making)
     others = sum(other.answer.yields.pieces for other in sized.others)
     # What was not taken out stays in the cold; it is not left over.
-    return shared.trays, there - item.pieces + others if item.joins == "fresh" else 0
+    return shared.trays, there - wanted + others if item.joins == "fresh" else 0
 
 
 def check_times(wish: Wish, now: int) -> None:
@@ -281,7 +290,8 @@ def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
     ready = None if wish.ready_by is None else (wish.ready_by - base) // MINUTE
     work = replace(work, trays=trays, pins=pins, ready_by=ready, first_c=wish.first_c)
     names = [asked.name for asked, _ in found]
-    name = names[0] if len(names) == 1 else f"{names[0]} and {len(names) - 1} more"
+    usual = names[0] if len(names) == 1 else f"{names[0]} and {len(names) - 1} more"
+    name = (wish.name or "").strip() or usual
     items = tuple(asked for asked, _ in found)
     return Snapshot(name, items, wish, hands=known.hands, cold=known.cold), work
 

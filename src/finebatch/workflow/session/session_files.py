@@ -59,6 +59,7 @@ def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.RunSheetJob]:
     return run_sheet.tell(plan.activities, work, names, at, scene)
 
 
+UNNAMED = SessionFile.model_fields["name"].default
 EVENT_FIELDS = ("kind", "activity", "minutes", "grams", "what")
 
 
@@ -135,6 +136,7 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
         tuple(Away(ms(a.start), ms(a.end)) for a in file.kitchen.workers[0].away),
         tuple(TimedPin(JobKey.read(p.job), ms(p.start)) for p in file.pins),
         tuple(ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
+        name=None if file.name == UNNAMED else file.name,
     )
 
 

@@ -118,13 +118,15 @@ class ShownDough(DoughSaid):
     """One dough of a session: a piece's mass in g, °C on the dial, pieces kept for another day.
 
     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
-    `felt` is how firm it was when it was last felt in this session.
+    `felt` is how firm it was when it was last felt in this session; each of what lies on a tray is
+    cut into `each_gives` pieces.
     """
 
     dough_id: int | None
     family: Family
     joins: Joins
     felt: Firmness | None
+    each_gives: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,6 +215,7 @@ def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None
         keep_as=asked.keep_as,
         keep_in=asked.keep_in,
         waits=asked.waits,
+        each_gives=asked.each_gives,
         laid=asked.laid,
         worked=piece.worked(),
         felt=felt.firmness if felt else None,

@@ -132,7 +132,14 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       <div className="flex min-w-0 flex-col gap-3">
         <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
         <div className="flex flex-col gap-3 print:hidden">
-          <SessionDoughs items={wish.items} plan={plan} fault={fault("items")} onItems={askItems} />
+          <SessionDoughs
+            items={wish.items}
+            plan={plan}
+            fault={fault("items")}
+            onItems={askItems}
+            name={wish.name ?? null}
+            onName={(name) => ask({ ...wish, name })}
+          />
           <p role="status" className={before ? "flex flex-wrap items-center gap-3" : "sr-only"}>
             {before && (
               <>

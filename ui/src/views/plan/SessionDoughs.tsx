@@ -23,10 +23,13 @@ interface SessionDoughsProps {
   plan: BakingSession | null;
   fault: string | undefined;
   onItems: (items: Item[]) => void;
+  name: string | null;
+  onName: (name: string | null) => void;
 }
 
 /** The doughs of the session, each with how many of its pieces, and where it comes from. */
-export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProps) {
+export function SessionDoughs(props: SessionDoughsProps) {
+  const { items, plan, fault, onItems, name, onName } = props;
   const kinds = useQuery(kindsQuery);
   const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const listed = doughs.data?.doughs ?? [];
@@ -40,10 +43,13 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
         {items.map((item, n) => {
           const letter = String.fromCharCode(65 + n);
           const dough = plan?.doughs.find((d) => d.dough_id === item.dough_id);
-          const name = dough?.name ?? listed.find((d) => d.id === item.dough_id)?.name ?? "…";
+          const called = dough?.name ?? listed.find((d) => d.id === item.dough_id)?.name ?? "…";
+          // What is cut once it is baked is counted as it is eaten: in slices, not in logs.
+          const each = dough?.each_gives ?? 1;
+          const says = kindOf(kinds.data, dough?.kind)?.says;
           const pieces = (plan?.trays ?? [])
             .filter((t) => t.dough === dough?.letter)
-            .reduce((sum, t) => sum + t.pieces, 0);
+            .reduce((sum, t) => sum + t.pieces * each, 0);
           return (
             <li
               key={item.dough_id}
@@ -54,19 +60,19 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                 to={`/tray/${item.dough_id}`}
                 className="min-w-40 flex-1 text-lg font-semibold hover:underline"
               >
-                {name}
+                {called}
               </Link>
               <Pieces
-                name={name}
+                name={called}
                 item={item}
                 pieces={pieces}
                 whole={dough?.waits === false && item.joins === "fresh"}
-                unit={kindOf(kinds.data, dough?.kind)?.says.counted ?? "pieces"}
+                unit={(each > 1 ? says?.tab.toLowerCase() : says?.counted) ?? "pieces"}
                 onPieces={(next) => change(n, { pieces: next })}
               />
               <span className={`flex flex-wrap gap-1.5 ${cold ? "lg:w-[19.5rem]" : ""}`}>
                 <select
-                  aria-label={`${name} comes`}
+                  aria-label={`${called} comes`}
                   value={item.joins}
                   onChange={(event) => change(n, { joins: event.target.value as Joins })}
                 >
@@ -78,7 +84,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
                 </select>
                 {item.joins !== "fresh" && (
                   <select
-                    aria-label={`${name} was kept as`}
+                    aria-label={`${called} was kept as`}
                     value={item.form ?? kindOf(kinds.data, dough?.kind)?.kept_as ?? "dough"}
                     onChange={(event) => change(n, { form: event.target.value as Form })}
                   >
@@ -94,7 +100,7 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
               <button
                 type="button"
                 className="icon-press"
-                aria-label={`Take ${name} out of the session`}
+                aria-label={`Take ${called} out of the session`}
                 onClick={() => onItems(items.filter((_, k) => k !== n))}
               >
                 ✕
@@ -107,8 +113,8 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
         })}
       </ul>
       {fault && <p className="mt-1 text-caution">{fault}</p>}
-      {(others.length > 0 || doughs.isPending) && (
-        <p className="mt-1.5">
+      <p className="mt-1.5 flex flex-wrap items-center justify-between gap-3">
+        {others.length > 0 || doughs.isPending ? (
           <select
             aria-label="Add a dough to the session"
             value=""
@@ -125,9 +131,44 @@ export function SessionDoughs({ items, plan, fault, onItems }: SessionDoughsProp
               </option>
             ))}
           </select>
-        </p>
-      )}
+        ) : (
+          <span />
+        )}
+        {items.length > 0 && (
+          <SessionName key={name} name={name} usual={plan?.name ?? ""} onName={onName} />
+        )}
+      </p>
     </section>
+  );
+}
+
+interface SessionNameProps {
+  name: string | null;
+  usual: string;
+  onName: (name: string | null) => void;
+}
+
+/** What the baker calls the session; its doughs, where nothing is written. */
+function SessionName({ name, usual, onName }: SessionNameProps) {
+  const [text, setText] = useState(name ?? "");
+  const keep = () => {
+    const wanted = text.trim() || null;
+    if (wanted !== name) onName(wanted);
+  };
+  return (
+    <label className="flex min-w-0 items-center gap-2">
+      <span className="flex-none text-soft">called</span>
+      <input
+        aria-label="Name of the session"
+        className="w-72 min-w-0 max-sm:w-full"
+        maxLength={120}
+        placeholder={name === null ? usual : ""}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => event.key === "Enter" && keep()}
+      />
+    </label>
   );
 }
 
