@@ -89,7 +89,8 @@ def test_what_would_help_is_taken_with_one_press(page: Page, served: Served) -> 
 
 
 def test_the_calmer_plan_is_drawn_below_the_soonest_and_taken(page: Page, served: Served) -> None:
-    plan_in(page.request, served.address, 1, 2)
+    at_hand_in(page.request, served.address, 2, 3)
+    plan_in(page.request, served.address, 2, 3)
     page.goto(f"{served.address}/plan")
     page.get_by_role("button", name="Beside it a calmer plan").click()
     beside = page.get_by_role("region", name="Beside it")

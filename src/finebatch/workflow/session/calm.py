@@ -43,6 +43,15 @@ def calm_plan(work: Work, base: int, effort: float = 0) -> tuple[Work, Plan] | N
     return calmer_plan(work, _meals(base, work.horizon), effort)
 
 
+def _calmer(plan: Plan, than: Plan) -> bool:
+    """Whether a plan is calmer in anything that is counted."""
+    from finebatch.core.plan.calmer import calm_of  # it takes time to load
+
+    one, other = calm_of(plan), calm_of(than)
+    fewer = one.heat_changes < other.heat_changes or one.dough_changes < other.dough_changes
+    return fewer or one.pauses > other.pauses
+
+
 def _meals(base: int, minutes: int) -> tuple[Span, ...]:
     """The meals of the days from `base` (ms) on, by the clock of this machine."""
     begin = datetime.fromtimestamp(base / 1000)
@@ -53,7 +62,7 @@ def _meals(base: int, minutes: int) -> tuple[Span, ...]:
 
 
 def beside(database: Database, session_id: int, seconds: float) -> Beside | None:
-    """The other plan of a session that is planned; none where there is no calmer one.
+    """The other plan of a session that is planned; none where no plan is calmer.
 
     `Conflict` where none is made: ready by a time, or with something pinned.
     """
@@ -70,7 +79,7 @@ def beside(database: Database, session_id: int, seconds: float) -> Beside | None
         found: tuple[Work, Plan] | None = (work, best_plan(work, seconds))
     else:
         found = calm_plan(work, base, EFFORT * seconds)
-    if found is None:
+    if found is None or not (wish.calm or _calmer(found[1], mine)):
         return None
     work, plan = found
     other = SessionRow(

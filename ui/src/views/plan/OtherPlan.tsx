@@ -58,7 +58,9 @@ export function OtherPlan({ plan, found, open, onOpen, onTake }: OtherPlanProps)
       </div>
       {open && <Notice problem={found.error} />}
       {open && found.isSuccess && other === null && (
-        <p className="mt-2">No calmer plan keeps every window around pauses and meals.</p>
+        <p className="mt-2">
+          No plan was found that is calmer than this one and keeps every window.
+        </p>
       )}
       {open && other && (
         <>
