@@ -35,7 +35,7 @@ def with_near_settings(draw: st.DrawFn) -> Work:
     return replace(work, trays=tuple(trays))
 
 
-@settings(max_examples=so_many(4))
+@settings(max_examples=so_many(3))
 @given(with_near_settings())
 def test_no_plan_without_the_bound_is_sooner_than_it(work: Work) -> None:
     said = best_plan(work, 0.5).bound
@@ -46,7 +46,7 @@ def test_no_plan_without_the_bound_is_sooner_than_it(work: Work) -> None:
     assert said <= free.finish
 
 
-@settings(max_examples=so_many(30))
+@settings(max_examples=so_many(15))
 @given(st.one_of(works(), with_near_settings()))
 def test_the_plain_bound_is_below_every_quick_plan(work: Work) -> None:
     low = plain_bound(work)

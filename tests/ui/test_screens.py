@@ -93,6 +93,7 @@ def test_a_bad_amount_is_named_at_its_line_and_stays_as_typed(page: Page, served
 
 def test_a_name_that_the_larder_lacks_stays_as_typed(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough/1")
+    expect(page.locator("[data-figure=grams]").first).to_be_visible()
     page.get_by_role("button", name="Add a line").click()
     field = page.get_by_label("Ingredient, line 12", exact=True)
     field.fill("stardust")

@@ -79,23 +79,21 @@ def test_a_dropped_tray_is_left_out(demo: TestClient, under_way: Any, tmp_path: 
     assert starts(again["activities"]) == starts(file["plan"]["activities"])
 
 
-@pytest.mark.parametrize(
-    ("event", "said"),
-    [
+def test_what_cannot_have_happened_is_refused_with_its_place(
+    demo: TestClient, under_way: Any, tmp_path: Path
+) -> None:
+    file = file_of(demo, under_way)
+    for event, said in (
         ({"kind": "done", "activity": "A9.load"}, "There is no such job in this plan."),
         ({"kind": "done", "activity": "A2.out"}, "First:"),
         ({"kind": "dropped", "activity": "Z1"}, "There is no such tray"),
         ({"kind": "more", "activity": "A2.bake", "minutes": 3}, "in the oven now"),
         ({"kind": "skip", "activity": "A1.out"}, "cannot be left out"),
         ({"kind": "danced"}, "events"),
-    ],
-)
-def test_what_cannot_have_happened_is_refused_with_its_place(
-    demo: TestClient, under_way: Any, tmp_path: Path, event: Any, said: str
-) -> None:
-    file = file_of(demo, under_way)
-    file["events"].append({"at": file["events"][-1]["at"], **event})
-    assert said in " ".join(planned(tmp_path, file, status=2).split())
+    ):
+        last = {"at": file["events"][-1]["at"], **event}
+        wrong = {**file, "events": [*file["events"], last]}
+        assert said in " ".join(planned(tmp_path, wrong, status=2).split())
 
 
 def test_events_without_their_plan_are_refused(
@@ -129,24 +127,20 @@ def test_a_session_under_way_is_baked_on_elsewhere(
     assert done.status_code == 200, done.text
 
 
-@pytest.mark.parametrize(
-    ("event", "said"),
-    [
+def test_what_cannot_have_happened_leaves_nothing_behind(demo: TestClient, under_way: Any) -> None:
+    file = file_of(demo, under_way)
+    demo.post(f"/api/sessions/{under_way['id']}/give-up")
+    for event, said in (
         ({"kind": "felt", "activity": "A2.portion", "what": "green"}, "soft, right or hard"),
         ({"kind": "done", "activity": "A2.out"}, "First:"),
         ({"kind": "ticked", "activity": "A2.portion", "what": "x"}, "by its place"),
         ({"kind": "weighed", "activity": "A2.portion"}, ""),
         ({"kind": "away", "minutes": 5, "at": LATER}, "still to come"),
-    ],
-)
-def test_what_cannot_have_happened_leaves_nothing_behind(
-    demo: TestClient, under_way: Any, event: Any, said: str
-) -> None:
-    file = file_of(demo, under_way)
-    file["events"].append({"at": file["events"][-1]["at"], **event})
-    demo.post(f"/api/sessions/{under_way['id']}/give-up")
-    answer = demo.post("/api/plan/bring-in", json={"text": json.dumps(file)})
-    assert answer.status_code == 422, answer.text
-    assert said in answer.text
-    current = demo.get("/api/sessions/current").json()
-    assert current["id"] == under_way["id"]
+    ):
+        last = {"at": file["events"][-1]["at"], **event}
+        wrong = {**file, "events": [*file["events"], last]}
+        answer = demo.post("/api/plan/bring-in", json={"text": json.dumps(wrong)})
+        assert answer.status_code == 422, answer.text
+        assert said in answer.text
+        current = demo.get("/api/sessions/current").json()
+        assert current["id"] == under_way["id"]
