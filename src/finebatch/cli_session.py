@@ -127,8 +127,12 @@ def _refused(session: SessionFile, work: Work | None, refusal: Refusal, seconds:
         return f"{fault.field}: {fault.message}"
     if work is None or work.pins:
         return fault.message
-    near, names = quick_plan(work), {dough.letter: dough.name for dough in session.doughs}
+    near, names = quick_plan(work), _names(session)
     return " ".join([*overs_said(work, near, names)[:1], would_do(work, near, names, seconds / 4)])
+
+
+def _names(session: SessionFile) -> dict[str, str]:
+    return {dough.letter: dough.name for dough in session.doughs}
 
 
 def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
@@ -141,7 +145,7 @@ def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
             where += f", shelf {job.shelf}" if job.shelf else ""
             say(f"{activity.start:%a %H:%M}  {who}{line(job)}{where}")
     say("")
-    for over in overs_said(work, plan, {dough.letter: dough.name for dough in session.doughs}):
+    for over in overs_said(work, plan, _names(session)):
         say(over)
     say(f"Ready {found.finish:%a %H:%M}.", nl=False)
     gap = plan.finish - plan.bound

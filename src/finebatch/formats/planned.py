@@ -8,15 +8,13 @@ from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.network import network
 from finebatch.core.plan.placed import Placed, Plan, Station
 from finebatch.core.plan.quick import by_hand_min
-from finebatch.core.plan.told import Told
+from finebatch.core.plan.told import MOVING, Told
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Kitchen, Work
 from finebatch.core.refusal import refuse
 from finebatch.formats.session_file import FileActivity, FileEvent, FilePlan, minute_of
 
 MOST_MINUTES = 31 * 24 * 60
-MOVING = ("done", "skip", "more", "away", "slow", "dropped", "felt")
-"""What the rest is planned again for; all else that is said moves nothing."""
 
 
 def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:

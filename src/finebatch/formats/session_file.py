@@ -17,6 +17,7 @@ from finebatch.core.care.keeping import KeptAs
 from finebatch.core.measures.faults import refusal_of
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.prepare import Joins
+from finebatch.core.plan.told import MOST_AWAY, ToldKind
 from finebatch.core.plan.work import (
     COOL_JOBS,
     HAND_JOBS,
@@ -39,20 +40,7 @@ from finebatch.core.refusal import Fault, Refusal, refuse
 from finebatch.core.values import part_of, values_of
 
 MOST_LETTERS = 1_000_000
-MOST_EVENTS, MOST_ACTIVITIES, MOST_AWAY_MIN = 2000, 5000, 12 * 60
-FileEventKind = Literal[
-    "done",
-    "more",
-    "skip",
-    "away",
-    "slow",
-    "dropped",
-    "weighed",
-    "scaled",
-    "felt",
-    "ticked",
-    "closed",
-]
+MOST_EVENTS, MOST_ACTIVITIES = 2000, 5000
 HandJob = Literal[
     "ready",
     "mix",
@@ -253,9 +241,9 @@ class FileEvent(_Part):
     `away`, or the oven `slow`, for so many. Of what was weighed, `grams` and `what`."""
 
     at: FileMoment
-    kind: FileEventKind
+    kind: ToldKind
     activity: Annotated[str, Field(max_length=40)] = ""
-    minutes: Annotated[int, Field(ge=1, le=MOST_AWAY_MIN)] | None = None
+    minutes: Annotated[int, Field(ge=1, le=MOST_AWAY)] | None = None
     grams: Annotated[float, Field(ge=-1e6, le=1e6)] | None = None
     what: Annotated[str, Field(max_length=80)] | None = None
 

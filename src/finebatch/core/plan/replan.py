@@ -16,7 +16,14 @@ from finebatch.core.plan.placed import JobTime, Plan, Times
 from finebatch.core.plan.schedule import finish_of, place, times_of
 from finebatch.core.plan.slide import slide
 from finebatch.core.plan.solver import LAST_EFFORT, LATE_COST, SOLVED, minutes_in, solver_for
-from finebatch.core.plan.told import Told, cannot_be, dropped_in, happened_after, work_after
+from finebatch.core.plan.told import (
+    Told,
+    cannot_be,
+    dropped_in,
+    happened_after,
+    whose_jobs,
+    work_after,
+)
 from finebatch.core.plan.work import Happened, Work
 from finebatch.core.refusal import refuse
 
@@ -69,12 +76,10 @@ def _cannot_be(work: Work, plan: Plan, before: Sequence[Told], one: Told, now: W
     of a dough of which none is left, the plan tells no more."""
     if one.kind in ("away", "slow"):
         return None
-    names = {dough.letter for dough in work.doughs} | {tray.name for tray in work.trays}
     if one.kind == "dropped":
         there = {tray.name for tray in work.trays} - dropped_in(before)
         return None if one.tray in there else "There is no such tray in this session."
-    left = {dough.letter for dough in now.doughs} | {tray.name for tray in now.trays}
-    if one.job is not None and one.job.whose in names - left:
+    if one.job is not None and one.job.whose in whose_jobs(work) - whose_jobs(now):
         return None
     job = next((a for a in plan.activities if a.id == one.job), None)
     if job is None:

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Placed, Plan
@@ -15,6 +16,27 @@ from finebatch.core.plan.progress import (
     without,
 )
 from finebatch.core.plan.work import HAND_JOBS, MAY_BE_LEFT_OUT, Happened, Work
+
+ToldKind = Literal[
+    "done",
+    "more",
+    "skip",
+    "away",
+    "slow",
+    "dropped",
+    "weighed",
+    "scaled",
+    "felt",
+    "ticked",
+    "closed",
+]
+"""A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
+takes so many more to get hot; a tray was dropped; something was weighed; all else is made to go
+with too much of it; a dough felt so firm; a step of a job is ticked, or not any more; the session
+is closed: nothing is left to do."""
+MOVING: frozenset[ToldKind] = frozenset({"done", "more", "skip", "away", "slow", "dropped", "felt"})
+"""What the rest is planned again for; all else that is said moves nothing."""
+MOST_AWAY = 12 * 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +59,11 @@ def done_in(told: Sequence[Told]) -> dict[JobKey, float]:
 def dropped_in(told: Sequence[Told]) -> set[str]:
     """The trays that were dropped."""
     return {one.tray for one in told if one.kind == "dropped" and one.tray is not None}
+
+
+def whose_jobs(work: Work) -> set[str]:
+    """Whose jobs there are: the doughs by letter, the trays by name."""
+    return {dough.letter for dough in work.doughs} | {tray.name for tray in work.trays}
 
 
 def work_after(work: Work, told: Sequence[Told]) -> Work:

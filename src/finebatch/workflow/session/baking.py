@@ -10,7 +10,15 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.book.firmness import Firmness
 from finebatch.core.plan.keys import JobKey, JobKind
-from finebatch.core.plan.told import Told, cannot_be, dropped_in, work_after
+from finebatch.core.plan.told import (
+    MOST_AWAY,
+    MOVING,
+    Told,
+    ToldKind,
+    cannot_be,
+    dropped_in,
+    work_after,
+)
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, JobText
@@ -20,23 +28,6 @@ from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.session import weighing
 from finebatch.workflow.session.session_rows import touch
 
-EventKind = Literal[
-    "done",
-    "more",
-    "skip",
-    "away",
-    "slow",
-    "dropped",
-    "weighed",
-    "scaled",
-    "felt",
-    "ticked",
-    "closed",
-]
-"""A job is done, or left out; a bake needs more minutes; the baker is away for so many, or the oven
-takes so many more to get hot; a tray was dropped; something was weighed; all else is made to go
-with too much of it; a dough felt so firm; a step of a job is ticked, or not any more; the session
-is closed: nothing is left to do."""
 MOST_MORE = 60
 STEP_PLACES = frozenset(str(place) for place in range(200))
 LAST_JOBS: frozenset[JobKind] = frozenset({"rack", "finish", "freeze"})
@@ -45,7 +36,6 @@ CLEANING: frozenset[JobKind] = frozenset({"wash", "clear"})
 """What may still be done once a session is baked."""
 ENDED = ("finished", "given_up")
 SHOWN_AFTER_MS = 3 * 60 * MINUTE
-MOST_AWAY = 12 * 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +47,7 @@ class BakeEvent(FromOutside):
     job's step that is ticked `what` is its place in the job, from 0.
     """
 
-    kind: EventKind
+    kind: ToldKind
     activity: JobText = ""
     minutes: Annotated[int, Interval(ge=1, le=MOST_AWAY)] | None = None
     grams: Annotated[float, Interval(ge=-1e6, le=1e6)] | None = None
@@ -73,6 +63,13 @@ def current(session: Session) -> SessionRow | None:
     """The session that is being baked; the latest when there are several."""
     query = select(SessionRow).where(SessionRow.state == "running").order_by(SessionRow.id.desc())
     return session.scalars(query).first()
+
+
+def check_free(session: Session, but: int | None = None) -> None:
+    """`Conflict` where another session is being baked than that one."""
+    running = current(session)
+    if running is not None and running.id != but:
+        raise Conflict(f"“{running.snapshot.name}” is being baked. Finish it first.")
 
 
 def just_finished(session: Session, now: int) -> SessionRow | None:
@@ -217,7 +214,7 @@ def take_back(row: SessionRow, now: int) -> EventRow:
 
 def moves(event: EventRow) -> bool:
     """Whether the rest has to be planned again for what happened."""
-    if event.kind in ("weighed", "scaled", "ticked", "closed"):
+    if event.kind not in MOVING:
         return False
     if event.job is not None and event.job.step == "clear":
         return False

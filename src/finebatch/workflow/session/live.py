@@ -25,6 +25,7 @@ from finebatch.store.models import EventRow, SessionRow
 from finebatch.workflow.errors import Conflict
 from finebatch.workflow.session.baking import (
     BakeEvent,
+    check_free,
     current,
     is_baked,
     minutes_at,
@@ -117,9 +118,7 @@ def start(session: Session, session_id: int, now: int, *, as_planned: bool = Fal
     """Start baking a planned session now; or, `as_planned`, at the time it is planned for, where
     that is still to come."""
     row = find_session(session, session_id)
-    running = current(session)
-    if running is not None and running.id != row.id:
-        raise Conflict(f"“{running.snapshot.name}” is being baked. Finish it first.")
+    check_free(session, but=row.id)
     if row.state in ("finished", "given_up"):
         raise Conflict("This session is finished. Plan it again to bake it again.")
     if row.state == "planned" and as_planned and row.start_at > now:
@@ -148,9 +147,7 @@ def give_up(session: Session, session_id: int, now: int) -> SessionRow:
 
 def _go_on(session: Session, row: SessionRow, now: int) -> None:
     """Take back that a session was given up."""
-    running = current(session)
-    if running is not None:
-        raise Conflict(f"“{running.snapshot.name}” is being baked. Finish it first.")
+    check_free(session)
     row.state = "running"
     touch(row, now)
 

@@ -7,19 +7,16 @@ from sqlalchemy.orm import Session
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.session.wish import Item, Wish
 from finebatch.store.models import SessionRow
-from finebatch.workflow.errors import Conflict
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.session.asking import ask, base_of
-from finebatch.workflow.session.baking import current
+from finebatch.workflow.session.baking import check_free
 from finebatch.workflow.session.plans import keep_plan
 
 
 def bake_one_tray(session: Session, dough_id: int, now: int) -> SessionRow:
     """Start baking one tray of a dough that is mixed and chilled already; the plan that there may
     be stays as it is. `Conflict` while a session is being baked."""
-    running = current(session)
-    if running is not None:
-        raise Conflict(f"“{running.snapshot.name}” is being baked. Finish it first.")
+    check_free(session)
     kitchen = get_kitchen(session)
     wish = Wish((Item(dough_id),), kitchen.sheets, kitchen.shelves)
     base = base_of(wish, now)

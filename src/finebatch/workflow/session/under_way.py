@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.measures.faults import refusal_of
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.plan.told import work_after
+from finebatch.core.plan.told import whose_jobs, work_after
 from finebatch.core.refusal import refuse
 from finebatch.core.session.wish import MINUTE, Wish
 from finebatch.formats.planned import read_plan, told_in
@@ -16,7 +16,7 @@ from finebatch.formats.session_file import FileEvent, SessionFile
 from finebatch.store.models import SessionRow
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.session.asking import ask
-from finebatch.workflow.session.baking import BakeEvent, current, note
+from finebatch.workflow.session.baking import BakeEvent, check_free, note
 from finebatch.workflow.session.live import keep_rest, rest_of
 from finebatch.workflow.session.plans import keep_plan
 
@@ -29,9 +29,7 @@ def go_on(session: Session, file: SessionFile, wish: Wish, now: int) -> SessionR
     `Conflict` where another is being baked, `Refusal` for what cannot be; then nothing is kept.
     """
     assert file.plan is not None
-    running = current(session)
-    if running is not None:
-        raise Conflict(f"“{running.snapshot.name}” is being baked. Finish it first.")
+    check_free(session)
     base = min(activity.start for activity in file.plan.activities)
     start, work = _ms(base), file.work(base)
     there = work_after(work, told_in(file.events, base))
@@ -50,10 +48,9 @@ def go_on(session: Session, file: SessionFile, wish: Wish, now: int) -> SessionR
     keep_plan(row, work, read_plan(file.plan, there, base), start)
     session.add(row)
     session.flush()
-    left = {dough.letter for dough in there.doughs} | {tray.name for tray in there.trays}
-    gone = {dough.letter for dough in work.doughs} | {tray.name for tray in work.trays}
+    gone = whose_jobs(work) - whose_jobs(there)
     for number, event in sorted(enumerate(file.events), key=lambda one: one[1].at):
-        _say(row, number, event, gone - left, now)
+        _say(row, number, event, gone, now)
     session.flush()
     keep_rest(row, rest_of(row, now), now)
     return row
@@ -68,9 +65,8 @@ def _say(row: SessionRow, number: int, event: FileEvent, gone: set[str], now: in
     field = f"events.{number}"
     if _ms(event.at) > now + MINUTE:
         raise refuse(f"{field}.at", "That is still to come: say what has happened.")
-    said = {name: getattr(event, name) for name in ("kind", "activity", "minutes", "grams", "what")}
     try:
-        note(row, _EVENT.validate_python(said), _ms(event.at))
+        note(row, _EVENT.validate_python(event.model_dump(exclude={"at"})), _ms(event.at))
     except ValidationError as error:
         fault = refusal_of(error.errors()).faults[0]
         raise refuse(f"{field}.{fault.field}", fault.message) from error
