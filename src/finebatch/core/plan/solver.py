@@ -28,9 +28,9 @@ from finebatch.core.plan.work import NOTHING_YET, Work
 from finebatch.core.refusal import refuse
 
 LATE_COST = 1000
-SEEK_EFFORT, PROVE_EFFORT, CALM_EFFORT = 0.06, 0.03, 0.05
-"""The solver's deterministic seconds for each second asked for (to calm: in all); on a home
-computer one of them takes four to six (measured)."""
+SEEK_EFFORT, PROVE_EFFORT, CALM_EFFORT = 0.06, 0.03, 0.01
+"""The solver's deterministic seconds for each second asked for; on a home computer one of them
+takes four to six (measured)."""
 PROVEN_TRAYS, MANY_TRAYS = 10, 16
 """Of more trays nothing is proven, and of more still the whole is hardly looked at: both get
 nowhere, and the effort goes to what does."""
@@ -164,7 +164,7 @@ def best_plan(
         model, found, bound = _soonest(work, seconds, tell, begin)
         finish = finish_of(work, found.jobs)
         if work.ready_by is None or finish > work.ready_by:
-            found = _calmer(work, model, found, finish)
+            found = _calmer(work, model, found, finish, seconds)
             return place(work, found, bound)
         late = Late(0, found)
     return _latest(work, late, seconds, tell)
@@ -187,7 +187,8 @@ def _latest(work: Work, late: Late, seconds: float, tell: Callable[[Plan], bool]
         late = pushed(work, late)
         ready = work.ready_by - late.start
         rest = shift_work(work, -late.start)
-        late = replace(late, times=_calmer(rest, Model(rest, NOTHING_YET), late.times, ready))
+        model = Model(rest, NOTHING_YET)
+        late = replace(late, times=_calmer(rest, model, late.times, ready, seconds))
     return _ready_in_time(work, late, lead)
 
 
@@ -332,7 +333,7 @@ def _nothing_found(work: Work) -> Exception:
     return refuse("trays", "No plan that keeps every window was found.")
 
 
-def _calmer(work: Work, model: Model, found: Times, finish: int) -> Times:
+def _calmer(work: Work, model: Model, found: Times, finish: int, seconds: float) -> Times:
     """At the same finish, the calmest plan (see `calm`)."""
     model.model.clear_hints()  # type: ignore[no-untyped-call]
     model.hint(found)
@@ -343,7 +344,7 @@ def _calmer(work: Work, model: Model, found: Times, finish: int) -> Times:
         model.model.add(model.finish == finish)
     model.model.add(model.begin >= min(time.start for time in found.jobs.values()))
     model.model.minimize(calm_cost(model, found, fresh=work.ready_by is not None))
-    calm = solver_for(CALM_EFFORT, "sum")
+    calm = solver_for(CALM_EFFORT * seconds, "sum")
     if calm.solve(model.model) in SOLVED:
         return model.times(calm.value, calm.boolean_value)
     return found
