@@ -178,7 +178,9 @@ def test_pins_that_clash_are_said_and_the_plan_stands(demo: TestClient, clock: H
     ("change", "words"),
     [
         ({"items": []}, "nothing to bake"),
-        ({"items": [{"dough_id": 1}, {"dough_id": 1}]}, "once"),
+        ({"items": [{"dough_id": 1, "each_g": 20, "wide_mm": 60}]}, "not both"),
+        ({"items": [{"dough_id": 1, "wide_mm": 500}]}, "bakes to"),
+        ({"items": [{"dough_id": 1, "times": 0}]}, "at least 0.1"),
         ({"items": [{"dough_id": 1, "pieces": 999}]}, "gives 35"),
         ({"away": [{"from_at": 10**12, "to_at": 10**12 - 1}]}, "ends after it begins"),
         ({"sheets": 0}, "at least 1"),

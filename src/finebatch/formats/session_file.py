@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Annotated, Any, Literal, TypeVar
 
-from annotated_types import Len
+from annotated_types import Interval, Len
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
 from pydantic.json_schema import SkipJsonSchema
 
@@ -37,6 +37,7 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Fault, Refusal, refuse
+from finebatch.core.tray.scaled import LEAST_TIMES, MOST_TIMES
 from finebatch.core.values import part_of, values_of
 
 MOST_LETTERS = 1_000_000
@@ -105,7 +106,9 @@ class FileTray(TrayWork):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FileDough(DoughWork):
-    """One dough of the session. `pieces` and `joins` are what the baker asked for.
+    """One dough of the session. `pieces` and `joins` are what the baker asked for, made `times`
+    over in pieces of `each_g` (g) or that bake `wide_mm` wide (mm), where not as its Tray screen
+    has them.
 
     `form` is in what shape one out of the cold was kept. Of `makes` those of the kind "take" are
     done with such a one; `first_within` is how long it may lie, once tempered, before its first
@@ -116,6 +119,9 @@ class FileDough(DoughWork):
     pieces: Pieces | None = None
     joins: Joins = "fresh"
     form: KeptAs | None = None
+    times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)] = 1.0
+    each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
+    wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
     ready: bool = False
     makes: Makes = ()
     trays: Annotated[tuple[FileTray, ...], Len(1, MOST_TRAYS)]

@@ -1,8 +1,8 @@
 """A session given out as its file has it."""
 
-from finebatch.core.care.keeping import KeptAs
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, TrayWork, Work
+from finebatch.core.session.wish import Item
 from finebatch.core.values import part_of
 from finebatch.formats.session_file import (
     FileAway,
@@ -15,19 +15,20 @@ from finebatch.formats.session_file import (
     SessionFile,
 )
 
+ASKED = ("pieces", "form", "times", "each_g", "wide_mm")
+"""What of a dough's item in a wish its file has under the same name."""
 
-def file_dough(
-    work: Work, letter: str, name: str, joins: Joins, pieces: int | None, form: KeptAs | None
-) -> FileDough:
-    """One dough of a session as its file has it."""
+
+def file_dough(work: Work, letter: str, name: str, joins: Joins, item: Item) -> FileDough:
+    """One dough of a session as its file has it, with what was asked for of it."""
     dough = work.dough(letter)
+    asked = {key: getattr(item, key) for key in ASKED}
     return part_of(
         FileDough,
         dough,
+        **asked,
         name=name,
-        pieces=pieces,
         joins=joins,
-        form=form,
         ready=joins == "fresh" and not dough.makes,
         trays=tuple(_file_tray(tray) for tray in work.trays_of(letter)),
     )

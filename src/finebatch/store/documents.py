@@ -241,7 +241,8 @@ KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units,
 INGREDIENT = Document(TypeAdapter(Ingredient))
 # Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
 # pieces of several sizes, version 6 what its minutes go by, version 7 how wide its cards say that
-# pieces bake, version 8 whether the calmer plan was asked for.
+# pieces bake, version 8 whether the calmer plan was asked for, version 9 how often each dough is
+# made, in pieces of what size, and from when on it is baked.
 SNAPSHOT = Document(
     TypeAdapter(Snapshot),
     (
@@ -253,16 +254,18 @@ SNAPSHOT = Document(
         _in_each_question("setting", _minutes_by_all),
         _as_it_was,
         _as_it_was,
+        _as_it_was,
     ),
 )
 # Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,
-# version 3 washes and clears up.
+# version 3 washes and clears up, version 4 says from when on a dough is baked.
 WORK = Document(
     TypeAdapter(Work),
     (
         _who_mixes_also("take"),
         _who_mixes_also("ready", "form", "fetch"),
         _who_mixes_also("wash", "clear"),
+        _as_it_was,
     ),
 )
 # Version 2 of a plan says when an oven is turned off while it stands empty.

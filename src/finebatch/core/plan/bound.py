@@ -17,7 +17,9 @@ MOST_ORDERED = 6
 def _head(work: Work, tray: TrayWork) -> int:
     """The soonest end of a tray's first loading."""
     k = work.kitchen
-    ready = work.dough(tray.dough).ready_min + tray.portion_min + tray.stand_min + k.load_min
+    dough = work.dough(tray.dough)
+    begin = max(dough.begin_from + dough.ready_min, dough.bake_from)
+    ready = begin + tray.portion_min + tray.stand_min + k.load_min
     return max(ready, min(oven.heat_min(tray.bakes[0].oven_c) for oven in k.ovens))
 
 

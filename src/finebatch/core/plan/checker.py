@@ -187,6 +187,10 @@ def _check_dough(
 ) -> Iterator[str]:
     """Its steps in order, its windows before portioning, its parts in time."""
     letter = dough.letter
+    if any(
+        trays[tray.name]["portion", 0].start < dough.bake_from for tray in work.trays_of(letter)
+    ):
+        yield f"{letter} is portioned before minute {dough.bake_from}"
     lots = yield from _check_made(dough, alone)
     for tray in work.trays_of(letter):
         own, (ready, last) = trays[tray.name], lots[tray.lot]

@@ -35,9 +35,9 @@ class Greedy:
 
     def dough(self, dough: DoughWork, lot: int = 0) -> None:
         """Mix a dough, or a lot of it, and make its parts."""
-        at = self.not_before
+        begin = at = max(self.not_before, dough.begin_from)
         for n, make in enumerate(dough.before if not lot else ()):
-            done = self._do(JobKey(dough.letter, "ready", n), self.not_before, make.hands_min)
+            done = self._do(JobKey(dough.letter, "ready", n), begin, make.hands_min)
             at = max(at, done.end + make.wait_min)
         if lot:
             at = max(at, self.jobs[dough.lot(lot - 1)[-1][1]].end)
@@ -55,7 +55,7 @@ class Greedy:
             trays = self.work.trays_of(dough.letter)
             wanted = part.wanted == "portion" or any(tray.finish_min for tray in trays)
             if part.within_min is None or not wanted:
-                self._do(JobKey(dough.letter, "part", n), self.not_before, part.hands_min)
+                self._do(JobKey(dough.letter, "part", n), begin, part.hands_min)
 
     def _clean_bowl(self) -> int:
         """Wash a bowl where none is clean; from when there is one."""
@@ -158,7 +158,7 @@ class Greedy:
     def _ready(self, tray: TrayWork) -> int:
         """When its dough is there, and the parts and scraps that it waits for."""
         dough = self.work.dough(tray.dough)
-        ready = self.not_before
+        ready = max(self.not_before, dough.bake_from)
         made = mixed_for(dough, tray)
         if made is not None:
             ready = max(ready, self.workable(dough, made[0]))
@@ -236,7 +236,7 @@ class Greedy:
             if key in self.jobs or part.within_min is None:
                 continue
             latest = until - part.hands_min
-            soonest = max(latest - part.within_min, self.not_before)
+            soonest = max(latest - part.within_min, self.not_before, dough.begin_from)
             made = self._just_before("part", latest, soonest, part.hands_min, beside)
             if made is None:
                 return None

@@ -80,7 +80,8 @@ class JobModel:
             else:
                 self._busy(job, now, left)
             return
-        self.starts[job.id] = self._new(f"{job.id}", h.now, self.horizon)
+        low = max(h.now, self.net.soonest(job))
+        self.starts[job.id] = self._new(f"{job.id}", low, self.horizon)
         self.ends[job.id] = self._new(f"{job.id}>", h.now, self.horizon)
         self.model.add(self.begin <= self.starts[job.id])
         if job.kind == "portion" and h.held.get(job.dough, 0) > h.now:

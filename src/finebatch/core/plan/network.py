@@ -5,7 +5,7 @@ between two of them, and is a link with its window.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from finebatch.core.plan.keys import CLEAR_UP, JobKey, JobKind
 from finebatch.core.plan.work import DoughWork, Happened, Span, TrayWork, Work
@@ -74,6 +74,14 @@ class Network:
     jobs: Mapping[JobKey, Job]
     links: tuple[Link, ...]
     stays: tuple[BakeStay, ...]
+    doughs: Mapping[str, DoughWork] = field(default_factory=dict)
+
+    def soonest(self, job: Job) -> int:
+        """The minute before which a job is not done, since its pieces would be too old."""
+        dough = self.doughs.get(job.dough)
+        if dough is None:
+            return 0
+        return dough.begin_from if job.tray is None else dough.bake_from
 
 
 def mixed(dough: DoughWork) -> JobKey | None:
@@ -281,4 +289,5 @@ def off_spans(work: Work, happened: Happened) -> tuple[Span, ...]:
 def network(work: Work) -> Network:
     """The jobs of a session and what lies between them."""
     built = _Builder(work)
-    return Network(built.jobs, tuple(built.links), tuple(built.stays))
+    doughs = {dough.letter: dough for dough in work.doughs}
+    return Network(built.jobs, tuple(built.links), tuple(built.stays), doughs)

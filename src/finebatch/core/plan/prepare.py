@@ -105,6 +105,7 @@ class Portioned:
     baker takes to portion, `paces` to do other jobs, `mixes` how often the bowl is filled, `pool`
     the kind of sheet or pan. Without `turns` a tray is left alone in the oven; in all the dough is
     warm for `warm_most` minutes; `cold_on_sheet`: a tray stays on its sheet until it is cold.
+    None is portioned before minute `bake_from`.
     """
 
     letter: str
@@ -130,6 +131,7 @@ class Portioned:
     turns: bool = True
     warm_most: int = WARM_MOST_MIN
     cold_on_sheet: bool = False
+    bake_from: int = 0
     keep_as: KeptAs | None = None
 
 
@@ -220,6 +222,7 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         fetch_min=TAKE_MIN if fresh and chill else 0,
         fetched_within=FIRST_WITHIN_MIN,
         warm_most=dough.warm_most,
+        bake_from=dough.bake_from,
     )
 
 

@@ -21,7 +21,8 @@ def shift_plan(plan: Plan, by: int) -> Plan:
 
 
 def shift_work(work: Work, by: int) -> Work:
-    """Times away, the ready-by and pins `by` minutes later; what then lies before 0 is gone."""
+    """Times away, the ready-by, pins and the minutes before which doughs are not baked, all `by`
+    minutes later; what then lies before 0 is gone."""
     workers = tuple(
         replace(
             worker,
@@ -31,4 +32,8 @@ def shift_work(work: Work, by: int) -> Work:
     )
     pins = tuple(replace(pin, start=max(pin.start + by, 0)) for pin in work.pins)
     ready = None if work.ready_by is None else work.ready_by + by
-    return replace(work, kitchen=replace(work.kitchen, workers=workers), ready_by=ready, pins=pins)
+    doughs = tuple(
+        replace(d, bake_from=max(d.bake_from + by, 0)) if d.bake_from else d for d in work.doughs
+    )
+    kitchen = replace(work.kitchen, workers=workers)
+    return replace(work, doughs=doughs, kitchen=kitchen, ready_by=ready, pins=pins)

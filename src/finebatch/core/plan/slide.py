@@ -191,7 +191,7 @@ class _Sliding:
                     floor = min(floor, end + link.most)
             if job.kind == "portion":
                 floor = max(floor, self.h.held.get(job.dough, 0))
-            floors[key] = max(floor, self.h.now)
+            floors[key] = max(floor, self.h.now, self.net.soonest(job))
         for key, floor in floors.items():
             piece = self.first[key]
             if not piece.fixed:

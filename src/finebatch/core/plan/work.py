@@ -23,6 +23,9 @@ MOST_TRAYS = 60
 MOST_DOUGHS = 12
 HORIZON_SLACK = 240
 A_DAY = 24 * 60
+HALF_A_DAY = 12 * 60
+LONG_CHILL_MIN = 4 * 60
+"""Dough that is chilled for so long may lie overnight (household practice)."""
 LONGEST = 14 * 24 * 60
 """No session is planned over more than a fortnight."""
 
@@ -132,7 +135,8 @@ class DoughWork(FromOutside):
     a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
     to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
     wants after a night in the fridge. A batter too large for its window is mixed in several `lots`:
-    its `makes` are those of one after the other, and each tray takes of its own.
+    its `makes` are those of one after the other, and each tray takes of its own. No tray is
+    portioned before minute `bake_from`: its pieces would be too old by the time they are wanted.
     """
 
     letter: Letter
@@ -151,6 +155,15 @@ class DoughWork(FromOutside):
     fetched_within: Minutes = 30
     warm_most: Minutes = WARM_MOST_MIN
     lots: Annotated[int, Interval(ge=1, le=MOST_TRAYS)] = 1
+    bake_from: Annotated[int, Interval(ge=0, le=LONGEST)] = 0
+
+    @property
+    def begin_from(self) -> int:
+        """The minute before which nothing is done of it: one that lies in the cold for hours may be
+        mixed up to half a day before it has to be."""
+        if self.chill_min < LONG_CHILL_MIN:
+            return self.bake_from
+        return max(self.bake_from - self.ready_min - HALF_A_DAY, 0)
 
     @property
     def made(self) -> tuple[JobKey, ...]:
@@ -478,6 +491,7 @@ class Work:
         total = HORIZON_SLACK + max(self.ready_by or 0, 0)
         total += max((end for w in self.kitchen.workers for _, end in w.away), default=0)
         total += max((pin.start for pin in self.pins), default=0)
+        total += max((dough.bake_from for dough in self.doughs), default=0)
         for dough in self.doughs:
             total += sum(make.hands_min + make.wait_min for make in (*dough.before, *dough.makes))
             total += dough.chill_min + dough.fetch_min + dough.temper_min + dough.freeze_min

@@ -13,6 +13,7 @@ from finebatch.core.method.programme import Programme
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
 from finebatch.core.tray.question import TrayQuestion
+from finebatch.core.tray.scaled import LEAST_TIMES, MOST_TIMES
 from finebatch.core.values import FromOutside, Id, Moment, Text
 
 MINUTE = 60_000
@@ -37,6 +38,9 @@ class Item(FromOutside):
     `joins` says whether it is mixed in the session or comes out of the cold; there it was kept in
     that `form`, the usual one of its kind when none is given. So is the rest of one that is mixed
     kept, as `keep_as` and in `keep_in`: as is usual, in the freezer.
+
+    The dough is made `times` over, in pieces of `each_g` or that bake `wide_mm` wide where they are
+    not as its Tray screen has them, and none of them is portioned before `bake_from` (UTC ms).
     """
 
     dough_id: Id
@@ -45,6 +49,10 @@ class Item(FromOutside):
     form: KeptAs | None = None
     keep_as: RawAs | None = None
     keep_in: RawIn | None = None
+    times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)] = 1.0
+    each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
+    wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
+    bake_from: Moment | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +103,8 @@ class Asked:
     ones come out of the cold portioned. `timed` bakes of it taught its minutes; `programme` is its
     method by the job in which each step is done, none in sessions of before it was planned. What is
     not baked is kept as `keep_as` in `keep_in`; `waits`: the dough can be kept at all; each of what
-    lies on a tray is cut into `each_gives` pieces once it is baked."""
+    lies on a tray is cut into `each_gives` pieces once it is baked. The dough is made `times` over,
+    which `question` has already."""
 
     letter: str
     dough_id: int | None
@@ -110,6 +119,7 @@ class Asked:
     keep_in: RawIn = "freezer"
     waits: bool = True
     each_gives: int = 1
+    times: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)

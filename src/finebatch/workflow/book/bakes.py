@@ -54,7 +54,7 @@ def _asked(session: Session, record: Record) -> tuple[TrayQuestion, SessionRow |
         kitchen, larder = get_kitchen(session), get_larder(session)
         return tray_question(dough.card, dough.weighed, dough.tray, kitchen, larder), None
     row = find_session(session, record.session_id)
-    return asked_of(row, record.dough_id).question, row
+    return asked_of(row, record.dough_id, record.tray).question, row
 
 
 def add_bake(session: Session, record: Record, now: int, taught: Lessons | None = None) -> BakeRow:

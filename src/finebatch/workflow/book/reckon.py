@@ -42,7 +42,7 @@ def reckoned(
 def _asked_then(session: Session, row: BakeRow, pantry: Pantry) -> TrayQuestion:
     """The dough as it was planned, else as its card was then, in the kitchen as it is."""
     if row.session_id is not None:
-        return asked_of(find_session(session, row.session_id), row.dough_id).question
+        return asked_of(find_session(session, row.session_id), row.dough_id, row.tray).question
     dough, kitchen = get_dough(session, row.dough_id), get_kitchen(session)
     if row.seen.version is None:
         return tray_question(dough.card, dough.weighed, dough.tray, kitchen, pantry.larder)

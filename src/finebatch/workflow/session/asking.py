@@ -2,7 +2,7 @@
 
 import hashlib
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from sqlalchemy import Executable, String, select, type_coerce
@@ -18,11 +18,12 @@ from finebatch.core.piece.sizes import Sizes
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import Portioned, prepare, sinks
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
-from finebatch.core.refusal import refuse
+from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
 from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, sizes
+from finebatch.core.tray.scaled import in_pieces, times_over
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
 from finebatch.store.models import (
@@ -60,10 +61,23 @@ class _Known:
         return Ground(self.larder, tables.models(), self.lessons.of_dough(dough_id))
 
 
-def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[Asked, Portioned]:
+def _names(wish: Wish, doughs: Mapping[int, Dough]) -> list[str]:
+    """What each dough of a session is called; one that comes again is numbered."""
+    ids = [item.dough_id for item in wish.items]
+    found = []
+    for n, dough_id in enumerate(ids):
+        again = ids[:n].count(dough_id)
+        name = doughs[dough_id].card.name
+        found.append(f"{name} ({again + 1})" if again else name)
+    return found
+
+
+def _portioned(
+    letter: str, name: str, item: Item, dough: Dough, known: _Known, base: int
+) -> tuple[Asked, Portioned]:
     kitchen, larder = known.kitchen, known.larder
     planning = kitchen.planning
-    asked = tray_question(dough.card, dough.weighed, dough.tray, kitchen, larder)
+    asked = _as_wished(item, dough, known)
     out: tuple[Make, ...] = ()
     temper, laid = 0, False
     if item.joins != "fresh":
@@ -113,9 +127,9 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         warm_most=warm_most_min(kitchen.room_c),
         cold_on_sheet=planning.cold_on_sheet,
         keep_as=keep_as,
+        bake_from=0 if item.bake_from is None else max((item.bake_from - base) // MINUTE, 0),
     )
     timed = found.usual.foreseen.sources.timed
-    name = dough.card.name
     told = Asked(
         letter,
         item.dough_id,
@@ -130,8 +144,21 @@ def _portioned(letter: str, item: Item, dough: Dough, known: _Known) -> tuple[As
         item.keep_in or "freezer",
         waits,
         _each_gives(found.usual),
+        item.times,
     )
     return told, portioned
+
+
+def _as_wished(item: Item, dough: Dough, known: _Known) -> TrayQuestion:
+    """The tray question of a dough, made as many times over and in such pieces as are wished."""
+    asked = tray_question(dough.card, dough.weighed, dough.tray, known.kitchen, known.larder)
+    try:
+        return in_pieces(
+            times_over(asked, item.times), known.ground(dough.id), item.each_g, item.wide_mm
+        )
+    except Refusal as refusal:
+        said = refusal.faults[0].message
+        raise refuse("items", f"“{dough.card.name}”: {said}") from refusal
 
 
 def pools_of(kitchen: KitchenSetting) -> tuple[int, ...]:
@@ -205,6 +232,9 @@ def check_times(wish: Wish, now: int) -> None:
             raise refuse("away", "A time away ends after it begins. Change one of the two.")
         if span.to_at - span.from_at > A_FORTNIGHT:
             raise refuse("away", "Nobody is away for more than a fortnight in a session.")
+    for item in wish.items:
+        if item.bake_from is not None and item.bake_from > now + A_FORTNIGHT:
+            raise refuse("items", "A session is planned over a fortnight at most. Bake sooner.")
     for name, moments in (
         ("away", [at for span in wish.away for at in (span.from_at, span.to_at)]),
         ("pins", [pin.start_at for pin in wish.pins]),
@@ -262,16 +292,14 @@ def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
         raise refuse("items", "There is nothing to bake yet: add a dough.")
     if len(wish.items) > MOST_DOUGHS:
         raise refuse("items", f"At most {MOST_DOUGHS} doughs are planned at once.")
-    if len({item.dough_id for item in wish.items}) < len(wish.items):
-        raise refuse("items", "Each dough is in a session once. Scale it to bake more of it.")
     kitchen = replace(get_kitchen(session), sheets=wish.sheets, shelves=wish.shelves)
     hands, cold = hands_of(session, kitchen), cold_pace(session, kitchen)
     known = _Known(kitchen, get_larder(session), lessons(session), hands, cold)
     _check_freezer(wish, kitchen)
     doughs = get_doughs(session, [item.dough_id for item in wish.items])
     found = [
-        _portioned(letter, item, doughs[item.dough_id], known)
-        for letter, item in zip(LETTERS, wish.items, strict=False)
+        _portioned(letter, name, item, doughs[item.dough_id], known, base)
+        for letter, name, item in zip(LETTERS, _names(wish, doughs), wish.items, strict=False)
     ]
     work = prepare(
         [p for _, p in found],

@@ -10,6 +10,7 @@ from finebatch.core.plan.keys import CLEAR_UP
 from finebatch.store.models import BakeRow, ColdRow, DoughRow, SessionRow
 from finebatch.workflow.session.baking import done_at
 from finebatch.workflow.session.kept_rest import rests_put_away
+from finebatch.workflow.session.session_rows import asked_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,9 +33,10 @@ def to_close(session: Session, row: SessionRow) -> tuple[ToClose, ...]:
         return ()
     doughs = [asked.dough_id for asked in row.snapshot.items]
     there = set(session.scalars(select(DoughRow.id).where(DoughRow.id.in_(doughs))))
-    written = set(session.scalars(select(BakeRow.dough_id).where(BakeRow.session_id == row.id)))
+    bakes = select(BakeRow.dough_id, BakeRow.tray).where(BakeRow.session_id == row.id)
+    written = {asked_of(row, dough, tray).letter for dough, tray in session.execute(bakes)}
     own = [asked for asked in row.snapshot.items if asked.dough_id in there]
-    found = [ToClose("write", asked.letter, asked.dough_id in written) for asked in own]
+    found = [ToClose("write", asked.letter, asked.letter in written) for asked in own]
     away = rests_put_away(row)
     for asked in own:
         if asked.kept and asked.joins == "fresh":

@@ -1,5 +1,6 @@
 """A session given out and brought in, a calendar read, and what a session needs from the shelf."""
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -7,13 +8,13 @@ from typing import Literal
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.care.keeping import KeptAs
 from finebatch.core.formula.kitchen_amounts import kitchen_amount
 from finebatch.core.formula.weigh import weigh
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
 from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import (
+    LETTERS,
     MINUTE,
     Asked,
     Away,
@@ -30,7 +31,7 @@ from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.planned import file_plan
 from finebatch.formats.session_calendar import write_calendar
 from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile
-from finebatch.formats.session_writing import file_dough, file_kitchen, write_session
+from finebatch.formats.session_writing import ASKED, file_dough, file_kitchen, write_session
 from finebatch.store.models import DoughRow, SessionRow
 from finebatch.workflow.dough.doughs import find_by_name, get_dough
 from finebatch.workflow.errors import Missing
@@ -78,9 +79,7 @@ def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:
 
 def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
     work, wish = row.work, snapshot.wish
-    wanted: dict[int | None, tuple[int | None, KeptAs | None]] = {}
-    if wish is not None:
-        wanted = {item.dough_id: (item.pieces, item.form) for item in wish.items}
+    wanted = dict(zip(LETTERS, wish.items, strict=False)) if wish is not None else {}
     away = [
         FileAway(start=_moment(a.from_at), end=_moment(a.to_at))
         for a in (wish.away if wish else ())
@@ -92,7 +91,7 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
         ready_by=None if row.ready_by is None else _moment(row.ready_by),
         kitchen=file_kitchen(work.kitchen, away),
         doughs=[
-            file_dough(work, a.letter, a.name, a.joins, *wanted.get(a.dough_id, (None, None)))
+            file_dough(work, a.letter, a.name, a.joins, wanted.get(a.letter, ALL_OF_IT))
             for a in snapshot.items
         ],
         pins=[
@@ -108,24 +107,42 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
     )
 
 
+ALL_OF_IT = Item(1)
+"""What a session of before wishes were kept was asked for, of whatever dough."""
+_AGAIN = re.compile(r" \(\d{1,2}\)$")
+
+
+def _by_name(session: Session, name: str) -> int:
+    """The dough of that name; one that is in a session more than once is numbered there."""
+    try:
+        return find_by_name(session, name)
+    except Missing:
+        return find_by_name(session, _AGAIN.sub("", name))
+
+
 def wish_of(session: Session, file: SessionFile) -> Wish:
     """What a session file asks for, its doughs found by name in the drawer.
 
     `Refusal` when a dough is not there; nothing is kept.
     """
+
+    def ms(moment: datetime) -> int:
+        return round(moment.timestamp() * 1000)
+
     items = []
     for number, dough in enumerate(file.doughs):
         try:
-            dough_id = find_by_name(session, dough.name)
+            dough_id = _by_name(session, dough.name)
         except Missing as error:
             raise refuse(
                 f"doughs.{number}.name",
                 f"There is no dough “{dough.name}” here. Bring its card in first.",
             ) from error
-        items.append(Item(dough_id, dough.pieces, dough.joins, dough.form))
-
-    def ms(moment: datetime) -> int:
-        return round(moment.timestamp() * 1000)
+        asked = {key: getattr(dough, key) for key in ASKED}
+        bake_from = None
+        if dough.bake_from and file.start is not None:
+            bake_from = ms(file.start) + dough.bake_from * MINUTE
+        items.append(Item(dough_id, joins=dough.joins, bake_from=bake_from, **asked))
 
     return Wish(
         tuple(items),

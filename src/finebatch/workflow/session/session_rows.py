@@ -8,12 +8,18 @@ from finebatch.store.models import SessionRow
 from finebatch.workflow.errors import Missing
 
 
-def asked_of(row: SessionRow, dough_id: int) -> Asked:
-    """A session's dough by its number; `Missing` when it is not in it."""
-    found = next((item for item in row.snapshot.items if item.dough_id == dough_id), None)
-    if found is None:
+def asked_of(row: SessionRow, dough_id: int, tray: str | None = None) -> Asked:
+    """A session's dough by its number, and where it is in it more than once, by one of its trays;
+    `Missing` when it is not in it."""
+    own = [item for item in row.snapshot.items if item.dough_id == dough_id]
+    if not own:
         raise Missing("This dough in that session")
-    return found
+    return next((item for item in own if letter_of(tray) == item.letter), own[0])
+
+
+def letter_of(tray: str | None) -> str | None:
+    """The dough that a tray is of; None where no tray is named."""
+    return tray[0] if tray else None
 
 
 def planned_row(session: Session) -> SessionRow | None:

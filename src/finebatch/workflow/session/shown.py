@@ -119,7 +119,7 @@ class ShownDough(DoughSaid):
 
     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
     `felt` is how firm it was when it was last felt in this session; each of what lies on a tray is
-    cut into `each_gives` pieces.
+    cut into `each_gives` pieces. The dough is made `times` over.
     """
 
     dough_id: int | None
@@ -127,6 +127,7 @@ class ShownDough(DoughSaid):
     joins: Joins
     felt: Firmness | None
     each_gives: int = 1
+    times: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -216,6 +217,7 @@ def _dough(asked: Asked, there: set[int], larder: Larder, felt: FeltEvent | None
         keep_in=asked.keep_in,
         waits=asked.waits,
         each_gives=asked.each_gives,
+        times=asked.times,
         laid=asked.laid,
         worked=piece.worked(),
         felt=felt.firmness if felt else None,

@@ -75,6 +75,9 @@ class FilledPan(InPan):
     def without_leftover(self, lot: Lot, pieces: int) -> list["FilledPan"]:
         return [replace(self, share_pct=100.0)]
 
+    def times_over(self, times: float) -> "FilledPan":
+        return replace(self, pans=min(max(round(self.pans * times), 1), 12))
+
     def more_gives_more(self) -> None:
         raise refuse("pieces", "A pan gives as many as it is scored in. Score more, or add a pan.")
 

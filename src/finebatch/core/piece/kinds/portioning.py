@@ -216,6 +216,11 @@ class Portioning(FromOutside, ABC):
         del pieces, lot
         return None
 
+    def times_over(self, times: float) -> Self:
+        """The same with the dough made so many times: more of it gives more pieces."""
+        del times
+        return self
+
     def more_gives_more(self) -> None:
         """`Refusal` where more dough gives no more pieces."""
 
