@@ -3,6 +3,7 @@ rule, and each step of a card is told once."""
 
 import random
 from collections import Counter
+from dataclasses import replace
 
 import pytest
 
@@ -189,3 +190,25 @@ def every_other(work: Work, letter: str, told: object) -> set[tuple[int | None, 
         if key.whose == tray.name
         for step in own
     }
+
+
+@pytest.mark.parametrize("seed", range(so_many(8)))
+def test_a_dough_of_another_day_is_baked_then_and_the_rest_before(seed: int) -> None:
+    chance = random.Random(seed)
+    work, _, _ = a_session(chance)
+    morning = 1320 + chance.randint(0, 90)
+    letter = chance.choice(work.doughs).letter
+    you = replace(work.kitchen.workers[0], away=((600, 1320),))
+    doughs = tuple(
+        replace(dough, bake_from=morning) if dough.letter == letter else dough
+        for dough in work.doughs
+    )
+    work = replace(work, doughs=doughs, kitchen=replace(work.kitchen, workers=(you,)))
+    for found in (quick_plan(work), best_plan(work, 0.2)):
+        assert find_faults(found, work) == []
+        assert found.bound <= found.finish
+        # What is not held back is out of the way before the night, where it fits.
+        others = [a.end for a in found.activities if a.hands and a.dough not in (letter, None)]
+        assert max(others, default=0) <= 600 or len(work.trays) > 6
+    held = [a.start for a in found.activities if a.dough == letter and a.kind == "portion"]
+    assert min(held) >= morning

@@ -37,7 +37,7 @@ def sensible_method(work: Work) -> int:
     doughs are ready, one oven temperature after the other, in loads of as many trays as there
     are shelves; its finish in minutes."""
     greedy = Greedy(work, together=True)
-    for dough in sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter)):
+    for dough in longest_first(work):
         greedy.dough(dough)
 
     def ready(dough: DoughWork) -> int:
@@ -75,9 +75,14 @@ def crowded(work: Work) -> bool:
     return len(mixed) > min(work.kitchen.bowls, work.kitchen.fridge)
 
 
+def longest_first(work: Work) -> list[DoughWork]:
+    """The doughs of each day after those of the day before, the longest chilled first."""
+    return sorted(work.doughs, key=lambda d: (d.begin_from, -d.ready_min, d.letter))
+
+
 def mix_first(greedy: Greedy, work: Work, from_min: Mapping[str, int]) -> None:
     """Mix all doughs that may wait, the longest chilled first."""
-    for dough in sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter)):
+    for dough in longest_first(work):
         if not dough.may_not_wait:
             greedy.not_before = from_min.get(dough.letter, 0)
             greedy.dough(dough)

@@ -36,6 +36,8 @@ def calm_cost(model: Model, found: Times, *, fresh: bool) -> cp_model.LinearExpr
             if one.step == "turn" and other.step == "turn"
         )
     cost += _sum(model.ends[key] for key, job in model.net.jobs.items() if job.kind in SOON)
+    if any(dough.bake_from for dough in model.work.doughs):
+        cost += _sum(model.ends[key] for key, job in model.net.jobs.items() if job.kind in KEEPS)
     if fresh:
         late = [model.ends[key] for key, job in model.net.jobs.items() if job.kind in KEEPS]
         cost += FRESH * (len(late) * model.finish - _sum(late))

@@ -76,6 +76,7 @@ def sooner_as_calm(work: Work, plan: Plan, effort: float) -> Plan:
     shorter; that plan where none was found."""
     model = Model(work, NOTHING_YET)
     model.hint(times_of(plan.activities))
+    model.same_days(times_of(plan.activities))
     model.model.add(model.finish <= plan.finish)
     spans = cp_model.LinearExpr.sum(spans_of_settings(model))
     model.model.minimize(2 * model.finish + spans)

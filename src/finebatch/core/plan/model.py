@@ -12,6 +12,9 @@ from finebatch.core.plan.network import BakeStay, after_last, last_of, off_spans
 from finebatch.core.plan.placed import JobTime, Times
 from finebatch.core.plan.work import DoughWork, Happened, Oven, TrayWork, Work
 
+NIGHT = 240
+"""Minutes away that part one day's baking from the next."""
+
 
 class Model(JobModel):
     """All of it: jobs, places, order, finish and pins."""
@@ -304,6 +307,23 @@ class Model(JobModel):
                 self.model.add_hint(self.pauses[key], high - low)
             for n, takes in self.who.get(key, {}).items():
                 self.model.add_hint(takes, int(n == time.who))
+
+    def same_days(self, times: Times) -> bool:
+        """Where doughs are baked on several days, what is done before a night in those times stays
+        before it; whether they are."""
+        from_min = {dough.letter: dough.bake_from for dough in self.work.doughs}
+        days = sorted({minute for minute in from_min.values() if minute})
+        if days:
+            nights = {start for start, end in self.work.kitchen.unattended if end - start >= NIGHT}
+            days = sorted({*days, *nights})
+        for key, time in times.jobs.items():
+            job = self.net.jobs.get(key)
+            if job is None or key not in self.ends or key in self.taken:
+                continue
+            until = next((day for day in days if time.end <= day), None)
+            if until is not None and from_min.get(job.dough, 0) < until:
+                self.model.add(self.ends[key] <= until)
+        return bool(days)
 
     def times(self, value: Callable[[Expr], int], true: Callable[[Var], bool]) -> Times:
         """Read the deciding times off a solution."""

@@ -6,10 +6,17 @@ which nothing waits too long.
 """
 
 from collections.abc import Iterable, Iterator, Mapping
-from itertools import chain, permutations
+from itertools import chain, pairwise, permutations
 
 from finebatch.core.plan.bound import plain_bound
-from finebatch.core.plan.by_hand import baked_whole, by_rules, crowded, mix_first, sensible_method
+from finebatch.core.plan.by_hand import (
+    baked_whole,
+    by_rules,
+    crowded,
+    longest_first,
+    mix_first,
+    sensible_method,
+)
 from finebatch.core.plan.checker import find_faults
 from finebatch.core.plan.greedy import Greedy
 from finebatch.core.plan.placed import Plan, Times
@@ -23,10 +30,12 @@ MOST_PERMUTED = 4
 
 def orders(work: Work) -> list[tuple[DoughWork, ...]]:
     """Orders of the doughs worth trying: longest wait first, then the rest by permutation."""
-    longest = sorted(work.doughs, key=lambda d: (-d.ready_min, d.letter))
+    longest = longest_first(work)
     if len(longest) > MOST_PERMUTED:
-        return [tuple(longest), tuple(reversed(longest))]
-    return list(permutations(longest))
+        shortest = sorted(longest[::-1], key=lambda d: d.begin_from)
+        return [tuple(longest), tuple(shortest)]
+    found = permutations(longest)
+    return [o for o in found if all(a.begin_from <= b.begin_from for a, b in pairwise(o))]
 
 
 def _by_orders(work: Work, from_min: Mapping[str, int]) -> Iterator[Times]:

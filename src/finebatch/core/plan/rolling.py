@@ -67,6 +67,7 @@ def _anew(work: Work, before: Times, stay: frozenset[str], solve: Solve) -> Time
             model.model.add(takes == int(who == time.who))
     known = {key: before.jobs[key] for key in model.starts}
     model.hint(Times(known, before.ovens, before.shelves))
+    model.same_days(Times(known, before.ovens, before.shelves))
     model.model.add(model.finish <= finish_of(work, known))
     model.model.minimize(model.finish)
     solver = solve(model.model)

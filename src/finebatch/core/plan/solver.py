@@ -250,13 +250,13 @@ def _soonest(
     holds = free and not find_faults(place(work, best, 0), work)
     if free and begin is not None and _is_better(work, begin, best if holds else None):
         best, holds = begin, True
-    gone_on = True
+    gone_on, days = True, False
 
     def told(times: Times, bound: int) -> bool:
         # What is there at once is told only where it is beaten.
         nonlocal gone_on
         if not holds or finish_of(work, times.jobs) <= finish_of(work, best.jobs):
-            gone_on = tell is None or tell(place(work, times, max(bound, low)))
+            gone_on = tell is None or tell(place(work, times, low if days else max(bound, low)))
         return gone_on
 
     if holds and len(work.trays) >= ROLLED_TRAYS:
@@ -265,6 +265,8 @@ def _soonest(
             if not told(times, 0):
                 return model, best, low
     model.hint(best)
+    # Of doughs of several days nothing is proven: each stays on the day that it is on.
+    days = holds and model.same_days(best)
     model.model.minimize(model.finish)
     answer = _search(model, seconds, None if tell is None else _Watch(model, told))
     if answer is None:
@@ -273,7 +275,7 @@ def _soonest(
         return model, best, low
     if not holds or finish_of(work, answer.times.jobs) <= finish_of(work, best.jobs):
         best = answer.times
-    return model, best, max(answer.bound, low)
+    return model, best, low if days else max(answer.bound, low)
 
 
 def _is_better(work: Work, times: Times, than: Times | None) -> bool:
