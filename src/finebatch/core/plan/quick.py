@@ -32,7 +32,8 @@ def orders(work: Work) -> list[tuple[DoughWork, ...]]:
     """Orders of the doughs worth trying: longest wait first, then the rest by permutation."""
     longest = longest_first(work)
     if len(longest) > MOST_PERMUTED:
-        shortest = sorted(longest[::-1], key=lambda d: d.begin_from)
+        shortest = list(reversed(longest))
+        shortest.sort(key=lambda d: d.begin_from)
         return [tuple(longest), tuple(shortest)]
     found = permutations(longest)
     return [o for o in found if all(a.begin_from <= b.begin_from for a, b in pairwise(o))]
