@@ -12,7 +12,7 @@ from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.shift import shift_work
 from finebatch.core.plan.solver import best_plan
-from finebatch.core.plan.work import Span, Work
+from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, Oven, Span, TrayWork, Work
 from tests.chance import so_many
 from tests.core.test_plan import two_doughs, works
 
@@ -93,3 +93,17 @@ def test_a_ready_by_is_kept_by_the_quick_plan_with_every_rule(work: Work, spare:
     assert late.finish <= soonest.finish + spare
     assert find_faults(late, work) == []
     assert begin_of(late) >= begin_of(soonest)
+
+
+def test_an_oven_that_is_turned_on_before_the_first_job_counts_in_the_begin() -> None:
+    # Melted and scooped in a few minutes, it waits for the oven, not the oven for it.
+    dough = DoughWork("A", (Make("Mix", 2),), before=(Make("Weigh", 2, kind="ready"),))
+    tray = TrayWork("A1", "A", 12, 5, (Bake(12, 5, 180),), cool_min=25)
+    kitchen = Kitchen(2, ovens=(Oven(2),))
+    work = ready_by(Work((dough,), (tray,), kitchen), 2 * DAY + 3 * 60, (DAY, DAY + 600))
+    plan = best_plan(work, 1)
+    assert find_faults(plan, work) == []
+    assert plan.finish == work.ready_by
+    first = min(a.start for a in plan.activities if a.hands)
+    assert plan.begin < first
+    assert plan.bound <= plan.finish

@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.formula.dough import Family
+from finebatch.core.formula.dough import Card, Family
+from finebatch.core.larder.ingredient import Larder
 from finebatch.core.refusal import refuse
 
 KeptIn = Literal["fridge", "freezer", "tin"]
@@ -62,6 +63,18 @@ def keeping_key(
     if place == "freezer":
         return "dough_frozen"
     return "dough_egg" if perishable else "dough_plain"
+
+
+def is_perishable(card: Card, larder: Larder) -> bool:
+    """Whether there is egg or dairy other than butter in a dough."""
+    keys = [line.ingredient for line in card.lines if line.ingredient is not None]
+    found = [larder[key] for key in keys if key in larder]
+    return any(i.role == "egg" or ("milk" in i.allergens and i.role != "fat") for i in found)
+
+
+def is_filled(card: Card) -> bool:
+    """Whether there is a filling in its pieces."""
+    return any(part.kind == "filling" for part in card.parts)
 
 
 def use_by(since: int, keeping: Keeping, best_by: int | None = None) -> int:

@@ -197,7 +197,8 @@ def _ready_in_time(work: Work, late: Late, lead: int) -> Plan:
     case."""
     assert work.ready_by is not None
     plan = place(shift_work(work, -late.start), late.times, 0)
-    taken = work.ready_by - late.start - min(time.start for time in late.times.jobs.values())
+    # The oven may be turned on before the first job of the hands.
+    taken = work.ready_by - late.start - plan.begin
     plan = replace(plan, bound=plan.finish - taken + sound(lead, taken))
     return shift_plan(plan, late.start)
 

@@ -12,6 +12,7 @@ from finebatch.core.care.keeping import KeptAs, RawAs, RawIn
 from finebatch.core.method.programme import Programme
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.prepare import Joins
+from finebatch.core.session.occasion import Occasion
 from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.tray.scaled import LEAST_TIMES, MOST_TIMES
 from finebatch.core.values import FromOutside, Id, Moment, Text
@@ -82,7 +83,8 @@ class Away(FromOutside):
 @dataclass(frozen=True, slots=True)
 class Wish(FromOutside):
     """What shall be baked, with what, and either a start or a ready-by time (UTC ms); `calm` asks
-    for the calmer plan rather than the soonest, `name` is what the baker calls the session."""
+    for the calmer plan rather than the soonest, `name` is what the baker calls the session, and
+    `occasion` what it is for."""
 
     items: Annotated[tuple[Item, ...], MaxLen(40)]
     sheets: Annotated[int, Interval(ge=1, le=12)]
@@ -95,6 +97,7 @@ class Wish(FromOutside):
     first_c: Annotated[int, Interval(ge=50, le=350)] | None = None
     calm: bool = False
     name: Annotated[Text, Len(1, 120)] | None = None
+    occasion: Occasion | None = None
 
 
 @dataclass(frozen=True, slots=True)

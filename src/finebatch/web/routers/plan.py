@@ -7,6 +7,7 @@ from fastapi import APIRouter, Path
 from finebatch.core.plan.explain import door_openings
 from finebatch.core.plan.helps import HelpKind
 from finebatch.core.plan.placed import Plan
+from finebatch.core.session.occasion import Occasion
 from finebatch.core.session.wish import Wish
 from finebatch.store.database import Database
 from finebatch.web.deps import Config, Data, Now, Planner
@@ -14,6 +15,7 @@ from finebatch.web.types import Out
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session import calm, plans, session_rows
 from finebatch.workflow.session import ideas as helps
+from finebatch.workflow.session.occasions import Proposal, propose
 from finebatch.workflow.session.search import Searches
 from finebatch.workflow.session.shown import ShownSession, show
 
@@ -46,6 +48,14 @@ def get_plan(data: Data, now: Now, planner: Planner) -> ShownSession | None:
 def make_plan(body: Wish, data: Data, now: Now, planner: Planner) -> ShownSession:
     """Plan a session: a quick plan at once, better ones as they are found (ask again)."""
     return planned(body, data, now, planner)
+
+
+@router.post("/plan/occasion")
+def from_occasion(body: Occasion, data: Data, now: Now) -> Proposal:
+    """What to plan for an occasion: each dough as large as its count wants, in whole eggs, on the
+    day that its keeping quality asks for. Nothing is kept: ask for the plan with its `wish`."""
+    with data.reading() as session:
+        return propose(session, body, now)
 
 
 @router.post("/plan/stop")

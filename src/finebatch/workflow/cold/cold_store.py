@@ -12,11 +12,12 @@ from finebatch.core.care.keeping import (
     SOON_DAYS,
     KeptAs,
     KeptIn,
+    is_filled,
+    is_perishable,
     keeping_key,
     thawed_use_by,
     use_by,
 )
-from finebatch.core.formula.dough import Card
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside, Id, Moment, Text
 from finebatch.facts import formula
@@ -51,18 +52,6 @@ class Put(FromOutside):
     note: Annotated[Text, MaxLen(MOST_NOTE)] = ""
 
 
-def _perishable(session: Session, card: Card) -> bool:
-    """Whether there is egg or dairy other than butter in a dough."""
-    larder = get_larder(session)
-    keys = [line.ingredient for line in card.lines if line.ingredient is not None]
-    found = [larder[key] for key in keys if key in larder]
-    return any(i.role == "egg" or ("milk" in i.allergens and i.role != "fat") for i in found)
-
-
-def _filled(card: Card) -> bool:
-    return any(part.kind == "filling" for part in card.parts)
-
-
 def _key(session: Session, dough_id: int | None, form: KeptAs, place: KeptIn, fallback: str) -> str:
     """The row of the keeping table; a dough that was thrown away keeps as it did."""
     row = session.get(DoughRow, dough_id) if dough_id is not None else None
@@ -70,7 +59,11 @@ def _key(session: Session, dough_id: int | None, form: KeptAs, place: KeptIn, fa
         return fallback if place == formula.keepings()[fallback].place else "dough_frozen"
     card = row.card
     return keeping_key(
-        form, place, card.family, perishable=_perishable(session, card), filled=_filled(card)
+        form,
+        place,
+        card.family,
+        perishable=is_perishable(card, get_larder(session)),
+        filled=is_filled(card),
     )
 
 
@@ -105,7 +98,7 @@ def put_away(session: Session, put: Put, now: int) -> ColdRow:
         note=put.note.strip()[:MOST_NOTE],
     )
     if put.place == "freezer":
-        fresh: KeptIn = "fridge" if put.form != "baked" or _filled(dough.card) else "tin"
+        fresh: KeptIn = "fridge" if put.form != "baked" or is_filled(dough.card) else "tin"
         before = _key(session, put.dough_id, put.form, fresh, key)
         row.due_before, row.frozen_at = use_by(since, formula.keepings()[before]), since
     session.add(row)

@@ -14,6 +14,7 @@ from finebatch.core.care.warm import warm_most_min
 from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
+from finebatch.core.method.programme import Programme
 from finebatch.core.piece.sizes import Sizes
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import Portioned, prepare, sinks
@@ -47,7 +48,7 @@ A_FORTNIGHT = 14 * 24 * 60 * MINUTE
 
 
 @dataclass(frozen=True, slots=True)
-class _Known:
+class Known:
     """What all doughs of a session are foreseen with."""
 
     kitchen: KitchenSetting
@@ -59,6 +60,38 @@ class _Known:
     def ground(self, dough_id: int) -> Ground:
         """What a tray of that dough is foreseen on."""
         return Ground(self.larder, tables.models(), self.lessons.of_dough(dough_id))
+
+    def question(self, dough: Dough) -> TrayQuestion:
+        """What a tray of that dough is foreseen by, as its card and its Tray screen have it."""
+        return tray_question(dough.card, dough.weighed, dough.tray, self.kitchen, self.larder)
+
+    def programme(self, dough: Dough, asked: TrayQuestion) -> Programme:
+        """Its method, at these hands' pace."""
+        return programme_of_card(
+            dough.card,
+            formula.usual_method(),
+            self.larder,
+            kg=asked.composition(self.larder).total_g / 1000,
+            chill_min=asked.setting.chill_min,
+            kept_as=lies_as(asked.setting.cold_as),
+            paces={"mix": self.hands.mix.times}
+            | {job: self.hands.times(job) for job in ("ready", "form")}
+            | dict(self.hands.steps()),
+        )
+
+    def waits(self, dough: Dough) -> bool:
+        """Whether what is not baked of a dough can be kept."""
+        asked = self.question(dough)
+        programme = self.programme(dough, asked)
+        return not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
+
+
+def known_of(session: Session, sheets: int | None = None, shelves: int | None = None) -> Known:
+    """What doughs are foreseen with in this kitchen, with other sheets and shelves where told."""
+    there = get_kitchen(session)
+    kitchen = replace(there, sheets=sheets or there.sheets, shelves=shelves or there.shelves)
+    hands, cold = hands_of(session, kitchen), cold_pace(session, kitchen)
+    return Known(kitchen, get_larder(session), lessons(session), hands, cold)
 
 
 def _names(wish: Wish, doughs: Mapping[int, Dough]) -> list[str]:
@@ -73,7 +106,7 @@ def _names(wish: Wish, doughs: Mapping[int, Dough]) -> list[str]:
 
 
 def _portioned(
-    letter: str, name: str, item: Item, dough: Dough, known: _Known, base: int
+    letter: str, name: str, item: Item, dough: Dough, known: Known, base: int
 ) -> tuple[Asked, Portioned]:
     kitchen, larder = known.kitchen, known.larder
     planning = kitchen.planning
@@ -88,17 +121,7 @@ def _portioned(
         warm = chill_for(asked, larder, "fridge", start_c=kitchen.room_c).temper_min
         temper = round(warm or 0)
     total_g = asked.composition(larder).total_g
-    programme = programme_of_card(
-        dough.card,
-        formula.usual_method(),
-        larder,
-        kg=total_g / 1000,
-        chill_min=asked.setting.chill_min,
-        kept_as=lies_as(asked.setting.cold_as),
-        paces={"mix": known.hands.mix.times}
-        | {job: known.hands.times(job) for job in ("ready", "form")}
-        | dict(known.hands.steps()),
-    )
+    programme = known.programme(dough, asked)
     waits = not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
     trays, kept = _some(dough, asked, found, item, waits=waits)
     keep_as = item.keep_as or asked.setting.piece.KEPT_AS
@@ -149,9 +172,9 @@ def _portioned(
     return told, portioned
 
 
-def _as_wished(item: Item, dough: Dough, known: _Known) -> TrayQuestion:
+def _as_wished(item: Item, dough: Dough, known: Known) -> TrayQuestion:
     """The tray question of a dough, made as many times over and in such pieces as are wished."""
-    asked = tray_question(dough.card, dough.weighed, dough.tray, known.kitchen, known.larder)
+    asked = known.question(dough)
     try:
         return in_pieces(
             times_over(asked, item.times), known.ground(dough.id), item.each_g, item.wide_mm
@@ -292,9 +315,8 @@ def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
         raise refuse("items", "There is nothing to bake yet: add a dough.")
     if len(wish.items) > MOST_DOUGHS:
         raise refuse("items", f"At most {MOST_DOUGHS} doughs are planned at once.")
-    kitchen = replace(get_kitchen(session), sheets=wish.sheets, shelves=wish.shelves)
-    hands, cold = hands_of(session, kitchen), cold_pace(session, kitchen)
-    known = _Known(kitchen, get_larder(session), lessons(session), hands, cold)
+    known = known_of(session, wish.sheets, wish.shelves)
+    kitchen = known.kitchen
     _check_freezer(wish, kitchen)
     doughs = get_doughs(session, [item.dough_id for item in wish.items])
     found = [

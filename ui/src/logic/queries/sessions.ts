@@ -48,9 +48,9 @@ export const bakedSessionQuery = (doughId: number, id: number | null) =>
       const found = await body(
         api.GET("/api/sessions/{session_id}", { params: { path: { session_id: id } } }),
       );
-      const own = found.doughs.find((d) => d.dough_id === doughId);
-      if (!own) return null;
-      return { ...found, trays: found.trays.filter((t) => t.dough === own.letter) };
+      const own = found.doughs.filter((d) => d.dough_id === doughId).map((d) => d.letter);
+      if (own.length === 0) return null;
+      return { ...found, trays: found.trays.filter((t) => own.includes(t.dough)) };
     },
   });
 

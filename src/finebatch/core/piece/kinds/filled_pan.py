@@ -75,6 +75,10 @@ class FilledPan(InPan):
     def without_leftover(self, lot: Lot, pieces: int) -> list["FilledPan"]:
         return [replace(self, share_pct=100.0)]
 
+    @property
+    def least_times(self) -> float:
+        return 1 / self.pans
+
     def times_over(self, times: float) -> "FilledPan":
         return replace(self, pans=min(max(round(self.pans * times), 1), 12))
 

@@ -221,6 +221,11 @@ class Portioning(FromOutside, ABC):
         del times
         return self
 
+    @property
+    def least_times(self) -> float | None:
+        """The share of the dough that has to be made whole; None where any amount will do."""
+        return None
+
     def more_gives_more(self) -> None:
         """`Refusal` where more dough gives no more pieces."""
 

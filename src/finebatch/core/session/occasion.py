@@ -1,0 +1,174 @@
+"""From the occasion: for so many people or pieces, in these kinds, by that hour.
+
+Each kind's dough is made as large as its count wants, in whole eggs, and is baked on the day that
+its keeping quality asks for: what keeps longest first, what is best fresh last.
+"""
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Annotated
+
+from annotated_types import Interval, Len, MaxLen
+
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.larder.measuring import Measuring
+from finebatch.core.measures.units import Unit
+from finebatch.core.refusal import refuse
+from finebatch.core.tray.question import TrayQuestion
+from finebatch.core.tray.scaled import LEAST_TIMES, MOST_TIMES
+from finebatch.core.values import FromOutside, Id, Moment, Text
+
+EACH = 4.0
+"""Pieces for a guest where there are several kinds (household practice: three to five)."""
+PLAIN_STEP = 1 / 8
+"""In such shares of its card a dough without eggs is made."""
+MOST_PIECES, MOST_KINDS, MOST_SPANS = 2000, 12, 20
+KEPT_OVER = 1 / 3
+"""Where a whole egg's dough gives so much more than was asked for, the rest is kept cold."""
+EGGS: tuple[tuple[str, Unit], ...] = (
+    ("egg_whole", "egg"),
+    ("egg_white", "white"),
+    ("egg_yolk", "yolk"),
+)
+"""What counts in a dough: its whole eggs, else its whites, else its yolks."""
+MOST_LOOKS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class OccasionKind(FromOutside):
+    """One kind: so many of its pieces (its share of all, when none is given), of `each_g` or that
+    bake `wide_mm` wide where not as its Tray screen has them."""
+
+    dough_id: Id
+    pieces: Annotated[int, Interval(ge=1, le=MOST_PIECES)] | None = None
+    each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
+    wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class FreeTime(FromOutside):
+    """Hours in which the baker can bake (UTC ms)."""
+
+    from_at: Moment
+    to_at: Moment
+
+
+@dataclass(frozen=True, slots=True)
+class Occasion(FromOutside):
+    """What is to be on the table `at` that hour (UTC ms): `pieces` in all, or `each` for so many
+    `people`, in those kinds. It is baked in the `free` hours; without any, from now on."""
+
+    at: Moment
+    kinds: Annotated[tuple[OccasionKind, ...], Len(1, MOST_KINDS)]
+    pieces: Annotated[int, Interval(ge=1, le=MOST_PIECES)] | None = None
+    people: Annotated[int, Interval(ge=1, le=500)] | None = None
+    each: Annotated[float, Interval(ge=0.5, le=50)] = EACH
+    free: Annotated[tuple[FreeTime, ...], MaxLen(MOST_SPANS)] = ()
+    name: Annotated[Text, Len(1, 120)] | None = None
+
+
+def counts(occasion: Occasion) -> tuple[int, ...]:
+    """How many pieces are wanted of each kind: those given, and an equal share of what is left."""
+    given = sum(kind.pieces or 0 for kind in occasion.kinds)
+    open_kinds = sum(kind.pieces is None for kind in occasion.kinds)
+    if occasion.pieces is not None:
+        total = occasion.pieces
+    elif occasion.people is not None:
+        total = math.ceil(occasion.people * occasion.each)
+    elif open_kinds:
+        raise refuse("pieces", "Say for how many people, or how many pieces in all.")
+    else:
+        total = given
+    left = total - given
+    if open_kinds and left < open_kinds:
+        raise refuse(
+            "kinds",
+            f"The counts that are given make {given} pieces already, of {total} in all. Ask for "
+            "more in all, or for fewer of a kind.",
+        )
+    share = math.ceil(left / open_kinds) if open_kinds else 0
+    found = tuple(kind.pieces or share for kind in occasion.kinds)
+    if max(found) > MOST_PIECES:
+        raise refuse("pieces", f"At most {MOST_PIECES:,} pieces of a kind are planned at once.")
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """How large a dough is made: so many times its card, with so many eggs (yolks or whites where
+    it has no whole ones; None without any), and the pieces that it gives."""
+
+    times: float
+    eggs: float | None
+    pieces: int
+
+
+def egg_step(asked: TrayQuestion, larder: Larder, measuring: Measuring) -> float | None:
+    """The share of a dough that has one whole egg in it (one white or yolk where it has no whole
+    ones); None of one without."""
+    for key, unit in EGGS:
+        grams = asked.formula_g.get(key, 0.0)
+        if grams > 0 and key in larder:
+            return larder[key].grams(1, unit, measuring) / grams
+    return None
+
+
+def batch_for(
+    wanted: int, gives: Callable[[float], int], egg: float | None, least: float | None
+) -> Batch:
+    """The smallest dough that gives so many pieces: in whole eggs, each of them `egg` of the card,
+    or in shares of `least`. `gives` tells how many pieces a dough of so many times its card makes.
+
+    Raises `Refusal` where no dough of a sensible size does.
+    """
+    step = least or egg or PLAIN_STEP
+    first, last = math.ceil(LEAST_TIMES / step - 1e-9), math.floor(MOST_TIMES / step + 1e-9)
+    number = max(math.ceil(wanted / max(gives(1.0), 1) / step - 1e-9), first, 1)
+    for _ in range(MOST_LOOKS):
+        if number > last:
+            break
+        pieces = gives(number * step)
+        if pieces < wanted:
+            number += max(math.floor(number * (wanted - pieces) / (2 * wanted)), 1)
+        elif number > max(first, 1) and gives((number - 1) * step) >= wanted:
+            number -= 1
+        else:
+            return Batch(number * step, None if egg is None else number * step / egg, pieces)
+    raise refuse(
+        "kinds",
+        f"{wanted} pieces are more than {MOST_TIMES:.0f} times this dough. Ask for fewer, or for "
+        "another kind beside it.",
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class ToBake:
+    """What decides the day of a kind: how long it keeps once baked (days, the cautious end) and how
+    much work it is (minutes)."""
+
+    keeps_days: float
+    minutes: float
+
+
+def days_for(kinds: Sequence[ToBake], free: Sequence[FreeTime], at: int) -> list[int]:
+    """For each kind in which of the free hours, in order, it is baked: what keeps shortest in the
+    last, the others before by how long they keep, as much work in each as it has room for, and
+    nothing sooner than it keeps."""
+    lengths = [max(span.to_at - span.from_at, 1) for span in free]
+    room, total = sum(lengths), sum(kind.minutes for kind in kinds)
+    found, done = [len(free) - 1] * len(kinds), 0.0
+    for n in sorted(range(len(kinds)), key=lambda n: (kinds[n].keeps_days, -kinds[n].minutes)):
+        # From the last hours backwards, where so much of the work lies after it.
+        after, place = done / total * room if total else 0.0, len(free) - 1
+        while place > 0 and after >= lengths[place]:
+            after -= lengths[place]
+            place -= 1
+        while place < len(free) - 1 and at - free[place].to_at > kinds[n].keeps_days * DAY_MS:
+            place += 1
+        found[n] = place
+        done += kinds[n].minutes
+    return found
+
+
+DAY_MS = 86_400_000

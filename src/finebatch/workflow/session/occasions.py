@@ -1,0 +1,299 @@
+"""From the occasion to the wish: how large each dough is made, and on which day it is baked."""
+
+import math
+from dataclasses import dataclass, replace
+from functools import cache
+from itertools import pairwise
+
+from sqlalchemy.orm import Session
+
+from finebatch.core.care.keeping import Keeping, is_filled, is_perishable, keeping_key
+from finebatch.core.plan.network import network
+from finebatch.core.plan.quick import quick_times
+from finebatch.core.plan.schedule import finish_of
+from finebatch.core.plan.work import LONG_CHILL_MIN, Work
+from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.session.occasion import (
+    KEPT_OVER,
+    Batch,
+    FreeTime,
+    Occasion,
+    OccasionKind,
+    ToBake,
+    batch_for,
+    counts,
+    days_for,
+    egg_step,
+)
+from finebatch.core.session.wish import LETTERS, MINUTE, Away, Item, Wish
+from finebatch.core.tray.question import sizes
+from finebatch.core.tray.scaled import eaten_of_all, in_pieces, times_over
+from finebatch.facts import formula
+from finebatch.workflow.dough.doughs import Dough, get_doughs
+from finebatch.workflow.kitchen.equipment import measuring_of
+from finebatch.workflow.session.asking import A_FORTNIGHT, Known, ask, known_of
+
+LEAST_KEPT = 6
+"""Fewer pieces over are baked with the rest."""
+SPARE_MIN, NEAR_MIN = 30, 15
+"""Minutes that are left before the hour, and how near the latest begin is looked for."""
+STRETCH_MIN = 60
+"""The least free time in which anything is baked."""
+
+
+@dataclass(frozen=True, slots=True)
+class KindFigures:
+    """One kind of an occasion: the pieces that are wanted and baked, and those that its dough gives
+    beside, which are kept; how often its card is made, with how many eggs, in how many bowls; how
+    long it keeps (days, from and to) and where; and in which hours it is baked (UTC ms)."""
+
+    dough_id: int
+    name: str
+    wanted: int
+    baked: int
+    kept: int
+    times: float
+    eggs: float | None
+    bowls: int
+    keeps_from_days: float
+    keeps_to_days: float
+    keeps_in: str
+    from_at: int
+    to_at: int
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """What to plan for an occasion, and how each kind comes to be as it is."""
+
+    wish: Wish
+    kinds: tuple[KindFigures, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Sized:
+    """A kind with the dough that it takes."""
+
+    item: Item
+    wanted: int
+    batch: Batch
+    keeping: Keeping
+    bowls: int
+
+
+def propose(session: Session, occasion: Occasion, now: int) -> Proposal:
+    """The wish that serves an occasion; nothing is kept.
+
+    Raises `Refusal` for what cannot be: no hours left, counts that do not go together, a kind that
+    gives no such pieces.
+    """
+    free = _free(occasion, now)
+    known = known_of(session)
+    doughs = get_doughs(session, [kind.dough_id for kind in occasion.kinds])
+    sized = [
+        _sized(kind, wanted, doughs[kind.dough_id], known)
+        for kind, wanted in zip(occasion.kinds, counts(occasion), strict=True)
+    ]
+    kitchen = known.kitchen
+    sized = _with_room(sized, kitchen.planning.freezer_places)
+    wish = Wish(
+        tuple(one.item for one in sized),
+        kitchen.sheets,
+        kitchen.shelves,
+        name=occasion.name,
+        occasion=occasion,
+    )
+    _, work = ask(session, wish, free[0].from_at)
+    days = days_for(
+        [
+            ToBake(one.keeping.from_days, _minutes(work, letter))
+            for letter, one in zip(LETTERS, sized, strict=False)
+        ],
+        free,
+        occasion.at,
+    )
+    wish = _on_days(session, wish, work, free, days, now)
+    return Proposal(
+        wish,
+        tuple(
+            KindFigures(
+                dough_id=one.item.dough_id,
+                name=doughs[one.item.dough_id].card.name,
+                wanted=one.wanted,
+                baked=one.item.pieces or one.batch.pieces,
+                kept=one.batch.pieces - (one.item.pieces or one.batch.pieces),
+                times=one.batch.times,
+                eggs=one.batch.eggs,
+                bowls=one.bowls,
+                keeps_from_days=one.keeping.from_days,
+                keeps_to_days=one.keeping.to_days,
+                keeps_in=one.keeping.place,
+                from_at=free[day].from_at,
+                to_at=free[day].to_at,
+            )
+            for one, day in zip(sized, days, strict=True)
+        ),
+    )
+
+
+def _free(occasion: Occasion, now: int) -> list[FreeTime]:
+    """The hours that are left to bake in, in order; `Refusal` where there are none."""
+    if occasion.at <= now + STRETCH_MIN * MINUTE:
+        raise refuse("at", "That hour is over, or as good as. Choose a later one.")
+    if occasion.at > now + A_FORTNIGHT:
+        raise refuse("at", "A session is planned over a fortnight at most. Choose a nearer day.")
+    if not occasion.free:
+        return [FreeTime(now, occasion.at)]
+    if any(span.to_at <= span.from_at for span in occasion.free):
+        raise refuse("free", "Free hours end after they begin. Change one of the two.")
+    found: list[FreeTime] = []
+    for span in sorted(occasion.free, key=lambda span: span.from_at):
+        begin, end = max(span.from_at, now), min(span.to_at, occasion.at)
+        if found and begin <= found[-1].to_at:
+            found[-1] = FreeTime(found[-1].from_at, max(found[-1].to_at, end))
+        elif end - begin >= STRETCH_MIN * MINUTE:
+            found.append(FreeTime(begin, end))
+    if not found:
+        raise refuse("free", "None of these hours lies ahead, before that hour. Add some.")
+    return found
+
+
+def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Sized:
+    """A kind with its dough as large as its count wants."""
+    ground, larder = known.ground(dough.id), known.larder
+    as_written = known.question(dough)
+
+    @cache
+    def gives(times: float) -> int:
+        try:
+            scaled = in_pieces(times_over(as_written, times), ground, kind.each_g, kind.wide_mm)
+            return eaten_of_all(sizes(scaled, ground))
+        except Refusal:
+            if times == 1.0:
+                raise
+            return 0
+
+    here = measuring_of(known.kitchen).where(dough.card.cup, dough.card.egg)
+    egg = egg_step(as_written, larder, here)
+    try:
+        batch = batch_for(wanted, gives, egg, as_written.setting.piece.least_times)
+    except Refusal as refusal:
+        said = refusal.faults[0].message
+        raise refuse("kinds", f"“{dough.card.name}”: {said}") from refusal
+    some = (
+        batch.pieces - wanted > max(wanted * KEPT_OVER, LEAST_KEPT)
+        and as_written.setting.piece.pan is None
+        and not as_written.setting.also
+        and known.waits(dough)
+    )
+    filled = is_filled(dough.card)
+    keeping = formula.keepings()[
+        keeping_key(
+            "baked",
+            "fridge" if filled else "tin",
+            dough.card.family,
+            perishable=is_perishable(dough.card, larder),
+            filled=filled,
+        )
+    ]
+    total_g = batch.times * sum(as_written.formula_g.values())
+    item = Item(
+        dough.id,
+        pieces=wanted if some else None,
+        times=batch.times,
+        each_g=kind.each_g,
+        wide_mm=kind.wide_mm,
+    )
+    bowls = max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1)
+    return _Sized(item, wanted, batch, keeping, bowls)
+
+
+def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:
+    """The same where of no more doughs is something kept than there is room for: of the others all
+    is baked."""
+    over = sorted(
+        (one for one in sized if one.item.pieces is not None),
+        key=lambda one: one.wanted - one.batch.pieces,
+    )
+    all_of_it = [id(one) for one in over[places:]]
+    return [
+        replace(one, item=replace(one.item, pieces=None)) if id(one) in all_of_it else one
+        for one in sized
+    ]
+
+
+def _minutes(work: Work, letter: str) -> float:
+    """How much work a dough is: of the hands, or of the oven where that is more."""
+    hands = sum(job.minutes for job in network(work).jobs.values() if job.dough == letter)
+    oven = sum(bake.length for tray in work.trays_of(letter) for bake in tray.bakes)
+    return max(hands, oven / work.kitchen.shelves)
+
+
+def _on_days(
+    session: Session, wish: Wish, work: Work, free: list[FreeTime], days: list[int], now: int
+) -> Wish:
+    """The wish with each kind on its day; what lies between free hours is time away.
+
+    All on one day is ready by that hour, begun as late as can be. Of several days the first is
+    begun with its free hours, and the last as late as will do: what is best fresh is fresh.
+    """
+    assert wish.occasion is not None
+    at, last = wish.occasion.at, max(days)
+    if min(days) == last:
+        away = _away([FreeTime(now, now), *free[: last + 1]])
+        return replace(wish, away=away, ready_by=at)
+    long = [
+        day
+        for day, letter in zip(days, LETTERS, strict=False)
+        if work.dough(letter).chill_min >= LONG_CHILL_MIN
+    ]
+    # What lies in the cold for hours is mixed in the free hours before.
+    first = min([*days, *(max(day - 1, 0) for day in long)])
+    start = free[first].from_at
+    wish = replace(
+        wish,
+        items=tuple(
+            replace(item, bake_from=free[day].from_at if day > first else None)
+            for item, day in zip(wish.items, days, strict=True)
+        ),
+        away=_away(free[first:]),
+        start_at=start if start > now else None,
+    )
+    own = {letter for day, letter in zip(days, LETTERS, strict=False) if day == last}
+    later = _late(session, wish, own, start, free[last])
+    return replace(
+        wish,
+        items=tuple(
+            replace(item, bake_from=later) if letter in own else item
+            for item, letter in zip(wish.items, LETTERS, strict=False)
+        ),
+    )
+
+
+def _away(free: list[FreeTime]) -> tuple[Away, ...]:
+    """The times between free hours."""
+    return tuple(
+        Away(span.to_at, then.from_at) for span, then in pairwise(free) if then.from_at > span.to_at
+    )
+
+
+def _late(session: Session, wish: Wish, own: set[str], base: int, day: FreeTime) -> int:
+    """The latest moment in those hours from which the doughs `own` of that day are ready in time by
+    a quick plan, with a little to spare."""
+    assert wish.occasion is not None
+    _, work = ask(session, wish, base)
+    until = (wish.occasion.at - base) // MINUTE - SPARE_MIN
+
+    def in_time(minute: int) -> bool:
+        doughs = tuple(
+            replace(dough, bake_from=minute) if dough.letter in own else dough
+            for dough in work.doughs
+        )
+        later = replace(work, doughs=doughs)
+        return finish_of(later, quick_times(later).jobs) <= until
+
+    low, high = (day.from_at - base) // MINUTE, until
+    while high - low > NEAR_MIN:
+        middle = (low + high) // 2
+        low, high = (middle, high) if in_time(middle) else (low, middle)
+    return base + low * MINUTE
