@@ -802,6 +802,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/occasion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From Occasion
+         * @description What to plan for an occasion: each dough as large as its count wants, in whole eggs, on the
+         *     day that its keeping quality asks for. Nothing is kept: ask for the plan with its `wish`.
+         */
+        post: operations["from_occasion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan/stop": {
         parameters: {
             query?: never;
@@ -3026,6 +3047,16 @@ export interface components {
             is_round: boolean;
         };
         /**
+         * FreeTime
+         * @description Hours in which the baker can bake (UTC ms).
+         */
+        FreeTime: {
+            /** From At */
+            from_at: number;
+            /** To At */
+            to_at: number;
+        };
+        /**
          * Handle
          * @description A figure that a baker moves on a ruler.
          *
@@ -3178,6 +3209,9 @@ export interface components {
          *     `joins` says whether it is mixed in the session or comes out of the cold; there it was kept in
          *     that `form`, the usual one of its kind when none is given. So is the rest of one that is mixed
          *     kept, as `keep_as` and in `keep_in`: as is usual, in the freezer.
+         *
+         *     The dough is made `times` over, in pieces of `each_g` or that bake `wide_mm` wide where they are
+         *     not as its Tray screen has them, and none of them is portioned before `bake_from` (UTC ms).
          */
         Item: {
             /** Dough Id */
@@ -3196,6 +3230,51 @@ export interface components {
             keep_as?: ("dough" | "disc" | "log" | "portions") | null;
             /** Keep In */
             keep_in?: ("fridge" | "freezer") | null;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /** Each G */
+            each_g?: number | null;
+            /** Wide Mm */
+            wide_mm?: number | null;
+            /** Bake From */
+            bake_from?: number | null;
+        };
+        /**
+         * KindFigures
+         * @description One kind of an occasion: the pieces that are wanted and baked, and those that its dough gives
+         *     beside, which are kept; how often its card is made, with how many eggs, in how many bowls; how
+         *     long it keeps (days, from and to) and where; and in which hours it is baked (UTC ms).
+         */
+        KindFigures: {
+            /** Dough Id */
+            dough_id: number;
+            /** Name */
+            name: string;
+            /** Wanted */
+            wanted: number;
+            /** Baked */
+            baked: number;
+            /** Kept */
+            kept: number;
+            /** Times */
+            times: number;
+            /** Eggs */
+            eggs: number | null;
+            /** Bowls */
+            bowls: number;
+            /** Keeps From Days */
+            keeps_from_days: number;
+            /** Keeps To Days */
+            keeps_to_days: number;
+            /** Keeps In */
+            keeps_in: string;
+            /** From At */
+            from_at: number;
+            /** To At */
+            to_at: number;
         };
         /**
          * KindShown
@@ -3907,6 +3986,48 @@ export interface components {
             letters: string[];
         };
         /**
+         * Occasion
+         * @description What is to be on the table `at` that hour (UTC ms): `pieces` in all, or `each` for so many
+         *     `people`, in those kinds. It is baked in the `free` hours; without any, from now on.
+         */
+        Occasion: {
+            /** At */
+            at: number;
+            /** Kinds */
+            kinds: components["schemas"]["OccasionKind"][];
+            /** Pieces */
+            pieces?: number | null;
+            /** People */
+            people?: number | null;
+            /**
+             * Each
+             * @default 4
+             */
+            each: number;
+            /**
+             * Free
+             * @default []
+             */
+            free: components["schemas"]["FreeTime"][];
+            /** Name */
+            name?: string | null;
+        };
+        /**
+         * OccasionKind
+         * @description One kind: so many of its pieces (its share of all, when none is given), of `each_g` or that
+         *     bake `wide_mm` wide where not as its Tray screen has them.
+         */
+        OccasionKind: {
+            /** Dough Id */
+            dough_id: number;
+            /** Pieces */
+            pieces?: number | null;
+            /** Each G */
+            each_g?: number | null;
+            /** Wide Mm */
+            wide_mm?: number | null;
+        };
+        /**
          * OffPortion
          * @description A portion that is too heavy or too light: its number, counted from 1, and its mass in g.
          */
@@ -4580,6 +4701,15 @@ export interface components {
              * @default []
              */
             errors: components["schemas"]["Fault"][];
+        };
+        /**
+         * Proposal
+         * @description What to plan for an occasion, and how each kind comes to be as it is.
+         */
+        Proposal: {
+            wish: components["schemas"]["Wish"];
+            /** Kinds */
+            kinds: components["schemas"]["KindFigures"][];
         };
         /**
          * Put
@@ -5424,7 +5554,7 @@ export interface components {
          *
          *     `dough_id` is null once the dough was thrown away; `laid` pieces were portioned before.
          *     `felt` is how firm it was when it was last felt in this session; each of what lies on a tray is
-         *     cut into `each_gives` pieces.
+         *     cut into `each_gives` pieces. The dough is made `times` over.
          */
         ShownDough: {
             /** Letter */
@@ -5499,6 +5629,11 @@ export interface components {
              * @default 1
              */
             each_gives: number;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
         };
         /**
          * ShownJob
@@ -6929,7 +7064,8 @@ export interface components {
         /**
          * Wish
          * @description What shall be baked, with what, and either a start or a ready-by time (UTC ms); `calm` asks
-         *     for the calmer plan rather than the soonest, `name` is what the baker calls the session.
+         *     for the calmer plan rather than the soonest, `name` is what the baker calls the session, and
+         *     `occasion` what it is for.
          */
         Wish: {
             /** Items */
@@ -6966,6 +7102,7 @@ export interface components {
             calm: boolean;
             /** Name */
             name?: string | null;
+            occasion?: components["schemas"]["Occasion"] | null;
         };
         /**
          * WordsOut
@@ -12262,6 +12399,120 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": unknown;
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    from_occasion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Occasion"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
             };
             /** @description Bad Request */
             400: {
