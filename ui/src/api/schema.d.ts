@@ -3245,7 +3245,8 @@ export interface components {
         /**
          * KindFigures
          * @description One kind of an occasion: the pieces that are wanted and baked, and those that its dough gives
-         *     beside, which are kept; how often its card is made, with how many eggs, in how many bowls; how
+         *     beside, which are kept; how often its card is made, with how many eggs (whites, yolks),
+         *     in how many bowls; how
          *     long it keeps (days, from and to) and where; and in which hours it is baked (UTC ms).
          */
         KindFigures: {
@@ -3263,6 +3264,8 @@ export interface components {
             times: number;
             /** Eggs */
             eggs: number | null;
+            /** Eggs Of */
+            eggs_of: ("egg" | "white" | "yolk") | null;
             /** Bowls */
             bowls: number;
             /** Keeps From Days */

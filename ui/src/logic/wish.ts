@@ -17,10 +17,17 @@ export const wishOf = (plan: BakingSession | null, kitchen: Kitchen): Wish => ({
   shelves: kitchen.shelves,
 });
 
+/** All of a dough, mixed in the session. */
+export const wholeDough = (dough_id: number): Wish["items"][number] => ({
+  dough_id,
+  joins: "fresh",
+  times: 1,
+});
+
 /** The wish with one more dough; null where there is none to join, or it is in it. */
 export function joinedBy(joining: number | null, wish: Wish): Wish | null {
   if (joining === null || wish.items.some((i) => i.dough_id === joining)) return null;
-  return { ...wish, items: [...wish.items, { dough_id: joining, joins: "fresh" }] };
+  return { ...wish, items: [...wish.items, wholeDough(joining)] };
 }
 
 type Named = Pick<BakingSession, "doughs" | "activities" | "trays">;

@@ -1,13 +1,13 @@
 import { expect, it } from "vitest";
-import { joinedBy, type Wish, withItems } from "../../src/logic/wish";
+import { joinedBy, type Wish, wholeDough, withItems } from "../../src/logic/wish";
 
 const WISH: Wish = {
   sheets: 2,
   shelves: 2,
   items: [
-    { dough_id: 1, joins: "fresh" },
-    { dough_id: 2, joins: "fresh", pieces: 12 },
-    { dough_id: 3, joins: "fridge" },
+    { dough_id: 1, joins: "fresh", times: 1 },
+    { dough_id: 2, joins: "fresh", times: 1, pieces: 12 },
+    { dough_id: 3, joins: "fridge", times: 1 },
   ],
   away: [],
   calm: false,
@@ -27,7 +27,7 @@ const PLAN = {
 } as unknown as Parameters<typeof withItems>[2];
 
 it("keeps the pins of doughs that stay as they are at their place", () => {
-  const more = [...WISH.items, { dough_id: 9, joins: "fresh" as const }];
+  const more = [...WISH.items, wholeDough(9)];
   expect(withItems(WISH, more, PLAN)).toEqual({ wish: { ...WISH, items: more }, fallen: 0 });
 });
 

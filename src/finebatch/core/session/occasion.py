@@ -7,13 +7,12 @@ its keeping quality asks for: what keeps longest first, what is best fresh last.
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
-from finebatch.core.measures.units import Unit
 from finebatch.core.refusal import refuse
 from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.tray.scaled import LEAST_TIMES, MOST_TIMES
@@ -26,7 +25,8 @@ PLAIN_STEP = 1 / 8
 MOST_PIECES, MOST_KINDS, MOST_SPANS = 2000, 12, 20
 KEPT_OVER = 1 / 3
 """Where a whole egg's dough gives so much more than was asked for, the rest is kept cold."""
-EGGS: tuple[tuple[str, Unit], ...] = (
+EggUnit = Literal["egg", "white", "yolk"]
+EGGS: tuple[tuple[str, EggUnit], ...] = (
     ("egg_whole", "egg"),
     ("egg_white", "white"),
     ("egg_yolk", "yolk"),
@@ -104,13 +104,21 @@ class Batch:
     pieces: int
 
 
-def egg_step(asked: TrayQuestion, larder: Larder, measuring: Measuring) -> float | None:
-    """The share of a dough that has one whole egg in it (one white or yolk where it has no whole
-    ones); None of one without."""
+@dataclass(frozen=True, slots=True)
+class EggShare:
+    """The share of a dough that has one whole egg in it, one white or yolk where it has no whole
+    ones."""
+
+    of: EggUnit
+    share: float
+
+
+def egg_share(asked: TrayQuestion, larder: Larder, measuring: Measuring) -> EggShare | None:
+    """What counts in a dough; None of one without eggs."""
     for key, unit in EGGS:
         grams = asked.formula_g.get(key, 0.0)
         if grams > 0 and key in larder:
-            return larder[key].grams(1, unit, measuring) / grams
+            return EggShare(unit, larder[key].grams(1, unit, measuring) / grams)
     return None
 
 

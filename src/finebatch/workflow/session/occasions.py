@@ -16,6 +16,7 @@ from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.session.occasion import (
     KEPT_OVER,
     Batch,
+    EggUnit,
     FreeTime,
     Occasion,
     OccasionKind,
@@ -23,7 +24,7 @@ from finebatch.core.session.occasion import (
     batch_for,
     counts,
     days_for,
-    egg_step,
+    egg_share,
 )
 from finebatch.core.session.wish import LETTERS, MINUTE, Away, Item, Wish
 from finebatch.core.tray.question import sizes
@@ -44,7 +45,8 @@ STRETCH_MIN = 60
 @dataclass(frozen=True, slots=True)
 class KindFigures:
     """One kind of an occasion: the pieces that are wanted and baked, and those that its dough gives
-    beside, which are kept; how often its card is made, with how many eggs, in how many bowls; how
+    beside, which are kept; how often its card is made, with how many eggs (whites, yolks),
+    in how many bowls; how
     long it keeps (days, from and to) and where; and in which hours it is baked (UTC ms)."""
 
     dough_id: int
@@ -54,6 +56,7 @@ class KindFigures:
     kept: int
     times: float
     eggs: float | None
+    eggs_of: EggUnit | None
     bowls: int
     keeps_from_days: float
     keeps_to_days: float
@@ -79,6 +82,7 @@ class _Sized:
     batch: Batch
     keeping: Keeping
     bowls: int
+    eggs_of: EggUnit | None
 
 
 def propose(session: Session, occasion: Occasion, now: int) -> Proposal:
@@ -124,6 +128,7 @@ def propose(session: Session, occasion: Occasion, now: int) -> Proposal:
                 kept=one.batch.pieces - (one.item.pieces or one.batch.pieces),
                 times=one.batch.times,
                 eggs=one.batch.eggs,
+                eggs_of=one.eggs_of,
                 bowls=one.bowls,
                 keeps_from_days=one.keeping.from_days,
                 keeps_to_days=one.keeping.to_days,
@@ -174,9 +179,10 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
             return 0
 
     here = measuring_of(known.kitchen).where(dough.card.cup, dough.card.egg)
-    egg = egg_step(as_written, larder, here)
+    egg = egg_share(as_written, larder, here)
     try:
-        batch = batch_for(wanted, gives, egg, as_written.setting.piece.least_times)
+        share = None if egg is None else egg.share
+        batch = batch_for(wanted, gives, share, as_written.setting.piece.least_times)
     except Refusal as refusal:
         said = refusal.faults[0].message
         raise refuse("kinds", f"“{dough.card.name}”: {said}") from refusal
@@ -205,7 +211,7 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
         wide_mm=kind.wide_mm,
     )
     bowls = max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1)
-    return _Sized(item, wanted, batch, keeping, bowls)
+    return _Sized(item, wanted, batch, keeping, bowls, None if egg is None else egg.of)
 
 
 def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:

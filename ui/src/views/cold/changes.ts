@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, body, type Schemas } from "../../api/client";
 import { KEYS, showPlan } from "../../logic/queries";
+import { wholeDough } from "../../logic/wish";
 
 export type ColdItem = Schemas["ColdOut"];
 export type Place = ColdItem["place"];
@@ -69,7 +70,7 @@ export function useBakeIt() {
             shelves: kitchen.shelves,
             pins: [],
             shelf_pins: [],
-            items: [...others, { dough_id: item.dough_id, pieces, joins, form: item.form }],
+            items: [...others, { ...wholeDough(item.dough_id), pieces, joins, form: item.form }],
           },
         }),
       );

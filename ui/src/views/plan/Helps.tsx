@@ -46,9 +46,9 @@ export function Helps({ plan, wish, kitchen, onWish }: HelpsProps) {
     if (idea.what === "order") onWish({ ...wish, first_c: idea.first_c });
     if (idea.what === "helper") help.mutate();
     if (idea.what === "evening") {
-      const id = plan.doughs.find((d) => d.letter === idea.letter)?.dough_id;
-      const items = wish.items.map((i) =>
-        i.dough_id === id ? { ...i, joins: "fridge" as const } : i,
+      const place = plan.doughs.findIndex((d) => d.letter === idea.letter);
+      const items = wish.items.map((item, n) =>
+        n === place ? { ...item, joins: "fridge" as const } : item,
       );
       onWish({ ...wish, items });
     }

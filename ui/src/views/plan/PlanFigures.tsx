@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import type { BakingSession } from "../../api/client";
 import { length, when } from "../../logic/format";
+import { isJob, wordsOf } from "../../logic/jobs";
 import { CAUSE, howGood, inTime, plural, SOON_MS, tooLate } from "../../logic/planWords";
 import { byHandQuery } from "../../logic/queries";
 import { nextQuarter } from "../../logic/wish";
 
-interface PlanFiguresProps {
+interface PlanStartProps {
   plan: BakingSession;
   busy: boolean;
   onReadyBy: (at: number) => void;
@@ -13,11 +14,12 @@ interface PlanFiguresProps {
   onStop: () => void;
 }
 
-/** When all is cold, how good the plan is, what holds it up, and the next step. */
-export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFiguresProps) {
+/** When all is cold, with what it begins, what is wrong with it, and the next step. */
+export function PlanStart({ plan, busy, onReadyBy, onStart, onStop }: PlanStartProps) {
   const late = plan.ready_by === null ? 0 : Math.ceil((plan.finish_at - plan.ready_by) / 60_000);
+  const first = plan.activities.find(isJob);
   return (
-    <aside aria-label="The plan in figures" className="flex flex-col gap-5">
+    <aside aria-label="The plan in figures" className="flex flex-col gap-3">
       <div aria-live="polite">
         <p className="text-5xl font-bold" data-figure="finish">
           {when(plan.finish_at, plan.now)}
@@ -29,17 +31,12 @@ export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFigu
           </strong>{" "}
           in all.
         </p>
-        <p className="mt-1">
-          {plan.proven
-            ? `No plan for these trays ${inTime(plan) ? "begins later" : "ends sooner"}: proven.`
-            : howGood(plan)}
-        </p>
-        <p className="text-[0.9375rem]">
-          The oven is opened <strong>{plan.openings}</strong> times and set anew{" "}
-          <strong>{plan.heat_changes}</strong> {plan.heat_changes === 1 ? "time" : "times"}.
-        </p>
-        <ByHand plan={plan} />
-        <Learnt learnt={plan.learnt} />
+        {first && (
+          <p className="mt-1">
+            First: <strong>{wordsOf(first).title}</strong>
+          </p>
+        )}
+        <ForOccasion plan={plan} />
         <p className="flex min-h-9 items-center gap-3 text-[0.9375rem] text-soft">
           {busy && "Planning…"}
           {!busy && plan.searching && (
@@ -102,8 +99,52 @@ export function PlanFigures({ plan, busy, onReadyBy, onStart, onStop }: PlanFigu
           Start baking now
         </button>
       </div>
-      <HoldUps holdUps={plan.hold_ups} />
     </aside>
+  );
+}
+
+/** How good the plan is, beside what a clever hand would do, and what holds it up. */
+export function PlanFigures({ plan }: { plan: BakingSession }) {
+  return (
+    <section aria-label="How good the plan is" className="flex flex-col gap-5">
+      <div>
+        <p>
+          {plan.proven
+            ? `No plan for these trays ${inTime(plan) ? "begins later" : "ends sooner"}: proven.`
+            : howGood(plan)}
+        </p>
+        <p className="text-[0.9375rem]">
+          The oven is opened <strong>{plan.openings}</strong> times and set anew{" "}
+          <strong>{plan.heat_changes}</strong> {plan.heat_changes === 1 ? "time" : "times"}.
+        </p>
+        <ByHand plan={plan} />
+        <Learnt learnt={plan.learnt} />
+      </div>
+      <HoldUps holdUps={plan.hold_ups} />
+    </section>
+  );
+}
+
+/** How long before the hour of its occasion all is ready. */
+function ForOccasion({ plan }: { plan: BakingSession }) {
+  const occasion = plan.wish?.occasion;
+  if (!occasion || plan.ready_by !== null) return null;
+  const spare = Math.floor((occasion.at - plan.finish_at) / 60_000);
+  const table = `on the table ${when(occasion.at, plan.now)}`;
+  if (spare >= 0) {
+    return (
+      <p className="mt-1">
+        {occasion.name ? `${occasion.name}, ${table}` : `For what is ${table}`}: ready{" "}
+        <strong>{length(spare)}</strong> before.
+      </p>
+    );
+  }
+  return (
+    <p className="mt-2 border-l-4 border-caution pl-3">
+      <strong className="text-caution">Too late:</strong> it is to be {table}, and is ready{" "}
+      {length(-spare)} after. Give more hours to bake in, ask for fewer pieces, or see what would
+      help.
+    </p>
   );
 }
 

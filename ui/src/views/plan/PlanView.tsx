@@ -9,9 +9,10 @@ import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
 import { useDropPlan, useMakePlan, useStart, useStopSearch } from "./changes";
 import { Helps } from "./Helps";
+import { OccasionPanel } from "./OccasionPanel";
 import { OtherPlan } from "./OtherPlan";
 import { Pins } from "./Pins";
-import { PlanFigures } from "./PlanFigures";
+import { PlanFigures, PlanStart } from "./PlanFigures";
 import { PlanFiles } from "./PlanFiles";
 import { RunSheet } from "./RunSheet";
 import { SessionDoughs } from "./SessionDoughs";
@@ -80,9 +81,12 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
 
   const askItems = (items: Wish["items"]) => {
     const { wish: next, fallen } = withItems(wish, items, plan);
-    const gone = wish.items
-      .filter((item) => !items.some((other) => other.dough_id === item.dough_id))
-      .map((item) => plan?.doughs.find((d) => d.dough_id === item.dough_id)?.name ?? "A dough");
+    const left = items.map((item) => item.dough_id);
+    const gone = wish.items.flatMap((item, n) => {
+      const place = left.indexOf(item.dough_id);
+      if (place >= 0) left.splice(place, 1);
+      return place >= 0 ? [] : [plan?.doughs[n]?.name ?? "A dough"];
+    });
     const said = [
       ...gone.map((name) => `${name} is out of the session.`),
       ...(fallen > 0 ? [fallen === 1 ? "A pin fell away." : `${fallen} pins fell away.`] : []),
@@ -128,10 +132,22 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const until = beside && other.data ? other.data.plan.finish_at : undefined;
 
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem]">
-      <div className="flex min-w-0 flex-col gap-3">
+    <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem] lg:grid-rows-[auto_1fr]">
+      {plan && (
+        <div className="lg:col-start-2 print:hidden">
+          <PlanStart
+            plan={plan}
+            busy={make.isPending}
+            onReadyBy={(at) => ask({ ...wish, start_at: null, ready_by: at })}
+            onStop={() => stop.mutate()}
+            onStart={(asPlanned) => setWanted({ asPlanned })}
+          />
+        </div>
+      )}
+      <div className="flex min-w-0 flex-col gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
         <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
         <div className="flex flex-col gap-3 print:hidden">
+          <OccasionPanel wish={wish} now={plan?.now ?? Date.now()} onWish={ask} />
           <SessionDoughs
             items={wish.items}
             plan={plan}
@@ -202,13 +218,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       </div>
       {plan && (
         <div className="flex flex-col gap-5 print:hidden">
-          <PlanFigures
-            plan={plan}
-            busy={make.isPending}
-            onReadyBy={(at) => ask({ ...wish, start_at: null, ready_by: at })}
-            onStop={() => stop.mutate()}
-            onStart={(asPlanned) => setWanted({ asPlanned })}
-          />
+          <PlanFigures plan={plan} />
           <Helps plan={plan} wish={wish} kitchen={kitchen} onWish={ask} />
         </div>
       )}

@@ -2,10 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
-import { dial } from "../../logic/format";
+import { dial, mass, span } from "../../logic/format";
 import { FORMS, type Form } from "../../logic/keptAs";
 import { parse } from "../../logic/numbers";
+import { readTimes, timesWords } from "../../logic/occasion";
 import { doughsQuery, kindOf, kindsQuery } from "../../logic/queries";
+import { wholeDough } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
 
 type Item = Schemas["Wish"]["items"][number];
@@ -33,7 +35,6 @@ export function SessionDoughs(props: SessionDoughsProps) {
   const kinds = useQuery(kindsQuery);
   const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const listed = doughs.data?.doughs ?? [];
-  const others = listed.filter((d) => !items.some((i) => i.dough_id === d.id));
   const cold = items.some((item) => (item.joins ?? "fresh") !== "fresh");
   const change = (place: number, part: Partial<Item>) =>
     onItems(items.map((item, n) => (n === place ? { ...item, ...part } : item)));
@@ -42,7 +43,8 @@ export function SessionDoughs(props: SessionDoughsProps) {
       <ul>
         {items.map((item, n) => {
           const letter = String.fromCharCode(65 + n);
-          const dough = plan?.doughs.find((d) => d.dough_id === item.dough_id);
+          const there = plan?.doughs.find((d) => d.letter === letter);
+          const dough = there?.dough_id === item.dough_id ? there : undefined;
           const called = dough?.name ?? listed.find((d) => d.id === item.dough_id)?.name ?? "…";
           // What is cut once it is baked is counted as it is eaten: in slices, not in logs.
           const each = dough?.each_gives ?? 1;
@@ -52,7 +54,8 @@ export function SessionDoughs(props: SessionDoughsProps) {
             .reduce((sum, t) => sum + t.pieces * each, 0);
           return (
             <li
-              key={item.dough_id}
+              // biome-ignore lint/suspicious/noArrayIndexKey: the same dough may come twice
+              key={`${item.dough_id} ${n}`}
               className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-line py-0.5"
             >
               <DoughMark letter={letter} />
@@ -96,6 +99,7 @@ export function SessionDoughs(props: SessionDoughsProps) {
                   </select>
                 )}
               </span>
+              <HowMuch name={called} item={item} onChange={(part) => change(n, part)} />
               <span className="w-16 text-right">{dough ? `${dial(dough.oven_c)}` : ""}</span>
               <button
                 type="button"
@@ -114,20 +118,19 @@ export function SessionDoughs(props: SessionDoughsProps) {
       </ul>
       {fault && <p className="mt-1 text-caution">{fault}</p>}
       <p className="mt-1.5 flex flex-wrap items-center justify-between gap-3">
-        {others.length > 0 || doughs.isPending ? (
+        {listed.length > 0 || doughs.isPending ? (
           <select
             aria-label="Add a dough to the session"
             value=""
-            onChange={(event) =>
-              onItems([...items, { dough_id: Number(event.target.value), joins: "fresh" }])
-            }
+            onChange={(event) => onItems([...items, wholeDough(Number(event.target.value))])}
           >
             <option value="" disabled>
               Add a dough…
             </option>
-            {others.map((d) => (
+            {listed.map((d) => (
               <option key={d.id} value={d.id}>
                 {d.name}
+                {items.some((i) => i.dough_id === d.id) && ", once more"}
               </option>
             ))}
           </select>
@@ -169,6 +172,54 @@ function SessionName({ name, usual, onName }: SessionNameProps) {
         onKeyDown={(event) => event.key === "Enter" && keep()}
       />
     </label>
+  );
+}
+
+interface HowMuchProps {
+  name: string;
+  item: Item;
+  onChange: (part: Partial<Item>) => void;
+}
+
+/** How many times over the dough is made, and the size of its pieces where it is another. */
+function HowMuch({ name, item, onChange }: HowMuchProps) {
+  const times = item.times ?? 1;
+  const [text, setText] = useState(timesWords(times));
+  const [shown, setShown] = useState(times);
+  if (times !== shown) {
+    setShown(times);
+    setText(timesWords(times));
+  }
+  const keep = () => {
+    const wanted = readTimes(text);
+    if (wanted > 0 && wanted !== times) onChange({ times: wanted });
+    else setText(timesWords(times));
+  };
+  const size = item.wide_mm != null ? span(item.wide_mm) : item.each_g != null && mass(item.each_g);
+  return (
+    <span className="flex items-center gap-1">
+      <span aria-hidden="true">×</span>
+      <input
+        aria-label={`How many times its card ${name} is made`}
+        title="Half a dough is ½, two of it 2"
+        className="w-14 text-center font-semibold"
+        maxLength={8}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={keep}
+        onKeyDown={(event) => event.key === "Enter" && keep()}
+      />
+      {size && (
+        <button
+          type="button"
+          className="press min-h-8 px-2"
+          aria-label={`${size} each; make ${name} as on its Tray screen`}
+          onClick={() => onChange({ wide_mm: null, each_g: null })}
+        >
+          {size} ✕
+        </button>
+      )}
+    </span>
   );
 }
 
