@@ -7,7 +7,6 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import HandClock
-from tests.plans import plan
 
 HOUR = 3_600_000
 DAY = 24 * HOUR
@@ -127,7 +126,7 @@ def test_an_occasion_is_served(
     needed = client.get(f"/api/sessions/{session['id']}/shelf").json()["needed"]
     # Every mix fits the bowl, and the list is what the doughs take.
     mixer_g = client.get("/api/kitchen").json()["planning"]["mixer_g"]
-    grams = {name: 0.0 for name in names}
+    grams = dict.fromkeys(names, 0.0)
     for one in needed:
         assert one["grams"] > 0
     for kind, name in zip(found["kinds"], names, strict=True):

@@ -23,6 +23,7 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
+from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
@@ -274,3 +275,4 @@ BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before, _as_it_was))
 # Version 2 of a raw piece says whether a rope is bent.
 RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
 SEEN = Document(TypeAdapter(Seen))
+OCCASION = Document(TypeAdapter(KeptOccasion))

@@ -22,6 +22,7 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
+from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
@@ -30,6 +31,7 @@ from finebatch.store.documents import (
     CARD,
     INGREDIENT,
     KITCHEN,
+    OCCASION,
     PLAN,
     RAW,
     SEEN,
@@ -108,6 +110,39 @@ class OwnIngredientRow(Base):
 
     key: Mapped[str] = mapped_column(primary_key=True)
     facts: Mapped[Ingredient] = mapped_column(Holds(INGREDIENT))
+
+
+class StockRow(Base):
+    """So much of an ingredient in the house, bought in packs, with a day by which to use it."""
+
+    __tablename__ = "stock"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    ingredient: Mapped[str] = mapped_column(index=True)
+    grams: Mapped[float]
+    pack_g: Mapped[float | None]
+    price: Mapped[float | None]
+    use_by: Mapped[int | None]
+
+
+class StockTakenRow(Base):
+    """What an event of a session took of a pack; put back when the event is taken back."""
+
+    __tablename__ = "stock_taken"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    stock_id: Mapped[int] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"), index=True)
+    event_id: Mapped[int] = mapped_column(ForeignKey("event.id", ondelete="CASCADE"), index=True)
+    grams: Mapped[float]
+
+
+class OccasionRow(Base):
+    """An occasion that comes again, with what was eaten and left each time."""
+
+    __tablename__ = "occasion"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kept: Mapped[KeptOccasion] = mapped_column(Holds(OCCASION))
 
 
 class OwnNameRow(Base):

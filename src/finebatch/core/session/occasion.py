@@ -6,7 +6,7 @@ its keeping quality asks for: what keeps longest first, what is best fresh last.
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
@@ -33,6 +33,8 @@ EGGS: tuple[tuple[str, EggUnit], ...] = (
 )
 """What counts in a dough: its whole eggs, else its whites, else its yolks."""
 MOST_LOOKS = 40
+MOST_OUTCOMES = 50
+DAY_MS = 86_400_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +68,53 @@ class Occasion(FromOutside):
     each: Annotated[float, Interval(ge=0.5, le=50)] = EACH
     free: Annotated[tuple[FreeTime, ...], MaxLen(MOST_SPANS)] = ()
     name: Annotated[Text, Len(1, 120)] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class KindOutcome(FromOutside):
+    """How much of a kind was baked for an occasion, and how much was left."""
+
+    dough_id: Id
+    baked: Annotated[int, Interval(ge=0, le=MOST_PIECES)]
+    left: Annotated[int, Interval(ge=0, le=MOST_PIECES)] = 0
+
+    @property
+    def eaten(self) -> int:
+        """What was eaten."""
+        return max(self.baked - self.left, 0)
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome(FromOutside):
+    """What came of an occasion at that time (UTC ms)."""
+
+    at: Moment
+    kinds: Annotated[tuple[KindOutcome, ...], MaxLen(MOST_KINDS)]
+
+
+@dataclass(frozen=True, slots=True)
+class KeptOccasion(FromOutside):
+    """An occasion that comes again, as it was planned last, and what came of it, latest last."""
+
+    occasion: Occasion
+    outcomes: Annotated[tuple[Outcome, ...], MaxLen(MOST_OUTCOMES)] = ()
+
+
+def as_eaten(kept: KeptOccasion) -> Occasion:
+    """The occasion with as many of each kind as were eaten the last time; where none of a kind was
+    left perhaps more were wanted, and as many as were baked are."""
+    if not kept.outcomes:
+        return kept.occasion
+    eaten = {kind.dough_id: kind.eaten for kind in kept.outcomes[-1].kinds}
+    kinds = tuple(
+        replace(kind, pieces=max(eaten[kind.dough_id], 1)) if kind.dough_id in eaten else kind
+        for kind in kept.occasion.kinds
+    )
+    given = [kind.pieces for kind in kinds]
+    if all(pieces is not None for pieces in given):
+        total = sum(pieces or 0 for pieces in given)
+        return replace(kept.occasion, kinds=kinds, pieces=total, people=None)
+    return replace(kept.occasion, kinds=kinds)
 
 
 def counts(occasion: Occasion) -> tuple[int, ...]:
@@ -177,6 +226,3 @@ def days_for(kinds: Sequence[ToBake], free: Sequence[FreeTime], at: int) -> list
         found[n] = place
         done += kinds[n].minutes
     return found
-
-
-DAY_MS = 86_400_000

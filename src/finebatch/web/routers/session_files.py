@@ -14,6 +14,7 @@ from finebatch.web.routers.plan import planned
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session import session_files, session_rows
+from finebatch.workflow.session.lists import Shelf, shelf_of
 from finebatch.workflow.session.session_files import FileForm
 from finebatch.workflow.session.shown import ShownSession, show
 from finebatch.workflow.session.under_way import go_on
@@ -89,10 +90,10 @@ def read_calendar(body: SessionFileBody, now: Now) -> BusyTimesOut:
 
 
 @router.get("/sessions/{session_id}/shelf")
-def shelf(session_id: Id, data: Data) -> session_files.Shelf:
+def shelf(session_id: Id, data: Data) -> Shelf:
     """The weighing list of the whole session, and what to take out of the cold when."""
     with data.reading() as session:
         row = session_rows.find_session(session, session_id)
         if not row.plan.activities:
             raise Missing("A plan of this session")
-        return session_files.shelf_of(session, row)
+        return shelf_of(session, row)

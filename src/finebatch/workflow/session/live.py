@@ -38,6 +38,7 @@ from finebatch.workflow.session.baking import (
 from finebatch.workflow.session.kept_rest import put_rest, take_rest_out
 from finebatch.workflow.session.plan_before import forget_old, plan_before, put_back
 from finebatch.workflow.session.session_rows import find_session, touch
+from finebatch.workflow.session.taken_off import give_stock_back, take_stock
 
 TOO_LONG_MIN = 2
 MOST_TRIES = 3
@@ -164,6 +165,7 @@ def say(database: Database, session_id: int, told: BakeEvent, now: int, tell: Te
         session.flush()
         if event is not None:
             put_rest(session, row, event, now)
+            take_stock(session, row, event)
             if moves(event):
                 event.before = before
                 forget_old(session, session_id)
@@ -177,6 +179,7 @@ def say(database: Database, session_id: int, told: BakeEvent, now: int, tell: Te
     except Refusal:
         with database.writing() as session:
             take_rest_out(session, event)
+            give_stock_back(session, event)
             session.execute(delete(EventRow).where(EventRow.id == event.id))
         raise
 
@@ -192,6 +195,8 @@ def undo(database: Database, session_id: int, now: int, tell: Tell) -> None:
             _go_on(session, row, now)
         else:
             before = row.events[-1].before if row.events else None
+            if row.events:
+                give_stock_back(session, row.events[-1])
             last = take_back(row, now)
             take_rest_out(session, last)
             session.flush()

@@ -1,22 +1,17 @@
 """A session given out and brought in, a calendar read, and what a session needs from the shelf."""
 
 import re
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Literal
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.formula.kitchen_amounts import kitchen_amount
-from finebatch.core.formula.weigh import weigh
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
 from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import (
     LETTERS,
     MINUTE,
-    Asked,
     Away,
     Item,
     ShelfPin,
@@ -32,16 +27,12 @@ from finebatch.formats.planned import file_plan
 from finebatch.formats.session_calendar import write_calendar
 from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile
 from finebatch.formats.session_writing import ASKED, file_dough, file_kitchen, write_session
-from finebatch.store.models import DoughRow, SessionRow
-from finebatch.workflow.dough.doughs import find_by_name, get_dough
+from finebatch.store.models import SessionRow
+from finebatch.workflow.dough.doughs import find_by_name
 from finebatch.workflow.errors import Missing
-from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
-from finebatch.workflow.kitchen.larder import get_larder
 
 FileForm = Literal["json", "ics", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
-SOFTEN_MIN = 60
-"""How long butter stands out before it is creamed (household practice)."""
 
 
 def _moment(ms: int) -> datetime:
@@ -161,103 +152,3 @@ def busy_times(text: str, now: int) -> BusyTimes:
     """The busy times of a calendar in the next fortnight."""
     start = _moment(now)
     return read_apart(text, start, start + FORTNIGHT)
-
-
-@dataclass(frozen=True, slots=True)
-class Needed:
-    """One ingredient of a session: grams in all, in the baker's units, and for which doughs."""
-
-    key: str
-    name: str
-    grams: float
-    own: str
-    letters: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class TakeOut:
-    """What leaves the cold, and when (UTC ms)."""
-
-    at: int
-    what: str
-
-
-@dataclass(frozen=True, slots=True)
-class Shelf:
-    """What a session needs: to buy and weigh, and to take out of the cold in time."""
-
-    needed: tuple[Needed, ...]
-    take_out: tuple[TakeOut, ...]
-
-
-def shelf_of(session: Session, row: SessionRow) -> Shelf:
-    """Everything that the doughs of a session and their parts need, summed, and the cold things."""
-    snapshot = row.snapshot
-    larder, kitchen = get_larder(session), get_kitchen(session)
-    grams: dict[str, float] = {}
-    letters: dict[str, list[str]] = {}
-    for asked in snapshot.items:
-        if asked.joins != "fresh":
-            continue
-        for formula in (asked.question.formula_g, *_parts_g(session, row, asked)):
-            for key, mass in formula.items():
-                grams[key] = grams.get(key, 0.0) + mass
-                if asked.letter not in letters.setdefault(key, []):
-                    letters[key].append(asked.letter)
-    needed = [
-        Needed(
-            key,
-            larder[key].name,
-            mass,
-            kitchen_amount(mass, larder[key], kitchen.amounts, measuring_of(kitchen)).text,
-            tuple(letters[key]),
-        )
-        for key, mass in grams.items()
-        if key in larder
-    ]
-    needed.sort(key=lambda n: (-n.grams, n.key))
-    return Shelf(tuple(needed), tuple(_take_out(row, snapshot, set(larder_fats(needed)))))
-
-
-def larder_fats(needed: Sequence[Needed]) -> list[str]:
-    """The letters of the doughs that have butter in them."""
-    return [letter for n in needed if n.key.startswith("butter_") for letter in n.letters]
-
-
-def _parts_g(session: Session, row: SessionRow, asked: Asked) -> list[Mapping[str, float]]:
-    """Each part of a dough in grams, scaled to the pieces that are baked."""
-    if asked.dough_id is None or session.get(DoughRow, asked.dough_id) is None:
-        return []
-    dough = get_dough(session, asked.dough_id)
-    trays = row.work.trays_of(asked.letter)
-    pieces = sum(tray.pieces for tray in trays)
-    found: list[Mapping[str, float]] = []
-    for part in dough.card.parts:
-        weighed = weigh(part.lines, get_larder(session), measuring_of(get_kitchen(session)))
-        formula: dict[str, float] = {}
-        for line, w in zip(part.lines, weighed.lines, strict=True):
-            if line.ingredient is not None and w.grams is not None:
-                formula[line.ingredient] = formula.get(line.ingredient, 0.0) + w.grams
-        total = sum(formula.values())
-        if total > 0 and part.per_piece_g > 0:
-            factor = part.per_piece_g * pieces / total
-            formula = {key: mass * factor for key, mass in formula.items()}
-        found.append(formula)
-    return found
-
-
-def _take_out(row: SessionRow, snapshot: Snapshot, buttered: set[str]) -> list[TakeOut]:
-    first: dict[str, int] = {}
-    for a in row.plan.activities:
-        if a.dough is not None and a.kind in ("ready", "mix", "take", "portion"):
-            first[a.dough] = min(first.get(a.dough, a.start), a.start)
-    found = []
-    for asked in snapshot.items:
-        start = row.start_at + first.get(asked.letter, 0) * MINUTE
-        if asked.joins != "fresh":
-            place = "fridge" if asked.joins == "fridge" else "freezer"
-            found.append(TakeOut(start, f"{asked.name}, out of the {place}"))
-        elif asked.question.mixing == "creamed" and asked.letter in buttered:
-            soft = start - SOFTEN_MIN * MINUTE
-            found.append(TakeOut(soft, f"butter and eggs for {asked.name}, to soften"))
-    return sorted(found, key=lambda t: (t.at, t.what))
