@@ -148,9 +148,11 @@ def test_files_go_out_and_come_in(page: Page, served: Served, tmp_path: Path) ->
 def test_the_weighing_list_of_the_session(page: Page, served: Served) -> None:
     plan_in(page.request, served.address, 1, 3)
     page.goto(f"{served.address}/plan")
-    page.get_by_text("To weigh, and out of the cold").click()
+    page.get_by_text("To buy, to weigh, and out of the cold").click()
     flour = page.get_by_role("listitem").filter(has_text="All-purpose (plain) flour")
-    expect(flour.last).to_contain_text("A, B")
+    expect(flour).to_contain_text("430 g")
+    row = page.get_by_label("To weigh").get_by_role("row", name=re.compile("All-purpose"))
+    expect(row).to_contain_text(re.compile(r"A.*180 g.*B.*250 g.*430 g in all"))
     expect(page.get_by_text("to soften").first).to_be_visible()
 
 

@@ -20,6 +20,7 @@ const ColdView = lazy(() => import("../views/cold/ColdView"));
 const DevicesView = lazy(() => import("../views/devices/DevicesView"));
 const PrintCard = lazy(() => import("../views/dough/PrintCard"));
 const PrintLabel = lazy(() => import("../views/cold/PrintLabel"));
+const PrintLists = lazy(() => import("../views/plan/PrintLists"));
 const PrintTray = lazy(() => import("../views/tray/PrintTray"));
 
 /** The dough that the address names; a screen for it, or the Dough screen to choose one. */
@@ -78,6 +79,7 @@ export function App() {
                 <Route path="devices" element={<DevicesView />} />
                 <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
                 <Route path="print/label/:itemId" element={<PrintLabel />} />
+                <Route path="print/lists/:sessionId" element={<PrintLists />} />
                 <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
                 <Route path="*" element={<Navigate to="/dough" replace />} />
               </Routes>

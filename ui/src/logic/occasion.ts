@@ -96,3 +96,31 @@ export function eggsWords(count: number, of: "egg" | "white" | "yolk" | null): s
 /** Days that something keeps: about a week, 3 to 5 days. */
 export const keepsWords = (from: number, to: number): string =>
   from === to ? `${from} days` : `${from} to ${to} days`;
+
+/** An amount of the baker's own money: 1.20, 0.07. */
+export const money = (amount: number): string => amount.toFixed(2);
+
+interface Buying {
+  buy_g: number;
+  packs: number | null;
+  pack_g: number | null;
+}
+
+/** What is bought: 2 packs of 500 g, or so much of it. */
+export function packsWords(one: Buying, mass: (grams: number) => string): string {
+  if (one.packs === null || one.pack_g === null) return mass(one.buy_g);
+  return `${one.packs} ${one.packs === 1 ? "pack" : "packs"} of ${mass(one.pack_g)}`;
+}
+
+/** When an occasion comes again: a year on where that lies ahead and is near, else the same day of
+ * the coming week. */
+export function nextTime(at: number, now: number): number {
+  const then = new Date(at);
+  const minutes = then.getHours() * 60 + then.getMinutes();
+  const year = new Date(then);
+  year.setFullYear(then.getFullYear() + 1);
+  if (at > now) return at;
+  if (year.getTime() > now && year.getTime() < now + 14 * DAY_MS) return year.getTime();
+  const days = (then.getDay() - new Date(now).getDay() + 7) % 7 || 7;
+  return timeOn(now + days * DAY_MS, minutes);
+}

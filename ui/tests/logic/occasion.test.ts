@@ -2,8 +2,11 @@ import { describe, expect, it } from "vitest";
 import {
   eggsWords,
   keepsWords,
+  money,
   movedHours,
   nextSaturday,
+  nextTime,
+  packsWords,
   readTimes,
   timesWords,
   usualHours,
@@ -79,4 +82,30 @@ it("counts eggs, or what of them there is", () => {
 it("says how long something keeps", () => {
   expect(keepsWords(3, 5)).toBe("3 to 5 days");
   expect(keepsWords(2, 2)).toBe("2 days");
+});
+
+describe("what is bought", () => {
+  const mass = (grams: number) => `${grams} g`;
+
+  it("is told in packs where they are known", () => {
+    expect(packsWords({ buy_g: 700, packs: 2, pack_g: 500 }, mass)).toBe("2 packs of 500 g");
+    expect(packsWords({ buy_g: 70, packs: 1, pack_g: 500 }, mass)).toBe("1 pack of 500 g");
+    expect(packsWords({ buy_g: 70, packs: null, pack_g: null }, mass)).toBe("70 g");
+  });
+
+  it("costs an amount to the hundredth", () => expect(money(1.2)).toBe("1.20"));
+});
+
+describe("the next time", () => {
+  it("is the same while it lies ahead", () => expect(nextTime(at(28, 15), NOW)).toBe(at(28, 15)));
+
+  it("is the same day of the coming week", () => {
+    expect(nextTime(at(21, 15), NOW)).toBe(at(28, 15));
+    expect(nextTime(at(26, 9), NOW)).toBe(at(33, 9));
+  });
+
+  it("is a year on where that is near", () => {
+    const before = new Date(2025, 10, 29, 15).getTime();
+    expect(nextTime(before, NOW)).toBe(at(29, 15));
+  });
 });

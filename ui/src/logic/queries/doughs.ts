@@ -149,6 +149,18 @@ export const larderQuery = queryOptions({
   queryFn: () => body(api.GET("/api/larder")),
 });
 
+/** What is in the house, in the order in which it came. */
+export const stockQuery = queryOptions({
+  queryKey: [...KEYS.stock, "packs"],
+  queryFn: () => body(api.GET("/api/stock")),
+});
+
+/** What can be made of it. */
+export const makesQuery = queryOptions({
+  queryKey: KEYS.makes,
+  queryFn: () => body(api.GET("/api/stock/makes")),
+});
+
 /** What other figures of an ingredient would change in the doughs that have it. */
 export const effectsQuery = (shelf: Schemas["ShelfOut"] | undefined, facts: Schemas["FactsBody"]) =>
   queryOptions({

@@ -18,6 +18,8 @@ export const KEYS = {
   ladder: ["ladder"],
   larder: ["larder"],
   lessons: ["lessons"],
+  makes: ["stock", "makes"],
+  occasions: ["occasions"],
   otherPans: ["other-pans"],
   pans: ["pans"],
   plan: ["plan"],
@@ -31,6 +33,7 @@ export const KEYS = {
   sheetCheck: ["sheet-check"],
   sheets: ["sheets"],
   shelf: ["shelf"],
+  stock: ["stock"],
   study: ["study"],
   swaps: ["swaps"],
   thermometer: ["oven"],
@@ -51,6 +54,9 @@ export const RESTS_ON_KITCHEN = [KEYS.foreseen, KEYS.ladder, KEYS.chill];
 
 /** What rests on an ingredient's figures. */
 export const RESTS_ON_LARDER = [KEYS.larder, KEYS.words, KEYS.study, KEYS.doughs, KEYS.foreseen];
+
+/** What rests on what is in the house. */
+export const RESTS_ON_STOCK = [KEYS.stock, KEYS.shelf];
 
 /** What rests on what the book has learnt. */
 export const RESTS_ON_BOOK = [

@@ -104,6 +104,12 @@ export const shelfQuery = (plan: BakingSession) =>
       ),
   });
 
+/** The occasions that are kept. */
+export const occasionsQuery = queryOptions({
+  queryKey: KEYS.occasions,
+  queryFn: () => body(api.GET("/api/occasions")),
+});
+
 const ideasKey = (plan: BakingSession) => [...KEYS.ideas, plan.id, plan.finish_at, plan.start_at];
 
 /** What may be tried to be ready sooner. */

@@ -1,10 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { mass } from "../../logic/format";
-import { larderQuery } from "../../logic/queries";
+import { larderQuery, stockQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { CanMake } from "./CanMake";
 import { IngredientForm } from "./IngredientForm";
 import { type Facts, MadeOf } from "./MadeOf";
+import { Stock } from "./Stock";
 
 const NEW: Facts = {
   name: "",
@@ -27,6 +29,7 @@ const NEW: Facts = {
 /** Every ingredient: what it is made of, how it fills a cup, which doughs use it. */
 export default function LarderView() {
   const shelves = useQuery(larderQuery);
+  const stock = useQuery(stockQuery);
   const [search, setSearch] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
   const wanted = search.trim().toLowerCase();
@@ -34,6 +37,10 @@ export default function LarderView() {
   const found = all.filter(
     (s) => s.facts.name.toLowerCase().includes(wanted) || s.facts.role.includes(wanted),
   );
+  const there = new Map<string, number>();
+  for (const pack of stock.data ?? []) {
+    there.set(pack.ingredient, (there.get(pack.ingredient) ?? 0) + pack.grams);
+  }
   const shelf = chosen === "" ? undefined : all.find((s) => s.key === chosen);
   return (
     <div className="grid min-h-0 flex-1 content-start gap-6 p-6 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_26rem]">
@@ -61,6 +68,7 @@ export default function LarderView() {
           <span>ingredient</span>
           <span className="max-sm:hidden">water, fat, sugars, rest</span>
           <span className="text-right max-sm:hidden">a cup</span>
+          <span className="text-right">there</span>
           <span className="text-right">doughs</span>
         </div>
         <ul className="lg:max-h-[calc(100dvh-13rem)] lg:overflow-y-auto">
@@ -78,6 +86,9 @@ export default function LarderView() {
                 </span>
                 <MadeOf facts={s.facts} />
                 <span className="text-right max-sm:hidden">{mass(s.facts.g_per_cup)}</span>
+                <span className="whitespace-nowrap text-right font-semibold">
+                  {there.has(s.key) && mass(there.get(s.key) ?? 0)}
+                </span>
                 <span className="text-right">{s.doughs || "–"}</span>
               </button>
             </li>
@@ -89,18 +100,24 @@ export default function LarderView() {
       </section>
       <section aria-label="One ingredient" className="min-w-0">
         {chosen === null || (chosen !== "" && !shelf) ? (
-          <p className="mt-14 text-soft">
-            Choose an ingredient to see its figures and where they are from, to change them for this
-            kitchen, or add one of your own.
-          </p>
+          <>
+            <CanMake />
+            <p className="mt-6 text-soft">
+              Choose an ingredient to write down how much of it is in the house, to see its figures
+              and where they are from, to change them for this kitchen, or add one of your own.
+            </p>
+          </>
         ) : (
-          <IngredientForm
-            key={chosen + (shelf?.own ? " own" : "")}
-            shelf={shelf}
-            initial={shelf?.facts ?? NEW}
-            onKept={(key) => setChosen(key)}
-            onGone={() => setChosen(null)}
-          />
+          <>
+            {shelf && <Stock ingredient={shelf.key} name={shelf.facts.name} />}
+            <IngredientForm
+              key={chosen + (shelf?.own ? " own" : "")}
+              shelf={shelf}
+              initial={shelf?.facts ?? NEW}
+              onKept={(key) => setChosen(key)}
+              onGone={() => setChosen(null)}
+            />
+          </>
         )}
       </section>
     </div>

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, body, ProblemError, type Schemas } from "../../api/client";
+import { api, type BakingSession, body, ProblemError, type Schemas } from "../../api/client";
 import { when } from "../../logic/format";
 import {
   eggsWords,
@@ -20,6 +20,7 @@ import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { Stepper } from "../../parts/Stepper";
+import { KeptOccasions } from "./KeptOccasions";
 
 const MOST_LISTED = 200;
 const MOST_HOURS = 14;
@@ -30,6 +31,7 @@ const BY = [
 type By = (typeof BY)[number][0];
 
 interface OccasionPanelProps {
+  plan: BakingSession | null;
   wish: Wish;
   now: number;
   onWish: (wish: Wish) => void;
@@ -44,7 +46,7 @@ function usualOccasion(wish: Wish, now: number): Occasion {
 }
 
 /** For whom, how much, in which kinds, by when: the doughs and their days follow from it. */
-export function OccasionPanel({ wish, now, onWish }: OccasionPanelProps) {
+export function OccasionPanel({ plan, wish, now, onWish }: OccasionPanelProps) {
   const [open, setOpen] = useState(false);
   const [made, setMade] = useState<Schemas["Proposal"] | null>(null);
   const there = made !== null && wish.occasion?.at === made.wish.occasion?.at;
@@ -61,6 +63,7 @@ export function OccasionPanel({ wish, now, onWish }: OccasionPanelProps) {
         </summary>
         {open && (
           <OccasionForm
+            plan={plan}
             wish={wish}
             now={now}
             onMade={(found) => {
@@ -82,12 +85,13 @@ export function OccasionPanel({ wish, now, onWish }: OccasionPanelProps) {
 }
 
 interface OccasionFormProps {
+  plan: BakingSession | null;
   wish: Wish;
   now: number;
   onMade: (found: Schemas["Proposal"]) => void;
 }
 
-function OccasionForm({ wish, now, onMade }: OccasionFormProps) {
+function OccasionForm({ plan, wish, now, onMade }: OccasionFormProps) {
   const [asked, setAsked] = useState(() => usualOccasion(wish, now));
   const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const listed = doughs.data?.doughs ?? [];
@@ -206,6 +210,7 @@ function OccasionForm({ wish, now, onMade }: OccasionFormProps) {
         <span role="status">{propose.isPending && "Reckoning how much of each…"}</span>
       </div>
       <Notice problem={propose.error} />
+      <KeptOccasions plan={plan} now={now} nameOf={nameOf} onOccasion={setAsked} />
     </div>
   );
 }

@@ -147,7 +147,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       <div className="flex min-w-0 flex-col gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
         <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
         <div className="flex flex-col gap-3 print:hidden">
-          <OccasionPanel wish={wish} now={plan?.now ?? Date.now()} onWish={ask} />
+          <OccasionPanel plan={plan} wish={wish} now={plan?.now ?? Date.now()} onWish={ask} />
           <SessionDoughs
             items={wish.items}
             plan={plan}
@@ -202,7 +202,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
               onTake={(calm) => ask({ ...wish, calm })}
             />
             <RunSheet session={plan} pins={wish.pins} onPin={pin} />
-            <More title="To weigh, and out of the cold">
+            <More title="To buy, to weigh, and out of the cold">
               <ToWeigh plan={plan} />
             </More>
           </>
