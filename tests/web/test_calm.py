@@ -1,5 +1,6 @@
 """Beside the soonest plan there is a calmer one, with its price."""
 
+from itertools import pairwise
 from typing import Any
 
 from fastapi.testclient import TestClient
@@ -69,13 +70,40 @@ def test_meals_and_pauses_stay_free(demo: TestClient, clock: HandClock) -> None:
     assert any(start >= meal for start, _ in hands)
 
 
-def test_ready_by_a_time_or_pinned_none_is_made_and_that_is_said(
-    demo: TestClient, clock: HandClock
-) -> None:
+def test_pinned_none_is_made_and_that_is_said(demo: TestClient, clock: HandClock) -> None:
     at_hand(demo)
-    plan(demo, 1, ready_by=clock() + 9 * 3_600_000)
+    plan(demo, 1, pins=[{"job": "A1.portion", "start_at": clock() + 5 * 3_600_000}])
     answer = demo.get("/api/plan/other")
     assert answer.status_code == 409
-    assert "from a start" in answer.json()["detail"]
+    assert "nothing pinned" in answer.json()["detail"]
     demo.delete("/api/plan")
     assert demo.get("/api/plan/other").status_code == 404
+
+
+def test_ready_by_a_time_it_is_begun_sooner_and_is_ready_in_time(
+    demo: TestClient, clock: HandClock
+) -> None:
+    at_hand(demo, 1, 3)
+    ready = clock() + 9 * 3_600_000
+    soonest = plan(demo, 1, 3, ready_by=ready).json()
+    found = demo.get("/api/plan/other").json()
+    assert found["plan"]["start_at"] <= soonest["start_at"]
+    calm = plan(demo, 1, 3, ready_by=ready, calm=True).json()
+    assert calm["finish_at"] <= ready
+    assert ready - calm["finish_at"] <= 3_600_000
+    assert minutes_of(calm) == found["other"]["minutes"]
+    again = demo.get("/api/plan/other").json()
+    assert abs(again["plan"]["start_at"] - soonest["start_at"]) <= 900_000
+
+
+def test_two_bakers_pause_one_after_the_other(demo: TestClient) -> None:
+    kitchen = demo.get("/api/kitchen").json()
+    planning = kitchen["planning"] | {"helpers": [{"name": "Ada", "child": False, "tasks": []}]}
+    assert demo.put("/api/kitchen", json=kitchen | {"planning": planning}).status_code == 200
+    calm = plan(demo, 1, 3, calm=True).json()
+    assert calm["workers"][1] == "Ada"
+    for who in (0, 1):
+        hands = [a for a in calm["activities"] if a["hands"] and (a["who"] or 0) == who]
+        hands.sort(key=lambda a: a["start_at"])
+        gaps = [b["start_at"] - a["end_at"] for a, b in pairwise(hands)]
+        assert max(gaps) >= 10 * 60_000

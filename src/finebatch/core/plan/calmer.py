@@ -88,13 +88,16 @@ def sooner_as_calm(work: Work, plan: Plan, effort: float) -> Plan:
 
 
 def with_pauses(work: Work, first: int, meals: Sequence[Span] = ()) -> Work:
-    """The work with a pause every three hours from `first` on and the meals left free for the
-    baker's own hands, and with parts made shortly before they are wanted."""
-    you, *others = work.kitchen.workers
-    pauses = [(at, at + PAUSE_MIN) for at in range(first, work.horizon, EVERY_MIN)]
-    free = [span for span in pauses if not any(a < span[1] and b > span[0] for a, b in meals)]
-    there = replace(you, away=merged((*you.away, *free, *meals)))
-    kitchen = replace(work.kitchen, workers=(there, *others))
+    """The work with a pause every three hours from `first` on and the meals left free, and with
+    parts made shortly before they are wanted. Of several bakers each has a pause once the one
+    before is back, so that somebody is at the oven; they eat together."""
+    workers = []
+    for n, worker in enumerate(work.kitchen.workers):
+        begins = range(first + n * PAUSE_MIN, work.horizon, EVERY_MIN)
+        pauses = [(at, at + PAUSE_MIN) for at in begins]
+        free = [span for span in pauses if not any(a < span[1] and b > span[0] for a, b in meals)]
+        workers.append(replace(worker, away=merged((*worker.away, *free, *meals))))
+    kitchen = replace(work.kitchen, workers=tuple(workers))
     return replace(work, kitchen=kitchen, doughs=tuple(map(_made_shortly_before, work.doughs)))
 
 

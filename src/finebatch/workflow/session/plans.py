@@ -126,7 +126,13 @@ def improve(database: Database, session_id: int, seconds: float, go_on: Callable
     from finebatch.core.plan.solver import best_plan, nearest_to_pins
 
     if wish is not None and wish.calm and may_be_calm(wish):
-        keep(sooner_as_calm(work, there, EFFORT * seconds))
+        if wish.ready_by is None:
+            keep(sooner_as_calm(work, there, EFFORT * seconds))
+            return
+        found = calm_plan(work, base, EFFORT * seconds)
+        if found is not None:
+            work, better = found
+            keep(better)
         return
     try:
         keep(best_plan(work, seconds, keep))

@@ -23,10 +23,10 @@ export function OtherPlan({ plan, found, open, onOpen, onTake }: OtherPlanProps)
   const name = calm ? "the soonest plan" : "a calmer plan";
   const other = found.data;
   const pinned = (plan.wish?.pins.length ?? 0) + (plan.wish?.shelf_pins.length ?? 0) > 0;
-  if (!plan.wish || plan.ready_by !== null || pinned || plan.wish.first_c != null)
+  if (!plan.wish || pinned || plan.wish.first_c != null)
     return (
       <p className="border-t border-ink pt-3 text-soft print:hidden">
-        From a start, and with nothing pinned, a calmer plan is offered beside this one.
+        With nothing pinned, a calmer plan is offered beside this one.
       </p>
     );
   return (
@@ -121,10 +121,11 @@ function Row({ name, calm }: { name: string; calm: Calm }) {
 }
 
 /** What the other plan costs, or saves, and for what. */
-function priceOf({ this: mine, other }: Other, calm: boolean): string {
+function priceOf({ this: mine, other, plan }: Other, calm: boolean): string {
   const more = other.minutes - mine.minutes;
-  const price =
-    more === 0 ? "As soon" : `${length(Math.abs(more))} ${more > 0 ? "later" : "sooner"}`;
+  const [longer, shorter] =
+    plan.ready_by === null ? ["later", "sooner"] : ["sooner begun", "later begun"];
+  const price = more === 0 ? "As soon" : `${length(Math.abs(more))} ${more > 0 ? longer : shorter}`;
   const gains = calm
     ? []
     : ([
