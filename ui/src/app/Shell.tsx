@@ -61,7 +61,7 @@ function Tape() {
   return (
     <nav aria-label="Stages" className="flex self-stretch max-sm:order-3 max-sm:w-full">
       {STAGES.map(([name, path]) => {
-        const whole = path === "bake" || (path === "plan" && dough !== null);
+        const whole = path === "bake" || path === "plan";
         const to = whole ? `/${path}` : dough ? `/${path}/${dough}` : "/dough";
         // Without a dough yet, all stages begin at the drawer, and only the first is where one is.
         if (to === "/dough" && path !== "dough") {

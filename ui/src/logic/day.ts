@@ -43,7 +43,7 @@ export function layDay(session: BakingSession, until = 0): Day {
   const ends = new Map(of("cool", "finish", "set").map((a) => [a.tray, a.end_at]));
   const onRack = of("cool").map((a) => ({ ...a, end_at: ends.get(a.tray) ?? a.end_at }));
   const racked = laneOut(onRack, (a) => `rack ${a.tray}`, lanes);
-  const cooled = laneOut(of("chill"), (a) => `cold ${a.dough}`, lanes);
+  const cooled = laneOut(of("chill"), (a) => `cold ${a.key}`, lanes);
   const rackLane = racked > 8 ? 11 : racked > 4 ? 15 : 20;
   const coldLane = cooled > 2 ? 17 : 26;
   const rows = new Map<string, Row>();

@@ -45,6 +45,16 @@ describe("the places of a day", () => {
     expect(["A1", "A2", "A3"].map((tray) => lanes.get(`rack ${tray}`))).toEqual([0, 1, 0]);
   });
 
+  it("give each time in the cold its own lane, of one dough as of several", () => {
+    const cold = [
+      job("chill", 0, 60, { tray: null, dough: "A" }),
+      job("chill", 30, 90, { tray: null, dough: "B" }),
+      job("chill", 70, 120, { tray: null, dough: "A", round: 1 }),
+    ];
+    const { lanes } = layDay(session(cold));
+    expect(cold.map((a) => lanes.get(`cold ${a.key}`))).toEqual([0, 1, 0]);
+  });
+
   it("name the shelves from above", () => {
     expect(shelfName(1, 1)).toBe("Oven");
     expect([1, 2, 3].map((n) => shelfName(n, 3, 2))).toEqual([

@@ -252,7 +252,7 @@ function DoughBlock({ activity: a, day, x }: PartProps) {
   if (a.kind === "chill" || a.kind === "temper" || a.kind === "wait") {
     const row = day.rows.get("cold");
     if (!row || a.kind !== "chill") return null;
-    const lane = day.lanes.get(`cold ${letter}`) ?? 0;
+    const lane = day.lanes.get(`cold ${a.key}`) ?? 0;
     return (
       <Block
         from={x(a.start_at)}

@@ -1,5 +1,4 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { api, body } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 import { KEYS, showPlan, showSession } from "../../logic/queries";
@@ -20,20 +19,14 @@ export function useMakePlan() {
   });
 }
 
-/** Look no further; also when the page is left. */
+/** Look no further. It is looked on for seconds when the page is left: what is found is there on the
+ * way back. */
 export function useStopSearch() {
   const queries = useQueryClient();
-  const stop = useMutation({
+  return useMutation({
     mutationFn: () => body(api.POST("/api/plan/stop")),
     onSuccess: (plan) => showPlan(queries, plan),
   });
-  useEffect(
-    () => () => {
-      fetch("/api/plan/stop", { method: "POST", keepalive: true }).catch(() => undefined);
-    },
-    [],
-  );
-  return stop;
 }
 
 export function useDropPlan() {
