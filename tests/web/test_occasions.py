@@ -7,6 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import HandClock
+from tests.plans import plan
 
 HOUR = 3_600_000
 DAY = 24 * HOUR
@@ -134,3 +135,75 @@ def test_an_occasion_is_served(
         grams[name] = kind["times"] * card["weighed"]["total_g"]
         assert grams[name] / kind["bowls"] <= mixer_g
     assert sum(one["grams"] for one in needed) == pytest.approx(sum(grams.values()), rel=1e-6)
+
+
+def test_sizes_are_chosen_by_width_mass_or_so_that_whole_cards_give_the_count(
+    client: TestClient, clock: HandClock, cards: dict[str, int]
+) -> None:
+    leaves, drops = cards["Lemon leaves"], cards["Thumb jam drops"]
+    kinds = [
+        {"dough_id": drops, "pieces": 30, "whole_cards": True},
+        {"dough_id": drops, "pieces": 30, "wide_mm": 60},
+        {"dough_id": leaves, "pieces": 100, "whole_cards": True},
+    ]
+    body = {"at": clock() + 2 * DAY, "kinds": kinds}
+    answer = client.post("/api/plan/occasion", json=body)
+    assert answer.status_code == 200, answer.text
+    cards_of, wide, cut = answer.json()["kinds"]
+    assert (cards_of["times"], cards_of["baked"]) == (1, 30)
+    assert wide["baked"] >= 30
+    assert cut["times"] == 1
+    assert cut["baked"] >= 100
+    session = client.put("/api/plan", json=answer.json()["wish"]).json()
+    baked = dict.fromkeys("ABC", 0)
+    for tray in session["trays"]:
+        baked[tray["dough"]] += tray["pieces"]
+    assert (baked["A"], baked["C"]) == (30, cut["baked"])
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"at": 1}, "at"),
+        ({"pieces": None}, "pieces"),
+        ({"pieces": 1}, "kinds"),
+        ({"pieces": 2000, "kinds": [{"dough_id": 1}]}, "kinds"),
+        ({"free": [{"from_at": 5, "to_at": 5}]}, "free"),
+        ({"free": [{"from_at": 1, "to_at": 2}]}, "free"),
+    ],
+)
+def test_an_occasion_that_cannot_be_says_why(
+    demo: TestClient, clock: HandClock, change: dict[str, Any], field: str
+) -> None:
+    kinds = [{"dough_id": 1}, {"dough_id": 4}]
+    body = {"at": clock() + DAY, "kinds": kinds, "pieces": 40, **change}
+    answer = demo.post("/api/plan/occasion", json=body)
+    assert answer.status_code == 422, answer.text
+    assert answer.json()["errors"][0]["field"] == field
+
+
+def test_what_keeps_longest_is_baked_first_and_what_is_best_fresh_last(
+    client: TestClient, clock: HandClock, cards: dict[str, int]
+) -> None:
+    names = ["Thumb jam drops", "Fennel rusks", "Lemon leaves"]
+    now = clock()
+    free = [(now + 6 * HOUR, now + 10 * HOUR), (now + 30 * HOUR, now + 34 * HOUR)]
+    at = now + 51 * HOUR
+    free.append((now + 44 * HOUR, at))
+    body = {
+        "at": at,
+        "pieces": 90,
+        "kinds": [{"dough_id": cards[name]} for name in names],
+        "free": [{"from_at": a, "to_at": b} for a, b in free],
+    }
+    found = client.post("/api/plan/occasion", json=body).json()
+    begins = {kind["name"]: kind["from_at"] for kind in found["kinds"]}
+    assert begins["Fennel rusks"] < begins["Thumb jam drops"] == free[2][0]
+    assert begins["Fennel rusks"] <= begins["Lemon leaves"] <= begins["Thumb jam drops"]
+    session = plan(client, **found["wish"]).json()
+    assert session["finish_at"] <= at
+    for letter, kind in zip("ABC", found["kinds"], strict=True):
+        hands = [a for a in session["activities"] if a["dough"] == letter and a["hands"]]
+        portions = [a["start_at"] for a in hands if a["kind"] == "portion"]
+        assert min(portions) >= kind["from_at"]
+        assert max(a["end_at"] for a in hands) <= kind["to_at"]

@@ -107,8 +107,8 @@ class FileTray(TrayWork):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FileDough(DoughWork):
     """One dough of the session. `pieces` and `joins` are what the baker asked for, made `times`
-    over in pieces of `each_g` (g) or that bake `wide_mm` wide (mm), where not as its Tray screen
-    has them.
+    over in pieces of `each_g` (g), that bake `wide_mm` wide (mm), or of which it gives
+    `share_into`, where not as its Tray screen has them.
 
     `form` is in what shape one out of the cold was kept. Of `makes` those of the kind "take" are
     done with such a one; `first_within` is how long it may lie, once tempered, before its first
@@ -122,6 +122,7 @@ class FileDough(DoughWork):
     times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)] = 1.0
     each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
     wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
+    share_into: Pieces | None = None
     ready: bool = False
     makes: Makes = ()
     trays: Annotated[tuple[FileTray, ...], Len(1, MOST_TRAYS)]

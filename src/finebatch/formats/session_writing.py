@@ -15,7 +15,7 @@ from finebatch.formats.session_file import (
     SessionFile,
 )
 
-ASKED = ("pieces", "form", "times", "each_g", "wide_mm")
+ASKED = ("pieces", "form", "times", "each_g", "wide_mm", "share_into")
 """What of a dough's item in a wish its file has under the same name."""
 
 

@@ -3394,8 +3394,9 @@ export interface components {
          *     that `form`, the usual one of its kind when none is given. So is the rest of one that is mixed
          *     kept, as `keep_as` and in `keep_in`: as is usual, in the freezer.
          *
-         *     The dough is made `times` over, in pieces of `each_g` or that bake `wide_mm` wide where they are
-         *     not as its Tray screen has them, and none of them is portioned before `bake_from` (UTC ms).
+         *     The dough is made `times` over, in pieces of `each_g`, that bake `wide_mm` wide, or of which it
+         *     gives `share_into`, where they are not as its Tray screen has them; none of them is portioned
+         *     before `bake_from` (UTC ms).
          */
         Item: {
             /** Dough Id */
@@ -3423,6 +3424,8 @@ export interface components {
             each_g?: number | null;
             /** Wide Mm */
             wide_mm?: number | null;
+            /** Share Into */
+            share_into?: number | null;
             /** Bake From */
             bake_from?: number | null;
         };
@@ -4263,7 +4266,8 @@ export interface components {
         /**
          * OccasionKind
          * @description One kind: so many of its pieces (its share of all, when none is given), of `each_g` or that
-         *     bake `wide_mm` wide where not as its Tray screen has them.
+         *     bake `wide_mm` wide where not as its Tray screen has them; `whole_cards` makes its card once or
+         *     several times over, and the pieces as large as gives just so many.
          */
         OccasionKind: {
             /** Dough Id */
@@ -4274,6 +4278,11 @@ export interface components {
             each_g?: number | null;
             /** Wide Mm */
             wide_mm?: number | null;
+            /**
+             * Whole Cards
+             * @default false
+             */
+            whole_cards: boolean;
         };
         /**
          * OffPortion

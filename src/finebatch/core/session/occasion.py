@@ -40,12 +40,14 @@ DAY_MS = 86_400_000
 @dataclass(frozen=True, slots=True)
 class OccasionKind(FromOutside):
     """One kind: so many of its pieces (its share of all, when none is given), of `each_g` or that
-    bake `wide_mm` wide where not as its Tray screen has them."""
+    bake `wide_mm` wide where not as its Tray screen has them; `whole_cards` makes its card once or
+    several times over, and the pieces as large as gives just so many."""
 
     dough_id: Id
     pieces: Annotated[int, Interval(ge=1, le=MOST_PIECES)] | None = None
     each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
     wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
+    whole_cards: bool = False
 
 
 @dataclass(frozen=True, slots=True)

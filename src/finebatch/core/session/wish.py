@@ -40,8 +40,9 @@ class Item(FromOutside):
     that `form`, the usual one of its kind when none is given. So is the rest of one that is mixed
     kept, as `keep_as` and in `keep_in`: as is usual, in the freezer.
 
-    The dough is made `times` over, in pieces of `each_g` or that bake `wide_mm` wide where they are
-    not as its Tray screen has them, and none of them is portioned before `bake_from` (UTC ms).
+    The dough is made `times` over, in pieces of `each_g`, that bake `wide_mm` wide, or of which it
+    gives `share_into`, where they are not as its Tray screen has them; none of them is portioned
+    before `bake_from` (UTC ms).
     """
 
     dough_id: Id
@@ -53,6 +54,7 @@ class Item(FromOutside):
     times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)] = 1.0
     each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
     wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
+    share_into: Annotated[int, Interval(ge=1, le=2000)] | None = None
     bake_from: Moment | None = None
 
 

@@ -7,6 +7,7 @@ from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.piece.turned import piece_of_width
 from finebatch.core.refusal import refuse
 from finebatch.core.tray.question import Ground, TrayQuestion
+from finebatch.core.tray.turned_around import shared_out
 
 LEAST_TIMES, MOST_TIMES = 0.1, 20.0
 
@@ -26,18 +27,27 @@ def times_over(asked: TrayQuestion, times: float) -> TrayQuestion:
 
 
 def in_pieces(
-    asked: TrayQuestion, ground: Ground, each_g: float | None, wide_mm: float | None
+    asked: TrayQuestion,
+    ground: Ground,
+    each_g: float | None = None,
+    wide_mm: float | None = None,
+    share_into: int | None = None,
 ) -> TrayQuestion:
-    """The same in pieces of so many grams each, or that bake so wide (mm).
+    """The same in pieces of so many grams each, or that bake so wide (mm), or in so many pieces.
 
-    Raises `Refusal` for both at once, and where no such piece can be made.
+    Raises `Refusal` for several at once, and where no such piece can be made.
     """
-    if each_g is None and wide_mm is None:
+    given = [size for size in (each_g, wide_mm, share_into) if size is not None]
+    if not given:
         return asked
-    if each_g is not None and wide_mm is not None:
-        raise refuse("wide_mm", "Give what a piece weighs or how wide it bakes, not both.")
+    if len(given) > 1:
+        raise refuse(
+            "wide_mm", "Give what a piece weighs, how wide it bakes or how many it is, not both."
+        )
     piece = asked.setting.piece
-    if wide_mm is not None:
+    if share_into is not None:
+        sized = shared_out(piece, asked.lot(ground.larder), share_into)
+    elif wide_mm is not None:
         sized = piece_of_width(asked.basis(ground), piece, wide_mm)
     elif each_g is not None and not piece.SAYS.unweighed:
         sized = piece.weighing(each_g, asked.lot(ground.larder))

@@ -177,7 +177,11 @@ def _as_wished(item: Item, dough: Dough, known: Known) -> TrayQuestion:
     asked = known.question(dough)
     try:
         return in_pieces(
-            times_over(asked, item.times), known.ground(dough.id), item.each_g, item.wide_mm
+            times_over(asked, item.times),
+            known.ground(dough.id),
+            item.each_g,
+            item.wide_mm,
+            item.share_into,
         )
     except Refusal as refusal:
         said = refusal.faults[0].message

@@ -180,14 +180,21 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
 
     here = measuring_of(known.kitchen).where(dough.card.cup, dough.card.egg)
     egg = egg_share(as_written, larder, here)
+    share = None if egg is None else egg.share
     try:
-        share = None if egg is None else egg.share
-        batch = batch_for(wanted, gives, share, as_written.setting.piece.least_times)
+        if kind.whole_cards:
+            times = float(max(round(wanted / max(gives(1.0), 1)), 1))
+            shared = in_pieces(times_over(as_written, times), ground, share_into=wanted)
+            made = eaten_of_all(sizes(shared, ground))
+            batch = Batch(times, None if share is None else times / share, made)
+        else:
+            batch = batch_for(wanted, gives, share, as_written.setting.piece.least_times)
     except Refusal as refusal:
         said = refusal.faults[0].message
         raise refuse("kinds", f"“{dough.card.name}”: {said}") from refusal
     some = (
         batch.pieces - wanted > max(wanted * KEPT_OVER, LEAST_KEPT)
+        and not kind.whole_cards
         and as_written.setting.piece.pan is None
         and not as_written.setting.also
         and known.waits(dough)
@@ -209,6 +216,7 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
         times=batch.times,
         each_g=kind.each_g,
         wide_mm=kind.wide_mm,
+        share_into=wanted if kind.whole_cards else None,
     )
     bowls = max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1)
     return _Sized(item, wanted, batch, keeping, bowls, None if egg is None else egg.of)

@@ -37,11 +37,13 @@ interface OccasionPanelProps {
   onWish: (wish: Wish) => void;
 }
 
+const newKind = (dough_id: number): OccasionKind => ({ dough_id, whole_cards: false });
+
 /** The occasion as it is on the screen: what was planned for last, or a first guess. */
 function usualOccasion(wish: Wish, now: number): Occasion {
   if (wish.occasion) return wish.occasion;
   const at = nextSaturday(now);
-  const kinds = wish.items.map((item): OccasionKind => ({ dough_id: item.dough_id }));
+  const kinds = wish.items.map((item) => newKind(item.dough_id));
   return { at, kinds, pieces: 60, people: null, each: 4, free: usualHours(at, now) };
 }
 
@@ -179,7 +181,7 @@ function OccasionForm({ plan, wish, now, onMade }: OccasionFormProps) {
         className="w-fit"
         value=""
         onChange={(event) =>
-          change({ kinds: [...asked.kinds, { dough_id: Number(event.target.value) }] })
+          change({ kinds: [...asked.kinds, newKind(Number(event.target.value))] })
         }
       >
         <option value="" disabled>
@@ -222,18 +224,25 @@ interface KindRowProps {
   onRemove: () => void;
 }
 
-type SizedBy = "tray" | "wide" | "heavy";
+type SizedBy = "tray" | "wide" | "heavy" | "cards";
 const SIZED = [
   ["tray", "as on its Tray"],
   ["wide", "baked so wide"],
   ["heavy", "so heavy"],
+  ["cards", "as whole cards give"],
 ] as const;
 const FIRST_WIDE_MM = 70;
 const FIRST_G = 25;
 
 /** One kind: its share or a count of its own, and its size where it is another than on its tray. */
 function KindRow({ name, kind, onKind, onRemove }: KindRowProps) {
-  const by: SizedBy = kind.wide_mm != null ? "wide" : kind.each_g != null ? "heavy" : "tray";
+  const by: SizedBy = kind.whole_cards
+    ? "cards"
+    : kind.wide_mm != null
+      ? "wide"
+      : kind.each_g != null
+        ? "heavy"
+        : "tray";
   return (
     <li className="flex flex-wrap items-end gap-x-4 gap-y-1 border-b border-line py-1">
       <span className="min-w-40 flex-1 self-center text-lg font-semibold">{name}</span>
@@ -253,6 +262,7 @@ function KindRow({ name, kind, onKind, onRemove }: KindRowProps) {
             onKind({
               wide_mm: next === "wide" ? FIRST_WIDE_MM : null,
               each_g: next === "heavy" ? FIRST_G : null,
+              whole_cards: next === "cards",
             });
           }}
         >

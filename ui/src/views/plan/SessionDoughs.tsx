@@ -195,7 +195,12 @@ function HowMuch({ name, item, onChange }: HowMuchProps) {
     if (wanted > 0 && wanted !== times) onChange({ times: wanted });
     else setText(timesWords(times));
   };
-  const size = item.wide_mm != null ? span(item.wide_mm) : item.each_g != null && mass(item.each_g);
+  const size =
+    item.wide_mm != null
+      ? span(item.wide_mm)
+      : item.each_g != null
+        ? mass(item.each_g)
+        : item.share_into != null && `1/${item.share_into}`;
   return (
     <span className="flex items-center gap-1">
       <span aria-hidden="true">×</span>
@@ -214,7 +219,7 @@ function HowMuch({ name, item, onChange }: HowMuchProps) {
           type="button"
           className="press min-h-8 px-2"
           aria-label={`${size} each; make ${name} as on its Tray screen`}
-          onClick={() => onChange({ wide_mm: null, each_g: null })}
+          onClick={() => onChange({ wide_mm: null, each_g: null, share_into: null })}
         >
           {size} ✕
         </button>
