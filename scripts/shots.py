@@ -41,13 +41,33 @@ def dough(page: Page, _clock: HandClock) -> None:
     expect(page.get_by_text("bakes to")).to_be_visible()
 
 
-def swap(page: Page, _clock: HandClock) -> None:
-    page.goto(f"http://127.0.0.1:{PORT}/dough/2")
-    page.get_by_role("tab", name="Swap").click()
-    expect(page.get_by_text("Neutral oil")).to_be_visible()
+IN_THE_HOUSE = (
+    ("flour_ap", 1500, 1000, 1.1),
+    ("flour_rye", 700, 1000, 2.2),
+    ("butter_unsalted", 500, 250, 2.9),
+    ("egg_whole", 300, 300, 2.4),
+    ("sugar_white", 900, 1000, 1.4),
+    ("sugar_brown_light", 400, 500, 1.8),
+)
+"""Ingredients, what there is of them and in a pack (g), and what a pack costs."""
+
+
+def stock(page: Page) -> None:
+    """Some of what the kitchen needs, some to be used within the week."""
+    for n, (key, grams, pack_g, price) in enumerate(IN_THE_HOUSE):
+        use_by = MORNING + 5 * 86_400_000 if n in (1, 2, 3) else None
+        pack = {
+            "ingredient": key,
+            "grams": grams,
+            "pack_g": pack_g,
+            "price": price,
+            "use_by": use_by,
+        }
+        assert page.request.post(f"http://127.0.0.1:{PORT}/api/stock", data=pack).ok
 
 
 def larder(page: Page, _clock: HandClock) -> None:
+    stock(page)
     page.goto(f"http://127.0.0.1:{PORT}/larder")
     page.get_by_role("button", name="Rye flour").click()
     expect(page.get_by_text("Used in")).to_be_visible()
@@ -138,6 +158,23 @@ def plan(page: Page, _clock: HandClock) -> None:
     page.get_by_role("button", name="Plan it again each way").click()
     expect(page.get_by_text("planning…")).to_have_count(0, timeout=180_000)
     page.evaluate("window.scrollTo(0, 0)")
+
+
+def occasion(page: Page, _clock: HandClock) -> None:
+    """A hundred pieces in four kinds, on the table on Sunday at three."""
+    stock(page)
+    page.goto(f"http://127.0.0.1:{PORT}/plan")
+    page.get_by_text("For an occasion").click()
+    page.get_by_label("On the table").fill("Sun 15:00")
+    page.get_by_label("How many pieces").fill("100")
+    page.get_by_label("Called", exact=True).fill("Harvest tea")
+    add = page.get_by_label("Add a kind to the occasion")
+    for number in range(1, 5):
+        add.select_option(index=1)
+        expect(page.get_by_label("Pieces, or empty: its share")).to_have_count(number)
+    page.get_by_role("button", name="Make the doughs and the plan").click()
+    expect(page.get_by_role("columnheader", name="keeps")).to_be_visible()
+    expect(page.get_by_text("Looking for a better plan")).to_have_count(0, timeout=180_000)
 
 
 def on_to(page: Page, clock: HandClock, session: Any, there: Callable[[Any], bool]) -> Any:
@@ -292,7 +329,6 @@ def card(page: Page, _clock: HandClock) -> None:
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "dough": dough,
     "method": method,
-    "swap": swap,
     "larder": larder,
     "tray": tray,
     "slab": slab,
@@ -301,6 +337,7 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "chill": chill,
     "kitchen": kitchen,
     "plan": plan,
+    "occasion": occasion,
     "book": book,
     "trouble": trouble,
     "cold": cold,

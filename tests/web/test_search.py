@@ -72,9 +72,9 @@ def test_a_search_that_nobody_looks_at_ends(monkeypatch: pytest.MonkeyPatch) -> 
     monkeypatch.setattr("finebatch.workflow.session.search.time.monotonic", lambda: now[0])
     search = Search(1)
     assert search.go_on()
-    now[0] += 9
+    now[0] += 29
     search.look()
-    now[0] += 9
+    now[0] += 29
     assert search.go_on()
     now[0] += 2
     assert not search.go_on()

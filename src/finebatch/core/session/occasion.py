@@ -13,7 +13,7 @@ from annotated_types import Interval, Len, MaxLen
 
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
-from finebatch.core.refusal import refuse
+from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.tray.scaled import LEAST_TIMES, MOST_TIMES
 from finebatch.core.values import FromOutside, Id, Moment, Text
@@ -133,10 +133,11 @@ def counts(occasion: Occasion) -> tuple[int, ...]:
         total = given
     left = total - given
     if open_kinds and left < open_kinds:
+        already = f"; {given} of them are given already" if given else ""
         raise refuse(
             "kinds",
-            f"The counts that are given make {given} pieces already, of {total} in all. Ask for "
-            "more in all, or for fewer of a kind.",
+            f"{total} pieces in all are not enough for these kinds{already}. Ask for more in all, "
+            "or for fewer kinds.",
         )
     share = math.ceil(left / open_kinds) if open_kinds else 0
     found = tuple(kind.pieces or share for kind in occasion.kinds)
@@ -193,8 +194,14 @@ def batch_for(
         elif number > max(first, 1) and gives((number - 1) * step) >= wanted:
             number -= 1
         else:
-            return Batch(number * step, None if egg is None else number * step / egg, pieces)
-    raise refuse(
+            times = min(max(number * step, LEAST_TIMES), MOST_TIMES)
+            return Batch(times, None if egg is None else number * step / egg, pieces)
+    raise too_many(wanted)
+
+
+def too_many(wanted: int) -> Refusal:
+    """Nobody makes so much of a dough at once."""
+    return refuse(
         "kinds",
         f"{wanted} pieces are more than {MOST_TIMES:.0f} times this dough. Ask for fewer, or for "
         "another kind beside it.",

@@ -15,6 +15,7 @@ from finebatch.core.heat.oven import conventional_c
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.method.of_card import lies_as, programme_of_card
 from finebatch.core.method.programme import Programme
+from finebatch.core.piece.layout import Shared
 from finebatch.core.piece.sizes import Sizes
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import Portioned, prepare, sinks
@@ -223,8 +224,7 @@ def _some(
     if item.pieces is None:
         return None, 0
     there, each = found.yields.pieces, _each_gives(found)
-    # Of what is cut after it is baked, more than there are logs are the slices that are wanted.
-    wanted = item.pieces if item.pieces <= there else -(-item.pieces // each)
+    wanted = _as_laid(item.pieces, there, each)
     if wanted > there:
         raise refuse(
             "items",
@@ -239,11 +239,23 @@ def _some(
             f"“{dough.card.name}” is a batter and cannot wait: bake all {there} of it, or scale "
             "the dough on its own screen.",
         )
-    piece, sheet = asked.setting.piece, asked.kitchen.sheet
-    shared = piece.share(sheet, found.foreseen, wanted, found.making)
+    shared = some_of(found, asked, item.pieces)
     others = sum(other.answer.yields.pieces for other in sized.others)
     # What was not taken out stays in the cold; it is not left over.
     return shared.trays, there - wanted + others if item.joins == "fresh" else 0
+
+
+def _as_laid(pieces: int, there: int, each: int) -> int:
+    """How many lie on trays for so many pieces: of what is cut after it is baked, more than there
+    are logs are the slices that are wanted."""
+    return pieces if pieces <= there else -(-pieces // each)
+
+
+def some_of(found: TrayAnswer, asked: TrayQuestion, pieces: int) -> Shared:
+    """So many of a dough's pieces on trays; `Refusal` for what is only baked whole."""
+    wanted = _as_laid(pieces, found.yields.pieces, _each_gives(found))
+    piece, sheet = asked.setting.piece, asked.kitchen.sheet
+    return piece.share(sheet, found.foreseen, wanted, found.making)
 
 
 def check_times(wish: Wish, now: int) -> None:

@@ -25,14 +25,15 @@ from finebatch.core.session.occasion import (
     counts,
     days_for,
     egg_share,
+    too_many,
 )
 from finebatch.core.session.wish import LETTERS, MINUTE, Away, Item, Wish
-from finebatch.core.tray.question import sizes
-from finebatch.core.tray.scaled import eaten_of_all, in_pieces, times_over
+from finebatch.core.tray.question import TrayQuestion, sizes
+from finebatch.core.tray.scaled import MOST_TIMES, eaten_of_all, in_pieces, times_over
 from finebatch.facts import formula
 from finebatch.workflow.dough.doughs import Dough, get_doughs
 from finebatch.workflow.kitchen.equipment import measuring_of
-from finebatch.workflow.session.asking import A_FORTNIGHT, Known, ask, known_of
+from finebatch.workflow.session.asking import A_FORTNIGHT, Known, ask, known_of, some_of
 
 LEAST_KEPT = 6
 """Fewer pieces over are baked with the rest."""
@@ -184,6 +185,8 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
     try:
         if kind.whole_cards:
             times = float(max(round(wanted / max(gives(1.0), 1)), 1))
+            if times > MOST_TIMES:
+                raise too_many(wanted)
             shared = in_pieces(times_over(as_written, times), ground, share_into=wanted)
             made = eaten_of_all(sizes(shared, ground))
             batch = Batch(times, None if share is None else times / share, made)
@@ -198,6 +201,7 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
         and as_written.setting.piece.pan is None
         and not as_written.setting.also
         and known.waits(dough)
+        and _divides(as_written, kind, batch, wanted, known)
     )
     filled = is_filled(dough.card)
     keeping = formula.keepings()[
@@ -220,6 +224,19 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
     )
     bowls = max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1)
     return _Sized(item, wanted, batch, keeping, bowls, None if egg is None else egg.of)
+
+
+def _divides(
+    asked: TrayQuestion, kind: OccasionKind, batch: Batch, wanted: int, known: Known
+) -> bool:
+    """Whether some of a dough's pieces can be baked without the others."""
+    ground = known.ground(kind.dough_id)
+    scaled = in_pieces(times_over(asked, batch.times), ground, kind.each_g, kind.wide_mm)
+    try:
+        some_of(sizes(scaled, ground).usual, scaled, wanted)
+    except Refusal:
+        return False
+    return True
 
 
 def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:

@@ -11,7 +11,7 @@ from finebatch.core.refusal import Refusal
 from finebatch.store.database import Database
 from finebatch.workflow.session.plans import improve, note
 
-LEFT_AFTER_S = 10.0
+LEFT_AFTER_S = 30.0
 """A page that has not asked for this long has been left: nobody waits for better plans."""
 
 _log = logging.getLogger(__name__)
