@@ -94,7 +94,7 @@ def test_a_bad_amount_is_named_at_its_line_and_stays_as_typed(page: Page, served
 def test_a_name_that_the_larder_lacks_stays_as_typed(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough/1")
     expect(page.locator("[data-figure=grams]").first).to_be_visible()
-    page.get_by_role("button", name="Add a line").click()
+    page.get_by_role("button", name="Add a line").press("Enter")
     field = page.get_by_label("Ingredient, line 12", exact=True)
     field.fill("stardust")
     expect(page.get_by_text("Nothing in the larder has that name.")).to_be_visible()
@@ -161,7 +161,7 @@ def test_lines_are_moved_taken_out_and_taken_back(page: Page, served: Served) ->
 def test_a_dough_without_flour_says_what_to_add(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough")
     page.get_by_role("button", name="Start one").click()
-    page.get_by_role("button", name="Add a line").click()
+    page.get_by_role("button", name="Add a line").press("Enter")
     page.get_by_label("Ingredient, line 1", exact=True).fill("granulated")
     page.keyboard.press("Enter")
     page.get_by_label("Amount, line 1").fill("200")

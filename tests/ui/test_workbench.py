@@ -231,7 +231,7 @@ def test_ranges_keep_a_choice_and_eggs_carry_the_ratio(page: Page, served: Serve
         page.get_by_label("Type the next line").fill(line)
         page.keyboard.press("Enter")
     expect(page.locator("[data-figure=grams]")).to_have_count(2)
-    page.get_by_role("button", name="Add a line").click()
+    page.get_by_role("button", name="Add a line").press("Enter")
     page.get_by_label("Ingredient, line 3", exact=True).fill("all-purpose")
     page.keyboard.press("Enter")
     page.get_by_label("Unit, line 3").select_option("of_eggs")
