@@ -21,6 +21,8 @@ from finebatch.store.documents import (
     CARD,
     INGREDIENT,
     KITCHEN,
+    OCCASION,
+    PACK,
     PLAN,
     RAW,
     SEEN,
@@ -126,6 +128,8 @@ KINDS_OF_DOCUMENT = {
     "before": BEFORE,
     "raw": RAW,
     "seen": SEEN,
+    "occasion": OCCASION,
+    "pack": PACK,
 }
 
 

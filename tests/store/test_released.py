@@ -36,6 +36,9 @@ OF_A_FILE = [
     "/api/devices",
     "/api/oven/records",
     "/api/plan/ideas",
+    "/api/occasions",
+    "/api/stock",
+    "/api/stock/makes",
 ]
 """Every list and every screen that needs no name of anything."""
 

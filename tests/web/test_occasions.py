@@ -126,6 +126,10 @@ def test_an_occasion_is_served(
     assert len(session["doughs"]) == len(names)
     needed = client.get(f"/api/sessions/{session['id']}/shelf").json()["needed"]
     # Every mix fits the bowl, and the list is what the doughs take.
+    each = {dough["letter"]: dough["each_gives"] for dough in session["doughs"]}
+    for letter, kind in zip("ABCDE", found["kinds"], strict=False):
+        trays = [tray["pieces"] for tray in session["trays"] if tray["dough"] == letter]
+        assert sum(trays) * each[letter] == kind["baked"]
     mixer_g = client.get("/api/kitchen").json()["planning"]["mixer_g"]
     grams = dict.fromkeys(names, 0.0)
     for one in needed:

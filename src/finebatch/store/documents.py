@@ -18,6 +18,7 @@ from finebatch.core.book.record import Seen
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.limits import as_kept, brought_within, within
 from finebatch.core.larder.ingredient import Ingredient
+from finebatch.core.larder.stock import Pack
 from finebatch.core.measures.faults import refusal_of
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKind
@@ -276,3 +277,4 @@ BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before, _as_it_was))
 RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
 SEEN = Document(TypeAdapter(Seen))
 OCCASION = Document(TypeAdapter(KeptOccasion))
+PACK = Document(TypeAdapter(Pack))

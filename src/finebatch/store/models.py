@@ -18,6 +18,7 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 from finebatch.core.book.record import Seen
 from finebatch.core.formula.dough import Card
 from finebatch.core.larder.ingredient import Ingredient
+from finebatch.core.larder.stock import Pack
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Plan, PlanBefore
@@ -32,6 +33,7 @@ from finebatch.store.documents import (
     INGREDIENT,
     KITCHEN,
     OCCASION,
+    PACK,
     PLAN,
     RAW,
     SEEN,
@@ -113,16 +115,12 @@ class OwnIngredientRow(Base):
 
 
 class StockRow(Base):
-    """So much of an ingredient in the house, bought in packs, with a day by which to use it."""
+    """A pack of an ingredient in the house, as a document."""
 
     __tablename__ = "stock"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    ingredient: Mapped[str] = mapped_column(index=True)
-    grams: Mapped[float]
-    pack_g: Mapped[float | None]
-    price: Mapped[float | None]
-    use_by: Mapped[int | None]
+    pack: Mapped[Pack] = mapped_column(Holds(PACK))
 
 
 class StockTakenRow(Base):

@@ -2,10 +2,6 @@
 
 from dataclasses import replace
 
-from pydantic import TypeAdapter, ValidationError
-
-from finebatch.core.measures.faults import refusal_of
-from finebatch.core.piece.kinds.every import AnyKind
 from finebatch.core.piece.sizes import Sizes
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.piece.turned import piece_of_width
@@ -57,17 +53,7 @@ def in_pieces(
         sized = piece.weighing(each_g, asked.lot(ground.larder))
     else:
         raise refuse("each_g", f"{piece.SAYS.unweighed} Set its size on the Tray screen.")
-    return replace(asked, setting=replace(asked.setting, piece=_as_can_be(sized)))
-
-
-def _as_can_be(piece: AnyKind) -> AnyKind:
-    """The piece; `Refusal` where a figure of it is beyond what its kind takes."""
-    limits = TypeAdapter[AnyKind](type(piece))
-    try:
-        return limits.validate_python(limits.dump_python(piece))
-    except ValidationError as error:
-        fault = refusal_of(error.errors()).faults[0]
-        raise refuse(fault.field, f"So many or so large cannot be made: {fault.message}") from error
+    return replace(asked, setting=replace(asked.setting, piece=sized))
 
 
 def eaten(found: TrayAnswer) -> int:

@@ -1,7 +1,7 @@
 """The packs in the house, as they are kept."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -24,22 +24,12 @@ class KeptPack(Pack):
 
 
 def _kept(row: StockRow) -> KeptPack:
-    return KeptPack(
-        id=row.id,
-        ingredient=row.ingredient,
-        grams=row.grams,
-        pack_g=row.pack_g,
-        price=row.price,
-        use_by=row.use_by,
-    )
+    return KeptPack(**values_of(Pack, row.pack), id=row.id)
 
 
-def packs(session: Session, ingredient: str | None = None) -> list[KeptPack]:
-    """What is in the house, in the order in which it came; of one ingredient when named."""
-    query = select(StockRow).order_by(StockRow.id)
-    if ingredient is not None:
-        query = query.where(StockRow.ingredient == ingredient)
-    return [_kept(row) for row in session.scalars(query)]
+def packs(session: Session) -> list[KeptPack]:
+    """What is in the house, in the order in which it came."""
+    return [_kept(row) for row in session.scalars(select(StockRow).order_by(StockRow.id))]
 
 
 def packs_of_each(session: Session) -> dict[str, list[KeptPack]]:
@@ -65,12 +55,11 @@ def put_pack(session: Session, pack: Pack, pack_id: int | None = None) -> KeptPa
     if pack_id is None:
         if (session.scalar(select(func.count(StockRow.id))) or 0) >= MOST_PACKS:
             raise refuse("ingredient", f"The larder holds {MOST_PACKS:,} packs. Take one out.")
-        row = StockRow(**values_of(Pack, pack))
+        row = StockRow(pack=pack)
         session.add(row)
     else:
         row = _row(session, pack_id)
-        for name, value in values_of(Pack, pack).items():
-            setattr(row, name, value)
+        row.pack = pack
     session.flush()
     return _kept(row)
 
@@ -94,7 +83,7 @@ def take_off(session: Session, grams: Mapping[str, float], event: EventRow) -> N
         own = there.get(key, [])
         for taken in take(own, needed):
             row = _row(session, own[taken.place].id)
-            row.grams = max(row.grams - taken.grams, 0.0)
+            row.pack = replace(row.pack, grams=max(row.pack.grams - taken.grams, 0.0))
             session.add(StockTakenRow(stock_id=row.id, event_id=event.id, grams=taken.grams))
 
 
@@ -104,6 +93,6 @@ def put_back(session: Session, event_id: int) -> None:
     for taken in session.scalars(query).all():
         row = session.get(StockRow, taken.stock_id)
         if row is not None:
-            row.grams = min(row.grams + taken.grams, MOST_G)
+            row.pack = replace(row.pack, grams=min(row.pack.grams + taken.grams, MOST_G))
         session.delete(taken)
     session.flush()

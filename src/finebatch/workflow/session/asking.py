@@ -28,6 +28,7 @@ from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, sizes
 from finebatch.core.tray.scaled import in_pieces, times_over
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
+from finebatch.store.documents import SETTING
 from finebatch.store.models import (
     BakeRow,
     DoughRow,
@@ -173,17 +174,26 @@ def _portioned(
     return told, portioned
 
 
+def resized(known: Known, dough: Dough, item: Item) -> TrayQuestion:
+    """The tray question of a dough made so many times over, in pieces of that size; `Refusal` where
+    a figure of them would be beyond what their kind takes."""
+    ground = known.ground(dough.id)
+    scaled = times_over(known.question(dough), item.times)
+    asked = in_pieces(scaled, ground, item.each_g, item.wide_mm, item.share_into)
+    if asked is not scaled:
+        try:
+            SETTING.write(asked.setting)
+        except Refusal as refusal:
+            fault = refusal.faults[0]
+            said = f"So many or so large cannot be made: {fault.message}"
+            raise refuse(fault.field, said) from refusal
+    return asked
+
+
 def _as_wished(item: Item, dough: Dough, known: Known) -> TrayQuestion:
     """The tray question of a dough, made as many times over and in such pieces as are wished."""
-    asked = known.question(dough)
     try:
-        return in_pieces(
-            times_over(asked, item.times),
-            known.ground(dough.id),
-            item.each_g,
-            item.wide_mm,
-            item.share_into,
-        )
+        return resized(known, dough, item)
     except Refusal as refusal:
         said = refusal.faults[0].message
         raise refuse("items", f"“{dough.card.name}”: {said}") from refusal

@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.care.keeping import Keeping, is_filled, is_perishable, keeping_key
+from finebatch.core.care.keeping import Keeping, KeptIn, is_filled, is_perishable, keeping_key
 from finebatch.core.plan.network import network
 from finebatch.core.plan.quick import quick_times
 from finebatch.core.plan.schedule import finish_of
@@ -28,12 +28,12 @@ from finebatch.core.session.occasion import (
     too_many,
 )
 from finebatch.core.session.wish import LETTERS, MINUTE, Away, Item, Wish
-from finebatch.core.tray.question import TrayQuestion, sizes
-from finebatch.core.tray.scaled import MOST_TIMES, eaten_of_all, in_pieces, times_over
+from finebatch.core.tray.question import sizes
+from finebatch.core.tray.scaled import MOST_TIMES, eaten, eaten_of_all
 from finebatch.facts import formula
 from finebatch.workflow.dough.doughs import Dough, get_doughs
 from finebatch.workflow.kitchen.equipment import measuring_of
-from finebatch.workflow.session.asking import A_FORTNIGHT, Known, ask, known_of, some_of
+from finebatch.workflow.session.asking import A_FORTNIGHT, Known, ask, known_of, resized, some_of
 
 LEAST_KEPT = 6
 """Fewer pieces over are baked with the rest."""
@@ -80,6 +80,7 @@ class _Sized:
 
     item: Item
     wanted: int
+    baked: int
     batch: Batch
     keeping: Keeping
     bowls: int
@@ -125,8 +126,8 @@ def propose(session: Session, occasion: Occasion, now: int) -> Proposal:
                 dough_id=one.item.dough_id,
                 name=doughs[one.item.dough_id].card.name,
                 wanted=one.wanted,
-                baked=one.item.pieces or one.batch.pieces,
-                kept=one.batch.pieces - (one.item.pieces or one.batch.pieces),
+                baked=one.baked,
+                kept=one.batch.pieces - one.baked,
                 times=one.batch.times,
                 eggs=one.batch.eggs,
                 eggs_of=one.eggs_of,
@@ -166,77 +167,85 @@ def _free(occasion: Occasion, now: int) -> list[FreeTime]:
 
 def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Sized:
     """A kind with its dough as large as its count wants."""
-    ground, larder = known.ground(dough.id), known.larder
+    larder, card = known.larder, dough.card
     as_written = known.question(dough)
+    here = measuring_of(known.kitchen).where(card.cup, card.egg)
+    egg = egg_share(as_written, larder, here)
+    share = None if egg is None else egg.share
+    try:
+        if kind.whole_cards:
+            item, batch = _whole_cards(wanted, dough, known, share)
+        else:
+            item, batch = _as_large(kind, wanted, dough, known, share)
+    except Refusal as refusal:
+        said = refusal.faults[0].message
+        raise refuse("kinds", f"“{card.name}”: {said}") from refusal
+    baked = batch.pieces
+    if batch.pieces - wanted > max(wanted * KEPT_OVER, LEAST_KEPT) and known.waits(dough):
+        baked = _some_baked(item, batch, wanted, dough, known)
+    filled = is_filled(card)
+    place: KeptIn = "fridge" if filled else "tin"
+    perishable = is_perishable(card, larder)
+    key = keeping_key("baked", place, card.family, perishable=perishable, filled=filled)
+    total_g = batch.times * sum(as_written.formula_g.values())
+    return _Sized(
+        replace(item, pieces=wanted if baked < batch.pieces else None),
+        wanted,
+        baked,
+        batch,
+        formula.keepings()[key],
+        max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1),
+        None if egg is None else egg.of,
+    )
+
+
+def _whole_cards(wanted: int, dough: Dough, known: Known, egg: float | None) -> tuple[Item, Batch]:
+    """The card once or several times, in as many pieces as are wanted."""
+    times = float(max(round(wanted / max(_pieces(Item(dough.id), dough, known), 1)), 1))
+    if times > MOST_TIMES:
+        raise too_many(wanted)
+    item = Item(dough.id, times=times, share_into=wanted)
+    made = _pieces(item, dough, known)
+    return item, Batch(times, None if egg is None else times / egg, made)
+
+
+def _as_large(
+    kind: OccasionKind, wanted: int, dough: Dough, known: Known, egg: float | None
+) -> tuple[Item, Batch]:
+    """The smallest dough in whole eggs that gives as many pieces of that size."""
+    once = Item(dough.id, each_g=kind.each_g, wide_mm=kind.wide_mm)
 
     @cache
     def gives(times: float) -> int:
         try:
-            scaled = in_pieces(times_over(as_written, times), ground, kind.each_g, kind.wide_mm)
-            return eaten_of_all(sizes(scaled, ground))
+            return _pieces(replace(once, times=times), dough, known)
         except Refusal:
             if times == 1.0:
                 raise
             return 0
 
-    here = measuring_of(known.kitchen).where(dough.card.cup, dough.card.egg)
-    egg = egg_share(as_written, larder, here)
-    share = None if egg is None else egg.share
-    try:
-        if kind.whole_cards:
-            times = float(max(round(wanted / max(gives(1.0), 1)), 1))
-            if times > MOST_TIMES:
-                raise too_many(wanted)
-            shared = in_pieces(times_over(as_written, times), ground, share_into=wanted)
-            made = eaten_of_all(sizes(shared, ground))
-            batch = Batch(times, None if share is None else times / share, made)
-        else:
-            batch = batch_for(wanted, gives, share, as_written.setting.piece.least_times)
-    except Refusal as refusal:
-        said = refusal.faults[0].message
-        raise refuse("kinds", f"“{dough.card.name}”: {said}") from refusal
-    some = (
-        batch.pieces - wanted > max(wanted * KEPT_OVER, LEAST_KEPT)
-        and not kind.whole_cards
-        and as_written.setting.piece.pan is None
-        and not as_written.setting.also
-        and known.waits(dough)
-        and _divides(as_written, kind, batch, wanted, known)
-    )
-    filled = is_filled(dough.card)
-    keeping = formula.keepings()[
-        keeping_key(
-            "baked",
-            "fridge" if filled else "tin",
-            dough.card.family,
-            perishable=is_perishable(dough.card, larder),
-            filled=filled,
-        )
-    ]
-    total_g = batch.times * sum(as_written.formula_g.values())
-    item = Item(
-        dough.id,
-        pieces=wanted if some else None,
-        times=batch.times,
-        each_g=kind.each_g,
-        wide_mm=kind.wide_mm,
-        share_into=wanted if kind.whole_cards else None,
-    )
-    bowls = max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1)
-    return _Sized(item, wanted, batch, keeping, bowls, None if egg is None else egg.of)
+    batch = batch_for(wanted, gives, egg, dough.tray.piece.least_times)
+    return replace(once, times=batch.times), batch
 
 
-def _divides(
-    asked: TrayQuestion, kind: OccasionKind, batch: Batch, wanted: int, known: Known
-) -> bool:
-    """Whether some of a dough's pieces can be baked without the others."""
-    ground = known.ground(kind.dough_id)
-    scaled = in_pieces(times_over(asked, batch.times), ground, kind.each_g, kind.wide_mm)
+def _pieces(item: Item, dough: Dough, known: Known) -> int:
+    """How many pieces, as they are eaten, a dough gives so."""
+    return eaten_of_all(sizes(resized(known, dough, item), known.ground(dough.id)))
+
+
+def _some_baked(item: Item, batch: Batch, wanted: int, dough: Dough, known: Known) -> int:
+    """How many of a dough's pieces are baked where no more than are wanted have to be: all of what
+    is baked whole, and of logs as many as give so many slices."""
+    setting = dough.tray
+    if item.share_into is not None or setting.piece.pan is not None or setting.also:
+        return batch.pieces
+    asked = resized(known, dough, item)
+    found = sizes(asked, known.ground(dough.id)).usual
     try:
-        some_of(sizes(scaled, ground).usual, scaled, wanted)
+        laid = sum(some_of(found, asked, wanted).trays)
     except Refusal:
-        return False
-    return True
+        return batch.pieces
+    return laid * (eaten(found) // found.yields.pieces)
 
 
 def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:
@@ -248,7 +257,9 @@ def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:
     )
     all_of_it = [id(one) for one in over[places:]]
     return [
-        replace(one, item=replace(one.item, pieces=None)) if id(one) in all_of_it else one
+        replace(one, item=replace(one.item, pieces=None), baked=one.batch.pieces)
+        if id(one) in all_of_it
+        else one
         for one in sized
     ]
 

@@ -283,7 +283,14 @@ interface PiecesProps {
 
 /** All of it, or so many now and the rest kept cold. */
 function Pieces({ name, item, pieces, unit, whole, onPieces }: PiecesProps) {
-  const [text, setText] = useState(item.pieces ? String(item.pieces) : "");
+  const told = item.pieces ? String(item.pieces) : "";
+  const [text, setText] = useState(told);
+  const [shown, setShown] = useState(told);
+  // What is asked for in another way stands here too.
+  if (told !== shown) {
+    setShown(told);
+    setText(told);
+  }
   const some = item.pieces != null;
   const keep = () => {
     const wanted = parse(text);

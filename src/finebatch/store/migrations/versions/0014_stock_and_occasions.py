@@ -12,14 +12,9 @@ def upgrade() -> None:
     op.create_table(
         "stock",
         sa.Column("id", sa.Integer(), nullable=False),
-        sa.Column("ingredient", sa.String(), nullable=False),
-        sa.Column("grams", sa.Double(), nullable=False),
-        sa.Column("pack_g", sa.Double()),
-        sa.Column("price", sa.Double()),
-        sa.Column("use_by", sa.Integer()),
+        sa.Column("pack", sa.JSON(), nullable=False),
         sa.PrimaryKeyConstraint("id", name="pk_stock"),
     )
-    op.create_index("ix_stock_ingredient", "stock", ["ingredient"])
     op.create_table(
         "stock_taken",
         sa.Column("id", sa.Integer(), nullable=False),
