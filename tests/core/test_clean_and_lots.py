@@ -12,7 +12,7 @@ from finebatch.core.plan.quick import quick_plan
 from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.work import Bake, DoughWork, Kitchen, Make, Oven, PartWork, TrayWork, Work
 from finebatch.core.refusal import Refusal
-from finebatch.core.session.bowls import bowls_of
+from finebatch.core.session.bowls import bowls_of, shares_of
 from tests.core.test_checker_edges import KITCHEN, TRAY, found_in, laid, mixed, placed, plan
 from tests.keys import key
 
@@ -156,3 +156,24 @@ def test_a_dough_that_lies_in_the_cold_is_not_mixed_in_lots() -> None:
     with pytest.raises(Refusal, match="lots 0 to 0"):
         work = batter(2)
         replace(work, trays=tuple(replace(tray, lot=1) for tray in work.trays))
+
+
+@pytest.mark.parametrize(
+    ("total_g", "eggs", "shares"),
+    [
+        (1900, 3, [1]),
+        (3000, 4, [1 / 2, 1 / 2]),
+        (5000, 7, [2 / 7, 2 / 7, 2 / 7, 1 / 7]),
+        (5000, 6, [1 / 3, 1 / 3, 1 / 3]),
+        (3000, 3, [2 / 3, 1 / 3]),
+        (3000, 2.5, [1 / 2, 1 / 2]),
+        (3000, None, [1 / 2, 1 / 2]),
+        (9000, 1, [1 / 5] * 5),
+    ],
+)
+def test_bowls_hold_whole_eggs_where_there_are_whole_ones(
+    total_g: float, eggs: float | None, shares: list[float]
+) -> None:
+    found = shares_of(total_g, 2000, eggs)
+    assert list(found) == pytest.approx(shares)
+    assert max(found) * total_g <= 2000

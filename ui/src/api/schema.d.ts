@@ -3215,15 +3215,13 @@ export interface components {
         };
         /**
          * ForDough
-         * @description What one dough takes of an ingredient: g into each of so many bowls, g for its parts.
+         * @description What one dough takes of an ingredient: g into each of its bowls, g for its parts.
          */
         ForDough: {
             /** Letter */
             letter: string;
-            /** Bowl G */
-            bowl_g: number;
-            /** Bowls */
-            bowls: number;
+            /** Bowls G */
+            bowls_g: number[];
             /**
              * Parts G
              * @default 0

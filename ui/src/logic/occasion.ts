@@ -124,3 +124,13 @@ export function nextTime(at: number, now: number): number {
   const days = (then.getDay() - new Date(now).getDay() + 7) % 7 || 7;
   return timeOn(now + days * DAY_MS, minutes);
 }
+
+/** Amounts of several bowls, those that are the same counted together; none where there is none. */
+export function alike(grams: readonly number[]): (readonly [number, number])[] {
+  const found = new Map<string, [number, number]>();
+  for (const amount of grams.filter((one) => one > 0)) {
+    const there = found.get(amount.toFixed(2));
+    found.set(amount.toFixed(2), [amount, (there?.[1] ?? 0) + 1]);
+  }
+  return [...found.values()];
+}

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import {
+  alike,
   eggsWords,
   keepsWords,
   money,
@@ -108,4 +109,12 @@ describe("the next time", () => {
     const before = new Date(2025, 10, 29, 15).getTime();
     expect(nextTime(before, NOW)).toBe(at(29, 15));
   });
+});
+
+it("counts bowls that take the same together", () => {
+  expect(alike([200, 200, 100])).toEqual([
+    [200, 2],
+    [100, 1],
+  ]);
+  expect(alike([0, 0])).toEqual([]);
 });

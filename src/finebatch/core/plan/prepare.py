@@ -102,7 +102,7 @@ class Portioned:
     `oven_c` is a still oven's setting. `out` are the steps out of the cold with the minutes that
     each waits, for one that does not join fresh; then it is tempered for `temper_min`. `laid`
     pieces were portioned before and are only laid out. `pace` is how much longer than usual this
-    baker takes to portion, `paces` to do other jobs, `mixes` how often the bowl is filled, `pool`
+    baker takes to portion, `paces` to do other jobs, `shares` those of each bowl, `pool`
     the kind of sheet or pan. Without `turns` a tray is left alone in the oven; in all the dough is
     warm for `warm_most` minutes; `cold_on_sheet`: a tray stays on its sheet until it is cold.
     None is portioned before minute `bake_from`.
@@ -126,7 +126,7 @@ class Portioned:
     pace: float = 1.0
     paces: Mapping[str, float] = field(default_factory=dict)
     also: Sequence[Sized] = ()
-    mixes: int = 1
+    shares: Sequence[float] = (1.0,)
     pool: int = 0
     turns: bool = True
     warm_most: int = WARM_MOST_MIN
@@ -195,7 +195,7 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
     each = dough.habits.portion_s * dough.pace
     fresh, programme = dough.joins == "fresh", dough.programme
     batter = sinks(dough.mixing, dough.piece, programme, dough.habits.family)
-    makes, chill, chill_most = _makes(programme, dough.mixes)
+    makes, chill, chill_most = _makes(programme, len(dough.shares))
     temper = dough.temper_min
     if fresh:
         temper = max(temper, math.ceil(programme.temper_min))
@@ -223,6 +223,7 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         fetched_within=FIRST_WITHIN_MIN,
         warm_most=dough.warm_most,
         bake_from=dough.bake_from,
+        shares=tuple(dough.shares) if len(set(dough.shares)) > 1 else (),
     )
 
 

@@ -65,6 +65,7 @@ Letter = Annotated[str, Matching("^[A-Z]$")]
 TrayName = Annotated[str, Matching("^[A-Z][A-Za-z0-9]{0,8}$")]
 HabitMinutes = Annotated[int, Interval(ge=0, le=120)]
 Bowls = Annotated[int, Interval(ge=1, le=60)]
+Share = Annotated[float, Interval(gt=0, le=1)]
 Label = Annotated[str, Len(1, 120)]
 Pieces = Annotated[int, Interval(ge=1, le=2000)]
 MOST_MAKES = 5000
@@ -137,6 +138,7 @@ class DoughWork(FromOutside):
     wants after a night in the fridge. A batter too large for its window is mixed in several `lots`:
     its `makes` are those of one after the other, and each tray takes of its own. No tray is
     portioned before minute `bake_from`: its pieces would be too old by the time they are wanted.
+    `shares` are those of the bowls that it is mixed in, where they are not equal.
     """
 
     letter: Letter
@@ -156,6 +158,7 @@ class DoughWork(FromOutside):
     warm_most: Minutes = WARM_MOST_MIN
     lots: Annotated[int, Interval(ge=1, le=MOST_TRAYS)] = 1
     bake_from: Annotated[int, Interval(ge=0, le=LONGEST)] = 0
+    shares: Annotated[tuple[Share, ...], MaxLen(60)] = ()
 
     @property
     def begin_from(self) -> int:

@@ -1,5 +1,6 @@
 """Which bowl of how many a mixing is of: its share of each amount, and the trays that it is for."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -23,6 +24,24 @@ class Bowlful:
         return f"{words}, for {' and '.join(self.trays)}" if self.trays else words
 
 
+NEAR_WHOLE = 0.05
+"""So near a whole number of eggs nobody beats one apart."""
+
+
+def shares_of(total_g: float, holds_g: float, eggs: float | None) -> tuple[float, ...]:
+    """The share of a dough in each bowl of a mixer that holds so much (g): whole eggs in each where
+    the dough has a whole number of them, else equal ones."""
+    least = max(math.ceil(total_g / holds_g - 1e-9), 1)
+    whole = round(eggs or 0)
+    if least > 1 and abs((eggs or 0) - whole) <= NEAR_WHOLE:
+        for bowls in range(least, min(whole, 2 * least) + 1):
+            each, over = divmod(whole, bowls)
+            if math.ceil(whole / bowls) / whole * total_g <= holds_g * (1 + 1e-9):
+                counts = [each + 1] * over + [each] * (bowls - over)
+                return tuple(count / whole for count in counts)
+    return (1 / least,) * least
+
+
 def bowls_of(dough: DoughWork, trays: Sequence[TrayWork]) -> tuple[Bowlful, ...]:
     """The bowl that each job of mixing is of, in their order; none where one holds all of it."""
     mixing = [make for make in dough.makes if make.kind == "mix"]
@@ -31,10 +50,13 @@ def bowls_of(dough: DoughWork, trays: Sequence[TrayWork]) -> tuple[Bowlful, ...]
     if bowls < 2:
         return ()
     in_lot, pieces = bowls // dough.lots, sum(tray.pieces for tray in trays)
+    unequal = dough.lots == 1 and len(dough.shares) == bowls
     found = []
     for number in range(bowls):
         own = [tray for tray in trays if tray.lot == number // in_lot]
         share = sum(tray.pieces for tray in own) / max(pieces, 1) / in_lot
+        if unequal:
+            share = dough.shares[number]
         names = tuple(tray.name for tray in own) if dough.lots > 1 else ()
         found += [Bowlful(number + 1, bowls, share, names)] * each
     return tuple(found)

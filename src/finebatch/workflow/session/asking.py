@@ -1,7 +1,6 @@
 """The work that follows from a wish: its doughs foreseen, in this kitchen, by these hands."""
 
 import hashlib
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -21,6 +20,8 @@ from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import Portioned, prepare, sinks
 from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.session.bowls import shares_of
+from finebatch.core.session.occasion import egg_share
 from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
@@ -39,7 +40,7 @@ from finebatch.store.models import (
 )
 from finebatch.workflow.dough.doughs import Dough, get_doughs
 from finebatch.workflow.dough.from_card import tray_question
-from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
 from finebatch.workflow.kitchen.fridge import cold_pace
 from finebatch.workflow.kitchen.hands import hands_of
 from finebatch.workflow.kitchen.larder import get_larder
@@ -80,6 +81,12 @@ class Known:
             | {job: self.hands.times(job) for job in ("ready", "form")}
             | dict(self.hands.steps()),
         )
+
+    def eggs(self, dough: Dough, asked: TrayQuestion) -> float | None:
+        """How many eggs are in a dough, made as `asked` has it; None of one without."""
+        here = measuring_of(self.kitchen).where(dough.card.cup, dough.card.egg)
+        egg = egg_share(asked, self.larder, here)
+        return None if egg is None else 1 / egg.share
 
     def waits(self, dough: Dough) -> bool:
         """Whether what is not baked of a dough can be kept."""
@@ -146,7 +153,7 @@ def _portioned(
         pace=known.hands.portioning(asked.setting.piece.kind).times,
         paces={job: pace.times for job, pace in known.hands.others.items()},
         also=found.others if item.pieces is None else (),
-        mixes=max(math.ceil(total_g / planning.mixer_g), 1),
+        shares=shares_of(total_g, planning.mixer_g, known.eggs(dough, asked)),
         pool=_pool(kitchen, asked.setting),
         turns=planning.turning != "leave",
         warm_most=warm_most_min(kitchen.room_c),

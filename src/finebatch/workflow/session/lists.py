@@ -21,11 +21,10 @@ SOFTEN_MIN = 60
 
 @dataclass(frozen=True, slots=True)
 class ForDough:
-    """What one dough takes of an ingredient: g into each of so many bowls, g for its parts."""
+    """What one dough takes of an ingredient: g into each of its bowls, g for its parts."""
 
     letter: str
-    bowl_g: float
-    bowls: int
+    bowls_g: tuple[float, ...]
     parts_g: float = 0.0
 
 
@@ -82,10 +81,10 @@ class Shelf:
 
 @dataclass(frozen=True, slots=True)
 class _Use:
-    """What a dough takes: into each of so many bowls, and for its parts (g)."""
+    """What a dough takes (g), the share of it in each bowl, and what its parts take (g)."""
 
     asked: Asked
-    bowls: int
+    shares: tuple[float, ...]
     formula_g: Mapping[str, float]
     parts_g: Mapping[str, float]
 
@@ -102,13 +101,12 @@ def shelf_of(session: Session, row: SessionRow) -> Shelf:
         each = [
             ForDough(
                 use.asked.letter,
-                use.formula_g.get(key, 0.0) / use.bowls,
-                use.bowls,
+                tuple(use.formula_g.get(key, 0.0) * share for share in use.shares),
                 use.parts_g.get(key, 0.0),
             )
             for use in own
         ]
-        grams = sum(one.bowl_g * one.bowls + one.parts_g for one in each)
+        grams = sum(sum(one.bowls_g) + one.parts_g for one in each)
         if key not in larder or grams <= 0:
             continue
         buy = to_buy(grams, stock.get(key, []), row.start_at)
@@ -140,8 +138,8 @@ def _use(session: Session, row: SessionRow, asked: Asked) -> _Use:
         for key, grams in part.items():
             parts[key] = parts.get(key, 0.0) + grams
     bowls = bowls_of(row.work.dough(asked.letter), row.work.trays_of(asked.letter))
-    number = bowls[0].bowls if bowls else 1
-    return _Use(asked, number, asked.question.formula_g, parts)
+    shares = {bowl.number: bowl.share for bowl in bowls} or {1: 1.0}
+    return _Use(asked, tuple(shares.values()), asked.question.formula_g, parts)
 
 
 def _cost(row: SessionRow, use: _Use, needed: Sequence[Needed]) -> DoughCost:

@@ -1,6 +1,5 @@
 """From the occasion to the wish: how large each dough is made, and on which day it is baked."""
 
-import math
 from dataclasses import dataclass, replace
 from functools import cache
 from itertools import pairwise
@@ -13,6 +12,7 @@ from finebatch.core.plan.quick import quick_times
 from finebatch.core.plan.schedule import finish_of
 from finebatch.core.plan.work import LONG_CHILL_MIN, Work
 from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.occasion import (
     KEPT_OVER,
     Batch,
@@ -83,7 +83,6 @@ class _Sized:
     baked: int
     batch: Batch
     keeping: Keeping
-    bowls: int
     eggs_of: EggUnit | None
 
 
@@ -131,14 +130,14 @@ def propose(session: Session, occasion: Occasion, now: int) -> Proposal:
                 times=one.batch.times,
                 eggs=one.batch.eggs,
                 eggs_of=one.eggs_of,
-                bowls=one.bowls,
+                bowls=_bowls(work, letter),
                 keeps_from_days=one.keeping.from_days,
                 keeps_to_days=one.keeping.to_days,
                 keeps_in=one.keeping.place,
                 from_at=free[day].from_at,
                 to_at=free[day].to_at,
             )
-            for one, day in zip(sized, days, strict=True)
+            for letter, one, day in zip(LETTERS, sized, days, strict=False)
         ),
     )
 
@@ -187,14 +186,12 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
     place: KeptIn = "fridge" if filled else "tin"
     perishable = is_perishable(card, larder)
     key = keeping_key("baked", place, card.family, perishable=perishable, filled=filled)
-    total_g = batch.times * sum(as_written.formula_g.values())
     return _Sized(
         replace(item, pieces=wanted if baked < batch.pieces else None),
         wanted,
         baked,
         batch,
         formula.keepings()[key],
-        max(math.ceil(total_g / known.kitchen.planning.mixer_g), 1),
         None if egg is None else egg.of,
     )
 
@@ -262,6 +259,12 @@ def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:
         else one
         for one in sized
     ]
+
+
+def _bowls(work: Work, letter: str) -> int:
+    """In how many bowls a dough is mixed."""
+    bowls = bowls_of(work.dough(letter), work.trays_of(letter))
+    return bowls[0].bowls if bowls else 1
 
 
 def _minutes(work: Work, letter: str) -> float:

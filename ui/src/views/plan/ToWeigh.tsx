@@ -3,7 +3,7 @@ import { Fragment } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
 import { mass, when } from "../../logic/format";
-import { money, packsWords } from "../../logic/occasion";
+import { alike, money, packsWords } from "../../logic/occasion";
 import { shelfQuery } from "../../logic/queries";
 import { DoughMark } from "../../parts/DoughMark";
 
@@ -114,13 +114,17 @@ export function WeighOut({ plan, needed }: { plan: BakingSession; needed: readon
                   <span className="flex flex-wrap gap-x-5">
                     {one.each.map((each) => (
                       <Fragment key={each.letter}>
-                        {each.bowl_g > 0 && (
-                          <span className="inline-flex items-center gap-1.5 whitespace-nowrap">
+                        {alike(each.bowls_g).map(([grams, bowls]) => (
+                          <span
+                            key={grams}
+                            className="inline-flex items-center gap-1.5 whitespace-nowrap"
+                          >
                             {several && <DoughMark letter={each.letter} size={18} />}
-                            {each.bowls > 1 && `${each.bowls} bowls of `}
-                            <strong>{mass(each.bowl_g)}</strong>
+                            {(bowls > 1 || each.bowls_g.length > 1) &&
+                              `${bowls} ${bowls > 1 ? "bowls" : "bowl"} of `}
+                            <strong>{mass(grams)}</strong>
                           </span>
-                        )}
+                        ))}
                         {(each.parts_g ?? 0) > 0 && (
                           <span className="inline-flex items-center gap-1.5 whitespace-nowrap">
                             {several && <DoughMark letter={each.letter} size={18} />}
