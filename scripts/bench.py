@@ -24,6 +24,7 @@ from bench_delays import measure_delays
 from bench_foresight import measure_foresight, pieces
 from bench_learning import measure_changes, measure_learning
 from bench_live import measure_day, measure_events
+from bench_plan_screen import measure_plan_screen
 from bench_plans import measure_plans
 from bench_ready_by import measure_ready_by, measure_settings
 from bench_rows import row
@@ -124,6 +125,7 @@ def measure_web(folder: str) -> None:
     )
     measure_opening(str(ask.base_url))
     measure_searching(ask, drag)
+    measure_plan_screen(ask)
     measure_kinds(ask)
     measure_bench(ask, dough)
     measure_drawer(ask)

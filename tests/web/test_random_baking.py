@@ -110,3 +110,40 @@ def test_a_session_played_with_happenings_ends_closed(
     closed = demo.post(f"{path}/events", json={"kind": "closed"})
     assert closed.status_code == 200, closed.text
     assert demo.get("/api/sessions/current").json() is None
+
+
+@pytest.mark.parametrize("seed", range(so_many(2)))
+def test_an_occasion_of_two_days_is_baked_to_its_end_on_its_days(
+    demo: TestClient, clock: HandClock, seed: int
+) -> None:
+    chance = random.Random(seed)
+    hour = 3_600_000
+    evening = clock() + 10 * hour
+    morning, at = clock() + 24 * hour, clock() + 31 * hour
+    kinds = [{"dough_id": dough} for dough in chance.sample([1, 2, 3, 4], 2)]
+    body = {
+        "at": at,
+        "pieces": chance.randint(20, 60),
+        "kinds": kinds,
+        "free": [
+            {"from_at": evening, "to_at": evening + 4 * hour},
+            {"from_at": morning, "to_at": at},
+        ],
+    }
+    found = demo.post("/api/plan/occasion", json=body).json()
+    made = plan(demo, **found["wish"]).json()
+    path = f"/api/sessions/{made['id']}"
+    session = demo.post(f"{path}/start", json={"as_planned": True}).json()
+    held = {
+        letter: kind["from_at"]
+        for letter, kind in zip("AB", found["kinds"], strict=True)
+        if kind["from_at"] >= morning
+    }
+    while session["state"] == "running":
+        job = next(a for a in session["activities"] if a["hands"] and a["done_at"] is None)
+        if job["kind"] == "portion" and job["dough"] in held:
+            assert job["start_at"] >= held[job["dough"]]
+        clock.at = max(clock.at, job["end_at"] + chance.randint(0, 6) * 60_000)
+        do_next(demo, path, session)
+        session = demo.get(path).json()
+    assert max(a["done_at"] or 0 for a in session["activities"]) <= at + 2 * hour

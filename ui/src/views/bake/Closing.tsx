@@ -24,6 +24,14 @@ export function Closing({ session }: { session: BakingSession }) {
             <Line key={one.key} one={one} />
           ))}
         </ul>
+        {session.wish?.occasion && (
+          <p>
+            <Link to="/plan" className="underline">
+              Keep it for next time
+            </Link>
+            , and write down what was left once it is over: Plan, For an occasion.
+          </p>
+        )}
         {next && (
           <button
             type="button"

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
 import { date } from "../../logic/format";
 import { movedHours, nextTime, type Occasion } from "../../logic/occasion";
-import { KEYS, occasionsQuery } from "../../logic/queries";
+import { currentSessionQuery, KEYS, occasionsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 
@@ -21,6 +21,9 @@ interface KeptOccasionsProps {
 /** Occasions that come again: planned anew, with what was eaten and left. */
 export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsProps) {
   const kept = useQuery(occasionsQuery);
+  // What is baked, or was last, can be kept as well: it is known by then whether it was good.
+  const current = useQuery(currentSessionQuery);
+  const session = plan ?? current.data;
   const queries = useQueryClient();
   const onSuccess = () => queries.invalidateQueries({ queryKey: KEYS.occasions });
   const drop = useMutation({
@@ -44,7 +47,7 @@ export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsPr
   };
   return (
     <>
-      {plan && <KeepAs plan={plan} onKept={onSuccess} />}
+      {session && <KeepAs key={session.id} session={session} onKept={onSuccess} />}
       <Notice problem={drop.error ?? write.error ?? kept.error} />
       {(kept.data ?? []).length > 0 && (
         <section aria-label="Occasions that come again">
@@ -67,11 +70,11 @@ export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsPr
   );
 }
 
-function KeepAs({ plan, onKept }: { plan: BakingSession; onKept: () => void }) {
-  const [name, setName] = useState(plan.wish?.occasion?.name ?? plan.wish?.name ?? "");
+function KeepAs({ session, onKept }: { session: BakingSession; onKept: () => void }) {
+  const [name, setName] = useState(session.wish?.occasion?.name ?? session.wish?.name ?? "");
   const keep = useMutation({
     mutationFn: () =>
-      body(api.POST("/api/occasions", { body: { session_id: plan.id, name: name.trim() } })),
+      body(api.POST("/api/occasions", { body: { session_id: session.id, name: name.trim() } })),
     onSuccess: onKept,
   });
   return (
@@ -83,7 +86,7 @@ function KeepAs({ plan, onKept }: { plan: BakingSession; onKept: () => void }) {
       }}
     >
       <label className="flex flex-col">
-        <span className="text-[0.9375rem] text-soft">Keep this session for next time, as</span>
+        <span className="text-[0.9375rem] text-soft">Keep {session.name} for next time, as</span>
         <input
           className="w-64 max-sm:w-full"
           maxLength={120}

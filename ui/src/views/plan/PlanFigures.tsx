@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { memo } from "react";
 import type { BakingSession } from "../../api/client";
 import { length, when } from "../../logic/format";
 import { isJob, wordsOf } from "../../logic/jobs";
@@ -104,7 +105,7 @@ export function PlanStart({ plan, busy, onReadyBy, onStart, onStop }: PlanStartP
 }
 
 /** How good the plan is, beside what a clever hand would do, and what holds it up. */
-export function PlanFigures({ plan }: { plan: BakingSession }) {
+export const PlanFigures = memo(function PlanFigures({ plan }: { plan: BakingSession }) {
   return (
     <section aria-label="How good the plan is" className="flex flex-col gap-5">
       <div>
@@ -123,7 +124,7 @@ export function PlanFigures({ plan }: { plan: BakingSession }) {
       <HoldUps holdUps={plan.hold_ups} />
     </section>
   );
-}
+});
 
 /** How long before the hour of its occasion all is ready. */
 function ForOccasion({ plan }: { plan: BakingSession }) {

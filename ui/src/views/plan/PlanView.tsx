@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { doughQuery, isGone, kitchenQuery, otherPlanQuery, planQuery } from "../../logic/queries";
 import { joinedBy, type Wish, wishOf, withItems } from "../../logic/wish";
-import { DayDrawing } from "../../parts/day/DayDrawing";
+import { DayDrawing, type OnPin } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
 import { useDropPlan, useMakePlan, useStart, useStopSearch } from "./changes";
@@ -121,11 +121,14 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
 
   const fault = (field: string) =>
     make.error instanceof ProblemError ? make.error.at(field) : undefined;
-  const pin = (job: string, startAt: number) =>
+  const pinNow = useRef<OnPin>(() => undefined);
+  pinNow.current = (job, startAt) =>
     ask({
       ...wish,
       pins: [...wish.pins.filter((p) => p.job !== job), { job, start_at: Math.max(startAt, 0) }],
     });
+  // The same from drawing to drawing: a press on a tray draws the day alone anew.
+  const pin = useCallback<OnPin>((job, startAt) => pinNow.current(job, startAt), []);
   const [only, setOnly] = useState<string | null>(null);
   const [beside, setBeside] = useState(false);
   const other = useQuery(otherPlanQuery(plan, beside));

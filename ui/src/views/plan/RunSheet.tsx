@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { BakingSession } from "../../api/client";
 import { clock, when } from "../../logic/format";
 import { closed, isJob, wordsOf } from "../../logic/jobs";
@@ -17,8 +17,10 @@ interface RunSheetProps {
 /** More jobs than this are printed in two columns, so that the day is one page. */
 const ONE_COLUMN = 45;
 
+const NO_PINS: Wish["pins"] = [];
+
 /** The same day by the clock: every job, in order; some can be put at a time. */
-export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
+export const RunSheet = memo(function RunSheet({ session, pins = NO_PINS, onPin }: RunSheetProps) {
   const jobs = session.activities.filter(isJob);
   const several = session.workers.length > 1;
   return (
@@ -100,7 +102,7 @@ export function RunSheet({ session, pins = [], onPin }: RunSheetProps) {
       </div>
     </details>
   );
-}
+});
 
 interface BeginAtProps {
   at: number;
