@@ -29,14 +29,19 @@ def _worked_ms(tools: CDPSession) -> float:
     return 1000 * seconds
 
 
+PRESS = """(name) => new Promise((drawn) => {
+  const buttons = [...document.querySelectorAll("figcaption button")];
+  buttons.find((one) => one.textContent === name).click();
+  requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(drawn, 50)));
+})"""
+"""Presses a button below the drawing, and waits until it is drawn."""
+
+
 def _drawn_ms(page: Page, tools: CDPSession) -> float:
     """How long it works to show one tray alone, and then all again: each draws the whole day."""
     before = _worked_ms(tools)
     for name in ("A1", "all trays"):
-        page.get_by_role("button", name=name, exact=True).click()
-        expect(page.get_by_role("button", name=name, exact=True)).to_have_attribute(
-            "aria-pressed", "true"
-        )
+        page.evaluate(PRESS, name)
     return (_worked_ms(tools) - before) / 2
 
 

@@ -53,6 +53,9 @@ def test_half_a_dough_is_made_and_the_same_dough_once_more(page: Page, served: S
     expect(times).to_have_value("½")
     page.get_by_label("Add a dough to the session").select_option(label=f"{DROPS}, once more")
     expect(page.get_by_role("link", name=f"{DROPS} (2)")).to_be_visible()
+    page.get_by_label(f"{DROPS} (2) comes").select_option(label="on a later day")
+    expect(page.get_by_label("not portioned before")).to_have_value(re.compile("08:00"))
+    expect(page.locator("[data-figure=finish]")).to_contain_text(re.compile("[A-Z][a-z]{2} "))
 
 
 def test_what_is_in_the_house_is_on_the_lists(page: Page, served: Served) -> None:

@@ -42,6 +42,9 @@ export function movedHours(free: readonly FreeTime[], from: number, to: number):
   }));
 }
 
+/** Tomorrow morning. */
+export const tomorrow = (now: number): number => timeOn(now + DAY_MS, MORNING);
+
 const FRACTIONS: readonly (readonly [number, string])[] = [
   [1 / 8, "⅛"],
   [1 / 4, "¼"],

@@ -10,6 +10,7 @@ import {
   packsWords,
   readTimes,
   timesWords,
+  tomorrow,
   usualHours,
 } from "../../src/logic/occasion";
 
@@ -22,6 +23,8 @@ describe("the hours of an occasion", () => {
     expect(nextSaturday(NOW)).toBe(at(28, 15));
     expect(nextSaturday(at(28, 9))).toBe(at(35, 15));
   });
+
+  it("may be tomorrow morning", () => expect(tomorrow(NOW)).toBe(at(27, 8)));
 
   it("begins the evening before, and goes on from the morning", () => {
     expect(usualHours(at(28, 15), NOW)).toEqual([

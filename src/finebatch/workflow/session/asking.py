@@ -199,6 +199,7 @@ def resized(known: Known, dough: Dough, item: Item) -> TrayQuestion:
 
 def _as_wished(item: Item, dough: Dough, known: Known) -> TrayQuestion:
     """The tray question of a dough, made as many times over and in such pieces as are wished."""
+    known.question(dough)  # what is wrong with its card is said as that
     try:
         return resized(known, dough, item)
     except Refusal as refusal:

@@ -5,16 +5,18 @@ import type { BakingSession, Schemas } from "../../api/client";
 import { dial, mass, span } from "../../logic/format";
 import { FORMS, type Form } from "../../logic/keptAs";
 import { parse } from "../../logic/numbers";
-import { readTimes, timesWords } from "../../logic/occasion";
+import { readTimes, timesWords, tomorrow } from "../../logic/occasion";
 import { doughsQuery, kindOf, kindsQuery } from "../../logic/queries";
 import { wholeDough } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
+import { MomentField } from "../../parts/MomentField";
 
 type Item = Schemas["Wish"]["items"][number];
 type Joins = Item["joins"];
 
-const FROM: readonly (readonly [Joins, string])[] = [
+const FROM: readonly (readonly [Joins | "later", string])[] = [
   ["fresh", "mixed in it"],
+  ["later", "on a later day"],
   ["fridge", "from the fridge"],
   ["freezer", "from the freezer"],
 ];
@@ -35,6 +37,7 @@ export function SessionDoughs(props: SessionDoughsProps) {
   const kinds = useQuery(kindsQuery);
   const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const listed = doughs.data?.doughs ?? [];
+  const now = plan?.now ?? Date.now();
   const cold = items.some((item) => (item.joins ?? "fresh") !== "fresh");
   const change = (place: number, part: Partial<Item>) =>
     onItems(items.map((item, n) => (n === place ? { ...item, ...part } : item)));
@@ -76,8 +79,15 @@ export function SessionDoughs(props: SessionDoughsProps) {
               <span className={`flex flex-wrap gap-1.5 ${cold ? "lg:w-[19.5rem]" : ""}`}>
                 <select
                   aria-label={`${called} comes`}
-                  value={item.joins}
-                  onChange={(event) => change(n, { joins: event.target.value as Joins })}
+                  value={item.bake_from == null ? item.joins : "later"}
+                  onChange={(event) => {
+                    const from = event.target.value as Joins | "later";
+                    const later = from === "later";
+                    change(n, {
+                      joins: later ? "fresh" : from,
+                      bake_from: later ? tomorrow(now) : null,
+                    });
+                  }}
                 >
                   {FROM.map(([key, words]) => (
                     <option key={key} value={key}>
@@ -109,6 +119,17 @@ export function SessionDoughs(props: SessionDoughsProps) {
               >
                 ✕
               </button>
+              {item.bake_from != null && (
+                <span className="flex basis-full items-end justify-end gap-1.5 pr-28 max-sm:pr-0">
+                  <MomentField
+                    label="not portioned before"
+                    of="moment"
+                    value={item.bake_from}
+                    now={now}
+                    onChange={(at) => at !== null && change(n, { bake_from: at })}
+                  />
+                </span>
+              )}
               {item.joins === "fresh" && item.pieces != null && dough && (
                 <KeepRest item={item} dough={dough} onChange={(part) => change(n, part)} />
               )}
