@@ -4,6 +4,14 @@ from typing import Any
 
 from fastapi.testclient import TestClient
 
+from finebatch.core.session.occasion import (
+    KeptOccasion,
+    KindOutcome,
+    Occasion,
+    OccasionKind,
+    Outcome,
+    as_eaten,
+)
 from tests.conftest import HandClock
 from tests.plans import plan
 
@@ -70,3 +78,18 @@ def test_a_kind_that_was_thrown_away_is_in_it_no_more(demo: TestClient, clock: H
     assert demo.delete("/api/doughs/4").status_code == 204
     (one,) = demo.get("/api/occasions").json()
     assert [kind["dough_id"] for kind in one["occasion"]["kinds"]] == [1]
+
+
+def test_a_dough_that_is_in_it_twice_is_told_twice() -> None:
+    kinds = (OccasionKind(1, 30), OccasionKind(1, 20, each_g=14), OccasionKind(2))
+    told = Outcome(1, (KindOutcome(1, 30, 10), KindOutcome(1, 20, 0)))
+    found = as_eaten(KeptOccasion(Occasion(1, kinds, pieces=60), (told,)))
+    assert [kind.pieces for kind in found.kinds] == [20, 20, None]
+    assert found.pieces == 60
+
+
+def test_a_name_of_blanks_is_none(demo: TestClient) -> None:
+    session = plan(demo, 1).json()
+    answer = demo.post("/api/occasions", json={"session_id": session["id"], "name": "  "})
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["field"] == "name"

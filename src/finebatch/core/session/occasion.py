@@ -107,16 +107,22 @@ def as_eaten(kept: KeptOccasion) -> Occasion:
     left perhaps more were wanted, and as many as were baked are."""
     if not kept.outcomes:
         return kept.occasion
-    eaten = {kind.dough_id: kind.eaten for kind in kept.outcomes[-1].kinds}
-    kinds = tuple(
-        replace(kind, pieces=max(eaten[kind.dough_id], 1)) if kind.dough_id in eaten else kind
-        for kind in kept.occasion.kinds
-    )
+    told = list(kept.outcomes[-1].kinds)
+    kinds = tuple(_as_told(kind, told) for kind in kept.occasion.kinds)
     given = [kind.pieces for kind in kinds]
     if all(pieces is not None for pieces in given):
         total = sum(pieces or 0 for pieces in given)
         return replace(kept.occasion, kinds=kinds, pieces=total, people=None)
     return replace(kept.occasion, kinds=kinds)
+
+
+def _as_told(kind: OccasionKind, told: list[KindOutcome]) -> OccasionKind:
+    """The kind with as many pieces as were eaten; the same dough may come twice, and what was told
+    of it is used once."""
+    for number, one in enumerate(told):
+        if one.dough_id == kind.dough_id:
+            return replace(kind, pieces=max(told.pop(number).eaten, 1))
+    return kind
 
 
 def counts(occasion: Occasion) -> tuple[int, ...]:

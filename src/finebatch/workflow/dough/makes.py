@@ -21,6 +21,7 @@ from finebatch.workflow.kitchen.stock import good_g, packs
 LEAST_TIMES = 0.25
 MOST_SHORT = 3
 """A dough that lacks more things is not nearly there."""
+MOST_TOLD = 30
 WEEK_MS = 7 * 86_400_000
 
 
@@ -62,18 +63,23 @@ def can_make(session: Session, now: int) -> list[CanMake]:
             continue
         if len(makes.short) == len(formula_g):
             continue
-        short = [Short(larder[key].name, grams) for key, grams in makes.short.items()]
-        found.append(
-            CanMake(
-                dough.id,
-                dough.card.name,
-                makes.times,
-                _pieces(session, dough, min(makes.times, 1.0) if short else makes.times),
-                tuple(sorted(short, key=lambda one: -one.grams)),
-                tuple(larder[key].name for key in formula_g if key in due),
-            )
+        uses_up = tuple(larder[key].name for key in formula_g if key in due)
+        found.append((dough, makes, uses_up))
+    found.sort(key=lambda one: (len(one[1].short), -len(one[2]), -one[1].times, one[0].card.name))
+    return [
+        CanMake(
+            dough.id,
+            dough.card.name,
+            makes.times,
+            _pieces(session, dough, makes.times),
+            tuple(
+                Short(larder[key].name, grams)
+                for key, grams in sorted(makes.short.items(), key=lambda one: -one[1])
+            ),
+            uses_up,
         )
-    return sorted(found, key=lambda one: (len(one.short), -len(one.uses_up), -one.times, one.name))
+        for dough, makes, uses_up in found[:MOST_TOLD]
+    ]
 
 
 def _formula_g(dough: Dough) -> Mapping[str, float]:

@@ -58,8 +58,10 @@ def kept_occasions(session: Session) -> list[ShownOccasion]:
 def keep(session: Session, session_id: int, name: str) -> ShownOccasion:
     """Keep the occasion of a session under a name, with what was baked for it; one of that name is
     kept once more, with what came of it before. `Refusal` when there are too many."""
-    row = find_session(session, session_id)
-    occasion = replace(_occasion_of(row), name=name.strip())
+    name = name.strip()
+    if not name:
+        raise refuse("name", "Give it a name by which you find it again.")
+    occasion = replace(_occasion_of(find_session(session, session_id)), name=name)
     found = next(
         (one for one in session.scalars(select(OccasionRow)) if one.kept.occasion.name == name),
         None,

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
 import { date, mass } from "../../logic/format";
+import { timeOn } from "../../logic/moments";
 import { money } from "../../logic/occasion";
 import { RESTS_ON_STOCK, stockQuery } from "../../logic/queries";
 import { MomentField } from "../../parts/MomentField";
@@ -12,6 +13,7 @@ type Pack = Schemas["KeptPack"];
 type NewPack = Schemas["Pack"];
 
 const USUAL_G = 500;
+const LAST_MINUTE = 24 * 60 - 1;
 
 function useStockChange() {
   const queries = useQueryClient();
@@ -169,7 +171,8 @@ function NewPackForm({ ingredient, last, now, problem, onPack }: NewPackFormProp
         of="day"
         value={pack.use_by ?? null}
         now={now}
-        onChange={(use_by) => change({ use_by })}
+        // That day is a good one still.
+        onChange={(day) => change({ use_by: day === null ? null : timeOn(day, LAST_MINUTE) })}
       />
       <button type="submit" className="press min-h-9">
         Put it in
