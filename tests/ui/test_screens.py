@@ -25,8 +25,11 @@ COLOURS_ONLY = {"runOnly": {"type": "rule", "values": ["color-contrast"]}}
 """All that another theme changes."""
 
 
-def check_axe(page: Page, options: dict[str, object] | None = None) -> None:
-    results = Axe().run(page, options=options or ALL_RULES)
+def check_axe(
+    page: Page, options: dict[str, object] | None = None, within: str | None = None
+) -> None:
+    """Nothing is found on the page, or `within` what that selector names of it."""
+    results = Axe().run(page, context=within, options=options or ALL_RULES)
     assert results.violations_count == 0, results.generate_report()
 
 

@@ -38,7 +38,7 @@ ROLLED_TRAYS = 13
 STRETCHES = (Stretch(12, 8), Stretch(14, 7), Stretch(10, 5))
 ROLL_EFFORT, STRETCH_EFFORT = 0.06, 0.008
 """Deterministic seconds for each second asked for: in all, and for one stretch."""
-LEAST_EFFORT, LAST_EFFORT = 0.04, 2.0
+LEAST_EFFORT, LAST_EFFORT = 0.02, 2.0
 """What is spent on any session, and at the end on one for which no plan at all was found."""
 SEED = 2
 """The best of three over five sessions like the supper (measured)."""
