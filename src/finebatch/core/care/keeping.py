@@ -77,6 +77,13 @@ def is_filled(card: Card) -> bool:
     return any(part.kind == "filling" for part in card.parts)
 
 
+def keeping_of(card: Card, larder: Larder, form: KeptAs, place: KeptIn) -> str:
+    """The row of the keeping table for what is made of a card; `Refusal` for where it does not
+    keep."""
+    perishable, filled = is_perishable(card, larder), is_filled(card)
+    return keeping_key(form, place, card.family, perishable=perishable, filled=filled)
+
+
 def use_by(since: int, keeping: Keeping, best_by: int | None = None) -> int:
     """Until when it may be used (UTC ms), the cautious end of its days: never later than it
     already was due (`best_by`), unless it was frozen and so stopped ageing."""

@@ -253,11 +253,15 @@ def _soonest(
         best, holds = begin, True
     gone_on, days = True, False
 
+    def known(bound: int) -> int:
+        # What keeps to its day proves nothing of what need not.
+        return low if days else max(bound, low)
+
     def told(times: Times, bound: int) -> bool:
         # What is there at once is told only where it is beaten.
         nonlocal gone_on
         if not holds or finish_of(work, times.jobs) <= finish_of(work, best.jobs):
-            gone_on = tell is None or tell(place(work, times, low if days else max(bound, low)))
+            gone_on = tell is None or tell(place(work, times, known(bound)))
         return gone_on
 
     if holds and len(work.trays) >= ROLLED_TRAYS:
@@ -276,7 +280,7 @@ def _soonest(
         return model, best, low
     if not holds or finish_of(work, answer.times.jobs) <= finish_of(work, best.jobs):
         best = answer.times
-    return model, best, low if days else max(answer.bound, low)
+    return model, best, known(answer.bound)
 
 
 def _is_better(work: Work, times: Times, than: Times | None) -> bool:

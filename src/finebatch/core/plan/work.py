@@ -23,7 +23,7 @@ MOST_TRAYS = 60
 MOST_DOUGHS = 12
 HORIZON_SLACK = 240
 A_DAY = 24 * 60
-HALF_A_DAY = 12 * 60
+HALF_A_DAY = A_DAY // 2
 LONG_CHILL_MIN = 4 * 60
 """Dough that is chilled for so long may lie overnight (household practice)."""
 LONGEST = 14 * 24 * 60

@@ -42,21 +42,38 @@ def shares_of(total_g: float, holds_g: float, eggs: float | None) -> tuple[float
     return (1 / least,) * least
 
 
-def bowls_of(dough: DoughWork, trays: Sequence[TrayWork]) -> tuple[Bowlful, ...]:
-    """The bowl that each job of mixing is of, in their order; none where one holds all of it."""
+def _mixed(dough: DoughWork) -> tuple[int, int]:
+    """In how many bowls a dough is mixed, with how many jobs each."""
     mixing = [make for make in dough.makes if make.kind == "mix"]
     each = len(once(mixing)) if mixing else 1
-    bowls = len(mixing) // each
+    return len(mixing) // each, each
+
+
+def _trays_in(dough: DoughWork, trays: Sequence[TrayWork], bowl: int) -> Sequence[TrayWork]:
+    """The trays of the lot that a bowl, counted from 0, is of."""
+    in_lot = _mixed(dough)[0] // dough.lots
+    return [tray for tray in trays if tray.lot == bowl // in_lot]
+
+
+def bowl_shares(dough: DoughWork, trays: Sequence[TrayWork]) -> tuple[float, ...]:
+    """The share of a dough in each bowl that it is mixed in; all of it in one."""
+    bowls, _ = _mixed(dough)
+    if bowls < 2:
+        return (1.0,)
+    if dough.lots == 1 and len(dough.shares) == bowls:
+        return dough.shares
+    in_lot, pieces = bowls // dough.lots, max(sum(tray.pieces for tray in trays), 1)
+    own = (_trays_in(dough, trays, bowl) for bowl in range(bowls))
+    return tuple(sum(tray.pieces for tray in lot) / pieces / in_lot for lot in own)
+
+
+def bowls_of(dough: DoughWork, trays: Sequence[TrayWork]) -> tuple[Bowlful, ...]:
+    """The bowl that each job of mixing is of, in their order; none where one holds all of it."""
+    bowls, each = _mixed(dough)
     if bowls < 2:
         return ()
-    in_lot, pieces = bowls // dough.lots, sum(tray.pieces for tray in trays)
-    unequal = dough.lots == 1 and len(dough.shares) == bowls
     found = []
-    for number in range(bowls):
-        own = [tray for tray in trays if tray.lot == number // in_lot]
-        share = sum(tray.pieces for tray in own) / max(pieces, 1) / in_lot
-        if unequal:
-            share = dough.shares[number]
-        names = tuple(tray.name for tray in own) if dough.lots > 1 else ()
-        found += [Bowlful(number + 1, bowls, share, names)] * each
+    for number, share in enumerate(bowl_shares(dough, trays)):
+        names = tuple(tray.name for tray in _trays_in(dough, trays, number))
+        found += [Bowlful(number + 1, bowls, share, names if dough.lots > 1 else ())] * each
     return tuple(found)

@@ -11,6 +11,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
 
+from finebatch.core.care.keeping import DAY_MS
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.refusal import Refusal, refuse
@@ -34,7 +35,6 @@ EGGS: tuple[tuple[str, EggUnit], ...] = (
 """What counts in a dough: its whole eggs, else its whites, else its yolks."""
 MOST_LOOKS = 40
 MOST_OUTCOMES = 50
-DAY_MS = 86_400_000
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,8 +13,7 @@ from finebatch.core.care.keeping import (
     KeptAs,
     KeptIn,
     is_filled,
-    is_perishable,
-    keeping_key,
+    keeping_of,
     thawed_use_by,
     use_by,
 )
@@ -57,14 +56,7 @@ def _key(session: Session, dough_id: int | None, form: KeptAs, place: KeptIn, fa
     row = session.get(DoughRow, dough_id) if dough_id is not None else None
     if row is None:
         return fallback if place == formula.keepings()[fallback].place else "dough_frozen"
-    card = row.card
-    return keeping_key(
-        form,
-        place,
-        card.family,
-        perishable=is_perishable(card, get_larder(session)),
-        filled=is_filled(card),
-    )
+    return keeping_of(row.card, get_larder(session), form, place)
 
 
 def _check(pieces: int, most: int = MOST_PIECES) -> None:

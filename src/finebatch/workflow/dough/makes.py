@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from finebatch.core.care.keeping import DAY_MS
 from finebatch.core.larder.stock import makes_of
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.question import Ground, sizes
@@ -22,7 +23,7 @@ LEAST_TIMES = 0.25
 MOST_SHORT = 3
 """A dough that lacks more things is not nearly there."""
 MOST_TOLD = 30
-WEEK_MS = 7 * 86_400_000
+WEEK_MS = 7 * DAY_MS
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,10 +18,10 @@ from finebatch.core.piece.layout import Shared
 from finebatch.core.piece.sizes import Sizes
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.plan.prepare import Portioned, prepare, sinks
-from finebatch.core.plan.work import MOST_DOUGHS, Kitchen, Make, Pin, Work
+from finebatch.core.plan.work import LONG_CHILL_MIN, MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.session.bowls import shares_of
-from finebatch.core.session.occasion import egg_share
+from finebatch.core.session.occasion import EggShare, egg_share
 from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
@@ -82,11 +82,10 @@ class Known:
             | dict(self.hands.steps()),
         )
 
-    def eggs(self, dough: Dough, asked: TrayQuestion) -> float | None:
-        """How many eggs are in a dough, made as `asked` has it; None of one without."""
+    def egg(self, dough: Dough, asked: TrayQuestion) -> EggShare | None:
+        """What counts in a dough, made as `asked` has it; None of one without eggs."""
         here = measuring_of(self.kitchen).where(dough.card.cup, dough.card.egg)
-        egg = egg_share(asked, self.larder, here)
-        return None if egg is None else 1 / egg.share
+        return egg_share(asked, self.larder, here)
 
     def waits(self, dough: Dough) -> bool:
         """Whether what is not baked of a dough can be kept."""
@@ -126,11 +125,11 @@ def _portioned(
         cold = out_of_cold(asked, larder, item.joins, item.form, known.cold.times)
         asked, out, temper, laid = cold.question, cold.out, cold.temper_min, cold.laid
     found = sizes(asked, known.ground(item.dough_id))
-    if item.joins == "fresh" and asked.setting.chill_min >= 4 * 60:
+    if item.joins == "fresh" and asked.setting.chill_min >= LONG_CHILL_MIN:
         warm = chill_for(asked, larder, "fridge", start_c=kitchen.room_c).temper_min
         temper = round(warm or 0)
     total_g = asked.composition(larder).total_g
-    programme = known.programme(dough, asked)
+    programme, egg = known.programme(dough, asked), known.egg(dough, asked)
     waits = not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
     trays, kept = _some(dough, asked, found, item, waits=waits)
     keep_as = item.keep_as or asked.setting.piece.KEPT_AS
@@ -153,7 +152,7 @@ def _portioned(
         pace=known.hands.portioning(asked.setting.piece.kind).times,
         paces={job: pace.times for job, pace in known.hands.others.items()},
         also=found.others if item.pieces is None else (),
-        shares=shares_of(total_g, planning.mixer_g, known.eggs(dough, asked)),
+        shares=shares_of(total_g, planning.mixer_g, None if egg is None else 1 / egg.share),
         pool=_pool(kitchen, asked.setting),
         turns=planning.turning != "leave",
         warm_most=warm_most_min(kitchen.room_c),
@@ -181,11 +180,11 @@ def _portioned(
     return told, portioned
 
 
-def resized(known: Known, dough: Dough, item: Item) -> TrayQuestion:
+def resized(as_written: TrayQuestion, item: Item, known: Known) -> TrayQuestion:
     """The tray question of a dough made so many times over, in pieces of that size; `Refusal` where
     a figure of them would be beyond what their kind takes."""
-    ground = known.ground(dough.id)
-    scaled = times_over(known.question(dough), item.times)
+    ground = known.ground(item.dough_id)
+    scaled = times_over(as_written, item.times)
     asked = in_pieces(scaled, ground, item.each_g, item.wide_mm, item.share_into)
     if asked is not scaled:
         try:
@@ -199,9 +198,9 @@ def resized(known: Known, dough: Dough, item: Item) -> TrayQuestion:
 
 def _as_wished(item: Item, dough: Dough, known: Known) -> TrayQuestion:
     """The tray question of a dough, made as many times over and in such pieces as are wished."""
-    known.question(dough)  # what is wrong with its card is said as that
+    as_written = known.question(dough)
     try:
-        return resized(known, dough, item)
+        return resized(as_written, item, known)
     except Refusal as refusal:
         said = refusal.faults[0].message
         raise refuse("items", f"“{dough.card.name}”: {said}") from refusal

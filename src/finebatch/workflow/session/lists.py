@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.formula.kitchen_amounts import kitchen_amount
 from finebatch.core.larder.stock import to_buy
-from finebatch.core.session.bowls import bowls_of
+from finebatch.core.session.bowls import bowl_shares
 from finebatch.core.session.wish import MINUTE, Asked, Snapshot
 from finebatch.store.models import SessionRow
 from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
@@ -137,9 +137,8 @@ def _use(session: Session, row: SessionRow, asked: Asked) -> _Use:
     for part in parts_g(session, row, asked):
         for key, grams in part.items():
             parts[key] = parts.get(key, 0.0) + grams
-    bowls = bowls_of(row.work.dough(asked.letter), row.work.trays_of(asked.letter))
-    shares = {bowl.number: bowl.share for bowl in bowls} or {1: 1.0}
-    return _Use(asked, tuple(shares.values()), asked.question.formula_g, parts)
+    shares = bowl_shares(row.work.dough(asked.letter), row.work.trays_of(asked.letter))
+    return _Use(asked, shares, asked.question.formula_g, parts)
 
 
 def _cost(row: SessionRow, use: _Use, needed: Sequence[Needed]) -> DoughCost:

@@ -6,13 +6,13 @@ from itertools import pairwise
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.care.keeping import Keeping, KeptIn, is_filled, is_perishable, keeping_key
+from finebatch.core.care.keeping import Keeping, KeptIn, is_filled, keeping_of
 from finebatch.core.plan.network import network
 from finebatch.core.plan.quick import quick_times
 from finebatch.core.plan.schedule import finish_of
 from finebatch.core.plan.work import LONG_CHILL_MIN, Work
 from finebatch.core.refusal import Refusal, refuse
-from finebatch.core.session.bowls import bowls_of
+from finebatch.core.session.bowls import bowl_shares
 from finebatch.core.session.occasion import (
     KEPT_OVER,
     Batch,
@@ -24,15 +24,13 @@ from finebatch.core.session.occasion import (
     batch_for,
     counts,
     days_for,
-    egg_share,
     too_many,
 )
 from finebatch.core.session.wish import LETTERS, MINUTE, Away, Item, Wish
-from finebatch.core.tray.question import sizes
+from finebatch.core.tray.question import TrayQuestion, sizes
 from finebatch.core.tray.scaled import MOST_TIMES, eaten, eaten_of_all
 from finebatch.facts import formula
 from finebatch.workflow.dough.doughs import Dough, get_doughs
-from finebatch.workflow.kitchen.equipment import measuring_of
 from finebatch.workflow.session.asking import A_FORTNIGHT, Known, ask, known_of, resized, some_of
 
 LEAST_KEPT = 6
@@ -130,7 +128,7 @@ def propose(session: Session, occasion: Occasion, now: int) -> Proposal:
                 times=one.batch.times,
                 eggs=one.batch.eggs,
                 eggs_of=one.eggs_of,
-                bowls=_bowls(work, letter),
+                bowls=len(bowl_shares(work.dough(letter), work.trays_of(letter))),
                 keeps_from_days=one.keeping.from_days,
                 keeps_to_days=one.keeping.to_days,
                 keeps_in=one.keeping.place,
@@ -168,76 +166,77 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
     """A kind with its dough as large as its count wants."""
     larder, card = known.larder, dough.card
     as_written = known.question(dough)
-    here = measuring_of(known.kitchen).where(card.cup, card.egg)
-    egg = egg_share(as_written, larder, here)
+    egg = known.egg(dough, as_written)
     share = None if egg is None else egg.share
     try:
         if kind.whole_cards:
-            item, batch = _whole_cards(wanted, dough, known, share)
+            item, batch = _whole_cards(wanted, dough.id, as_written, known, share)
         else:
-            item, batch = _as_large(kind, wanted, dough, known, share)
+            item, batch = _as_large(kind, wanted, as_written, known, share)
     except Refusal as refusal:
         said = refusal.faults[0].message
         raise refuse("kinds", f"“{card.name}”: {said}") from refusal
     baked = batch.pieces
     if batch.pieces - wanted > max(wanted * KEPT_OVER, LEAST_KEPT) and known.waits(dough):
-        baked = _some_baked(item, batch, wanted, dough, known)
-    filled = is_filled(card)
-    place: KeptIn = "fridge" if filled else "tin"
-    perishable = is_perishable(card, larder)
-    key = keeping_key("baked", place, card.family, perishable=perishable, filled=filled)
+        baked = _some_baked(item, batch, wanted, as_written, known)
+    place: KeptIn = "fridge" if is_filled(card) else "tin"
     return _Sized(
         replace(item, pieces=wanted if baked < batch.pieces else None),
         wanted,
         baked,
         batch,
-        formula.keepings()[key],
+        formula.keepings()[keeping_of(card, larder, "baked", place)],
         None if egg is None else egg.of,
     )
 
 
-def _whole_cards(wanted: int, dough: Dough, known: Known, egg: float | None) -> tuple[Item, Batch]:
+def _whole_cards(
+    wanted: int, dough_id: int, as_written: TrayQuestion, known: Known, egg: float | None
+) -> tuple[Item, Batch]:
     """The card once or several times, in as many pieces as are wanted."""
-    times = float(max(round(wanted / max(_pieces(Item(dough.id), dough, known), 1)), 1))
+    times = float(max(round(wanted / max(_pieces(Item(dough_id), as_written, known), 1)), 1))
     if times > MOST_TIMES:
         raise too_many(wanted)
-    item = Item(dough.id, times=times, share_into=wanted)
-    made = _pieces(item, dough, known)
+    item = Item(dough_id, times=times, share_into=wanted)
+    made = _pieces(item, as_written, known)
     return item, Batch(times, None if egg is None else times / egg, made)
 
 
 def _as_large(
-    kind: OccasionKind, wanted: int, dough: Dough, known: Known, egg: float | None
+    kind: OccasionKind, wanted: int, as_written: TrayQuestion, known: Known, egg: float | None
 ) -> tuple[Item, Batch]:
     """The smallest dough in whole eggs that gives as many pieces of that size."""
-    once = Item(dough.id, each_g=kind.each_g, wide_mm=kind.wide_mm)
+    once = Item(kind.dough_id, each_g=kind.each_g, wide_mm=kind.wide_mm)
 
     @cache
     def gives(times: float) -> int:
         try:
-            return _pieces(replace(once, times=times), dough, known)
+            return _pieces(replace(once, times=times), as_written, known)
         except Refusal:
             if times == 1.0:
                 raise
             return 0
 
-    batch = batch_for(wanted, gives, egg, dough.tray.piece.least_times)
+    batch = batch_for(wanted, gives, egg, as_written.setting.piece.least_times)
     return replace(once, times=batch.times), batch
 
 
-def _pieces(item: Item, dough: Dough, known: Known) -> int:
+def _pieces(item: Item, as_written: TrayQuestion, known: Known) -> int:
     """How many pieces, as they are eaten, a dough gives so."""
-    return eaten_of_all(sizes(resized(known, dough, item), known.ground(dough.id)))
+    asked = resized(as_written, item, known)
+    return eaten_of_all(sizes(asked, known.ground(item.dough_id)))
 
 
-def _some_baked(item: Item, batch: Batch, wanted: int, dough: Dough, known: Known) -> int:
+def _some_baked(
+    item: Item, batch: Batch, wanted: int, as_written: TrayQuestion, known: Known
+) -> int:
     """How many of a dough's pieces are baked where no more than are wanted have to be: all of what
     is baked whole, and of logs as many as give so many slices."""
-    setting = dough.tray
+    setting = as_written.setting
     if item.share_into is not None or setting.piece.pan is not None or setting.also:
         return batch.pieces
-    asked = resized(known, dough, item)
-    found = sizes(asked, known.ground(dough.id)).usual
+    asked = resized(as_written, item, known)
+    found = sizes(asked, known.ground(item.dough_id)).usual
     try:
         laid = sum(some_of(found, asked, wanted).trays)
     except Refusal:
@@ -259,12 +258,6 @@ def _with_room(sized: list[_Sized], places: int) -> list[_Sized]:
         else one
         for one in sized
     ]
-
-
-def _bowls(work: Work, letter: str) -> int:
-    """In how many bowls a dough is mixed."""
-    bowls = bowls_of(work.dough(letter), work.trays_of(letter))
-    return bowls[0].bowls if bowls else 1
 
 
 def _minutes(work: Work, letter: str) -> float:

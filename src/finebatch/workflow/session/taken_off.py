@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.formula.weigh import weigh
+from finebatch.core.formula.parts import part_needs
 from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.wish import Asked
 from finebatch.store.models import DoughRow, EventRow, SessionRow
@@ -66,16 +66,10 @@ def parts_g(session: Session, row: SessionRow, asked: Asked) -> list[Mapping[str
     dough = get_dough(session, asked.dough_id)
     trays = row.work.trays_of(asked.letter)
     pieces = sum(tray.pieces for tray in trays)
+    larder, measuring = get_larder(session), measuring_of(get_kitchen(session))
+    needs = part_needs(dough.card.parts, pieces, larder, measuring)
     found: list[Mapping[str, float]] = []
-    for part in dough.card.parts:
-        weighed = weigh(part.lines, get_larder(session), measuring_of(get_kitchen(session)))
-        formula: dict[str, float] = {}
-        for line, w in zip(part.lines, weighed.lines, strict=True):
-            if line.ingredient is not None and w.grams is not None:
-                formula[line.ingredient] = formula.get(line.ingredient, 0.0) + w.grams
-        total = sum(formula.values())
-        if total > 0 and part.per_piece_g > 0:
-            factor = part.per_piece_g * pieces / total
-            formula = {key: mass * factor for key, mass in formula.items()}
-        found.append(formula)
+    for part, need in zip(dough.card.parts, needs, strict=True):
+        factor = 1.0 if need.factor is None or not part.per_piece_g else need.factor
+        found.append({key: grams * factor for key, grams in need.weighed.known_g().items()})
     return found
