@@ -9,7 +9,6 @@ from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.responses import FileResponse
-from fastapi.routing import APIRoute
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
@@ -49,6 +48,25 @@ from finebatch.workflow.session.search import Searches
 
 STATIC = Path(__file__).parent / "static"
 
+ROUTERS = (
+    dough.router,
+    study.router,
+    changes.router,
+    larder.router,
+    occasions.router,
+    exchange.router,
+    tray.router,
+    chill.router,
+    template.router,
+    kitchen.router,
+    plan.router,
+    bake.router,
+    session_files.router,
+    devices.router,
+    book.router,
+    cold.router,
+)
+
 
 class _Interface(StaticFiles):
     """The built interface; any path that is no file and no API is one of its screens."""
@@ -68,10 +86,6 @@ class _Interface(StaticFiles):
         keep = "public, max-age=31536000, immutable" if hashed else "no-cache"
         response.headers["cache-control"] = keep
         return response
-
-
-def _operation_id(route: APIRoute) -> str:
-    return route.name
 
 
 def _catch_up(database: Database, now: int) -> None:
@@ -117,33 +131,13 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        generate_unique_id_function=_operation_id,
-        responses=problems.RESPONSES,
+        routes=[route for router in ROUTERS for route in router.routes],
         lifespan=lifespan,
     )
     app.openapi = partial(describe, app)  # type: ignore[method-assign]
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
     app.state.searches, app.state.wire, app.state.devices = searches, wire, live
     problems.install(app)
-    for router in (
-        dough.router,
-        study.router,
-        changes.router,
-        larder.router,
-        occasions.router,
-        exchange.router,
-        tray.router,
-        chill.router,
-        template.router,
-        kitchen.router,
-        plan.router,
-        bake.router,
-        session_files.router,
-        devices.router,
-        book.router,
-        cold.router,
-    ):
-        app.include_router(router)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))
     app.add_middleware(AsRead)

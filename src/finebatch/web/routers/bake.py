@@ -1,6 +1,5 @@
 """The Bake screen: the session that is being baked, what happens in it, and what is weighed."""
 
-from fastapi import APIRouter
 from pydantic import TypeAdapter
 
 from finebatch.core.formula.card_says import CardSays
@@ -11,6 +10,7 @@ from finebatch.core.plan.work import Letter
 from finebatch.core.refusal import refuse
 from finebatch.core.tray.from_card import Started
 from finebatch.store.database import Database
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now, Planner, Screens
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Key, Out
@@ -19,7 +19,7 @@ from finebatch.workflow.session import baking, live, session_rows, single, weigh
 from finebatch.workflow.session.drawn import drawn
 from finebatch.workflow.session.shown import ShownSession, show
 
-router = APIRouter(prefix="/api/sessions", tags=["bake"])
+router = routing.begin("bake", "/api/sessions")
 
 
 class AlongOut(Out):

@@ -4,7 +4,7 @@ import math
 from dataclasses import replace
 from typing import Annotated, get_args
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import Path, Request, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
@@ -23,6 +23,7 @@ from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.store.models import DoughRow
 from finebatch.store.places import photos_of
+from finebatch.web import routing
 from finebatch.web.deps import Config, Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
@@ -34,7 +35,7 @@ from finebatch.workflow.kitchen.fridge import cold_pace
 from finebatch.workflow.kitchen.hands import Learnt, hands_of, learnt_of
 from finebatch.workflow.kitchen.lessons import book_rows, lessons
 
-router = APIRouter(prefix="/api", tags=["book"])
+router = routing.begin("book")
 
 Taste = Annotated[Text, Field(min_length=1, max_length=30)]
 

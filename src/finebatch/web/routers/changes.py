@@ -2,18 +2,17 @@
 
 from dataclasses import dataclass
 
-from fastapi import APIRouter
-
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.scaling import EggAdvice, Limit
 from finebatch.core.measures.units import Unit
 from finebatch.core.tray.setting import TraySetting
+from finebatch.web import routing
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Out
 from finebatch.workflow.dough import differences as work
 from finebatch.workflow.dough.study import get_bench
 
-router = APIRouter(prefix="/api", tags=["changes"])
+router = routing.begin("changes")
 
 
 class CompareBody(Body):

@@ -4,7 +4,6 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval
-from fastapi import APIRouter
 
 from finebatch.core.book.hands import Pace
 from finebatch.core.care.cautions import DEFER
@@ -14,6 +13,7 @@ from finebatch.core.heat.chilling import Air, Chill, Curve, Purpose
 from finebatch.core.tray import question as trays
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
+from finebatch.web import routing
 from finebatch.web.deps import Data
 from finebatch.web.types import Id, Out
 from finebatch.workflow.dough.doughs import get_dough
@@ -21,7 +21,7 @@ from finebatch.workflow.dough.study import get_bench
 from finebatch.workflow.kitchen.fridge import cold_pace
 from finebatch.workflow.tray import what_ifs
 
-router = APIRouter(prefix="/api", tags=["tray"])
+router = routing.begin("tray")
 
 
 @dataclass(frozen=True, slots=True)

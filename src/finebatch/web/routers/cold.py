@@ -2,18 +2,18 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from pydantic import Field
 
 from finebatch.core.care.cautions import DEFER
 from finebatch.core.care.keeping import KeptAs, KeptIn
 from finebatch.facts import formula
 from finebatch.store.models import ColdRow
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.cold import cold_store as cold
 
-router = APIRouter(prefix="/api/cold", tags=["cold"])
+router = routing.begin("cold", "/api/cold")
 
 Pieces = Annotated[int, Field(ge=1, le=cold.MOST_PIECES)]
 Note = Annotated[Text, Field(max_length=cold.MOST_NOTE)]

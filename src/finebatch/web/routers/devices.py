@@ -2,7 +2,6 @@
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter
 from pydantic import Field
 from starlette.responses import StreamingResponse
 
@@ -11,6 +10,7 @@ from finebatch.core.refusal import refuse
 from finebatch.devices.readings import DeviceFault
 from finebatch.devices.stand_in_oven import OvenKnobs
 from finebatch.devices.stand_in_scale import OnTheScale
+from finebatch.web import routing
 from finebatch.web.deps import Data, Devices, Now, Screens
 from finebatch.web.devices_live import OvenShows, ScaleShows
 from finebatch.web.problems import problem
@@ -18,7 +18,7 @@ from finebatch.web.types import Celsius, Out, ValueBody
 from finebatch.workflow.devices import oven_watch
 from finebatch.workflow.errors import Conflict
 
-router = APIRouter(prefix="/api", tags=["devices"])
+router = routing.begin("devices")
 
 
 class StandInsBody(ValueBody):

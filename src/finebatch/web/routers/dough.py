@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 from pydantic import Field
 
 from finebatch.core.formula.dough import Card, Family, Mixing
@@ -16,6 +16,7 @@ from finebatch.core.method.steps import PLACES
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
 from finebatch.facts import formula, tables
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
@@ -23,7 +24,7 @@ from finebatch.workflow.dough import doughs, versions
 from finebatch.workflow.dough.doughs import Dough
 from finebatch.workflow.kitchen.larder import get_larder
 
-router = APIRouter(prefix="/api", tags=["dough"])
+router = routing.begin("dough")
 
 MOST_SHOWN = 200
 Reason = Annotated[Text, Field(max_length=200)]

@@ -4,16 +4,17 @@ import re
 from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import Field
 
 from finebatch.core.formula.dough import Family
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.dough import dough_files as exchange
 from finebatch.workflow.dough.doughs import Dough
 
-router = APIRouter(prefix="/api", tags=["exchange"])
+router = routing.begin("exchange")
 
 
 @router.get(

@@ -6,7 +6,6 @@ from importlib.metadata import version
 from typing import Annotated
 
 from annotated_types import MaxLen
-from fastapi import APIRouter
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.hands import Pace
@@ -15,13 +14,14 @@ from finebatch.core.piece.tools import NamedCutter, NamedSheet, Scoop
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.store.database import Database
+from finebatch.web import routing
 from finebatch.web.deps import Data
 from finebatch.web.types import Out
 from finebatch.workflow.dough.doughs import follow_scale
 from finebatch.workflow.kitchen import equipment as kitchen
 from finebatch.workflow.kitchen.hands import Learnt, hands_of, learnt_of
 
-router = APIRouter(prefix="/api", tags=["kitchen"])
+router = routing.begin("kitchen")
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,18 +2,18 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from pydantic import Field
 
 from finebatch.core.larder.ingredient import Ingredient, NaturalUnit, Role
 from finebatch.core.measures.units import CountUnit
 from finebatch.facts import tables
+from finebatch.web import routing
 from finebatch.web.deps import Data
 from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow.dough import larder_effects as work
 from finebatch.workflow.kitchen import larder as store
 
-router = APIRouter(prefix="/api/larder", tags=["larder"])
+router = routing.begin("larder", "/api/larder")
 
 Percent = Annotated[float, Field(ge=0, le=100)]
 CupGrams = Annotated[float, Field(gt=0, le=1000)]

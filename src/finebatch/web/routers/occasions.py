@@ -2,11 +2,11 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from pydantic import Field
 
 from finebatch.core.larder.stock import Pack
 from finebatch.core.session.occasion import Outcome
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Id, Text, ValueBody
 from finebatch.workflow.dough.makes import CanMake, can_make
@@ -15,7 +15,7 @@ from finebatch.workflow.kitchen.stock import KeptPack
 from finebatch.workflow.session import kept_occasions
 from finebatch.workflow.session.kept_occasions import ShownOccasion
 
-router = APIRouter(prefix="/api", tags=["occasions"])
+router = routing.begin("occasions")
 
 
 class KeepBody(ValueBody):

@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Path
+from fastapi import Path
 
 from finebatch.core.plan.explain import door_openings
 from finebatch.core.plan.helps import HelpKind
@@ -10,6 +10,7 @@ from finebatch.core.plan.placed import Plan
 from finebatch.core.session.occasion import Occasion
 from finebatch.core.session.wish import Wish
 from finebatch.store.database import Database
+from finebatch.web import routing
 from finebatch.web.deps import Config, Data, Now, Planner
 from finebatch.web.types import Out
 from finebatch.workflow.errors import Missing
@@ -19,7 +20,7 @@ from finebatch.workflow.session.occasions import Proposal, propose
 from finebatch.workflow.session.search import Searches
 from finebatch.workflow.session.shown import ShownSession, show
 
-router = APIRouter(prefix="/api", tags=["plan"])
+router = routing.begin("plan")
 
 
 def planned(wish: Wish, data: Database, now: int, planner: Searches) -> ShownSession:

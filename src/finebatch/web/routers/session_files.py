@@ -2,12 +2,12 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import Field
 
 from finebatch.core.refusal import refuse
 from finebatch.formats.session_file import read_session
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now, Planner, Screens
 from finebatch.web.routers.bake import tell_session
 from finebatch.web.routers.plan import planned
@@ -19,7 +19,7 @@ from finebatch.workflow.session.session_files import FileForm
 from finebatch.workflow.session.shown import ShownSession, show
 from finebatch.workflow.session.under_way import go_on
 
-router = APIRouter(prefix="/api", tags=["plan"])
+router = routing.begin("plan")
 
 
 class SessionFileBody(Body):

@@ -2,12 +2,13 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import Field
 
 from finebatch.core.formula.dough import MOST_LINES, Card
 from finebatch.core.formula.reading import MOST_LETTERS, OtherReading
 from finebatch.core.tray.setting import TraySetting
+from finebatch.web import routing
 from finebatch.web.deps import Data
 from finebatch.web.types import Body, Id, Text
 from finebatch.workflow.dough import study as work
@@ -15,7 +16,7 @@ from finebatch.workflow.dough.from_card import Understood, understand
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import get_reader, teach_name
 
-router = APIRouter(prefix="/api", tags=["study"])
+router = routing.begin("study")
 
 
 class StudyBody(Body):

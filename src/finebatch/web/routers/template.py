@@ -4,7 +4,6 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
 from annotated_types import Interval
-from fastapi import APIRouter
 from fastapi.responses import Response
 
 from finebatch.core.measures.figures import read_in
@@ -12,11 +11,12 @@ from finebatch.core.piece.paper import TemplateOf, control_line
 from finebatch.core.tray import question as trays
 from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
+from finebatch.web import routing
 from finebatch.web.deps import Data
 from finebatch.web.routers.tray import TrayQuestionBody, asked_of
 from finebatch.web.types import Id
 
-router = APIRouter(prefix="/api", tags=["tray"])
+router = routing.begin("tray")
 
 
 @dataclass(frozen=True, slots=True)

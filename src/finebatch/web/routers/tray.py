@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from annotated_types import MaxLen
-from fastapi import APIRouter
 from pydantic import Field
 
 from finebatch.core.piece.kinds.every import AnyKind, KindShown, offered
@@ -18,6 +17,7 @@ from finebatch.core.tray.question import TrayQuestion
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import Point, part_of
 from finebatch.facts import tables
+from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Out, Text
@@ -27,7 +27,7 @@ from finebatch.workflow.dough.study import Bench, get_bench
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.tray import what_ifs
 
-router = APIRouter(prefix="/api", tags=["tray"])
+router = routing.begin("tray")
 
 
 @dataclass(frozen=True, slots=True)
