@@ -4,10 +4,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from finebatch.core.measures.durations import find_minutes
 from finebatch.core.measures.temperatures import (
     celsius_of,
     fahrenheit_of,
-    find_minutes,
     find_temperatures,
     gas_celsius,
     nearest_gas,

@@ -13,6 +13,7 @@ from finebatch.core.formula.card_says import card_of
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.method.clauses import clauses_of
 from finebatch.core.plan.checker import find_faults
+from finebatch.core.session.over_words import overs_said
 from finebatch.facts import tables
 from finebatch.formats.card_plan import write_card_plan
 from finebatch.workflow.kitchen.equipment import usual_kitchen
@@ -157,3 +158,36 @@ def test_the_command_plans_cards_and_says_what_cannot_be(tmp_path: Any) -> None:
     ):
         answer = run(app, wrong)
         assert answer.exit_code == 2, (wrong, answer.output)
+
+
+SODA = """Quick soda drops
+300 g flour
+200 g sugar
+180 g butter, melted
+3 eggs
+1 tsp baking soda
+
+Stir all together. The batter must be baked within {within} minutes.
+Drop teaspoons of 6 g on lined sheets. Bake at 180 C for 10 minutes.
+Makes 120.
+"""
+
+
+@pytest.mark.parametrize("within", [45, 30, 12])
+def test_a_batter_is_in_the_oven_as_soon_as_its_card_says_or_it_is_told(within: int) -> None:
+    """Each tray by the bowl that was mixed for it; where one tray takes longer than that to fill,
+    how few pieces on it would do."""
+    plan = planned(SODA.format(within=within))
+    assert find_faults(plan.plan, plan.work) == []
+    at = {str(a.id): a for a in plan.plan.activities}
+    late = []
+    for tray in plan.work.trays:
+        mixed = plan.work.dough("A").lot(tray.lot)[-1][1]
+        waits = at[f"{tray.name}.load"].start - at[str(mixed)].end
+        if waits > within:
+            late.append(waits - within)
+    said = overs_said(plan.work, plan.plan, {"A": "Quick soda drops"})
+    assert bool(late) == bool(said) == (within == 12)
+    if late:
+        assert f"{max(late)} more than the 12 that it keeps" in said[0]
+        assert "pieces on a tray it would do" in said[0]

@@ -2281,7 +2281,8 @@ export interface components {
          *     where that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that
          *     wait for an answer.
          *
-         *     `look_min` is from when on it says to look; `surface` is what lies on the sheet; `of_eggs` says
+         *     `bake_within_min` is how long after mixing it has to be in the oven; `look_min` is from when on
+         *     it says to look; `surface` is what lies on the sheet; `of_eggs` says
          *     that lines are weighed by the eggs.
          */
         CardSays: {
@@ -2397,6 +2398,8 @@ export interface components {
                 /** High */
                 high: number;
             } | null;
+            /** Bake Within Min */
+            bake_within_min: number | null;
             /** Look Min */
             look_min: number | null;
             /** Second Minutes */
@@ -6495,7 +6498,8 @@ export interface components {
          * Study
          * @description A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece;
          *     `told` are its steps as the plan counts them, `method_min` the minutes until it can be
-         *     portioned.
+         *     portioned. It has to be in the oven `bake_within` minutes after it is mixed, as its card says
+         *     (`bake_within_by_card`) or as is usual for such a batter; none where it may wait.
          */
         Study: {
             weighed: components["schemas"]["WeighedDough"];
@@ -6518,6 +6522,10 @@ export interface components {
             told: components["schemas"]["ToldStep"][];
             /** Method Min */
             method_min: number;
+            /** Bake Within */
+            bake_within: number | null;
+            /** Bake Within By Card */
+            bake_within_by_card: boolean;
             /** Parts */
             parts: components["schemas"]["PartNeed"][];
             /** Allergens */

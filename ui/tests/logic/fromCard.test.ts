@@ -18,6 +18,7 @@ const SILENT: CardSays = {
   oven_guessed: false,
   oven_asked: false,
   minutes: null,
+  bake_within_min: null,
   look_min: null,
   second_minutes: null,
   second_oven_c: null,

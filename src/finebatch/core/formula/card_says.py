@@ -14,6 +14,7 @@ from finebatch.core.formula.card_text import ReadCard
 from finebatch.core.formula.checks.oven import is_of_oven, possible
 from finebatch.core.formula.dough import MOST_STEPS, Card, Colour, Doneness, Part
 from finebatch.core.formula.guess import guess_family, guess_mixing
+from finebatch.core.formula.until_oven import only_says_how_long, until_oven_min
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import Temperature, find_temperatures
@@ -129,7 +130,8 @@ class CardSays(Sizes):
     where that is (also) written; `oven_guessed` where its scale is not. `asked` are fields that
     wait for an answer.
 
-    `look_min` is from when on it says to look; `surface` is what lies on the sheet; `of_eggs` says
+    `bake_within_min` is how long after mixing it has to be in the oven; `look_min` is from when on
+    it says to look; `surface` is what lies on the sheet; `of_eggs` says
     that lines are weighed by the eggs.
     """
 
@@ -140,6 +142,7 @@ class CardSays(Sizes):
     oven_guessed: bool = False
     oven_asked: bool = False
     minutes: Range | None = None
+    bake_within_min: float | None = None
     look_min: float | None = None
     second_minutes: Range | None = None
     second_oven_c: float | None = None
@@ -198,6 +201,7 @@ def _says(
         of_eggs=of_eggs,
         doneness=first_said(_DONE, judged),
         colour=first_said(_COLOURS, judged),
+        bake_within_min=until_oven_min(told, first),
         look_min=_look_min(told[first:]),
         asked=("oven",) if oven.oven_asked else (),
         **times,
@@ -303,7 +307,7 @@ def _of_oven(sentences: Sequence[str]) -> list[str]:
 
 def _is_bake(text: str) -> bool:
     """Whether a sentence tells to bake: not how hot the oven is to be before."""
-    if _TOASTS.search(text):
+    if _TOASTS.search(text) or only_says_how_long(text):
         return False
     if _HEATS.search(text) and not find_durations(text):
         return False

@@ -13,9 +13,10 @@ from finebatch.core.formula.card_sizes import yielded_mm
 from finebatch.core.formula.dough import PartKind
 from finebatch.core.formula.reading import Reader, ReadLine
 from finebatch.core.formula.step import Step
+from finebatch.core.measures.durations import find_minutes
 from finebatch.core.measures.quantities import has_quantity, starts_with_quantity
 from finebatch.core.measures.spoken import plain_text
-from finebatch.core.measures.temperatures import find_minutes, find_temperatures
+from finebatch.core.measures.temperatures import find_temperatures
 from finebatch.core.refusal import refuse
 
 MOST_TEXT_LINES = 500
@@ -91,6 +92,12 @@ _YIELD = re.compile(
 _YIELD_LINE = re.compile(
     r"^\s*(?:makes?|yields?|serves?|gives?|quantity|amount|portions?)\b", re.IGNORECASE
 )
+_ONLY_YIELD = re.compile(
+    r"\s*(?:makes?|yields?|gives?):?(?: about| around| approx\.?)? \d{1,4}"
+    r"(?:\s*(?:[-–—]|to)\s*\d{1,4})?(?: dozen)?(?: \w+){0,3}\.?\s*",
+    re.IGNORECASE,
+)
+"""“Makes about 40.” is no step where it ends the method."""
 _PIECES_LINE = re.compile(
     r"^\s*(?:about |approx\.? |around )?\d{1,4}(?:\s*(?:[-–—]|to)\s*\d{1,4})?\s*(?:dozen )?"
     r"(?:[\d./ ]+[- ]?(?:mm|cm|in(?:ch(?:es)?)?\.?|[\"”])[- ])?"
@@ -330,7 +337,8 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
         draft.pieces = draft.pieces or _stated_pieces(f"makes {line[1:-1].split(',')[-1]}")
         draft.notes.append(line)
         return
-    if draft.section != "method" and not alone and _take_fact(draft, line):
+    fact = draft.section != "method" and not alone
+    if (fact or _ONLY_YIELD.fullmatch(line)) and _take_fact(draft, line):
         return
     section = draft.section
     told = section in ("lines", "part") and not alone and _is_step(line)

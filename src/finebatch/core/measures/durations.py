@@ -1,4 +1,5 @@
-"""Times as cards write and say them: ``10–12 minutes``, ``half an hour``, ``2 h or overnight``."""
+"""Times as cards write and say them: ``10–12 minutes``, ``half an hour``, ``2 h or overnight``; and
+the limits that they set: ``within 45 minutes``."""
 
 import re
 from dataclasses import dataclass
@@ -24,6 +25,20 @@ _SPAN = re.compile(
 )
 _OR = re.compile(r"\s*[,(]?\s*(?:[-–—]|to|or|up to|and up to)\s*(?:up to\s*)?", re.IGNORECASE)
 _AND = re.compile(r"\s*(?:and|,)?\s*", re.IGNORECASE)
+
+_ABOUT = r"(?:for )?(?:(?:only|about|around|at most|up to|no (?:longer|more) than) ){0,2}"
+_LIES = r"(?:stand|wait|sit|lie|keep|leave|stay|be left|hold)"
+_LIMIT = re.compile(
+    rf"(?:\bwithin (?:about |around |at most )?"
+    rf"|\b(?:not|never|cannot|(?:do|must|should|can)n.t) (?!.*\b(?:sheet|tray|rack|tin)s?\b)"
+    rf"(?:\w+ ){{0,5}}?{_LIES} (?:\w+ ){{0,3}}?(?:(?:longer|more) than|over|beyond) (?:about )?"
+    rf"|\b(?:batter|dough|mixture|mix) (?:only )?"
+    rf"(?:keeps|holds|lasts|(?:can|may|will) (?:only )?{_LIES}) {_ABOUT})$",
+    re.IGNORECASE,
+)
+"""What stands before a time that is not to pass, or that something does no longer than."""
+_LOOKED_AT = 120
+_THE_HOUR = re.compile(r"\bwithin the hour\b", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,9 +70,29 @@ def _read(found: re.Match[str]) -> Duration:
     return Duration(low * size, max(low, high) * size, found.start(), found.end())
 
 
+def is_limit(before: str) -> bool:
+    """Whether the words before a time make it one that is not to pass."""
+    return _LIMIT.search(before[-_LOOKED_AT:]) is not None
+
+
 def find_durations(text: str) -> list[Duration]:
-    """The times in a text, in order; ``1 hour 30 minutes`` and ``2 hours or overnight`` are one."""
-    plain = plain_text(text)
+    """The times that a text gives something, in order; ``1 hour 30 minutes`` and ``2 hours or
+    overnight`` are one. What something has to be done within is none of them."""
+    plain = _plain(text)
+    return [one for one in _find(plain) if not is_limit(plain[: one.start])]
+
+
+def find_limits(text: str) -> list[Duration]:
+    """The times within which something has to be done, or that it lies at most."""
+    plain = _plain(text)
+    return [one for one in _find(plain) if is_limit(plain[: one.start])]
+
+
+def _plain(text: str) -> str:
+    return _THE_HOUR.sub("within 1 hour", plain_text(text))
+
+
+def _find(plain: str) -> list[Duration]:
     found: list[Duration] = []
     for match in _SPAN.finditer(plain):
         one = _read(match)
@@ -74,3 +109,17 @@ def find_durations(text: str) -> list[Duration]:
         if one.high > 0:
             found.append(one)
     return found
+
+
+_MINUTES = re.compile(
+    r"(\d{1,3})(?:\s*(?:[-–—]|to|or)\s*(\d{1,3}))?\s*(?:min\b|mins\b|minutes?\b|')", re.IGNORECASE
+)
+
+
+def find_minutes(text: str) -> list[tuple[float, float]]:
+    """Times in minutes as written: ``10–12 minutes`` is (10, 12); what is a limit is none."""
+    return [
+        (float(m[1]), float(m[2] or m[1]))
+        for m in _MINUTES.finditer(text)
+        if float(m[1]) > 0 and not is_limit(text[: m.start()])
+    ]

@@ -107,13 +107,3 @@ def find_temperatures(text: str) -> list[list[Temperature]]:
         else:
             groups.append([one])
     return groups
-
-
-_MINUTES = re.compile(
-    r"(\d{1,3})(?:\s*(?:[-–—]|to|or)\s*(\d{1,3}))?\s*(?:min\b|mins\b|minutes?\b|')", re.IGNORECASE
-)
-
-
-def find_minutes(text: str) -> list[tuple[float, float]]:
-    """Times in minutes as written: ``10–12 minutes`` is (10, 12)."""
-    return [(float(m[1]), float(m[2] or m[1])) for m in _MINUTES.finditer(text) if float(m[1]) > 0]

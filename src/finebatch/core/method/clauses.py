@@ -10,6 +10,7 @@ from functools import lru_cache
 
 from finebatch.core.formula.card_says import left_in_the_cold
 from finebatch.core.formula.step import StepKind
+from finebatch.core.formula.until_oven import only_says_how_long
 from finebatch.core.measures.durations import find_durations
 from finebatch.core.measures.spoken import plain_text
 from finebatch.core.measures.temperatures import find_temperatures
@@ -143,7 +144,7 @@ def _clauses(lines: tuple[str, ...]) -> tuple[Clause, ...]:
             start = begin if ahead is None else ahead
             ahead = None
             text = line[start:end].strip(" \t,")
-            if not text:
+            if not text or only_says_how_long(text):
                 continue
             kind = reading.kind(text, at_temperature=bool(find_temperatures(text)))
             if LEAD.fullmatch(text) and end < len(line):

@@ -1,8 +1,9 @@
 """The programme of a card: its own steps typed, those that it leaves out as usual."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from finebatch.core.formula.card_says import says_of
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.method import StepTemplate, short_name, usual_steps
 from finebatch.core.larder.ingredient import Larder
@@ -67,4 +68,5 @@ def programme_of_card(
         frozenset(card.without),
         paces or {},
     )
-    return programme_of(steps_of(card, usual, larder), about, usual.habits)
+    made = programme_of(steps_of(card, usual, larder), about, usual.habits)
+    return replace(made, bake_within=says_of(card).bake_within_min)

@@ -84,8 +84,9 @@ class Programme:
 
     `ready` are the stretches that come before mixing, each by itself; `makes` follow one another:
     mixing, then shaping for the cold. `out` is done when the dough comes out of the cold, `heat`
-    when the oven is turned on, `part` when a wash or an icing is made, `keep` when
-    the rest of the dough is put away.
+    when the oven is turned on, `part` when a wash or an icing is made, `keep` when the rest of the
+    dough is put away. It has to be in the oven `bake_within` minutes after it is mixed, where the
+    card says so.
     """
 
     ready: tuple[Stretch, ...] = ()
@@ -95,6 +96,7 @@ class Programme:
     part: tuple[TypedStep, ...] = ()
     keep: tuple[TypedStep, ...] = ()
     trays: tuple[TraySteps, ...] = ()
+    bake_within: float | None = None
 
     def on_tray(self, job: TrayJob, number: int = 0) -> tuple[TypedStep, ...]:
         """The steps of one job on each tray."""

@@ -16,7 +16,8 @@ def in_lots(work: Work) -> Work:
     for dough in work.doughs:
         if dough.bake_within is not None and dough.at_once:
             makes = tuple(once(dough.makes)) if dough.lots > 1 else dough.makes
-            whole = replace(dough, makes=makes, lots=1)
+            wanted = dough.sinks_after or dough.bake_within
+            whole = replace(dough, makes=makes, lots=1, bake_within=wanted, sinks_after=None)
             work = _fewest_lots(_split(work, whole, 1), whole)
     return work
 
@@ -36,7 +37,8 @@ def _fewest_lots(work: Work, dough: DoughWork) -> Work:
         waits = _longest_wait(_split(alone, dough, lots))
         if waits <= dough.bake_within:
             return _split(work, dough, lots)
-    return _split(work, replace(dough, bake_within=waits), len(trays))
+    stretched = replace(dough, bake_within=waits, sinks_after=dough.bake_within)
+    return _split(work, stretched, len(trays))
 
 
 def most_on_a_tray(work: Work, letter: str, within: int) -> int | None:

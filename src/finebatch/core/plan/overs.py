@@ -7,7 +7,7 @@ from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.lots import most_on_a_tray
 from finebatch.core.plan.network import Link, mixed_for, network
 from finebatch.core.plan.placed import Plan
-from finebatch.core.plan.work import BATTER_WITHIN_MIN, Work
+from finebatch.core.plan.work import Work
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +54,7 @@ def _sunk(work: Work, plan: Plan) -> Iterator[Over]:
     """Trays that take so long to fill that their batter sinks though it is mixed for them alone."""
     at = {a.id: a for a in plan.activities}
     for dough in work.doughs:
-        if dough.bake_within is None or dough.bake_within <= BATTER_WITHIN_MIN:
+        if dough.sinks_after is None:
             continue
         trays = work.trays_of(dough.letter)
         worst = max(trays, key=lambda tray: tray.portion_min)
@@ -62,5 +62,5 @@ def _sunk(work: Work, plan: Plan) -> Iterator[Over]:
         if made is None or load not in at or made[0] not in at:
             continue
         wait = at[load].start - at[made[0]].end
-        fewer = most_on_a_tray(work, dough.letter, BATTER_WITHIN_MIN)
-        yield Over(Link(made[0], load, 0, BATTER_WITHIN_MIN), wait, fewer)
+        fewer = most_on_a_tray(work, dough.letter, dough.sinks_after)
+        yield Over(Link(made[0], load, 0, dough.sinks_after), wait, fewer)

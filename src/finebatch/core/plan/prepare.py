@@ -194,7 +194,6 @@ def _minutes(seconds: float) -> int:
 def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> DoughWork:
     each = dough.habits.portion_s * dough.pace
     fresh, programme = dough.joins == "fresh", dough.programme
-    batter = sinks(dough.mixing, dough.piece, programme, dough.habits.family)
     makes, chill, chill_most = _makes(programme, len(dough.shares))
     temper = dough.temper_min
     if fresh:
@@ -205,7 +204,9 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
         chill_min=chill if fresh else 0,
         chill_most=chill_most if fresh else None,
         temper_min=temper,
-        bake_within=BATTER_WITHIN_MIN if batter and fresh else None,
+        bake_within=bake_within(dough.mixing, dough.piece, programme, dough.habits.family)
+        if fresh
+        else None,
         freeze_min=_wrap_min(dough, each) if dough.kept else 0,
         parts=tuple(
             PartWork(
@@ -227,12 +228,20 @@ def _dough_work(dough: Portioned, habits: Mapping[PartKind, PartHabits]) -> Doug
     )
 
 
-def sinks(mixing: Mixing, piece: Portioning, programme: Programme, family: Family) -> bool:
-    """Whether a dough is a batter that may not wait: what is whisked and dropped, or spread. What
-    its card lets stand, or what is chilled, does not sink."""
+def bake_within(
+    mixing: Mixing, piece: Portioning, programme: Programme, family: Family
+) -> int | None:
+    """Minutes after mixing by which a dough has to be in the oven: as its card says, else as a
+    batter does that may not wait (what is whisked and dropped, or spread). None for what lies in
+    the cold before it is baked, and for a batter that its card lets stand: it does not sink."""
+    if any(one.cold for one in programme.makes):
+        return None
+    if programme.bake_within is not None:
+        return max(math.floor(programme.bake_within), 1)
     if any(one.wait_min >= STANDS_MIN for one in programme.makes):
-        return False
-    return piece.IS_BATTER or (mixing == "whisked" and family == "drop")
+        return None
+    batter = piece.IS_BATTER or (mixing == "whisked" and family == "drop")
+    return BATTER_WITHIN_MIN if batter else None
 
 
 def _wrap_min(dough: Portioned, each_s: float) -> int:

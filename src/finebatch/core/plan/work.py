@@ -133,7 +133,8 @@ class DoughWork(FromOutside):
     within `fetched_within`. `first_within` is the same for one that was taken out of the cold. In
     all it is warm for `warm_most` minutes.
     `bake_within` is how long after mixing its trays have to be in the oven (a batter that sinks,
-    a dough that may not wait warm); none where it can wait in the cold. `freeze_min` is the time
+    a dough that may not wait warm); none where it can wait in the cold. Where one tray alone takes
+    longer, it is what that takes, and `sinks_after` what it should be. `freeze_min` is the time
     to portion what is kept for another day, `night_temper_min` the minutes on the bench that it
     wants after a night in the fridge. A batter too large for its window is mixed in several `lots`:
     its `makes` are those of one after the other, and each tray takes of its own. No tray is
@@ -158,6 +159,7 @@ class DoughWork(FromOutside):
     warm_most: Minutes = WARM_MOST_MIN
     lots: Annotated[int, Interval(ge=1, le=MOST_TRAYS)] = 1
     bake_from: Annotated[int, Interval(ge=0, le=LONGEST)] = 0
+    sinks_after: Minutes | None = None
     shares: Annotated[tuple[Share, ...], MaxLen(60)] = ()
 
     @property

@@ -27,7 +27,7 @@ def over_said(over: Over, names: Mapping[str, str]) -> str:
         case (_, "load"):
             said = (
                 f"The batter of {dough} is in the oven {wait} after it is mixed for tray {tray}, "
-                f"{most} before it sinks"
+                f"{most} that it keeps"
             )
         case ("out", "shape" | "slice"):
             said = f"Tray {tray} is out for {wait} before it is in hand, {most} that it may be"

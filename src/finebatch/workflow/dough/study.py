@@ -31,6 +31,7 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.piece.spread import Vector, Width
 from finebatch.core.piece.thickness import Thickness
 from finebatch.core.piece.tray import count
+from finebatch.core.plan.prepare import bake_within
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.from_card import Started
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -73,7 +74,8 @@ class PieceStudy:
 class Study:
     """A card weighed, balanced, checked and foreseen. `piece_fault` says why there is no piece;
     `told` are its steps as the plan counts them, `method_min` the minutes until it can be
-    portioned."""
+    portioned. It has to be in the oven `bake_within` minutes after it is mixed, as its card says
+    (`bake_within_by_card`) or as is usual for such a batter; none where it may wait."""
 
     weighed: WeighedDough
     own_units: UnitSystem
@@ -85,6 +87,8 @@ class Study:
     steps: tuple[Step, ...]
     told: tuple[ToldStep, ...]
     method_min: int
+    bake_within: int | None
+    bake_within_by_card: bool
     parts: tuple[PartNeed, ...]
     allergens: tuple[Allergen, ...]
     cautions: tuple[str, ...]
@@ -275,6 +279,8 @@ def study(
         steps=steps,
         told=told_steps(programme, formula.step_habits(), kg),
         method_min=minutes_before_trays(programme),
+        bake_within=bake_within(card.mixing, tray.piece, programme, card.family),
+        bake_within_by_card=programme.bake_within is not None,
         parts=tuple(part_needs(card.parts, piece.pieces if piece else 0, larder, measuring)),
         allergens=tuple(allergens(card, larder)),
         cautions=tuple(cautions(card, larder, formula.caution_texts())),

@@ -17,7 +17,7 @@ from finebatch.core.method.programme import Programme
 from finebatch.core.piece.layout import Shared
 from finebatch.core.piece.sizes import Sizes
 from finebatch.core.piece.tray import TrayAnswer
-from finebatch.core.plan.prepare import Portioned, prepare, sinks
+from finebatch.core.plan.prepare import Portioned, bake_within, prepare
 from finebatch.core.plan.work import LONG_CHILL_MIN, MOST_DOUGHS, Kitchen, Make, Pin, Work
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.session.bowls import shares_of
@@ -91,7 +91,7 @@ class Known:
         """Whether what is not baked of a dough can be kept."""
         asked = self.question(dough)
         programme = self.programme(dough, asked)
-        return not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
+        return bake_within(asked.mixing, asked.setting.piece, programme, asked.family) is None
 
 
 def known_of(session: Session, sheets: int | None = None, shelves: int | None = None) -> Known:
@@ -130,7 +130,7 @@ def _portioned(
         temper = round(warm or 0)
     total_g = asked.composition(larder).total_g
     programme, egg = known.programme(dough, asked), known.egg(dough, asked)
-    waits = not sinks(asked.mixing, asked.setting.piece, programme, asked.family)
+    waits = bake_within(asked.mixing, asked.setting.piece, programme, asked.family) is None
     trays, kept = _some(dough, asked, found, item, waits=waits)
     keep_as = item.keep_as or asked.setting.piece.KEPT_AS
     portioned = Portioned(

@@ -59,6 +59,10 @@ export function Method({ card, words, study, fresh, change }: MethodProps) {
             : "The usual steps; change one, and they are this dough’s own."}{" "}
           The plan counts <strong data-figure="method">{length(study?.method_min ?? 0)}</strong> to
           a dough that can be portioned.
+          {study?.bake_within != null &&
+            ` It has to be in the oven ${length(study.bake_within)} after it is mixed, as ${
+              study.bake_within_by_card ? "the card says" : "such a batter sinks"
+            }: what takes longer is mixed in several bowls.`}
         </span>
         {card.steps.length > 0 && (
           <button
