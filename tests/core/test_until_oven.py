@@ -4,6 +4,7 @@ or to rest."""
 import pytest
 
 from finebatch.core.formula.card_says import card_of, says_of
+from finebatch.core.formula.card_sizes import find_sizes
 from finebatch.core.formula.card_text import read_card
 from finebatch.core.method.typed import typed_steps
 from finebatch.facts import tables
@@ -69,3 +70,18 @@ def test_other_limits_are_not_the_ovens(said: str) -> None:
     says = says_of(card)
     assert says.bake_within_min is None
     assert says.minutes == (10, 10)
+
+
+@pytest.mark.parametrize(
+    ("said", "grams"),
+    [
+        ("Drop teaspoons of 6 g on lined sheets.", 6),
+        ("Drop 15 g heaps on sheets.", 15),
+        ("Roll into balls of about 30 g and place on a tray.", 30),
+        ("Scoop balls (about 25 g) onto the sheet.", 25),
+        ("Shape portions of 40 to 50 g.", 45),
+        ("Press in pieces of 10 g chocolate.", None),
+    ],
+)
+def test_what_a_piece_weighs_is_read_however_it_is_said(said: str, grams: float | None) -> None:
+    assert find_sizes([said], None, None).piece_g == grams

@@ -173,7 +173,7 @@ Makes 120.
 """
 
 
-@pytest.mark.parametrize("within", [45, 30, 12])
+@pytest.mark.parametrize("within", [45, 30, 6])
 def test_a_batter_is_in_the_oven_as_soon_as_its_card_says_or_it_is_told(within: int) -> None:
     """Each tray by the bowl that was mixed for it; where one tray takes longer than that to fill,
     how few pieces on it would do."""
@@ -187,7 +187,7 @@ def test_a_batter_is_in_the_oven_as_soon_as_its_card_says_or_it_is_told(within: 
         if waits > within:
             late.append(waits - within)
     said = overs_said(plan.work, plan.plan, {"A": "Quick soda drops"})
-    assert bool(late) == bool(said) == (within == 12)
+    assert bool(late) == bool(said) == (within == 6)
     if late:
-        assert f"{max(late)} more than the 12 that it keeps" in said[0]
+        assert f"{max(late)} more than the 6 that it keeps" in said[0]
         assert "pieces on a tray it would do" in said[0]

@@ -1,6 +1,7 @@
 """Several doughs in one session: asked for, planned, given out, brought in, helped and baked."""
 
 import json
+import re
 import threading
 from typing import Any
 
@@ -501,3 +502,17 @@ def test_a_session_is_called_as_the_baker_likes(demo: TestClient) -> None:
     assert again["name"] == "Choir supper"
     assert demo.put("/api/plan", json={**wish_of(1, 2), "name": "  "}).json()["name"] == usual
     assert demo.put("/api/plan", json={**wish_of(1), "name": ""}).status_code == 422
+
+
+def test_every_file_says_the_dial_for_each_load(demo: TestClient) -> None:
+    session = plan(demo, 1, 3).json()
+    dials = [a["dial_c"] for a in session["activities"] if a["kind"] == "load"]
+    assert None not in dials
+    assert len(set(dials)) > 1
+    path = f"/api/sessions/{session['id']}/file"
+    for form in ("csv", "md", "ics"):
+        text = demo.get(path, params={"form": form}).text.replace("\r\n ", "")
+        told = re.findall(
+            r"(?:SUMMARY:|\| |,\"?)Tray \w+ into the oven\\?, dial at \d+ °[CF]", text
+        )
+        assert len(told) == len(dials)

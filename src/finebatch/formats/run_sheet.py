@@ -50,7 +50,11 @@ def tell(
             workers[job.who or 0].name if (job.who or 0) < len(workers) else "",
             names.get(job.dough or "", ""),
             place_of(job),
-            tuple(step.text for step in steps_along(job, scene)),
+            tuple(
+                step.text
+                for step in steps_along(job, scene)
+                if _closed(step.text).casefold() != _closed(job.what).casefold()
+            ),
         )
         for job in sorted(activities, key=lambda a: (a.start, a.end, a.id))
         if job.told

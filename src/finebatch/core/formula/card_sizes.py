@@ -33,9 +33,17 @@ _THICK = re.compile(
 )
 _EACH_G = re.compile(
     r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
-    r"(?:\s*(?:each|a piece|apiece|per|balls?|pieces|portions?))",
+    r"(?:\s*(?:each|a piece|apiece|per|balls?|pieces|portions?|heaps?|mounds?|dollops?|drops?))",
     re.IGNORECASE,
 )
+_OF_G = re.compile(
+    r"\b(?:balls?|heaps?|mounds?|pieces|portions?|(?:tea|table)?spoon(?:ful)?s?|scoops?|drops|"
+    r"dollops?|lumps?)\s*(?:of|at|weighing|\(|,)\s*(?:about |around |ca\.? )?"
+    r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
+    r"(?=\s*(?:[.,;:)]|$|(?:and|on|onto|in|into|well|to|at|with|spaced|apart|then)\b))",
+    re.IGNORECASE,
+)
+"""“Heaps of 15 g”, “balls (about 30 g)”: not “pieces of 10 g chocolate”."""
 _LOGS = re.compile(
     r"\b(?P<n>\d{1,2})\s+(?:equal\s+|long\s+|even\s+)?(?:logs?|rolls?|sausages?|cylinders?|"
     r"loaves)\b",
@@ -271,7 +279,7 @@ def _of_baked(found: Sizes, text: str) -> Sizes:
 
 def _of_yield(found: Sizes, text: str) -> Sizes:
     piece_g, pieces = found.piece_g, found.pieces
-    if piece_g is None and (each := _EACH_G.search(text)):
+    if piece_g is None and (each := _EACH_G.search(text) or _OF_G.search(text)):
         low = float(each["low"].replace(",", "."))
         piece_g = (low + float(each["high"])) / 2 if each["high"] else low
     if pieces is None and (makes := _MAKES.match(text)):

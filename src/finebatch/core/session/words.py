@@ -583,6 +583,8 @@ def line(job: Placed) -> str:
         return f"Turn {oven} to {dial(job.dial_c or 0)} on its dial"
     if job.kind in ("ready", "mix", "form", "take"):
         return f"Dough {job.dough}: {job.what or 'mix'}"
+    if job.kind == "load" and job.dial_c is not None:
+        return f"{_LINES[job.kind].format(job=job)}, dial at {dial(job.dial_c)}"
     return _LINES[job.kind].format(job=job)
 
 
