@@ -34,7 +34,7 @@ from finebatch.core.plan.work import (
     Worker,
 )
 from finebatch.core.refusal import Refusal
-from finebatch.core.session.words import Scene, length, say
+from finebatch.core.session.words import Scene, length, line, say
 from tests.chance import so_many
 from tests.keys import key
 
@@ -415,5 +415,22 @@ def test_an_oven_that_would_stand_empty_for_long_is_turned_off() -> None:
     assert last.off_min == heat.start - last.end >= EMPTY_MIN
     assert not any(last.end < a.start < heat.start for a in plan.activities if a.kind == "load")
     said = say(last, Scene())
-    assert f"turn the oven off: nothing goes in for {length(last.off_min)}" in said.cue
-    assert all("turn the oven off" not in say(a, Scene()).cue for a in outs if not a.off_min)
+    assert said.title.endswith("out, then turn the oven off")
+    assert line(last).endswith("out, then turn the oven off")
+    assert f"Nothing goes into the oven for {length(last.off_min)}." in said.cue
+    assert all("oven off" not in say(a, Scene()).title + line(a) for a in outs if not a.off_min)
+    heats = [a for a in plan.activities if a.kind == "heat"]
+    assert say(heat, Scene(heats=heats)).title == "Turn the oven on"
+
+
+def test_the_oven_is_off_while_nobody_is_there() -> None:
+    work = two_doughs()
+    away = replace(work.kitchen.workers[0], away=((90, 400),))
+    late = replace(work, kitchen=replace(work.kitchen, workers=(away,)))
+    plan = quick_plan(late)
+    assert find_faults(plan, late) == []
+    outs = [a for a in plan.activities if a.kind == "out"]
+    before = [a for a in outs if a.end <= 90]
+    assert before
+    assert before[-1].off_min >= 300
+    assert not any(a.off_min for a in outs if a is not before[-1] and a.end <= 90)

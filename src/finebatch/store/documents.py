@@ -244,7 +244,8 @@ INGREDIENT = Document(TypeAdapter(Ingredient))
 # Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
 # pieces of several sizes, version 6 what its minutes go by, version 7 how wide its cards say that
 # pieces bake, version 8 whether the calmer plan was asked for, version 9 how often each dough is
-# made, in pieces of what size, and from when on it is baked.
+# made, in pieces of what size, and from when on it is baked, version 10 how soon after mixing its
+# card wants it in the oven.
 SNAPSHOT = Document(
     TypeAdapter(Snapshot),
     (
@@ -257,16 +258,19 @@ SNAPSHOT = Document(
         _as_it_was,
         _as_it_was,
         _as_it_was,
+        _as_it_was,
     ),
 )
 # Version 1 of the work takes doughs out of the cold, version 2 gets ready, forms and fetches them,
-# version 3 washes and clears up, version 4 says from when on a dough is baked.
+# version 3 washes and clears up, version 4 says from when on a dough is baked, version 5 how soon a
+# batter sinks where no tray of it can be in the oven by then.
 WORK = Document(
     TypeAdapter(Work),
     (
         _who_mixes_also("take"),
         _who_mixes_also("ready", "form", "fetch"),
         _who_mixes_also("wash", "clear"),
+        _as_it_was,
         _as_it_was,
     ),
 )

@@ -30,7 +30,7 @@ class Inside:
 @dataclass(frozen=True, slots=True)
 class DialTurn:
     """The dial turned to `oven_c` (a still oven's setting, °C) at `start`, and hot at `end`. Where
-    the oven stands empty for long it is off, from the take-out `off_after` on for `off_min`."""
+    the oven stands empty for long, or nobody is there, it is off, from the take-out `off_after` on for `off_min`."""
 
     start: int
     end: int
@@ -89,7 +89,7 @@ def _runs(oven: Oven, trays: Sequence[Inside], kitchen: Kitchen) -> list[_Run]:
         if minutes or not runs:
             latest = max(loaded - minutes, emptied, back, 0)
             start = _while_somebody_is_there(latest, emptied, kitchen)
-            off = (last_out, start - emptied) if idle else (None, 0)
+            off = (last_out, start - emptied) if hot_c is None and last_out else (None, 0)
             runs.append(_Run(DialTurn(start, loaded, tray.stay.oven_c, *off), []))
         runs[-1].trays.append(tray)
         if tray.out.end >= emptied:

@@ -20,8 +20,8 @@ class Placed:
     oven's dial is at (°C), for its heating and for a tray that goes in; `partner` the tray with
     which one changes shelves, and `to_shelf` where it goes then; `what` the step's own words, or
     what the part is called; `cold` why a dough lies in the cold beside being chilled. `pause` is
-    when a job is broken off for the oven, `off_min` for how long it stands empty after a take-out
-    and is turned off.
+    when a job is broken off for the oven, `off_min` for how long it is off while it stands
+    empty: from a take-out on, and until it is heated again.
     """
 
     id: JobKey

@@ -341,6 +341,7 @@ class _Placing:
                         turn.end,
                         oven=number + 1,
                         dial_c=oven.dial_c(turn.oven_c),
+                        off_min=turn.off_min,
                     )
                 )
 

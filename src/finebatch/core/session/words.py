@@ -217,7 +217,7 @@ def _heat(job: Placed, scene: Scene) -> Said:
     place = next((n for n, heat in enumerate(own) if heat.id == job.id), 0)
     before = own[place - 1] if place else None
     oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
-    cold = before is None or before.dial_c == job.dial_c
+    cold = before is None or before.dial_c == job.dial_c or job.off_min > 0
     return Said(
         short=f"{oven} on, {dial(job.dial_c or 0)}"
         if cold
@@ -337,7 +337,7 @@ def _clear(_job: Placed, _scene: Scene) -> Said:
     return Said(
         short="clear up",
         title="Clear up",
-        detail="bowls, sheets and bench washed; what was kept in the cold has its day on it",
+        detail="the oven off; bowls, sheets and bench washed; what was kept in the cold has its day on it",
         cue="Oven off, and nothing left in it.",
         caution="The oven and its racks stay hot for a while.",
     )
@@ -447,7 +447,7 @@ def _out(job: Placed, scene: Scene) -> Said:
     cue = after or _done_cue(dough, second=job.id.round > 0)
     return Said(
         short=f"take tray {job.tray} out",
-        title=f"Take tray {job.tray} out",
+        title=f"Take tray {job.tray} out{_then_off(job, scene.ovens)}",
         detail=f"{_pieces(job, scene)}, {_minutes(job, scene)} min in all",
         cue=f"{cue} {_off(job, scene)}".strip(),
         caution=HOT,
@@ -457,11 +457,18 @@ def _out(job: Placed, scene: Scene) -> Said:
 
 
 def _off(job: Placed, scene: Scene) -> str:
-    """That the oven is turned off after a tray, where it would stand hot and empty for long."""
+    """Why the oven is turned off after a tray: it would stand hot and empty for long."""
     if not job.off_min:
         return ""
     oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
-    return f"Then turn {oven} off: nothing goes in for {length(job.off_min)}."
+    return f"Nothing goes into {oven} for {length(job.off_min)}."
+
+
+def _then_off(job: Placed, ovens: int) -> str:
+    """That the oven is turned off after a tray."""
+    if not job.off_min:
+        return ""
+    return f", then turn oven {job.oven or 1} off" if ovens > 1 else ", then turn the oven off"
 
 
 def _done_cue(dough: DoughSaid | None, *, second: bool) -> str:
@@ -585,6 +592,8 @@ def line(job: Placed) -> str:
         return f"Dough {job.dough}: {job.what or 'mix'}"
     if job.kind == "load" and job.dial_c is not None:
         return f"{_LINES[job.kind].format(job=job)}, dial at {dial(job.dial_c)}"
+    if job.kind == "out":
+        return f"{_LINES[job.kind].format(job=job)}{_then_off(job, max(job.oven or 1, 1))}"
     return _LINES[job.kind].format(job=job)
 
 
