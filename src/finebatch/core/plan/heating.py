@@ -30,7 +30,8 @@ class Inside:
 @dataclass(frozen=True, slots=True)
 class DialTurn:
     """The dial turned to `oven_c` (a still oven's setting, °C) at `start`, and hot at `end`. Where
-    the oven stands empty for long, or nobody is there, it is off, from the take-out `off_after` on for `off_min`."""
+    the oven stands empty for long, or nobody is there, it is off from the take-out `off_after` on
+    for `off_min`."""
 
     start: int
     end: int

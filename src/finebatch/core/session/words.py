@@ -337,7 +337,7 @@ def _clear(_job: Placed, _scene: Scene) -> Said:
     return Said(
         short="clear up",
         title="Clear up",
-        detail="the oven off; bowls, sheets and bench washed; what was kept in the cold has its day on it",
+        detail="the oven off; all washed; what was kept in the cold has its day on it",
         cue="Oven off, and nothing left in it.",
         caution="The oven and its racks stay hot for a while.",
     )

@@ -1,6 +1,7 @@
 """The work that follows from a wish: its doughs foreseen, in this kitchen, by these hands."""
 
 import hashlib
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -26,7 +27,7 @@ from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, 
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
 from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, sizes
-from finebatch.core.tray.scaled import in_pieces, times_over
+from finebatch.core.tray.scaled import MOST_TIMES, in_pieces, times_over
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
 from finebatch.store.documents import SETTING
@@ -233,6 +234,11 @@ def _each_gives(found: TrayAnswer) -> int:
     return found.making.each_gives if found.making and found.layouts else 1
 
 
+def _times_for(item: Item, share: float) -> float:
+    """How often a dough is to be made for that share of what it gives now, in quarters."""
+    return min(max(math.ceil(4 * item.times * share), 1) / 4, MOST_TIMES)
+
+
 def _some(
     dough: Dough, asked: TrayQuestion, sized: Sizes, item: Item, *, waits: bool
 ) -> tuple[Sequence[int] | None, int]:
@@ -245,16 +251,16 @@ def _some(
     if wanted > there:
         raise refuse(
             "items",
-            f"“{dough.card.name}” gives {there * each}, not {item.pieces}. Ask for fewer, or scale "
-            "the dough on its own screen.",
+            f"“{dough.card.name}” gives {there * each}, not {item.pieces}. Ask for fewer, or make "
+            f"it × {_times_for(item, wanted / there):g} in its row.",
         )
     if not found.layouts:
         raise refuse("items", f"“{dough.card.name}” is baked by the pan: take all of it.")
     if item.joins == "fresh" and wanted < there and not waits:
         raise refuse(
             "items",
-            f"“{dough.card.name}” is a batter and cannot wait: bake all {there} of it, or scale "
-            "the dough on its own screen.",
+            f"“{dough.card.name}” is a batter and cannot wait: bake all {there} of it, or make it "
+            f"× {_times_for(item, wanted / there):g} in its row, and bake all of that.",
         )
     shared = some_of(found, asked, item.pieces)
     others = sum(other.answer.yields.pieces for other in sized.others)
