@@ -38,6 +38,8 @@ ROLLED_TRAYS = 13
 STRETCHES = (Stretch(12, 8), Stretch(14, 7), Stretch(10, 5))
 ROLL_EFFORT, STRETCH_EFFORT = 0.06, 0.008
 """Deterministic seconds for each second asked for: in all, and for one stretch."""
+ROLL_TRAYS = 50
+"""Of more trays each stretch takes longer to be set up, which no effort counts (measured)."""
 LEAST_EFFORT, LAST_EFFORT = 0.02, 2.0
 """What is spent on any session, and at the end on one for which no plan at all was found."""
 SEED = 2
@@ -295,7 +297,7 @@ def _is_better(work: Work, times: Times, than: Times | None) -> bool:
 def _rolled(work: Work, times: Times, seconds: float) -> Iterator[Times]:
     """Better and better plans of a session of many trays, a stretch at a time, as long as it pays
     and the effort lasts."""
-    left = ROLL_EFFORT * seconds
+    left = ROLL_EFFORT * seconds * min(1.0, ROLL_TRAYS / len(work.trays))
 
     def solve(model: cp_model.CpModel) -> cp_model.CpSolver | None:
         nonlocal left
