@@ -316,6 +316,8 @@ def _say_brought(brought: Brought) -> None:
     say(f"{brought.card.name}: {len(brought.card.lines)} lines, {brought.total_g:.0f} g")
     for ask in brought.asks:
         say(f"    {ask}")
+    if brought.left_out:
+        say(f"    Has no place on a card, and is left out: {', '.join(brought.left_out)}")
 
 
 @app.command("import")

@@ -6,7 +6,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from finebatch.core.refusal import Refusal
-from finebatch.formats.busy_times import CPU_S, BusyTimes, read_apart, read_calendar
+from finebatch.formats.apart import CPU_S
+from finebatch.formats.busy_times import BusyTimes, read_apart, read_calendar
 
 NOW = datetime(2026, 11, 27, 12, tzinfo=UTC)
 UNTIL = NOW + timedelta(days=14)

@@ -146,7 +146,7 @@ def test_markdown_has_a_row_a_line_and_no_broken_table() -> None:
     ],
 )
 def test_a_file_is_known_by_its_looks(name: str, text: str) -> None:
-    (card,) = read_doughs(text, name, READER)
+    (card,) = (read.card for read in read_doughs(text, name, READER))
     assert [line.ingredient for line in card.lines] == ["flour_ap", "butter_unsalted"]
 
 
@@ -167,6 +167,6 @@ def test_a_file_that_is_too_much_or_nothing_says_so(text: str, words: str) -> No
 @given(st.text(max_size=300), st.sampled_from(["a.txt", "a.csv", "a.json"]))
 def test_any_file_is_read_or_refused(text: str, name: str) -> None:
     try:
-        assert all(card.lines or card.name for card in read_doughs(text, name, READER))
+        assert all(r.card.lines or r.card.name for r in read_doughs(text, name, READER))
     except UnreadableFile as error:
         assert str(error).endswith((".", "flour."))

@@ -11,11 +11,15 @@ from finebatch.core.formula.method import usual_steps
 from finebatch.core.formula.weigh import weigh
 from finebatch.facts import formula, tables
 from finebatch.formats.card_words import lines_words
-from finebatch.formats.jsonld import read_recipes, recipe_text, write_recipe
+from finebatch.formats.jsonld import first_recipe, read_recipes, write_recipe
 from finebatch.formats.unreadable import UnreadableFile
 from tests.cards import cards
 
 READER = tables.reader()
+
+
+def cards_in(text: str) -> list[Card]:
+    return [read.card for read in read_recipes(text, READER)]
 
 
 def written(card: Card) -> str:
@@ -28,8 +32,8 @@ def written(card: Card) -> str:
 @given(cards(whole=False))
 def test_out_and_in_again_is_identical(card: Card) -> None:
     text = written(card)
-    assert read_recipes(text, READER) == [card]
-    assert written(read_recipes(text, READER)[0]) == text
+    assert cards_in(text) == [card]
+    assert written(cards_in(text)[0]) == text
 
 
 def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:
@@ -53,7 +57,7 @@ def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:
     assert (node["@context"], node["@type"]) == ("https://schema.org", "Recipe")
     assert node["recipeIngredient"] == ["2 1/4 cups all-purpose flour (281 g)", "2 eggs (100 g)"]
     assert node["recipeYield"] == "24"
-    assert read_recipes(json.dumps(node), READER) == [card]
+    assert cards_in(json.dumps(node)) == [card]
     step, *_ = node["recipeInstructions"]
     direction, *tips = step["itemListElement"]
     assert (direction["performTime"], direction["totalTime"]) == ("PT4M", "PT14M")
@@ -90,7 +94,7 @@ OTHER = {
 
 
 def test_a_recipe_of_another_tool_is_read_as_written_lines() -> None:
-    (card,) = read_recipes(json.dumps(OTHER), READER)
+    (card,) = cards_in(json.dumps(OTHER))
     assert card.name == "Rolled stars & moons"
     assert card.family == "rolled"
     assert card.stated_pieces == 36
@@ -162,7 +166,7 @@ junk = st.recursive(
 def test_any_json_is_read_or_refused(data: object) -> None:
     node = {"@type": "Recipe", **(data if isinstance(data, dict) else {"name": data})}
     try:
-        for card in read_recipes(json.dumps(node, allow_nan=False), READER):
+        for card in cards_in(json.dumps(node, allow_nan=False)):
             assert card.name
     except UnreadableFile as error:
         assert str(error)
@@ -179,11 +183,11 @@ def test_a_saved_web_page_holds_a_recipe() -> None:
     # As all pages have to write it.
     page = PAGE % json.dumps(OTHER).replace("</", "<\\/")
     assert read_recipes(page, READER) == read_recipes(json.dumps(OTHER), READER)
-    text = recipe_text(page)
-    assert text.startswith("Rolled stars & moons\nMakes 36\nIngredients\n250 g plain flour")
+    text = first_recipe(page).text()
+    assert text.startswith("Rolled stars & moons\nMakes 36\n\nIngredients\n250 g plain flour")
     assert "Ingredients" in text
     assert "Long story" not in text
-    assert recipe_text(json.dumps(OTHER)) == text
+    assert first_recipe(json.dumps(OTHER)).text() == text
 
 
 @pytest.mark.parametrize(
@@ -197,6 +201,6 @@ def test_a_saved_web_page_holds_a_recipe() -> None:
 )
 def test_a_page_without_one_says_so(page: str, words: str) -> None:
     with pytest.raises(UnreadableFile, match=words):
-        recipe_text(page)
+        first_recipe(page)
     with pytest.raises(UnreadableFile, match=words):
         read_recipes(page, READER)

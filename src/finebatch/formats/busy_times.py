@@ -4,13 +4,7 @@ What a calendar may say of repeats has no end: every minute for ever, an hour of
 read in a process of its own, which is ended when it has taken its time.
 """
 
-import json
 import re
-import resource
-import signal
-import subprocess
-import sys
-import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
@@ -19,16 +13,11 @@ from dateutil.rrule import rrulebase, rrulestr
 from icalendar import Calendar, Component
 
 from finebatch.core.refusal import Refusal, refuse
+from finebatch.formats.apart import TooMuchError, answer_apart, ask_apart
 
 MOST_LETTERS = 1_000_000
 MOST_BUSY = 40
 MOST_REPEATS = 400
-CPU_S = 1.8
-"""What reading a calendar may take of a processor (a thousand usual entries: about 0.4 s)."""
-WALL_S = 60
-"""On a machine that stands still it is given up after this."""
-MEMORY = 1 << 30
-
 PERIODS = {
     "WEEKLY": timedelta(weeks=1),
     "DAILY": timedelta(days=1),
@@ -183,22 +172,11 @@ def _excluded(event: Component) -> Iterator[datetime]:
 def read_apart(text: str, now: datetime, until: datetime) -> BusyTimes:
     """The same as `read_calendar`, in a process of its own. `Refusal` also for a calendar that
     takes more than its time or memory."""
-    asked = json.dumps({"text": text, "now": now.isoformat(), "until": until.isoformat()})
+    asked = {"text": text, "now": now.isoformat(), "until": until.isoformat()}
     try:
-        ran = subprocess.run(
-            [sys.executable, "-m", __name__],
-            input=asked,
-            capture_output=True,
-            text=True,
-            encoding="utf-8",
-            timeout=WALL_S,
-            check=False,
-        )
-    except subprocess.TimeoutExpired:
+        found = ask_apart(__name__, asked)
+    except TooMuchError:
         raise _too_much() from None
-    if ran.returncode:
-        raise _too_much()
-    found = json.loads(ran.stdout)
     if "refused" in found:
         raise refuse("text", found["refused"])
     times = (
@@ -216,21 +194,15 @@ def _too_much() -> Refusal:
     )
 
 
-def _apart() -> None:
-    """Read what is asked on the standard input, and answer on the standard output."""
-    resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
-    # Starting has taken some of it already.
-    signal.setitimer(signal.ITIMER_PROF, CPU_S - time.process_time())
-    asked = json.load(sys.stdin)
+def _answer(asked: dict[str, str]) -> object:
     now, until = (datetime.fromisoformat(asked[name]) for name in ("now", "until"))
     try:
         found = read_calendar(asked["text"], now, until)
     except Refusal as refusal:
-        json.dump({"refused": refusal.faults[0].message}, sys.stdout)
-        return
+        return {"refused": refusal.faults[0].message}
     times = [(busy.start.isoformat(), busy.end.isoformat(), busy.what) for busy in found.times]
-    json.dump({"times": times, "left_out": found.left_out}, sys.stdout)
+    return {"times": times, "left_out": found.left_out}
 
 
 if __name__ == "__main__":
-    _apart()
+    answer_apart(_answer)

@@ -4,18 +4,19 @@ from pathlib import PurePath
 
 from finebatch.core.formula.card_says import card_of
 from finebatch.core.formula.card_text import read_card
-from finebatch.core.formula.dough import Card
 from finebatch.core.formula.reading import Reader
 from finebatch.core.refusal import Refusal
 from finebatch.formats.card_csv import read_csv
-from finebatch.formats.jsonld import may_hold_recipes, read_recipes
+from finebatch.formats.jsonld import read_recipes
+from finebatch.formats.linked import may_be_linked
+from finebatch.formats.read_dough import ReadDough
 from finebatch.formats.unreadable import UnreadableFile
 
 MOST_BYTES = 1_000_000
 MOST_LINES = 500
 
 
-def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
+def read_doughs(text: str, name: str, reader: Reader) -> list[ReadDough]:
     """The doughs of a file: Recipe JSON-LD, alone or in a web page, CSV, or a card as text; by its
     looks, then its name.
 
@@ -27,10 +28,11 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
         raise UnreadableFile("This is not a text file.")
     path = PurePath(name or "dough.txt")
     try:
-        if may_hold_recipes(text):
+        if may_be_linked(text):
             return _bounded(read_recipes(text, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
-            return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))
+            read = read_csv(text.lstrip("\ufeff"), path.stem, reader)
+            return _bounded([ReadDough(card) for card in read])
         found = read_card(text.lstrip("\ufeff"), reader)
     except Refusal as refusal:
         raise UnreadableFile(refusal.faults[0].message) from refusal
@@ -38,11 +40,12 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[Card]:
         raise UnreadableFile(
             "No ingredient is understood in this file. Write one a line: 250 g plain flour."
         )
-    return _bounded([card_of(found, found.title[:80] or path.stem)])
+    return _bounded([ReadDough(card_of(found, found.title[:80] or path.stem))])
 
 
-def _bounded(cards: list[Card]) -> list[Card]:
+def _bounded(doughs: list[ReadDough]) -> list[ReadDough]:
+    cards = [one.card for one in doughs]
     count = sum(len(c.lines) + sum(len(part.lines) for part in c.parts) for c in cards)
     if count > MOST_LINES:
         raise UnreadableFile(f"At most {MOST_LINES} lines at once; this file has {count:,}.")
-    return cards
+    return doughs

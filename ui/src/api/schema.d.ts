@@ -2055,7 +2055,8 @@ export interface components {
         };
         /**
          * BroughtOut
-         * @description A dough of the file as understood, and what is unsure of it.
+         * @description A dough of the file as understood, what is unsure of it, and what of the file has no place on
+         *     a card.
          */
         BroughtOut: {
             /** Name */
@@ -2075,6 +2076,8 @@ export interface components {
             total_g: number;
             /** Asks */
             asks: string[];
+            /** Left Out */
+            left_out: string[];
         };
         /**
          * BusyOut
@@ -2473,11 +2476,13 @@ export interface components {
         };
         /**
          * CardTextOut
-         * @description A card as it would be written.
+         * @description A card as it would be written, and what of the file has no place on one.
          */
         CardTextOut: {
             /** Text */
             text: string;
+            /** Left Out */
+            left_out: string[];
         };
         /**
          * Check

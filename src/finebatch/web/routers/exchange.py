@@ -49,20 +49,23 @@ class DoughFileBody(Body):
 
 
 class CardTextOut(Out):
-    """A card as it would be written."""
+    """A card as it would be written, and what of the file has no place on one."""
 
     text: str
+    left_out: list[str]
 
 
 @router.post("/card-text")
 def card_text(body: DoughFileBody) -> CardTextOut:
     """The card of a file that is dropped: the recipe of a saved web page or of JSON-LD as text,
     any other text as it is."""
-    return CardTextOut(text=exchange.card_text(body.text))
+    text, left_out = exchange.card_text(body.text)
+    return CardTextOut(text=text, left_out=list(left_out))
 
 
 class BroughtOut(Out):
-    """A dough of the file as understood, and what is unsure of it."""
+    """A dough of the file as understood, what is unsure of it, and what of the file has no place on
+    a card."""
 
     name: str
     family: Family
@@ -71,6 +74,7 @@ class BroughtOut(Out):
     parts: int
     total_g: float
     asks: list[str]
+    left_out: list[str]
 
 
 class LookOut(Out):
@@ -94,6 +98,7 @@ def look(body: DoughFileBody, data: Data) -> LookOut:
                 parts=len(b.card.parts),
                 total_g=b.total_g,
                 asks=list(b.asks),
+                left_out=list(b.left_out),
             )
             for b in found
         ]

@@ -14,7 +14,8 @@ from finebatch.facts import formula
 from finebatch.formats.card_csv import write_csv
 from finebatch.formats.card_words import lines_words, write_markdown, write_text
 from finebatch.formats.incoming import read_doughs
-from finebatch.formats.jsonld import may_hold_recipes, recipe_text, write_recipe
+from finebatch.formats.jsonld import first_recipe, write_recipe
+from finebatch.formats.linked import may_be_linked
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.workflow.dough.doughs import Dough, add_dough, get_dough
 from finebatch.workflow.kitchen.larder import get_reader
@@ -31,11 +32,13 @@ MEDIA: dict[Format, str] = {
 
 @dataclass(frozen=True, slots=True)
 class Brought:
-    """A dough of a file as understood: its card, its grams, and what is unsure of it."""
+    """A dough of a file as understood: its card, its grams, what is unsure of it, and the names of
+    what the file says that has no place on a card."""
 
     card: Card
     total_g: float
     asks: tuple[str, ...]
+    left_out: tuple[str, ...] = ()
 
 
 def give_out(session: Session, dough_id: int, form: Format) -> tuple[str, str]:
@@ -64,11 +67,12 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
     """What a file holds, before any of it is kept. `Refusal` when it cannot be read."""
     reader = get_reader(session)
     try:
-        cards = read_doughs(text, name, reader)
+        doughs = read_doughs(text, name, reader)
     except UnreadableFile as error:
         raise refuse("text", str(error)) from error
     found = []
-    for card in cards:
+    for dough in doughs:
+        card = dough.card
         faults = faults_of(card)
         if faults:
             named = f"“{as_kept(card.name)[:60]}”, {faults[0].field}"
@@ -81,16 +85,18 @@ def look(session: Session, name: str, text: str) -> list[Brought]:
                 asks.append(f"“{written}”: which ingredient is this?")
             elif w.grams is None:
                 asks.append(f"“{written}”: how much of it?")
-        found.append(Brought(card, weighed.total_g, tuple(asks)))
+        found.append(Brought(card, weighed.total_g, tuple(asks), dough.left_out))
     return found
 
 
-def card_text(text: str) -> str:
-    """The card of a file: a recipe of a web page or of JSON-LD as text, any other as it is."""
-    if not may_hold_recipes(text):
-        return text
+def card_text(text: str) -> tuple[str, tuple[str, ...]]:
+    """The card of a file, a recipe of a web page or of JSON-LD as text, any other as it is; and the
+    names of what has no place on it."""
+    if not may_be_linked(text):
+        return text, ()
     try:
-        return recipe_text(text)
+        found = first_recipe(text)
+        return found.text(), found.left_out
     except UnreadableFile as error:
         raise refuse("text", str(error)) from error
 

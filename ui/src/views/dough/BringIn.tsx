@@ -101,6 +101,17 @@ function BroughtRow({ dough }: { dough: Brought }) {
           ))}
         </ul>
       )}
+      <LeftOut names={dough.left_out} />
     </li>
+  );
+}
+
+/** What of a file has no place on a card. */
+export function LeftOut({ names }: { names: string[] }) {
+  if (names.length === 0) return null;
+  return (
+    <p className="text-[0.9375rem] text-soft">
+      Left out, for it has no place on a card: {names.join(", ")}.
+    </p>
   );
 }

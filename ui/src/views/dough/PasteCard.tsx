@@ -8,6 +8,7 @@ import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { LeftOut } from "./BringIn";
 import { cardFile } from "./cardFile";
 import { OtherReadings } from "./OtherReadings";
 import { partWords } from "./partKinds";
@@ -99,6 +100,7 @@ export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
         .
       </p>
       <Notice problem={dropped.error ?? read.error} />
+      <LeftOut names={dropped.data?.left_out ?? []} />
       {card && !read.error && (
         <>
           <FromCard
