@@ -1,6 +1,7 @@
 """Recipes as JSON-LD: out and in again is identical; what others wrote is read, harm or not."""
 
 import json
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
@@ -11,7 +12,7 @@ from finebatch.core.formula.method import usual_steps
 from finebatch.core.formula.weigh import weigh
 from finebatch.facts import formula, tables
 from finebatch.formats.card_words import lines_words
-from finebatch.formats.jsonld import first_recipe, read_recipes, write_recipe
+from finebatch.formats.jsonld import Bakes, first_recipe, read_recipes, write_recipe
 from finebatch.formats.unreadable import UnreadableFile
 from tests.cards import cards
 
@@ -22,11 +23,13 @@ def cards_in(text: str) -> list[Card]:
     return [read.card for read in read_recipes(text, READER)]
 
 
-def written(card: Card) -> str:
+def written(card: Card, bakes: Bakes | None = None) -> str:
     larder, names = READER.larder, READER.names
     texts = lines_words(card.lines, weigh(card.lines, larder), larder, names)
     parts = [lines_words(p.lines, weigh(p.lines, larder), larder, names) for p in card.parts]
-    return write_recipe(card, texts, parts, usual_steps(card, formula.step_templates(), larder))
+    return write_recipe(
+        card, texts, parts, usual_steps(card, formula.step_templates(), larder), bakes
+    )
 
 
 @given(cards(whole=False))
@@ -34,6 +37,42 @@ def test_out_and_in_again_is_identical(card: Card) -> None:
     text = written(card)
     assert cards_in(text) == [card]
     assert written(cards_in(text)[0]) == text
+
+
+bakes = st.builds(
+    Bakes,
+    oven_c=st.floats(120, 240),
+    minutes=st.integers(4, 60),
+    second_min=st.none() | st.integers(5, 40),
+    piece_g=st.floats(2, 900),
+    wide_mm=st.none() | st.floats(10, 300),
+    pieces=st.integers(1, 300),
+    each_gives=st.integers(1, 40),
+)
+
+
+@given(cards(whole=False), bakes)
+def test_what_a_stranger_is_told_of_the_oven_does_not_come_back_as_the_cards(
+    card: Card, how: Bakes
+) -> None:
+    text = written(card, how)
+    assert cards_in(text) == [card]
+    node = json.loads(text)
+    assert node["cookTime"] == f"PT{how.minutes + (how.second_min or 0)}M"
+    told = node["recipeInstructions"][-1]["text"]
+    assert f"about {how.minutes} minutes" in told
+    assert "°C" in told
+    assert card.stated_pieces or node["recipeYield"] == f"{how.pieces * how.each_gives} pieces"
+
+
+@given(cards(whole=False), st.sampled_from(["</script>", "<!--", "</", "<script>", "]]>"]))
+def test_it_is_safe_inside_a_web_page(card: Card, nasty: str) -> None:
+    """A browser and the standard library's parser end a script at the first such tag."""
+    card = replace(card, name=f"a{nasty}b", note=nasty)
+    page = f'<html><script type="application/ld+json">{written(card)}</script><p>x</p></html>'
+    assert cards_in(page) == [card]
+    assert page.count("</") == 3
+    assert "<!--" not in page
 
 
 def test_it_is_a_schema_org_recipe_that_others_can_read() -> None:

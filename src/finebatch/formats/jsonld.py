@@ -8,6 +8,7 @@ no such properties: it is read as `recipe_in` says.
 
 import json
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
@@ -16,7 +17,7 @@ from finebatch.core.formula.dough import Card, Line, Part
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.step import Step
 from finebatch.core.formula.yields import pieces_in
-from finebatch.core.measures.figures import read_in
+from finebatch.core.measures.figures import degrees, grams, millimetres, read_in
 from finebatch.formats.linked import (
     Node,
     is_a,
@@ -82,6 +83,44 @@ def _step_node(step: Step, position: int) -> Node:
     }
 
 
+@dataclass(frozen=True, slots=True)
+class Bakes:
+    """How a dough bakes, as it is foreseen or its card says: the oven's setting in °C, minutes, and
+    those of a second bake, a piece in g and how wide it bakes in mm (None: it is as wide as its
+    pan), how many there are, and into how many each is cut once it is baked."""
+
+    oven_c: float
+    minutes: int
+    second_min: int | None
+    piece_g: float
+    wide_mm: float | None
+    pieces: int
+    each_gives: int = 1
+
+    @property
+    def eaten(self) -> int:
+        """Pieces as they are eaten."""
+        return self.pieces * self.each_gives
+
+
+def _bakes_node(bakes: Bakes, position: int) -> Node:
+    """The step that says it all to whoever reads only the steps."""
+    wide = f", about {millimetres(bakes.wide_mm)} wide when baked" if bakes.wide_mm else ""
+    again = f", then {bakes.second_min} more as slices" if bakes.second_min else ""
+    cut = f", each cut into {bakes.each_gives}" if bakes.each_gives > 1 else ""
+    pieces = "1 piece" if bakes.pieces == 1 else f"{bakes.pieces} pieces"
+    text = (
+        f"Oven at {degrees(bakes.oven_c)}: about {bakes.minutes} minutes{again}, for {pieces} of "
+        f"{grams(bakes.piece_g)}{wide}{cut}."
+    )
+    return {
+        "@type": "HowToStep",
+        "position": position,
+        "text": text,
+        "additionalProperty": [_property("bakes", True)],
+    }
+
+
 def _part_node(part: Part, texts: Sequence[str]) -> Node:
     return {
         "@type": "Recipe",
@@ -96,9 +135,14 @@ def _part_node(part: Part, texts: Sequence[str]) -> Node:
 
 
 def write_recipe(
-    card: Card, texts: Sequence[str], part_texts: Sequence[Sequence[str]], usual: Sequence[Step]
+    card: Card,
+    texts: Sequence[str],
+    part_texts: Sequence[Sequence[str]],
+    usual: Sequence[Step],
+    bakes: Bakes | None = None,
 ) -> str:
-    """A card as a Recipe. `texts` are its lines in words, `usual` the steps when it has none."""
+    """A card as a Recipe, safe inside a web page. `texts` are its lines in words, `usual` the steps
+    when it has none, `bakes` how it bakes, where that can be foreseen."""
     scalars = [_property(n, getattr(card, n)) for n in _SCALARS if getattr(card, n)]
     properties = [*scalars, *(_property("settled", key) for key in card.settled)]
     properties += [_property("without", kind) for kind in card.without]
@@ -118,11 +162,21 @@ def write_recipe(
         node["description"] = card.note
     if card.stated_pieces:
         node["recipeYield"] = str(card.stated_pieces)
+    if ready := sum(step.hands_min + step.wait_min for step in steps):
+        node["prepTime"] = f"PT{ready}M"
+    if bakes is not None:
+        node["cookTime"] = f"PT{bakes.minutes + (bakes.second_min or 0)}M"
+        node["recipeInstructions"].append(_bakes_node(bakes, len(steps) + 1))
+        if not card.stated_pieces:
+            node["recipeYield"] = f"{bakes.eaten} pieces"
+            node["additionalProperty"].append(_property("yield_foreseen", True))
     if card.parts:
         node["hasPart"] = [
             _part_node(part, lines) for part, lines in zip(card.parts, part_texts, strict=True)
         ]
-    return read_in(json.dumps(node, indent=1, ensure_ascii=False))
+    written = read_in(json.dumps(node, indent=1, ensure_ascii=False))
+    # No text of it ends the script of a page, or begins a comment there.
+    return written.replace("</", "<\\/").replace("<!--", "<\\u0021--")
 
 
 def _properties(node: Node) -> list[Node]:
@@ -174,6 +228,7 @@ def _own_card(node: Node, properties: Sequence[Node]) -> Card:
     """A Recipe that Fine Batch wrote, exactly as it was."""
     usual = _value(properties, "usual_method")
     steps = [] if usual else nodes_in(node, "recipeInstructions")
+    stated = [] if _value(properties, "yield_foreseen") else texts_in(node, "recipeYield")
     parts = []
     for inner in nodes_in(node, "hasPart"):
         own = _properties(inner)
@@ -189,9 +244,9 @@ def _own_card(node: Node, properties: Sequence[Node]) -> Card:
         **{n: _value(properties, n) for n in _SCALARS if _value(properties, n) is not None},
         "name": text_in(node, "name"),
         "lines": [_own_line(p) for p in _named(properties, "line")],
-        "steps": [_own_step(s) for s in steps],
+        "steps": [_own_step(s) for s in steps if not _value(_properties(s), "bakes")],
         "parts": parts,
-        "stated_pieces": pieces_in(texts_in(node, "recipeYield")),
+        "stated_pieces": pieces_in(stated),
         "note": text_in(node, "description"),
         "settled": [str(value_in(p, "value")) for p in _named(properties, "settled")],
         "without": [str(value_in(p, "value")) for p in _named(properties, "without")],

@@ -5,19 +5,28 @@ from typing import Literal, get_args
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.formula.dough import Card
+from finebatch.core.formula.dough import Card, WeighedDough
 from finebatch.core.formula.limits import as_kept, faults_of
 from finebatch.core.formula.method import method_of
 from finebatch.core.formula.weigh import weigh, weigh_card
-from finebatch.core.refusal import refuse
-from finebatch.facts import formula
+from finebatch.core.larder.ingredient import Larder
+from finebatch.core.measures.rounding import whole_minutes
+from finebatch.core.piece.tray import foresee_tray
+from finebatch.core.refusal import Refusal, refuse
+from finebatch.core.tray.kitchen import KitchenSetting
+from finebatch.core.tray.question import Ground
+from finebatch.core.tray.setting import TraySetting
+from finebatch.facts import formula, tables
 from finebatch.formats.card_csv import write_csv
 from finebatch.formats.card_words import lines_words, write_markdown, write_text
 from finebatch.formats.incoming import read_doughs
-from finebatch.formats.jsonld import first_recipe, write_recipe
+from finebatch.formats.jsonld import Bakes, first_recipe, write_recipe
 from finebatch.formats.linked import may_be_linked
 from finebatch.formats.unreadable import UnreadableFile
+from finebatch.store.models import DoughRow
 from finebatch.workflow.dough.doughs import Dough, add_dough, get_dough
+from finebatch.workflow.dough.from_card import tray_question
+from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import get_reader
 
 Format = Literal["jsonld", "csv", "txt", "md"]
@@ -57,10 +66,38 @@ def give_out(session: Session, dough_id: int, form: Format) -> tuple[str, str]:
     ]
     steps = method_of(card, formula.step_templates(), larder)
     if form == "jsonld":
-        return card.name, write_recipe(card, texts, part_texts, steps)
+        row = session.get_one(DoughRow, dough_id)
+        bakes = _bakes(card, weighed, row.tray.setting, get_kitchen(session), larder)
+        return card.name, write_recipe(card, texts, part_texts, steps, bakes)
     if form == "md":
         return card.name, write_markdown(card, weighed, texts, part_texts, steps)
     return card.name, write_text(card, texts, part_texts, steps)
+
+
+def _bakes(
+    card: Card,
+    weighed: WeighedDough,
+    setting: TraySetting,
+    kitchen: KitchenSetting,
+    larder: Larder,
+) -> Bakes | None:
+    """How a dough bakes on its tray in this kitchen; None where that cannot be foreseen."""
+    try:
+        asked = tray_question(card, weighed, setting, kitchen, larder)
+        basis = asked.basis(Ground(larder, tables.models()))
+        found = foresee_tray(basis, setting.piece)
+    except Refusal:
+        return None
+    piece = found.foreseen
+    return Bakes(
+        oven_c=setting.oven_c,
+        minutes=whole_minutes(piece.minutes),
+        second_min=whole_minutes(found.second.minutes) if found.second else None,
+        piece_g=piece.raw.grams,
+        wide_mm=None if piece.raw.form == "pan" else piece.width.middle_mm,
+        pieces=found.yields.pieces,
+        each_gives=found.making.each_gives if found.making else 1,
+    )
 
 
 def look(session: Session, name: str, text: str) -> list[Brought]:
