@@ -350,7 +350,7 @@ def test_the_card_of_a_dropped_file_is_text(client: TestClient) -> None:
         ' "recipeInstructions": "Bake."}</script></html>'
     )
     found = client.post("/api/card-text", json={"name": "page.html", "text": page}).json()
-    assert found["text"] == "Rounds\nMakes 24\nIngredients\n200 g flour\nMethod\nBake."
+    assert found["text"] == "Rounds\nMakes 24\n\nIngredients\n200 g flour\n\nMethod\nBake."
     plain = client.post("/api/card-text", json={"name": "a.txt", "text": "200 g flour"}).json()
     assert plain["text"] == "200 g flour"
     no = client.post("/api/card-text", json={"name": "page.html", "text": "<p>Hello</p>"})

@@ -1,8 +1,10 @@
 """A dough in words: its lines as a card writes them, the card as plain text and as Markdown."""
 
+import re
 from collections.abc import Sequence
 
-from finebatch.core.formula.dough import Card, Line, WeighedDough, WeighedLine
+from finebatch.core.formula.card_text import read_step
+from finebatch.core.formula.dough import Card, Line, Part, WeighedDough, WeighedLine
 from finebatch.core.formula.method import short_name
 from finebatch.core.formula.names import Names
 from finebatch.core.formula.step import Step
@@ -11,6 +13,8 @@ from finebatch.core.measures.figures import centimetres, grams_between
 from finebatch.core.measures.figures import grams as in_grams
 from finebatch.core.measures.units import MASS_UNITS
 
+_MARKS = re.compile(r"[\\\\`*_{}\[\]<>|#&~]|(?<=\d)[.)](?=\s)|^[-+=](?=\s|$)")
+"""What Markdown may take for more than itself."""
 _COUNTED = {"egg": "egg", "yolk": "egg yolk", "white": "egg white"}
 
 
@@ -83,18 +87,44 @@ def write_text(
     card: Card, texts: Sequence[str], part_texts: Sequence[Sequence[str]], steps: Sequence[Step]
 ) -> str:
     """The card as plain text that can be pasted in again."""
-    out = [card.name, *_facts(card)]
-    out += ["", "Ingredients", *texts]
+    out = [_one_line(card.name), *_facts(card)]
+    out += ["", "Ingredients", *map(_one_line, texts)]
     for part, lines in zip(card.parts, part_texts, strict=True):
-        out += ["", f"For the {part.name}:", *lines]
-    out += ["", "Method", *(f"{n}. {step.text}" for n, step in enumerate(steps, start=1))]
+        out += ["", f"{_part_said(part)}:", *map(_one_line, lines)]
+    out += ["", "Method"]
+    for n, step in enumerate(steps, start=1):
+        out.append(f"{n}. {_one_line(step.text)}")
+        out += [f"   {said}" for said in _below(step)]
     if card.note:
         out += ["", "Notes", card.note]
     return "\n".join(out) + "\n"
 
 
+def _one_line(text: str) -> str:
+    return " ".join(text.split())
+
+
+def _part_said(part: Part) -> str:
+    """A part's heading: what it is, and how much of it a piece takes."""
+    return f"For the {_one_line(part.name)} ({part.kind}, {part.per_piece_g:g} g a piece)"
+
+
+def _below(step: Step) -> list[str]:
+    """What is said of a step beside its words, a line each."""
+    read = read_step(step.text)
+    said = [f"{what}: {_one_line(text)}" for what, text in _beside(step) if text.strip()]
+    if (read.hands_min, read.wait_min) != (step.hands_min, step.wait_min):
+        said.append(f"Takes: {step.hands_min} min, then {step.wait_min} min")
+    return said
+
+
+def _beside(step: Step) -> Sequence[tuple[str, str]]:
+    return (("Until", step.cue), ("Mind", step.caution))
+
+
 def _cell(text: str) -> str:
-    return text.replace("|", "\\|").replace("\n", " ")
+    """A text as Markdown has it in a line: what it would take for a mark is escaped."""
+    return _MARKS.sub(r"\\\g<0>", _one_line(text))
 
 
 def write_markdown(
@@ -105,9 +135,9 @@ def write_markdown(
     steps: Sequence[Step],
 ) -> str:
     """The card as Markdown, with grams and percent of the flour."""
-    out = [f"# {card.name}", ""]
+    out = [f"# {_cell(card.name)}", ""]
     for fact in _facts(card):
-        out += [fact, ""]
+        out += [_cell(fact), ""]
     out += ["| Ingredient | Weight | % of flour |", "|---|--:|--:|"]
     for text, w in zip(texts, weighed.lines, strict=True):
         grams = "" if w.grams is None else _grams(w.grams)
@@ -115,13 +145,13 @@ def write_markdown(
         out.append(f"| {_cell(text)} | {grams} | {percent} |")
     out.append(f"| **In all** | **{_grams(weighed.total_g)}** | |")
     for part, lines in zip(card.parts, part_texts, strict=True):
-        out += ["", f"## {part.name} ({in_grams(part.per_piece_g)} a piece)", ""]
+        out += ["", f"## {_cell(_part_said(part))}", ""]
         out += [f"- {_cell(line)}" for line in lines]
     out += ["", "## Method", ""]
     for n, step in enumerate(steps, start=1):
-        out.append(f"{n}. {_cell(step.text)}" + (f" *{_cell(step.cue)}*" if step.cue else ""))
-        if step.caution:
-            out.append(f"   **Caution:** {_cell(step.caution)}")
+        out.append(f"{n}. {_cell(step.text)}")
+        out += [f"{' ' * (len(str(n)) + 2)}- {_cell(said)}" for said in _below(step)]
     if card.note:
-        out += ["", "## Notes", "", card.note]
+        notes = [_cell(line) for line in card.note.splitlines() if line.strip()]
+        out += ["", "## Notes", "", "\\\n".join(notes)]
     return "\n".join(out) + "\n"

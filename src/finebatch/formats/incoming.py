@@ -7,6 +7,7 @@ from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.reading import Reader
 from finebatch.core.refusal import Refusal
 from finebatch.formats.card_csv import read_csv
+from finebatch.formats.card_markdown import as_card
 from finebatch.formats.jsonld import read_recipes
 from finebatch.formats.linked import may_be_linked
 from finebatch.formats.read_dough import ReadDough
@@ -33,7 +34,7 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[ReadDough]:
         if path.suffix.casefold() in (".csv", ".tsv"):
             read = read_csv(text.lstrip("\ufeff"), path.stem, reader)
             return _bounded([ReadDough(card) for card in read])
-        found = read_card(text.lstrip("\ufeff"), reader)
+        found = read_card(as_card(text.lstrip("\ufeff")), reader)
     except Refusal as refusal:
         raise UnreadableFile(refusal.faults[0].message) from refusal
     if not any(line.ingredient for line in found.lines):

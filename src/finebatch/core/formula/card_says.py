@@ -12,7 +12,7 @@ from typing import Any, Literal
 from finebatch.core.formula.card_sizes import Sizes, find_sizes, first_said
 from finebatch.core.formula.card_text import ReadCard
 from finebatch.core.formula.checks.oven import is_of_oven, possible
-from finebatch.core.formula.dough import MOST_STEPS, Card, Colour, Doneness, Part
+from finebatch.core.formula.dough import MOST_STEPS, Card, Colour, Doneness, Part, PartKind
 from finebatch.core.formula.guess import guess_family, guess_mixing
 from finebatch.core.formula.until_oven import only_says_how_long, until_oven_min
 from finebatch.core.measures.durations import find_durations
@@ -208,6 +208,13 @@ def _says(
     )
 
 
+def _each_g(kind: PartKind, said: float | None) -> float:
+    """What a piece takes of a part."""
+    if said is not None:
+        return said
+    return 0.0 if kind == "bench" else USUAL_PIECE_G
+
+
 def card_of(read: ReadCard, name: str, pieces: int | None = None) -> Card:
     """A card that was read, as a dough; `pieces` where the yield is known from elsewhere."""
     steps = [step.text for step in read.steps]
@@ -216,7 +223,7 @@ def card_of(read: ReadCard, name: str, pieces: int | None = None) -> Card:
             p.kind,
             p.name,
             tuple(line.line for line in p.lines),
-            0.0 if p.kind == "bench" else USUAL_PIECE_G,
+            _each_g(p.kind, p.per_piece_g),
         )
         for p in read.parts
     )

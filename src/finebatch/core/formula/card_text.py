@@ -6,7 +6,7 @@ What fits nowhere is kept as a note: nothing that was pasted is lost.
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from finebatch.core.formula.card_sizes import yielded_mm
@@ -21,6 +21,7 @@ from finebatch.core.refusal import refuse
 
 MOST_TEXT_LINES = 500
 MOST_STEP_LETTERS = 1000
+MOST_SAYING = 300
 LONG_LINE = 90
 """A line longer than this is a sentence, not an ingredient."""
 
@@ -46,6 +47,20 @@ _BARE_PART = re.compile(
     rf"{_FOR_THE}(?:\w+ )?(?:{_ANY_PART})|for (?:brushing|sprinkling|the tops?)", re.IGNORECASE
 )
 """A heading of a part that stands by itself, with a colon or without: “Icing”, “To finish”."""
+_COUNTED = re.compile(r"(?P<n>\d{1,2})[.)] +")
+"""The number of a step that is the next one: “4. 160 °C for 12 min” is no 4.160."""
+_PART_SAID = re.compile(
+    r"for the (?P<name>.{1,60}) \((?P<kind>wash|icing|filling|bench|dusting|dip|coating|topping)"
+    r"(?:, (?P<each>\d{1,3}(?:\.\d{1,2})?) g a piece)?\):",
+    re.IGNORECASE,
+)
+"""A heading of a part that says what it is and how much of it a piece takes, as a card that was
+given out has it: “For the lemon drizzle (icing, 5 g a piece):”."""
+_OF_STEP = re.compile(r"\s+(?:[-*] )?(?P<what>Until|Mind|Takes): (?P<said>.*)")
+"""What stands below a step, set in."""
+_TAKES = re.compile(r"(?P<hands>\d{1,3}) min(?:, then (?P<wait>\d{1,4}) min)?\.?")
+TITLE_WITHIN = 6
+"""Lines that may stand before the heading of the ingredients: the title, yield, size and oven."""
 _PART_IN_A_LINE = re.compile(
     rf"(?P<name>{_FOR_THE}(?:\w+ )?(?:{_ANY_PART}))\s*[:–—]\s*(?P<lines>\S.*)", re.IGNORECASE
 )
@@ -133,11 +148,12 @@ USUAL_STEP_MIN = 2
 
 @dataclass(frozen=True, slots=True)
 class ReadPart:
-    """A part of the card as read."""
+    """A part of the card as read; `per_piece_g` is what a piece takes of it, where that is said."""
 
     kind: PartKind
     name: str
     lines: tuple[ReadLine, ...]
+    per_piece_g: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,10 +171,18 @@ class ReadCard:
 
 
 @dataclass(slots=True)
+class _DraftPart:
+    kind: PartKind
+    name: str
+    each_g: float | None = None
+    lines: list[ReadLine] = field(default_factory=list)
+
+
+@dataclass(slots=True)
 class _Draft:
     title: str = ""
     lines: list[ReadLine] = field(default_factory=list)
-    parts: list[tuple[PartKind, str, list[ReadLine]]] = field(default_factory=list)
+    parts: list[_DraftPart] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     pieces: int | None = None
     wide_mm: float | None = None
@@ -172,11 +196,11 @@ class _Draft:
         if alone or read.purpose == "dough":
             self.lines.append(read)
             return
-        own = next((p for p in self.parts if p[0] == read.purpose), None)
+        own = next((p for p in self.parts if p.kind == read.purpose), None)
         if own is None:
-            own = (read.purpose, read.purpose, [])
+            own = _DraftPart(read.purpose, read.purpose)
             self.parts.append(own)
-        own[2].append(read)
+        own.lines.append(read)
 
 
 def _part_kind(heading: str) -> PartKind | None:
@@ -297,11 +321,14 @@ def _guess(
 
 def _put(draft: _Draft, section: Section, line: str, reader: Reader, *, alone: bool) -> None:
     if section == "method":
+        counted = _COUNTED.match(line)
+        if counted and int(counted["n"]) == len(draft.steps) + 1:
+            line = line[counted.end() :]
         draft.steps.append(read_step(line))
     elif section == "notes":
         draft.notes.append(line)
     elif section == "part":
-        draft.parts[-1][2].extend(reader.read_all(line))
+        draft.parts[-1].lines.extend(reader.read_all(line))
     else:
         found = reader.read_all(line)
         for read in found[:1] if alone and found[0].purpose == "dough" else found:
@@ -312,9 +339,32 @@ def _take_part(draft: _Draft, name: str, reader: Reader, lines: Sequence[str] = 
     """Begin a part by its heading, with the lines that stand behind it."""
     kind = _part_kind(name) or "topping"
     named = re.sub(rf"^{_FOR_THE}", "", name, flags=re.IGNORECASE)
-    draft.parts.append((kind, named[:60] or kind, []))
+    draft.parts.append(_DraftPart(kind, named[:60] or kind))
     for line in lines:
-        draft.parts[-1][2].extend(reader.read_all(line))
+        draft.parts[-1].lines.extend(reader.read_all(line))
+
+
+def _take_said(draft: _Draft, raw: str) -> bool:
+    """What a card that was given out says outright: of a part what it is, of a step what to wait
+    for, to mind, and how long it takes."""
+    if part := _PART_SAID.fullmatch(raw.strip()):
+        each = float(part["each"]) if part["each"] else None
+        kind: PartKind = part["kind"].casefold()  # type: ignore[assignment]
+        draft.parts.append(_DraftPart(kind, part["name"], each))
+        draft.section = "part"
+        return True
+    below = _OF_STEP.fullmatch(raw)
+    if below is None or draft.section != "method" or not draft.steps:
+        return False
+    said, last = below["said"].strip()[:MOST_SAYING], draft.steps[-1]
+    if below["what"] == "Until":
+        draft.steps[-1] = replace(last, cue=said)
+    elif below["what"] == "Mind":
+        draft.steps[-1] = replace(last, caution=said)
+    elif takes := _TAKES.fullmatch(said):
+        hands, wait = int(takes["hands"]), int(takes["wait"] or 0)
+        draft.steps[-1] = replace(last, hands_min=min(hands, 240), wait_min=min(wait, 2880))
+    return True
 
 
 def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) -> None:
@@ -353,6 +403,22 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
     _put(draft, section, line, reader, alone=alone)
 
 
+def _title_line(written: Sequence[str]) -> str | None:
+    """The title of a card with a heading above its ingredients: its first line, whatever that is,
+    where facts alone stand between them."""
+    heads = [n for n, line in enumerate(written[: TITLE_WITHIN + 1]) if _is_ingredients(line)]
+    if not heads or heads[0] == 0:
+        return None
+    between = (line.strip() for line in written[1 : heads[0]])
+    if any(_heading(line) or not _take_fact(_Draft(), line) for line in between):
+        return None
+    return None if _heading(written[0]) else written[0].strip()
+
+
+def _is_ingredients(line: str) -> bool:
+    return line.strip().rstrip(":").casefold() == "ingredients"
+
+
 def read_card(text: str, reader: Reader) -> ReadCard:
     """Understand a pasted card; `Refusal` at ``text`` when it has more than 500 lines."""
     written: Sequence[str] = [line for line in text.splitlines() if line.strip()]
@@ -360,13 +426,19 @@ def read_card(text: str, reader: Reader) -> ReadCard:
         message = f"A card has at most {MOST_TEXT_LINES} lines; this one has {len(written):,}."
         raise refuse("text", message)
     draft = _Draft()
-    for n, line in enumerate(written):
-        _take(draft, line.strip(), reader, first=n == 0, alone=len(written) == 1)
+    title = _title_line(written)
+    draft.title = title or ""
+    for n, line in enumerate(written[1:] if title else written):
+        if not _take_said(draft, line):
+            first = n == 0 and not title
+            _take(draft, line.strip(), reader, first=first, alone=len(written) == 1)
     return ReadCard(
-        title=draft.title.strip("# *_").rstrip(":"),
+        title=title or draft.title.strip("# *_").rstrip(":"),
         lines=tuple(draft.lines),
         parts=tuple(
-            ReadPart(kind, name, tuple(lines)) for kind, name, lines in draft.parts if lines
+            ReadPart(part.kind, part.name, tuple(part.lines), part.each_g)
+            for part in draft.parts
+            if part.lines
         ),
         steps=tuple(draft.steps),
         stated_pieces=draft.pieces,

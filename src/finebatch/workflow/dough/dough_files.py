@@ -18,6 +18,7 @@ from finebatch.core.tray.question import Ground
 from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import formula, tables
 from finebatch.formats.card_csv import write_csv
+from finebatch.formats.card_markdown import as_card
 from finebatch.formats.card_words import lines_words, write_markdown, write_text
 from finebatch.formats.incoming import read_doughs
 from finebatch.formats.jsonld import Bakes, first_recipe, write_recipe
@@ -130,7 +131,7 @@ def card_text(text: str) -> tuple[str, tuple[str, ...]]:
     """The card of a file, a recipe of a web page or of JSON-LD as text, any other as it is; and the
     names of what has no place on it."""
     if not may_be_linked(text):
-        return text, ()
+        return as_card(text), ()
     try:
         found = first_recipe(text)
         return found.text(), found.left_out

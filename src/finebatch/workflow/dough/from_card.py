@@ -21,6 +21,7 @@ from finebatch.core.tray.question import Ground, TrayQuestion, as_said, question
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import values_of
 from finebatch.facts import tables
+from finebatch.formats.card_markdown import as_card
 
 
 def usual_tray(family: Family) -> TraySetting:
@@ -54,7 +55,7 @@ class Understood(ReadCard):
 
 def understand(text: str, reader: Reader, kitchen: KitchenSetting) -> Understood:
     """Read a pasted card as this kitchen would take it; `Refusal` for one of too many lines."""
-    read = read_card(text, reader)
+    read = read_card(as_card(text), reader)
     card = card_of(read, read.title)
     weighed = weigh_card(card, reader.larder, reader.measuring)
     told = [read.title, *(step.text for step in read.steps)]
