@@ -117,7 +117,7 @@ def test_a_card_that_is_printed_is_read_back_whole() -> None:
     icing = lines_words(
         CARD.parts[0].lines, weigh(CARD.parts[0].lines, LARDER), LARDER, READER.names
     )
-    read = read_card(write_text(CARD, in_words(CARD), [icing], CARD.steps), READER)
+    read = read_card(read_in(write_text(CARD, in_words(CARD), [icing], CARD.steps)), READER)
     assert read.title == CARD.name
     assert [line.ingredient for line in read.lines] == ["flour_ap", "butter_unsalted"]
     assert [step.text for step in read.steps] == [step.text for step in CARD.steps]

@@ -106,7 +106,7 @@ def _one_line(text: str) -> str:
 
 def _part_said(part: Part) -> str:
     """A part's heading: what it is, and how much of it a piece takes."""
-    return f"For the {_one_line(part.name)} ({part.kind}, {part.per_piece_g:g} g a piece)"
+    return f"For the {_one_line(part.name)} ({part.kind}, {in_grams(part.per_piece_g, 2)} a piece)"
 
 
 def _below(step: Step) -> list[str]:

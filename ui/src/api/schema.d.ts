@@ -5148,7 +5148,12 @@ export interface components {
             kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench";
             /** Name */
             name: string;
-            /** Lines */
+            /** Each G */
+            each_g: number | null;
+            /**
+             * Lines
+             * @default []
+             */
             lines: components["schemas"]["ReadLine"][];
         };
         /**

@@ -223,7 +223,7 @@ def card_of(read: ReadCard, name: str, pieces: int | None = None) -> Card:
             p.kind,
             p.name,
             tuple(line.line for line in p.lines),
-            _each_g(p.kind, p.per_piece_g),
+            _each_g(p.kind, p.each_g),
         )
         for p in read.parts
     )

@@ -147,13 +147,20 @@ USUAL_STEP_MIN = 2
 
 
 @dataclass(frozen=True, slots=True)
-class ReadPart:
-    """A part of the card as read; `per_piece_g` is what a piece takes of it, where that is said."""
+class PartHeading:
+    """What is said above the lines of a part; `each_g` is what a piece takes of it, where that is
+    said."""
 
     kind: PartKind
     name: str
-    lines: tuple[ReadLine, ...]
-    per_piece_g: float | None = None
+    each_g: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ReadPart(PartHeading):
+    """A part of the card as read."""
+
+    lines: tuple[ReadLine, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,18 +178,10 @@ class ReadCard:
 
 
 @dataclass(slots=True)
-class _DraftPart:
-    kind: PartKind
-    name: str
-    each_g: float | None = None
-    lines: list[ReadLine] = field(default_factory=list)
-
-
-@dataclass(slots=True)
 class _Draft:
     title: str = ""
     lines: list[ReadLine] = field(default_factory=list)
-    parts: list[_DraftPart] = field(default_factory=list)
+    parts: list[ReadPart] = field(default_factory=list)
     steps: list[Step] = field(default_factory=list)
     pieces: int | None = None
     wide_mm: float | None = None
@@ -196,11 +195,15 @@ class _Draft:
         if alone or read.purpose == "dough":
             self.lines.append(read)
             return
-        own = next((p for p in self.parts if p.kind == read.purpose), None)
-        if own is None:
-            own = _DraftPart(read.purpose, read.purpose)
-            self.parts.append(own)
-        own.lines.append(read)
+        there = [n for n, part in enumerate(self.parts) if part.kind == read.purpose]
+        if not there:
+            self.parts.append(ReadPart(read.purpose, read.purpose))
+        self.to_part([read], there[0] if there else -1)
+
+    def to_part(self, read: Sequence[ReadLine], place: int = -1) -> None:
+        """Lines to a part, the latest where none is told."""
+        part = self.parts[place]
+        self.parts[place] = replace(part, lines=(*part.lines, *read))
 
 
 def _part_kind(heading: str) -> PartKind | None:
@@ -328,7 +331,7 @@ def _put(draft: _Draft, section: Section, line: str, reader: Reader, *, alone: b
     elif section == "notes":
         draft.notes.append(line)
     elif section == "part":
-        draft.parts[-1].lines.extend(reader.read_all(line))
+        draft.to_part(reader.read_all(line))
     else:
         found = reader.read_all(line)
         for read in found[:1] if alone and found[0].purpose == "dough" else found:
@@ -339,9 +342,9 @@ def _take_part(draft: _Draft, name: str, reader: Reader, lines: Sequence[str] = 
     """Begin a part by its heading, with the lines that stand behind it."""
     kind = _part_kind(name) or "topping"
     named = re.sub(rf"^{_FOR_THE}", "", name, flags=re.IGNORECASE)
-    draft.parts.append(_DraftPart(kind, named[:60] or kind))
+    draft.parts.append(ReadPart(kind, named[:60] or kind))
     for line in lines:
-        draft.parts[-1].lines.extend(reader.read_all(line))
+        draft.to_part(reader.read_all(line))
 
 
 def _take_said(draft: _Draft, raw: str) -> bool:
@@ -350,7 +353,7 @@ def _take_said(draft: _Draft, raw: str) -> bool:
     if part := _PART_SAID.fullmatch(raw.strip()):
         each = float(part["each"]) if part["each"] else None
         kind: PartKind = part["kind"].casefold()  # type: ignore[assignment]
-        draft.parts.append(_DraftPart(kind, part["name"], each))
+        draft.parts.append(ReadPart(kind, part["name"], each))
         draft.section = "part"
         return True
     below = _OF_STEP.fullmatch(raw)
@@ -435,11 +438,7 @@ def read_card(text: str, reader: Reader) -> ReadCard:
     return ReadCard(
         title=title or draft.title.strip("# *_").rstrip(":"),
         lines=tuple(draft.lines),
-        parts=tuple(
-            ReadPart(part.kind, part.name, tuple(part.lines), part.each_g)
-            for part in draft.parts
-            if part.lines
-        ),
+        parts=tuple(part for part in draft.parts if part.lines),
         steps=tuple(draft.steps),
         stated_pieces=draft.pieces,
         stated_width_mm=draft.wide_mm,
