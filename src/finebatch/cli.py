@@ -26,8 +26,8 @@ from finebatch.formats.cases import (
     parse_cards,
     parse_cases,
     parse_lines,
-    read_text,
 )
+from finebatch.formats.decoded import text_of
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.settings import Settings
 from finebatch.workflow.dough.from_card import foreseen_piece
@@ -304,7 +304,7 @@ def evaluate(
     (`cards`). Exit status 2 when the file cannot be read.
     """
     try:
-        text = read_text(file)
+        text = text_of(file)
         _EVALUATED[kind_of(text)](text, as_json)
     except UnreadableFile as error:
         raise stop(f"{file}: {error}", 2) from error
@@ -333,7 +333,7 @@ def bring_in(
     from finebatch.workflow.dough import dough_files as exchange
 
     try:
-        text = read_text(file)
+        text = text_of(file)
     except UnreadableFile as error:
         raise stop(f"{file}: {error}", 2) from error
     database = open_file(settings_now())

@@ -40,7 +40,7 @@ def _kitchen(file: Path | None, base: datetime) -> tuple[KitchenSetting, Kitchen
 
     from finebatch.core.measures.faults import refusal_of
     from finebatch.core.tray.kitchen import KitchenSetting
-    from finebatch.formats.cases import read_text
+    from finebatch.formats.decoded import text_of
     from finebatch.formats.session_file import FileKitchen
     from finebatch.formats.unreadable import UnreadableFile
     from finebatch.workflow.kitchen.equipment import usual_kitchen
@@ -49,7 +49,7 @@ def _kitchen(file: Path | None, base: datetime) -> tuple[KitchenSetting, Kitchen
     if file is None:
         return usual, None
     try:
-        found: Any = json.loads(read_text(file))
+        found: Any = json.loads(text_of(file))
         found = found.get("kitchen", found)
         if "ovens" in found:
             # What a file does not say of the habits is as usual.
@@ -82,7 +82,7 @@ def plan_from_cards(
     from dataclasses import replace
 
     from finebatch.formats.card_plan import write_card_plan
-    from finebatch.formats.cases import read_text
+    from finebatch.formats.decoded import text_of
     from finebatch.formats.unreadable import UnreadableFile
     from finebatch.workflow.session.card_plan import plan_cards
 
@@ -100,7 +100,7 @@ def plan_from_cards(
             ovens = (replace(ovens[0], shelves=shelves), *ovens[1:])
         places = replace(places, sheets=sheets or places.sheets, ovens=ovens)
     try:
-        texts = [(file.name, read_text(file)) for file in cards]
+        texts = [(file.name, text_of(file)) for file in cards]
     except UnreadableFile as error:
         raise stop(f"A card cannot be read: {error}", 2) from error
 

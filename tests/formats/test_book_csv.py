@@ -67,7 +67,7 @@ def test_decimal_commas_and_empty_lines_are_taken() -> None:
         ("day,minutes\n2026-01-02,3", "dough is missing"),
         ("day,dough\nyesterday,Rounds", "Line 2: “yesterday” is no day"),
         ("day,dough\n0003-01-01,Rounds", "Line 2"),
-        ("day,dough\n" + "2026-01-02,Rounds\n" * (MOST_LINES + 1), "At most 5000"),
+        ("day,dough\n" + "2026-01-02,Rounds\n" * (MOST_LINES + 1), "At most 5,000"),
         ('day,dough\n2026-01-02,"Rounds' + "x" * 200_000, "no CSV"),
     ],
 )

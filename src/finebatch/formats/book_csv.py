@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
+from finebatch.formats.spreadsheet import point, read_table, safe_cell
 from finebatch.formats.unreadable import UnreadableFile
 
 COLUMNS = (
@@ -65,7 +66,7 @@ class BookLine:
 
 def _number(word: str) -> float | None:
     try:
-        number = float(word.replace(",", "."))
+        number = float(point(word))
     except ValueError:
         return None
     return number if math.isfinite(number) else None
@@ -88,9 +89,8 @@ def _cell(value: object) -> str:
     if isinstance(value, float):
         return f"{value:.2f}".rstrip("0").rstrip(".")
     if isinstance(value, list | tuple):
-        return ";".join(_cell(one) for one in value)
-    text = str(value)
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t") else text
+        return safe_cell(";".join(_cell(one).removeprefix("'") for one in value))
+    return f"{value}" if isinstance(value, int) else safe_cell(str(value))
 
 
 def _moment(number: int, text: str) -> int:
@@ -110,25 +110,15 @@ def _moment(number: int, text: str) -> int:
 
 def read_book(text: str) -> list[BookLine]:
     """The lines of a book's file; `UnreadableFile` says which line cannot be read and why."""
-    reader = csv.DictReader(io.StringIO(text.removeprefix("\ufeff")))
-    try:
-        header = [name.strip().casefold() for name in reader.fieldnames or []]
-        missing = [name for name in NEEDED if name not in header]
-        if missing:
-            raise UnreadableFile(
-                f"The first line has to name the columns; {missing[0]} is missing. Known are "
-                + ", ".join(COLUMNS)
-                + "."
-            )
-        reader.fieldnames = header
-        lines = []
-        for number, cells in enumerate(reader, start=2):
-            if number > MOST_LINES + 1:
-                raise UnreadableFile(f"At most {MOST_LINES} bakes at once, please.")
-            plain = {k: (v or "").strip().removeprefix("'") for k, v in cells.items() if k}
-            if not any(plain.values()):
-                continue
-            lines.append(BookLine(number, _moment(number, plain["day"]), plain))
-    except csv.Error as error:
-        raise UnreadableFile(f"This is no CSV file: {error}.") from error
-    return lines
+    table = read_table(text, MOST_LINES)
+    missing = [name for name in NEEDED if name not in table.columns]
+    if missing:
+        raise UnreadableFile(
+            f"The first line has to name the columns; {missing[0]} is missing. Known are "
+            + ", ".join(COLUMNS)
+            + "."
+        )
+    return [
+        BookLine(number, _moment(number, cells.get("day", "")), cells)
+        for number, cells in table.rows
+    ]

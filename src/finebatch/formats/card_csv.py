@@ -9,6 +9,7 @@ from pydantic import TypeAdapter, ValidationError
 from finebatch.core.formula.dough import Card, Line, Part, WeighedDough
 from finebatch.core.formula.reading import Reader
 from finebatch.core.larder.ingredient import Larder
+from finebatch.formats.spreadsheet import point, read_table, safe_cell
 from finebatch.formats.unreadable import UnreadableFile
 
 COLUMNS = (
@@ -16,6 +17,7 @@ COLUMNS = (
     "family",
     "mixing",
     "part",
+    "part_no",
     "part_kind",
     "per_piece_g",
     "amount",
@@ -28,22 +30,13 @@ COLUMNS = (
     "text",
     "grams",
     "percent",
+    "card_cup",
+    "card_egg",
 )
 MOST_ROWS = 500
-_DELIMITERS = (",", ";", "\t")
-_FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
 _LINE = TypeAdapter(Line)
 _PART = TypeAdapter(Part)
 _CARD = TypeAdapter(Card)
-
-
-def safe_cell(cell: str) -> str:
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell.startswith(_FORMULA_SIGNS) else cell
-
-
-def _unsafe(cell: str) -> str:
-    return cell[1:] if cell[:1] == "'" and cell[1:].startswith(_FORMULA_SIGNS) else cell
 
 
 def _rows(
@@ -75,11 +68,12 @@ def write_csv(
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
-    head = [card.name, card.family, card.mixing]
-    writer.writerows(_rows(card.lines, weighed, larder, [*head, "", "", ""]))
-    for part, found in zip(card.parts, parts, strict=True):
-        own = [part.name, part.kind, f"{part.per_piece_g:g}"]
-        writer.writerows(_rows(part.lines, found, larder, [*head, *own]))
+    head, own = [card.name, card.family, card.mixing], [card.cup or "", card.egg or ""]
+    rows = [*_rows(card.lines, weighed, larder, [*head, "", "", "", ""])]
+    for number, (part, found) in enumerate(zip(card.parts, parts, strict=True), start=1):
+        of_part = [part.name, f"{number}", part.kind, f"{part.per_piece_g:g}"]
+        rows += _rows(part.lines, found, larder, [*head, *of_part])
+    writer.writerows([*row, *own] for row in rows)
     return out.getvalue()
 
 
@@ -90,7 +84,7 @@ def _line(row: dict[str, str], number: int, reader: Reader) -> Line:
         try:
             return _LINE.validate_python(
                 {
-                    "amount": row.get("amount", ""),
+                    "amount": point(row.get("amount", "")),
                     "unit": row["unit"],
                     "ingredient": key,
                     "text": row.get("text", ""),
@@ -110,29 +104,14 @@ def _line(row: dict[str, str], number: int, reader: Reader) -> Line:
     return reader.read(written).line
 
 
-def _cells(row: dict[str | None, object]) -> dict[str, str]:
-    return {
-        key.strip().casefold(): _unsafe(value.strip())
-        for key, value in row.items()
-        if isinstance(key, str) and isinstance(value, str)
-    }
-
-
-def _read_rows(text: str) -> list[dict[str, str]]:
-    first = text.split("\n", maxsplit=1)[0]
-    delimiter = max(_DELIMITERS, key=first.count)
-    try:
-        rows = [_cells(row) for row in csv.DictReader(io.StringIO(text), delimiter=delimiter)]
-    except csv.Error as error:
-        raise UnreadableFile(f"This is not CSV: {error}.") from error
-    if len(rows) > MOST_ROWS:
-        raise UnreadableFile(f"At most {MOST_ROWS} rows at once; this file has {len(rows):,}.")
-    columns = set(rows[0]) if rows else set()
+def _read_rows(text: str) -> Sequence[tuple[int, dict[str, str]]]:
+    table = read_table(text, MOST_ROWS)
+    columns = set(table.columns)
     if not columns & {"ingredient", "name", "text"} or not columns & {"amount", "text"}:
         raise UnreadableFile(
             "The first row has to name the columns: at least amount, unit and name (or text)."
         )
-    return rows
+    return table.rows
 
 
 def read_csv(text: str, name: str, reader: Reader) -> list[Card]:
@@ -141,9 +120,8 @@ def read_csv(text: str, name: str, reader: Reader) -> list[Card]:
     Raises `UnreadableFile` naming the row that does not fit.
     """
     doughs: dict[str, list[tuple[int, dict[str, str]]]] = {}
-    for number, row in enumerate(_read_rows(text), start=2):
-        if any(row.values()):
-            doughs.setdefault(row.get("dough") or name, []).append((number, row))
+    for number, row in _read_rows(text):
+        doughs.setdefault(row.get("dough") or name, []).append((number, row))
     if not doughs:
         raise UnreadableFile("There is no line in this file below its first row.")
     return [_card(title, rows, reader) for title, rows in doughs.items()]
@@ -155,15 +133,15 @@ def _card(title: str, rows: list[tuple[int, dict[str, str]]], reader: Reader) ->
     for number, row in rows:
         line = _line(row, number, reader)
         part = row.get("part", "")
-        if not part:
+        if not (part or row.get("part_no")):
             lines.append(line)
             continue
         own = parts.setdefault(
-            part,
+            row.get("part_no") or part,
             {
                 "name": part,
                 "kind": row.get("part_kind") or "topping",
-                "per_piece_g": row.get("per_piece_g") or 0.0,
+                "per_piece_g": point(row.get("per_piece_g", "")) or 0.0,
                 "lines": [],
             },
         )
@@ -178,6 +156,8 @@ def _card(title: str, rows: list[tuple[int, dict[str, str]]], reader: Reader) ->
                 "mixing": first.get("mixing") or "creamed",
                 "lines": lines,
                 "parts": found,
+                "cup": first.get("card_cup") or None,
+                "egg": first.get("card_egg") or None,
             }
         )
     except ValidationError as error:

@@ -8,7 +8,7 @@ from markdown_it import MarkdownIt
 from markdown_it.token import Token
 
 _HEADING = re.compile(r"^ {0,3}#{1,6}\s+\S", re.MULTILINE)
-_TABLE = re.compile(r"^\s*\|?(?:\s*:?-{2,}:?\s*\|)+(?:\s*:?-{2,}:?\s*)?$", re.MULTILINE)
+_TABLE = re.compile(r"^[^\n|]*\|[^\n]*\n *\|?(?: *:?-{2,}:? *\|)+(?: *:?-{2,}:? *)?$", re.MULTILINE)
 _IN_ALL = re.compile(r"in all|total|sum", re.IGNORECASE)
 _NAMES_LINES = re.compile(r"ingredients?|what|item|name", re.IGNORECASE)
 _READER = MarkdownIt("commonmark", {"html": False, "maxNesting": 20}).enable("table")

@@ -24,6 +24,7 @@ from finebatch.core.piece.portion import (
     Portion,
 )
 from finebatch.core.piece.rope_line import RopeForm, rope_portion
+from finebatch.formats.decoded import text_of
 from finebatch.formats.unreadable import UnreadableFile
 
 Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
@@ -225,14 +226,6 @@ def kind_of(text: str) -> Literal["lines", "cards", "cases"]:
     return "lines" if "lines" in named else "cards" if "cards" in named else "cases"
 
 
-def read_text(path: Path) -> str:
-    """A case file's text; `UnreadableFile` when it cannot be read."""
-    try:
-        return path.read_text(encoding="utf-8")
-    except (OSError, UnicodeDecodeError) as error:
-        raise UnreadableFile(f"it cannot be read as a text file: {error}") from error
-
-
 def read_cases(path: Path) -> list[Case]:
     """Measured pieces from a file; `UnreadableFile` when it cannot be read."""
-    return parse_cases(read_text(path))
+    return parse_cases(text_of(path))

@@ -39,6 +39,10 @@ _WRAPPED = re.compile(r"^\s*(?:<!--|//\s*<!\[CDATA\[|<!\[CDATA\[)|(?:-->|//\s*\]
 """What old pages put around a script's text."""
 
 
+_PAGE, _JSON = re.compile(r"<[!?a-zA-Z]"), re.compile(r"[{\[]\s*[\"{}\[\]]|[{\[]\s*$")
+"""How a page and how JSON begins; a card's name may begin with such a sign, too."""
+
+
 class _Scripts(HTMLParser):
     """What a web page says of itself in JSON-LD."""
 
@@ -63,12 +67,12 @@ class _Scripts(HTMLParser):
 
 def is_page(text: str) -> bool:
     """Whether a text is a web page."""
-    return text.lstrip(_BEFORE_TEXT).startswith("<")
+    return _PAGE.match(text.lstrip(_BEFORE_TEXT)) is not None
 
 
 def may_be_linked(text: str) -> bool:
     """Whether a text looks like JSON-LD, alone or in a web page."""
-    return is_page(text) or text.lstrip(_BEFORE_TEXT)[:1] in ("{", "[")
+    return is_page(text) or _JSON.match(text.lstrip(_BEFORE_TEXT)) is not None
 
 
 def nodes_of(text: str) -> list[Node]:

@@ -11,7 +11,7 @@ from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
 from finebatch.core.session.words import Scene, line, place_of, steps_along
-from finebatch.formats.card_csv import safe_cell
+from finebatch.formats.spreadsheet import safe_cell
 
 
 @dataclass(frozen=True, slots=True)

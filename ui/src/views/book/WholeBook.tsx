@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { Bake } from "../../api/client";
+import { fileText } from "../../logic/fileText";
 import { bakesQuery, bookWordsQuery, doughsQuery } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
@@ -134,7 +135,7 @@ function Files() {
           onChange={async (event) => {
             const chosen = event.target.files?.[0];
             event.target.value = "";
-            if (chosen) bring.mutate(await chosen.text());
+            if (chosen) bring.mutate(await fileText(chosen));
           }}
         />
       </label>

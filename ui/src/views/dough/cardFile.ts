@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { fileText } from "../../logic/fileText";
 
 const MOST_BYTES = 1_000_000;
 
@@ -9,5 +10,5 @@ export async function cardFile(file: File, instead: string): Promise<Schemas["Do
       `“${file.name}” is ${(file.size / 1e6).toFixed(1)} MB. At most 1 MB is read: ${instead}.`,
     );
   }
-  return { name: file.name.slice(0, 200), text: await file.text() };
+  return { name: file.name.slice(0, 200), text: await fileText(file) };
 }

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { api, type BakingSession, body, ProblemError } from "../../api/client";
+import { fileText } from "../../logic/fileText";
 import { showPlan, showSession } from "../../logic/queries";
 import type { Wish } from "../../logic/wish";
 import { Notice } from "../../parts/Notice";
@@ -21,7 +22,7 @@ const MOST_BYTES = 1_000_000;
 async function textOf(file: File): Promise<string> {
   if (file.size > MOST_BYTES)
     throw new ProblemError("That file is larger than 1 MB. Give out fewer days of it.", 413, []);
-  return file.text();
+  return fileText(file);
 }
 
 interface PlanFilesProps {
