@@ -64,6 +64,16 @@ def test_it_is_read_behind_the_baking_too_where_the_dough_is_named() -> None:
     assert (says.bake_within_min, says.minutes) == (15, (10, 10))
 
 
+def test_how_long_they_stay_on_the_sheet_at_most_is_how_long_they_rest() -> None:
+    for said in (
+        "leave them for longer than 2 minutes on the sheet",
+        "leave them on the sheet for more than 2 minutes",
+    ):
+        text = CARD.format(said="").replace("10 minutes.", f"10 minutes. Do not {said}.")
+        says = says_of(card_of(read_card(text, tables.reader()), "x"))
+        assert (says.bake_within_min, says.rest_min) == (None, (2, 2))
+
+
 @pytest.mark.parametrize("said", OTHER)
 def test_other_limits_are_not_the_ovens(said: str) -> None:
     card = card_of(read_card(CARD.format(said=said), tables.reader()), "x")

@@ -403,6 +403,7 @@ def test_a_file_is_looked_at_before_it_is_kept(page: Page, served: Served) -> No
         "@type": "Recipe",
         "name": "<img src=x onerror=alert(1)> stars",
         "recipeIngredient": ["250 g plain flour", "2 kg moon dust"],
+        "image": "stars.jpg",
     }
     chooser = page.get_by_label("A Recipe as JSON-LD")
     chooser.set_input_files(
@@ -415,6 +416,7 @@ def test_a_file_is_looked_at_before_it_is_kept(page: Page, served: Served) -> No
         {"name": "c.json", "mimeType": "application/json", "buffer": json.dumps(recipe).encode()}
     )
     expect(page.get_by_text("“2 kg moon dust”: which ingredient is this?")).to_be_visible()
+    expect(page.get_by_text("Left out, for it has no place on a card: image.")).to_be_visible()
     check_axe(page)
     page.get_by_role("button", name="Keep this dough").click()
     expect(page.get_by_label("Name of the dough")).to_have_value("stars")

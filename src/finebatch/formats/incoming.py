@@ -13,6 +13,7 @@ from finebatch.formats.linked import may_be_linked
 from finebatch.formats.read_dough import ReadDough
 from finebatch.formats.unreadable import UnreadableFile
 
+_LINKED = (".json", ".jsonld", ".html", ".htm")
 MOST_BYTES = 1_000_000
 MOST_LINES = 500
 
@@ -29,7 +30,7 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[ReadDough]:
         raise UnreadableFile("This is not a text file.")
     path = PurePath(name or "dough.txt")
     try:
-        if may_be_linked(text):
+        if may_be_linked(text) or path.suffix.casefold() in _LINKED:
             return _bounded(read_recipes(text, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
             read = read_csv(text.lstrip("\ufeff"), path.stem, reader)

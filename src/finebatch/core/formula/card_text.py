@@ -415,9 +415,7 @@ def _title_line(written: Sequence[str]) -> str | None:
     between = (line.strip() for line in written[1 : heads[0]])
     if any(_heading(line) or not _take_fact(_Draft(), line) for line in between):
         return None
-    bare = written[0].strip().strip("*_").rstrip(":").strip()
-    known = (_LINES, _METHOD, _NOTES, _BARE_PART)
-    return None if any(one.fullmatch(bare) for one in known) else written[0].strip()
+    return written[0].strip()
 
 
 def _is_ingredients(line: str) -> bool:

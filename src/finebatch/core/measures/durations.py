@@ -38,6 +38,9 @@ _LIMIT = re.compile(
 )
 """What stands before a time that is not to pass, or that something does no longer than."""
 _LOOKED_AT = 120
+_ON_SHEET = re.compile(
+    r"^[^.;]{0,30}\b(?:on|in) (?:the|its|their|a) (?:hot )?(?:sheet|tray|tin|pan|rack)", re.I
+)
 _THE_HOUR = re.compile(r"\bwithin the hour\b", re.IGNORECASE)
 
 
@@ -70,22 +73,25 @@ def _read(found: re.Match[str]) -> Duration:
     return Duration(low * size, max(low, high) * size, found.start(), found.end())
 
 
-def is_limit(before: str) -> bool:
-    """Whether the words before a time make it one that is not to pass."""
-    return _LIMIT.search(before[-_LOOKED_AT:]) is not None
+def _is_limit(text: str, start: int, end: int) -> bool:
+    """Whether the words around a time make it one that is not to pass. How long pieces stay on
+    their sheet at most is how long they rest there."""
+    if _ON_SHEET.search(text[end : end + _LOOKED_AT]):
+        return False
+    return _LIMIT.search(text[max(start - _LOOKED_AT, 0) : start]) is not None
 
 
 def find_durations(text: str) -> list[Duration]:
     """The times that a text gives something, in order; ``1 hour 30 minutes`` and ``2 hours or
     overnight`` are one. What something has to be done within is none of them."""
     plain = _plain(text)
-    return [one for one in _find(plain) if not is_limit(plain[: one.start])]
+    return [one for one in _find(plain) if not _is_limit(plain, one.start, one.end)]
 
 
 def find_limits(text: str) -> list[Duration]:
     """The times within which something has to be done, or that it lies at most."""
     plain = _plain(text)
-    return [one for one in _find(plain) if is_limit(plain[: one.start])]
+    return [one for one in _find(plain) if _is_limit(plain, one.start, one.end)]
 
 
 def _plain(text: str) -> str:
@@ -121,5 +127,5 @@ def find_minutes(text: str) -> list[tuple[float, float]]:
     return [
         (float(m[1]), float(m[2] or m[1]))
         for m in _MINUTES.finditer(text)
-        if float(m[1]) > 0 and not is_limit(text[: m.start()])
+        if float(m[1]) > 0 and not _is_limit(text, m.start(), m.end())
     ]
