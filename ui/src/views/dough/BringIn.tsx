@@ -91,7 +91,7 @@ function BroughtRow({ dough }: { dough: Brought }) {
       <strong className="text-lg">{dough.name}</strong>, {dough.lines}{" "}
       {dough.lines === 1 ? "line" : "lines"}, {mass(dough.total_g)}
       {dough.steps > 0 && `, ${dough.steps} steps`}
-      {dough.parts > 0 && `, ${dough.parts} parts beside it`}
+      {dough.parts > 0 && `, ${dough.parts} ${dough.parts === 1 ? "part" : "parts"} beside it`}
       {dough.asks.length > 0 && (
         <ul>
           {dough.asks.map((ask) => (
