@@ -278,5 +278,10 @@ def test_terms_without_end_are_given_up() -> None:
         deep = {"hasPart": deep}
     with pytest.raises(UnreadableFile, match="nests too deep"):
         read_recipes(json.dumps(deep), READER)
+    chain = [
+        {"@id": f"#{n}", "@type": "Recipe", "isPartOf": {"@id": f"#{n + 1}"}} for n in range(2000)
+    ]
+    with pytest.raises(UnreadableFile, match="nests too deep"):
+        read_recipes(json.dumps({"@context": "https://schema.org", "@graph": chain}), READER)
     itself = recipe(**{"@id": "#a", "isPartOf": {"@id": "#a"}})
     assert the_one(json.dumps(itself)).card.name == "Honey & oat rounds"

@@ -8,6 +8,7 @@ What a node is only named by (`{"@id": …}`) is put in its place.
 
 import json
 import re
+from collections import deque
 from collections.abc import Iterator
 from html.parser import HTMLParser
 from typing import Any
@@ -22,6 +23,7 @@ Node = dict[str, Any]
 LETTERS_HERE = 200_000
 """A longer file, or one with terms of its own, is read in a process of its own."""
 MOST_DEPTH = 60
+TOO_DEEP = "This file nests too deep to be a recipe."
 MOST_NODES = 100_000
 
 _SCHEMA = re.compile(r"^https?://(?:www\.)?schema\.org/")
@@ -113,7 +115,7 @@ def _document(written: str) -> object:
     except (ValueError, RecursionError) as error:
         raise UnreadableFile("This is not JSON: the file may be cut off.") from error
     if _depth(document) > MOST_DEPTH:
-        raise UnreadableFile("This file nests too deep to be a recipe.")
+        raise UnreadableFile(TOO_DEEP)
     return document
 
 
@@ -185,9 +187,9 @@ class _Graph:
                         known.setdefault(name, values)
 
     def _all(self, expanded: list[Any]) -> Iterator[Node]:
-        waiting: list[Any] = [*expanded]
+        waiting = deque(expanded)
         while waiting:
-            one = waiting.pop(0)
+            one = waiting.popleft()
             if isinstance(one, list):
                 waiting += one
             elif isinstance(one, dict) and "@value" not in one:
@@ -196,12 +198,12 @@ class _Graph:
 
     def nodes(self) -> list[Node]:
         """All that stands at the top."""
-        plain = (plain for one in self.top for plain in self._plain(one, frozenset()))
+        plain = (plain for one in self.top for plain in self._plain(one, ()))
         return [node for node in plain if isinstance(node, dict)]
 
-    def _plain(self, value: Any, within: frozenset[str]) -> Iterator[Any]:
+    def _plain(self, value: Any, within: tuple[str, ...]) -> Iterator[Any]:
         """What a value comes to, which a list makes several; `within` are the names of the nodes
-        that it is in."""
+        that it is in, nothing for those without."""
         self.made += 1
         if self.made > MOST_NODES:
             raise UnreadableFile("There is too much in this file. Bring in fewer recipes at once.")
@@ -217,14 +219,16 @@ class _Graph:
         else:
             yield self._node(value, within)
 
-    def _node(self, value: Node, within: frozenset[str]) -> Node | str:
+    def _node(self, value: Node, within: tuple[str, ...]) -> Node | str:
         key = value.get("@id")
+        if len(within) > MOST_DEPTH:
+            raise UnreadableFile(TOO_DEEP)
         if isinstance(key, str):
             known = self.named.get(key)
             if known is None or key in within:
                 # Something of elsewhere, or that this is within itself, has only its name here.
                 return _SCHEMA.sub("", key)
-            value, within = known, within | {key}
+            value = known
         node: Node = {"@type": [_SCHEMA.sub("", str(kind)) for kind in value.get("@type", [])]}
         if isinstance(key, str):
             node["@id"] = key
@@ -232,7 +236,7 @@ class _Graph:
             if name in ("@id", "@type"):
                 continue
             plain = "@graph" if name in ("@graph", "@included") else _SCHEMA.sub("", name)
-            node.setdefault(plain, []).extend(self._plain(inner, within))
+            node.setdefault(plain, []).extend(self._plain(inner, (*within, key or "")))
         return node
 
 
