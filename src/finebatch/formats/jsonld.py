@@ -28,7 +28,7 @@ from finebatch.formats.linked import (
     value_in,
 )
 from finebatch.formats.read_dough import ReadDough
-from finebatch.formats.recipe_in import Foreign, minutes_of, plain, read_foreign, recipes_in
+from finebatch.formats.recipe_in import Foreign, plain, read_foreign, recipes_in, times_of
 from finebatch.formats.unreadable import UnreadableFile
 
 CONTEXT = "https://schema.org"
@@ -211,14 +211,14 @@ def _own_step(node: Node) -> Node:
     inside = nodes_in(node, "itemListElement")
     direction = next((i for i in inside if is_a(i, "HowToDirection")), {})
     tips = {text_in(i, "name"): text_in(i, "text") for i in inside if i is not direction}
-    hands = minutes_of(text_in(direction, "performTime")) or 0
+    hands, wait = times_of(direction)
     own = nodes_in(node, "additionalProperty")
     said = {name: _value(own, name) for name in _OF_STEP}
     return {
         **{name: value for name, value in said.items() if value is not None},
         "text": text_in(node, "text"),
         "hands_min": hands,
-        "wait_min": max((minutes_of(text_in(direction, "totalTime")) or 0) - hands, 0),
+        "wait_min": wait,
         "cue": tips.get("cue", ""),
         "caution": tips.get("caution", ""),
     }

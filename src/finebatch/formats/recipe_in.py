@@ -131,14 +131,8 @@ class Foreign:
     def card(self, reader: Reader) -> Card:
         """The same read as a card."""
         read = read_card("\n".join(["Ingredients", *self.lines]), reader)
-        method = read_card("\n".join(["Method", *(s.text for s in self.steps)]), reader)
-        found = card_of(
-            replace(read, steps=method.steps, stated_oven=read.stated_oven or method.stated_oven),
-            self.name,
-            self.pieces,
-        )
-        notes = "\n".join([*read.notes, *method.notes, *self.notes])[:MOST_NOTE]
-        found = replace(found, steps=self.steps[:MOST_STEPS], note=notes)
+        found = card_of(replace(read, steps=self.steps), self.name, self.pieces)
+        found = replace(found, note="\n".join([*read.notes, *self.notes])[:MOST_NOTE])
         if self.bake_min is not None and says_of(found).minutes is None:
             oven = f"{found.stated_oven}, {self.bake_min} minutes".strip(" ,")
             found = replace(found, stated_oven=oven)
@@ -148,14 +142,12 @@ class Foreign:
 def recipes_in(nodes: Iterable[Node]) -> list[Node]:
     """Every Recipe that stands for itself, in order; those that are parts of one are in it."""
     found: list[Node] = []
-    seen: set[str] = set()
 
     def look(node: Node) -> None:
-        key = node.get("@id")
         if is_a(node, "Recipe"):
-            if not isinstance(key, str) or key not in seen:
+            key = node.get("@id")
+            if key is None or all(key != other.get("@id") for other in found):
                 found.append(node)
-                seen.add(key if isinstance(key, str) else "")
             return
         for values in node.values():
             for inner in values if isinstance(values, list) else ():
@@ -302,12 +294,10 @@ def _timed(step: Step, value: Node) -> Step:
     """A step with the times that it is given, where its words name none."""
     if find_durations(step.text):
         return step
-    hands = minutes_of(text_in(value, "performTime"))
-    whole = minutes_of(text_in(value, "totalTime"))
-    if hands is None and whole is None:
+    if all(minutes_of(text_in(value, name)) is None for name in ("performTime", "totalTime")):
         return step
-    hands = min(hands or 0, 240)
-    return replace(step, hands_min=hands, wait_min=min(max((whole or 0) - hands, 0), 2880))
+    hands, wait = times_of(value)
+    return replace(step, hands_min=min(hands, 240), wait_min=min(wait, 2880))
 
 
 def _with_tip(told: list[_Told], tip: str) -> list[_Told]:
@@ -355,6 +345,12 @@ def minutes_of(written: str) -> int | None:
         return None
     days, hours, minutes, seconds = (float(part or 0) for part in found.groups())
     return round(1440 * days + 60 * hours + minutes + seconds / 60)
+
+
+def times_of(step: Node) -> tuple[int, int]:
+    """Minutes of hands and of waiting of a step, 0 where it names none."""
+    hands = minutes_of(text_in(step, "performTime")) or 0
+    return hands, max((minutes_of(text_in(step, "totalTime")) or 0) - hands, 0)
 
 
 def _yields(node: Node) -> list[str]:

@@ -31,16 +31,16 @@ _THICK = re.compile(
     rf"(?: to)?)\s+(?:about\s+)?{_length('2')}",
     re.IGNORECASE,
 )
+_SO_MANY_G = r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
 _EACH_G = re.compile(
-    r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
+    rf"{_SO_MANY_G}"
     r"(?:\s*(?:each|a piece|apiece|per|balls?|pieces|portions?|heaps?|mounds?|dollops?|drops?))",
     re.IGNORECASE,
 )
 _OF_G = re.compile(
     r"\b(?:balls?|heaps?|mounds?|pieces|portions?|(?:tea|table)?spoon(?:ful)?s?|scoops?|drops|"
     r"dollops?|lumps?)\s*(?:of|at|weighing|\(|,)\s*(?:about |around |ca\.? )?"
-    r"(?P<low>\d{1,3}(?:[.,]\d)?)(?:\s*(?:[-–—]|to)\s*(?P<high>\d{1,3}))?\s*(?:g|grams?)\b"
-    r"(?=\s*(?:[.,;:)]|$|(?:and|on|onto|in|into|well|to|at|with|spaced|apart|then)\b))",
+    rf"{_SO_MANY_G}(?=\s*(?:[.,;:)]|$|(?:and|on|onto|in|into|well|to|at|with|spaced|apart|then)\b))",
     re.IGNORECASE,
 )
 """“Heaps of 15 g”, “balls (about 30 g)”: not “pieces of 10 g chocolate”."""

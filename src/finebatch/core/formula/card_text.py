@@ -7,7 +7,7 @@ What fits nowhere is kept as a note: nothing that was pasted is lost.
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Literal, get_args
 
 from finebatch.core.formula.card_sizes import yielded_mm
 from finebatch.core.formula.dough import PartKind
@@ -50,7 +50,7 @@ _BARE_PART = re.compile(
 _COUNTED = re.compile(r"(?P<n>\d{1,2})[.)] +")
 """The number of a step that is the next one: “4. 160 °C for 12 min” is no 4.160."""
 _PART_SAID = re.compile(
-    r"for the (?P<name>.{1,60}) \((?P<kind>wash|icing|filling|bench|dusting|dip|coating|topping)"
+    rf"for the (?P<name>.{{1,60}}) \((?P<kind>{'|'.join(get_args(PartKind))})"
     r"(?:, (?P<each>\d{1,3}(?:\.\d{1,2})?) g a piece)?\):",
     re.IGNORECASE,
 )

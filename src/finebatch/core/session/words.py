@@ -216,7 +216,7 @@ def _heat(job: Placed, scene: Scene) -> Said:
     own = [heat for heat in scene.heats if heat.oven == job.oven]
     place = next((n for n, heat in enumerate(own) if heat.id == job.id), 0)
     before = own[place - 1] if place else None
-    oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
+    oven = _oven_of(job, scene.ovens)
     cold = before is None or before.dial_c == job.dial_c or job.off_min > 0
     return Said(
         short=f"{oven} on, {dial(job.dial_c or 0)}"
@@ -460,15 +460,19 @@ def _off(job: Placed, scene: Scene) -> str:
     """Why the oven is turned off after a tray: it would stand hot and empty for long."""
     if not job.off_min:
         return ""
-    oven = f"oven {job.oven or 1}" if scene.ovens > 1 else "the oven"
-    return f"Nothing goes into {oven} for {length(job.off_min)}."
+    return f"Nothing goes into {_oven_of(job, scene.ovens)} for {length(job.off_min)}."
 
 
 def _then_off(job: Placed, ovens: int) -> str:
     """That the oven is turned off after a tray."""
     if not job.off_min:
         return ""
-    return f", then turn oven {job.oven or 1} off" if ovens > 1 else ", then turn the oven off"
+    return f", then turn {_oven_of(job, ovens)} off"
+
+
+def _oven_of(job: Placed, ovens: int) -> str:
+    """What the oven of a job is called where there are so many."""
+    return f"oven {job.oven or 1}" if ovens > 1 else "the oven"
 
 
 def _done_cue(dough: DoughSaid | None, *, second: bool) -> str:
@@ -586,15 +590,14 @@ _LINES: Mapping[JobKind, str] = {
 def line(job: Placed) -> str:
     """A job in one line of a list in which trays and doughs go by their letters."""
     if job.kind == "heat":
-        oven = f"oven {job.oven}" if job.oven and job.oven > 1 else "the oven"
+        oven = _oven_of(job, job.oven or 1)
         return f"Turn {oven} to {dial(job.dial_c or 0)} on its dial"
     if job.kind in ("ready", "mix", "form", "take"):
         return f"Dough {job.dough}: {job.what or 'mix'}"
+    told = _LINES[job.kind].format(job=job)
     if job.kind == "load" and job.dial_c is not None:
-        return f"{_LINES[job.kind].format(job=job)}, dial at {dial(job.dial_c)}"
-    if job.kind == "out":
-        return f"{_LINES[job.kind].format(job=job)}{_then_off(job, max(job.oven or 1, 1))}"
-    return _LINES[job.kind].format(job=job)
+        return f"{told}, dial at {dial(job.dial_c)}"
+    return told + (_then_off(job, job.oven or 1) if job.kind == "out" else "")
 
 
 def place_of(job: Placed) -> str:
