@@ -18,6 +18,7 @@ from finebatch.core.tray.setting import TraySetting
 from finebatch.store.database import Database
 from finebatch.store.documents import (
     BEFORE,
+    CALENDAR,
     CARD,
     INGREDIENT,
     KITCHEN,
@@ -130,6 +131,7 @@ KINDS_OF_DOCUMENT = {
     "seen": SEEN,
     "occasion": OCCASION,
     "pack": PACK,
+    "calendar": CALENDAR,
 }
 
 

@@ -5,31 +5,34 @@ read in a process of its own, which is ended when it has taken its time.
 """
 
 import re
-from collections.abc import Iterator
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from datetime import UTC, date, datetime, timedelta
+from datetime import datetime, timedelta
+from typing import Any
 
-from dateutil.rrule import rrulebase, rrulestr
 from icalendar import Calendar, Component
+from recurring_ical_events import CalendarQuery, InvalidCalendar
+from x_wr_timezone import to_standard
 
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.formats.apart import TooMuchError, answer_apart, ask_apart
 
 MOST_LETTERS = 1_000_000
 MOST_BUSY = 40
-MOST_REPEATS = 400
-PERIODS = {
-    "WEEKLY": timedelta(weeks=1),
-    "DAILY": timedelta(days=1),
-    "HOURLY": timedelta(hours=1),
-    "MINUTELY": timedelta(minutes=1),
-    "SECONDLY": timedelta(seconds=1),
-}
-"""Repeats that go on in equal steps."""
+MOST_NAMES = 5
+"""Of what is left out for one reason, so many are named."""
+BESIDE = timedelta(days=2)
+"""An entry so far from the days that are asked for is in none of them, in whatever zone."""
 
 _ENTRY = re.compile(r"^BEGIN:VEVENT\s.*?^END:VEVENT\s", re.DOTALL | re.MULTILINE | re.IGNORECASE)
-_DATE = re.compile(r"^(?:DTSTART|DTEND)\b[^:\n]*:(\d{8})", re.MULTILINE | re.IGNORECASE)
-_GOES_ON = re.compile(r"^(?:RRULE|RDATE|DURATION)\b", re.MULTILINE | re.IGNORECASE)
+_DATED = re.compile(r"^(?:DTSTART|DTEND|RECURRENCE-ID)\b.*", re.MULTILINE | re.IGNORECASE)
+_DATE = re.compile(r":(\d{8})(?:T\d{6}Z?)?\s*$")
+_GOES_ON = re.compile(r"^(?:RRULE|RDATE|DURATION)\b|THISANDFUTURE", re.MULTILINE | re.IGNORECASE)
+_NEVER = re.compile(r"^RRULE:.*\bINTERVAL=[-0]", re.MULTILINE | re.IGNORECASE)
+
+ELSEWHERE = "in other days"
+UNREADABLE = "that cannot be read"
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,33 +46,38 @@ class BusyTime:
 
 @dataclass(frozen=True, slots=True)
 class BusyTimes:
-    """The busy times of a calendar, soonest first, and how many entries are no such times."""
+    """The busy times of a calendar, soonest first, and in words what else is in it."""
 
     times: tuple[BusyTime, ...]
-    left_out: int
+    left_out: tuple[str, ...]
 
 
 def read_calendar(text: str, now: datetime, until: datetime) -> BusyTimes:
-    """Read a calendar's events between two moments as times away; repeats are counted out.
+    """Read what lies between two moments as times away: events, also moved and repeated ones, of
+    every calendar in the file, and what is only said to be busy.
 
     Whole days and free or cancelled entries are left out. `Refusal` for what is no calendar.
     """
+    text = text.replace("\ufeff", "")
     if len(text) > MOST_LETTERS:
         raise refuse("text", "That calendar is larger than 1 MB. Give out fewer days of it.")
+    if _NEVER.search(text):
+        raise refuse("text", "An entry of that calendar repeats every 0 days. Mend it there.")
+    near, far = _near(text, now, until)
     try:
-        near, left = _near(text, now, until)
-        calendar = Calendar.from_ical(near)
-        found: list[BusyTime] = []
-        for event in calendar.walk("VEVENT"):
-            spans = list(_spans(event, now, until))
-            found += spans
-            left += not spans
-    except Refusal:
-        raise
-    except (ValueError, TypeError, KeyError, IndexError, AttributeError, OverflowError) as error:
-        raise refuse(
-            "text", "That is no calendar that can be read. Give it out again as iCalendar (.ics)."
-        ) from error
+        calendars = [to_standard(c) for c in Calendar.from_ical(near, multiple=True)]
+    except (ValueError, TypeError, KeyError, IndexError, AttributeError) as error:
+        raise _no_calendar() from error
+    if not any(calendar.name == "VCALENDAR" for calendar in calendars):
+        raise _no_calendar()
+    found: list[BusyTime] = []
+    left: defaultdict[str, list[str]] = defaultdict(list, {ELSEWHERE: [""] * far} if far else {})
+    for entry in (each for calendar in calendars for each in _entries(calendar)):
+        times = entry.between(now, until)
+        if isinstance(times, str):
+            left[times].append(entry.what)
+        else:
+            found += times
     found.sort(key=lambda busy: (busy.start, busy.end))
     if len(found) > MOST_BUSY:
         raise refuse(
@@ -77,20 +85,28 @@ def read_calendar(text: str, now: datetime, until: datetime) -> BusyTimes:
             f"There are {len(found)} busy times in the next days; at most {MOST_BUSY} are planned "
             "around. Give out fewer days.",
         )
-    return BusyTimes(tuple(found), left)
+    return BusyTimes(tuple(found), tuple(_named(why, names) for why, names in left.items()))
+
+
+def _no_calendar() -> Refusal:
+    return refuse(
+        "text", "That is no calendar that can be read. Give it out again as iCalendar (.ics)."
+    )
 
 
 def _near(text: str, now: datetime, until: datetime) -> tuple[str, int]:
     """The calendar without the entries that plainly lie elsewhere, and how many those are: most of
     one that was kept for years, and each takes a millisecond to read."""
-    first = f"{now - timedelta(days=2):%Y%m%d}"
-    last = f"{until + timedelta(days=2):%Y%m%d}"
+    first = f"{now - BESIDE:%Y%m%d}"
+    last = f"{until + BESIDE:%Y%m%d}"
     far = 0
 
     def kept(entry: re.Match[str]) -> str:
         nonlocal far
-        dates = _DATE.findall(entry[0])
-        if not dates or _GOES_ON.search(entry[0]) or (first <= max(dates) and min(dates) <= last):
+        found = [_DATE.search(line) for line in _DATED.findall(entry[0])]
+        dates = [date[1] for date in found if date]
+        plain = bool(dates) and len(dates) == len(found) and not _GOES_ON.search(entry[0])
+        if not plain or (first <= max(dates) and min(dates) <= last):
             return entry[0]
         far += 1
         return ""
@@ -98,75 +114,96 @@ def _near(text: str, now: datetime, until: datetime) -> tuple[str, int]:
     return _ENTRY.sub(kept, text), far
 
 
-def _spans(event: Component, now: datetime, until: datetime) -> Iterator[BusyTime]:
-    free = str(event.get("TRANSP", "")).upper() == "TRANSPARENT"
-    gone = str(event.get("STATUS", "")).upper() == "CANCELLED"
-    start = event.decoded("DTSTART", None)
-    if free or gone or not isinstance(start, datetime):
-        return
-    length = _length(event, start)
-    for begin in _repeats(event, start, now - length, until):
-        end = begin + length
-        if end > now and begin < until and length > timedelta(0):
-            yield BusyTime(begin, end, str(event.get("SUMMARY", "")))
+def _named(why: str, names: list[str]) -> str:
+    """How many are left out for this reason, and which."""
+    known = list(dict.fromkeys(name for name in names if name)) if why != ELSEWHERE else []
+    more = ["more"] if len(known) > MOST_NAMES else []
+    listed = f" ({', '.join(known[:MOST_NAMES] + more)})" if known else ""
+    return f"{len(names)} {why}{listed}"
+
+
+class _Entry:
+    """An event with its moved and cancelled instances, or a list of what is busy."""
+
+    def __init__(self, parts: list[Component], cancelled: bool) -> None:
+        self.parts = parts
+        self.cancelled = cancelled
+        self.what = " ".join(str(parts[0].get("SUMMARY", "")).split())
+
+    def between(self, now: datetime, until: datetime) -> list[BusyTime] | str:
+        """Its busy times that reach into this one, or why there are none."""
+        if self.parts[0].name != "VEVENT":
+            spans: Iterable[tuple[Component, object, object]] = _said_busy(self.parts[0])
+        elif any(_is_spoilt(part) for part in self.parts):
+            return UNREADABLE
+        else:
+            try:
+                spans = _instances(self.parts, now - BESIDE, until + BESIDE)
+            except (InvalidCalendar, ValueError, TypeError, KeyError, OverflowError):
+                return UNREADABLE
+        busy: list[BusyTime] = []
+        why = ELSEWHERE
+        for part, starts, ends in spans:
+            if not (isinstance(starts, datetime) and isinstance(ends, datetime)):
+                why = "of whole days"
+                continue
+            start, end = _aware(starts), _aware(ends)
+            if end <= now or start >= until:
+                continue
+            if self.cancelled or str(part.get("STATUS", "")).upper() == "CANCELLED":
+                why = "cancelled"
+            elif str(part.get("TRANSP", "")).upper() == "TRANSPARENT":
+                why = "marked as free"
+            elif end == start:
+                why = "that take no time"
+            else:
+                busy.append(BusyTime(start, end, " ".join(str(part.get("SUMMARY", "")).split())))
+        return busy or why
+
+
+def _entries(calendar: Component) -> Iterator[_Entry]:
+    """What may be busy in a calendar; an event's instances stand under its UID."""
+    gone = str(calendar.get("METHOD", "")).upper() == "CANCEL"
+    by_uid: dict[str, list[Component]] = {}
+    for number, event in enumerate(calendar.walk("VEVENT")):
+        by_uid.setdefault(str(event.get("UID", f" {number}")), []).append(event)
+    for parts in by_uid.values():
+        yield _Entry(sorted(parts, key=lambda part: "RECURRENCE-ID" in part), gone)
+    for busy in calendar.walk("VFREEBUSY"):
+        yield _Entry([busy], gone)
+
+
+def _is_spoilt(part: Component) -> bool:
+    """It has lost a property, has no start, or ends before it starts."""
+    if part.errors or "DTSTART" not in part:
+        return True
+    starts, ends = part.decoded("DTSTART"), part.decoded("DTEND", None)
+    if not (isinstance(starts, datetime) and isinstance(ends, datetime)):
+        return False
+    return _aware(ends) < _aware(starts)
+
+
+def _instances(
+    parts: list[Component], first: datetime, last: datetime
+) -> list[tuple[Component, object, object]]:
+    alone = Calendar()
+    for part in parts:
+        alone.add_component(part)
+    found = CalendarQuery(alone).between(first, last)
+    return [(each, each.decoded("DTSTART"), each.decoded("DTEND")) for each in found]
+
+
+def _said_busy(component: Component) -> Iterator[tuple[Component, object, object]]:
+    """The spans of a list of what is busy."""
+    lists: Any = component.get("FREEBUSY", [])
+    for each in lists if isinstance(lists, list) else [lists]:
+        if str(each.params.get("FBTYPE", "BUSY")).upper() != "FREE":
+            yield component, each.start, each.end
 
 
 def _aware(moment: datetime) -> datetime:
     """A floating time is the kitchen's own."""
     return moment.astimezone() if moment.tzinfo is None else moment
-
-
-def _length(event: Component, start: datetime) -> timedelta:
-    end = event.decoded("DTEND", None)
-    if isinstance(end, datetime):
-        return _aware(end) - _aware(start)
-    length = event.decoded("DURATION", None)
-    return length if isinstance(length, timedelta) else timedelta(0)
-
-
-def _repeats(
-    event: Component, start: datetime, after: datetime, until: datetime
-) -> Iterator[datetime]:
-    rule = event.get("RRULE")
-    if rule is None:
-        yield _aware(start)
-        return
-    without = {_aware(d) for d in _excluded(event)}
-    # Counted out by the wall clock, so that a daily supper stays at six when the clocks change.
-    wall = start.replace(tzinfo=None)
-    zone = start.tzinfo
-    low = after.astimezone(zone).replace(tzinfo=None)
-    times = _times(rule.to_ical().decode().replace("Z", ""), wall, low)
-    for number, moment in enumerate(times.xafter(low, inc=True)):
-        begin = _aware(moment.replace(tzinfo=zone))
-        if begin >= until or number >= MOST_REPEATS:
-            return
-        if begin not in without:
-            yield begin
-
-
-def _times(written: str, start: datetime, low: datetime) -> rrulebase:
-    """A rule's times. One that goes on in equal steps and is not counted begins shortly before
-    `low`: nobody waits for the years before it to be counted out."""
-    parts = dict(part.split("=", 1) for part in written.upper().split(";") if "=" in part)
-    every = int(parts.get("INTERVAL", "1"))
-    if every < 1:
-        raise refuse("text", "An entry of that calendar repeats every 0 days. Mend it there.")
-    step = PERIODS.get(parts.get("FREQ", ""), timedelta(0)) * every
-    if step and "COUNT" not in parts and low > start:
-        start += step * max((low - start) // step - 1, 0)
-    times: rrulebase = rrulestr(written, dtstart=start)
-    return times
-
-
-def _excluded(event: Component) -> Iterator[datetime]:
-    lists = event.get("EXDATE", [])
-    for each in lists if isinstance(lists, list) else [lists]:
-        for value in each.dts:
-            if isinstance(value.dt, datetime):
-                yield value.dt
-            elif isinstance(value.dt, date):
-                yield datetime(value.dt.year, value.dt.month, value.dt.day, tzinfo=UTC)
 
 
 def read_apart(text: str, now: datetime, until: datetime) -> BusyTimes:
@@ -183,7 +220,7 @@ def read_apart(text: str, now: datetime, until: datetime) -> BusyTimes:
         BusyTime(datetime.fromisoformat(start), datetime.fromisoformat(end), what)
         for start, end, what in found["times"]
     )
-    return BusyTimes(tuple(times), found["left_out"])
+    return BusyTimes(tuple(times), tuple(found["left_out"]))
 
 
 def _too_much() -> Refusal:

@@ -1,10 +1,17 @@
-"""The run sheet as iCalendar (RFC 5545) with alarms."""
+"""The run sheet as iCalendar (RFC 5545) with alarms.
+
+Read in again, a later file of the same session mends the entries of the one before: their UIDs
+stay, their SEQUENCE goes up, and what is not to be done any more is cancelled.
+"""
 
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
+from uuid import UUID, uuid5
 
 from icalendar import Alarm, Calendar, Event
 
+from finebatch.core.plan.keys import JobKey
+from finebatch.core.session.in_calendar import InCalendar, Spans
 from finebatch.formats.run_sheet import RunSheetJob
 
 ALARM_BEFORE = timedelta(minutes=1)
@@ -13,18 +20,19 @@ LONG_AHEAD = timedelta(minutes=5)
 OVEN_JOBS = frozenset({"load", "turn", "out", "shape"})
 
 
-def write_calendar(name: str, told: Sequence[RunSheetJob], uid: str, stamp: datetime) -> bytes:
-    """The jobs of the hands as events, each with an alarm. `uid` makes their names unique."""
+def write_calendar(
+    name: str, told: Sequence[RunSheetJob], called_off: Spans, has: InCalendar, stamp: datetime
+) -> bytes:
+    """The jobs of the hands as events, each with an alarm, and those that a calendar `has` of an
+    earlier plan as cancelled ones; `stamp` is now."""
     calendar = Calendar()
     calendar.add("prodid", "-//Fine Batch//Run sheet//EN")
     calendar.add("version", "2.0")
+    calendar.add("method", "PUBLISH")
+    calendar.add("name", name)
     calendar.add("x-wr-calname", name)
     for job in told:
-        event = Event()
-        event.add("uid", f"{job.key}.{uid}@finebatch.local")
-        event.add("dtstamp", stamp.astimezone(UTC))
-        event.add("dtstart", job.start.astimezone(UTC))
-        event.add("dtend", job.end.astimezone(UTC))
+        event = _event(job.key, job.start, job.end, has, stamp)
         event.add("summary", job.what)
         about = f"{job.dough}; {job.who}".strip("; ")
         event.add("description", "\n".join([about, *job.steps]))
@@ -37,5 +45,26 @@ def write_calendar(name: str, told: Sequence[RunSheetJob], uid: str, stamp: date
         alarm.add("trigger", -(ALARM_BEFORE if job.kind in OVEN_JOBS else LONG_AHEAD))
         event.add_component(alarm)
         calendar.add_component(event)
+    for key, (start, end) in called_off.items():
+        event = _event(key, _moment(start), _moment(end), has, stamp)
+        event.add("summary", f"Called off: {JobKey.read(key).said}")
+        event.add("status", "CANCELLED")
+        event.add("transp", "TRANSPARENT")
+        calendar.add_component(event)
     written: bytes = calendar.to_ical()
     return written
+
+
+def _event(key: str, start: datetime, end: datetime, has: InCalendar, stamp: datetime) -> Event:
+    event = Event()
+    event.add("uid", f"{uuid5(UUID(has.session), key)}")
+    event.add("dtstamp", stamp.astimezone(UTC))
+    event.add("last-modified", _moment(has.changed_at))
+    event.add("sequence", has.sequence)
+    event.add("dtstart", start.astimezone(UTC))
+    event.add("dtend", end.astimezone(UTC))
+    return event
+
+
+def _moment(ms: int) -> datetime:
+    return datetime.fromtimestamp(ms / 1000, UTC)

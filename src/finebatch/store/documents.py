@@ -24,6 +24,7 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
+from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
@@ -282,3 +283,4 @@ RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
 SEEN = Document(TypeAdapter(Seen))
 OCCASION = Document(TypeAdapter(KeptOccasion))
 PACK = Document(TypeAdapter(Pack))
+CALENDAR = Document(TypeAdapter(InCalendar))

@@ -23,12 +23,14 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
+from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
 from finebatch.store.documents import (
     BEFORE,
+    CALENDAR,
     CARD,
     INGREDIENT,
     KITCHEN,
@@ -170,7 +172,7 @@ class SessionRow(Base):
     `work` the doughs, trays and times that the planner was asked for, `plan` what it has placed;
     `start_at` is minute 0 of both. `dough_id` is that of a session of one dough alone.
     `planned_after` is how many of the events that move the plan it knows of; none of a plan made
-    before that was kept.
+    before that was kept. `calendar` is what a baker's calendar has of it, once it was given out.
     """
 
     __tablename__ = "session"
@@ -188,6 +190,7 @@ class SessionRow(Base):
     changed_at: Mapped[int]
     said: Mapped[str | None]
     planned_after: Mapped[int | None] = mapped_column(default=0)
+    calendar: Mapped[InCalendar | None] = mapped_column(Holds(CALENDAR))
     events: Mapped[list["EventRow"]] = relationship(
         order_by="EventRow.id", cascade="all, delete-orphan"
     )

@@ -1,6 +1,6 @@
 """A session as a file, a calendar as busy times, and what a session needs from the shelf."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi.responses import Response
 from pydantic import Field
@@ -37,18 +37,25 @@ class BusyOut(Out):
 
 
 class BusyTimesOut(Out):
-    """The busy times of a calendar in the next fortnight; `left_out` entries are none."""
+    """The busy times of a calendar in the next fortnight; `left_out` says how many entries are
+    none, for what reason, and which."""
 
     times: list[BusyOut]
-    left_out: int
+    left_out: list[str]
 
 
 @router.get("/sessions/{session_id}/file", response_class=Response)
-def give_out_session(session_id: Id, data: Data, now: Now, form: FileForm = "json") -> Response:
-    """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown."""
-    with data.reading() as session:
+def give_out_session(
+    session_id: Id, data: Data, now: Now, form: FileForm | Literal["ics"] = "json"
+) -> Response:
+    """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown. What a calendar
+    has of it is remembered, so that a later file mends the same entries."""
+    with data.writing() if form == "ics" else data.reading() as session:
         row = session_rows.find_session(session, session_id)
-        kind, contents = session_files.give_out(row, form, now)
+        if form == "ics":
+            kind, contents = "text/calendar", session_files.give_out_calendar(row, now)
+        else:
+            kind, contents = session_files.give_out(row, form)
     name = f'attachment; filename="session-{session_id}.{form}"'
     return Response(contents, media_type=kind, headers={"content-disposition": name})
 
@@ -85,7 +92,7 @@ def read_calendar(body: SessionFileBody, now: Now) -> BusyTimesOut:
             )
             for b in found.times
         ],
-        left_out=found.left_out,
+        left_out=list(found.left_out),
     )
 
 

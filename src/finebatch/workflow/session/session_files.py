@@ -3,11 +3,13 @@
 import re
 from datetime import UTC, datetime, timedelta
 from typing import Literal
+from uuid import uuid4
 
 from sqlalchemy.orm import Session
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.refusal import refuse
+from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.wish import (
     LETTERS,
@@ -31,8 +33,12 @@ from finebatch.store.models import SessionRow
 from finebatch.workflow.dough.doughs import find_by_name
 from finebatch.workflow.errors import Missing
 
-FileForm = Literal["json", "ics", "csv", "md"]
+FileForm = Literal["json", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
+
+
+def _ms(moment: datetime) -> int:
+    return round(moment.timestamp() * 1000)
 
 
 def _moment(ms: int) -> datetime:
@@ -55,17 +61,29 @@ UNNAMED = SessionFile.model_fields["name"].default
 EVENT_FIELDS = ("kind", "activity", "minutes", "grams", "what")
 
 
-def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:
+def give_out(row: SessionRow, form: FileForm) -> tuple[str, bytes]:
     """A session as a file: its media type and contents."""
     snapshot = row.snapshot
     if form == "json":
         return "application/json", write_session(_file(row, snapshot)).encode()
     told = _told(row, snapshot)
-    if form == "ics":
-        return "text/calendar", write_calendar(snapshot.name, told, str(row.id), _moment(now))
     if form == "csv":
         return "text/csv", run_sheet.write_csv(told).encode()
     return "text/markdown", run_sheet.write_markdown(snapshot.name, told).encode()
+
+
+def give_out_calendar(row: SessionRow, now: int) -> bytes:
+    """A session's jobs as a calendar; what it then has of them is kept with the session. Of one
+    that was given up, what was left to do is called off."""
+    told = _told(row, row.snapshot)
+    if row.state == "given_up":
+        told = [job for job in told if _ms(job.start) < row.changed_at]
+    jobs = {job.key: (_ms(job.start), _ms(job.end)) for job in told}
+    has = row.calendar or InCalendar(f"{uuid4()}")
+    row.calendar = has.given_out(jobs, row.changed_at)
+    return write_calendar(
+        row.snapshot.name, told, row.calendar.called_off(jobs), row.calendar, _moment(now)
+    )
 
 
 def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
@@ -116,10 +134,6 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
 
     `Refusal` when a dough is not there; nothing is kept.
     """
-
-    def ms(moment: datetime) -> int:
-        return round(moment.timestamp() * 1000)
-
     items = []
     for number, dough in enumerate(file.doughs):
         try:
@@ -132,17 +146,17 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
         asked = {key: getattr(dough, key) for key in ASKED}
         bake_from = None
         if dough.bake_from and file.start is not None:
-            bake_from = ms(file.start) + dough.bake_from * MINUTE
+            bake_from = _ms(file.start) + dough.bake_from * MINUTE
         items.append(Item(dough_id, joins=dough.joins, bake_from=bake_from, **asked))
 
     return Wish(
         tuple(items),
         min(file.kitchen.sheets, 12),
         min(file.kitchen.ovens[0].shelves, 4),
-        None if file.start is None else ms(file.start),
-        None if file.ready_by is None else ms(file.ready_by),
-        tuple(Away(ms(a.start), ms(a.end)) for a in file.kitchen.workers[0].away),
-        tuple(TimedPin(JobKey.read(p.job), ms(p.start)) for p in file.pins),
+        None if file.start is None else _ms(file.start),
+        None if file.ready_by is None else _ms(file.ready_by),
+        tuple(Away(_ms(a.start), _ms(a.end)) for a in file.kitchen.workers[0].away),
+        tuple(TimedPin(JobKey.read(p.job), _ms(p.start)) for p in file.pins),
         tuple(ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
         name=None if file.name == UNNAMED else file.name,
     )

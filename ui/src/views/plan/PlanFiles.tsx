@@ -89,7 +89,7 @@ export function PlanFiles({ plan, wish, onWish }: PlanFilesProps) {
       {calendar.data && (
         <p role="status">
           {calendar.data.times.length} busy times in the next fortnight are times away now
-          {calendar.data.left_out > 0 && `; ${calendar.data.left_out} entries are none`}.
+          {calendar.data.left_out.length > 0 && `; left out: ${calendar.data.left_out.join(", ")}`}.
         </p>
       )}
       <Notice problem={bring.error ?? calendar.error} />
