@@ -11,7 +11,7 @@ from uuid import UUID, uuid5
 from icalendar import Alarm, Calendar, Event
 
 from finebatch.core.plan.keys import JobKey
-from finebatch.core.session.in_calendar import InCalendar, Spans
+from finebatch.core.session.in_calendar import InCalendar
 from finebatch.formats.run_sheet import RunSheetJob
 
 ALARM_BEFORE = timedelta(minutes=1)
@@ -21,7 +21,7 @@ OVEN_JOBS = frozenset({"load", "turn", "out", "shape"})
 
 
 def write_calendar(
-    name: str, told: Sequence[RunSheetJob], called_off: Spans, has: InCalendar, stamp: datetime
+    name: str, told: Sequence[RunSheetJob], has: InCalendar, stamp: datetime
 ) -> bytes:
     """The jobs of the hands as events, each with an alarm, and those that a calendar `has` of an
     earlier plan as cancelled ones; `stamp` is now."""
@@ -45,7 +45,7 @@ def write_calendar(
         alarm.add("trigger", -(ALARM_BEFORE if job.kind in OVEN_JOBS else LONG_AHEAD))
         event.add_component(alarm)
         calendar.add_component(event)
-    for key, (start, end) in called_off.items():
+    for key, (start, end) in has.called_off.items():
         event = _event(key, _moment(start), _moment(end), has, stamp)
         event.add("summary", f"Called off: {JobKey.read(key).said}")
         event.add("status", "CANCELLED")

@@ -1245,7 +1245,8 @@ export interface paths {
         };
         /**
          * Give Out Session
-         * @description The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown.
+         * @description The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown. What a calendar
+         *     has of it is remembered, so that a later file mends the same entries.
          */
         get: operations["give_out_session"];
         put?: never;
@@ -2093,13 +2094,14 @@ export interface components {
         };
         /**
          * BusyTimesOut
-         * @description The busy times of a calendar in the next fortnight; `left_out` entries are none.
+         * @description The busy times of a calendar in the next fortnight; `left_out` says how many entries are
+         *     none, for what reason, and which.
          */
         BusyTimesOut: {
             /** Times */
             times: components["schemas"]["BusyOut"][];
             /** Left Out */
-            left_out: number;
+            left_out: string[];
         };
         /**
          * ByHandOut
@@ -15519,7 +15521,7 @@ export interface operations {
     give_out_session: {
         parameters: {
             query?: {
-                form?: "json" | "ics" | "csv" | "md";
+                form?: ("json" | "csv" | "md") | "ics";
             };
             header?: never;
             path: {

@@ -16,22 +16,25 @@ Spans = Mapping[str, tuple[Moment, Moment]]
 @dataclass(frozen=True, slots=True)
 class InCalendar(FromOutside):
     """The session's name for the whole world, which of its plans was given out last (counted from
-    0, and when the session had changed, UTC ms), and every job that any of them had."""
+    0, and when the session had changed, UTC ms), every job that any of them had, and which of those
+    the last one has no more."""
 
     session: Annotated[Text, Len(1, 60)]
     sequence: Annotated[int, Ge(0)] = 0
     changed_at: Moment = 0
     jobs: Spans = field(default_factory=dict)
+    gone: tuple[str, ...] = ()
 
     def given_out(self, jobs: Spans, changed_at: int) -> "InCalendar":
         """What it has when these jobs are given out to it; a file of the same plan changes
         nothing."""
-        if not self.jobs:
-            return replace(self, changed_at=changed_at, jobs=dict(jobs))
-        if changed_at == self.changed_at:
-            return self
-        return InCalendar(self.session, self.sequence + 1, changed_at, {**self.jobs, **jobs})
+        gone = tuple(key for key in self.jobs if key not in jobs)
+        next_one = replace(self, changed_at=changed_at, jobs={**self.jobs, **jobs}, gone=gone)
+        if next_one == self or not self.jobs:
+            return next_one
+        return replace(next_one, sequence=self.sequence + 1)
 
-    def called_off(self, jobs: Spans) -> Spans:
-        """The jobs that it has and that are not among these, with when they would have been."""
-        return {key: span for key, span in self.jobs.items() if key not in jobs}
+    @property
+    def called_off(self) -> Spans:
+        """The jobs that are not to be done any more, with when they would have been."""
+        return {key: self.jobs[key] for key in self.gone}

@@ -81,9 +81,7 @@ def give_out_calendar(row: SessionRow, now: int) -> bytes:
     jobs = {job.key: (_ms(job.start), _ms(job.end)) for job in told}
     has = row.calendar or InCalendar(f"{uuid4()}")
     row.calendar = has.given_out(jobs, row.changed_at)
-    return write_calendar(
-        row.snapshot.name, told, row.calendar.called_off(jobs), row.calendar, _moment(now)
-    )
+    return write_calendar(row.snapshot.name, told, row.calendar, _moment(now))
 
 
 def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
