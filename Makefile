@@ -4,7 +4,7 @@ SHELL := /bin/bash
 VENV := .venv
 BIN := $(VENV)/bin
 STAMPS := build/stamps
-UI_FILES := $(shell find ui/src ui/public -type f 2>/dev/null) ui/index.html ui/vite.config.ts
+UI_FILES := $(shell find ui/src ui/public -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/scripts/fonts.mjs
 CHROMIUM ?= /usr/bin/chromium
 
 .PHONY: help setup setup-dev demo run test check format bench mutants torture fit api shots chromium clean

@@ -1,25 +1,15 @@
 """A paper template: a drawing at 1 : 1, to cut along or to slide under the paper. In mm."""
 
 import math
-from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
 from finebatch.core.measures.figures import MM_IN
 from finebatch.core.measures.kitchen_units import KitchenUnits
-from finebatch.core.piece.lying import Outline
-from finebatch.core.values import Point
+from finebatch.core.piece.outlines import Lines
 
 TemplateOf = Literal["sheet", "slab"]
-PaperOutline = Literal["round", "box", "hexagon"]
-ON_PAPER: Mapping[Outline, PaperOutline] = {
-    "round": "round",
-    "ring": "round",
-    "hexagon": "hexagon",
-    "box": "box",
-    "own": "box",
-    "log": "box",
-}
+Role = Literal["raw", "baked", "cut", "line"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,26 +31,26 @@ def control_line(units: KitchenUnits) -> ControlLine:
 
 @dataclass(frozen=True, slots=True)
 class Mark:
-    """One outline about its middle; `role` is what it stands for. Where its `points` are known (in
-    a box from −1/2 to 1/2) they are what is drawn, turned by `turn` degrees."""
+    """One outline about its middle; `role` is what it stands for (a `line` is the middle of a rope,
+    and open). Its `lines` are about its middle, before it is turned by `turn` degrees; where there
+    are none it is an ellipse."""
 
     x_mm: float
     y_mm: float
     across_mm: float
     down_mm: float
-    outline: PaperOutline
-    role: Literal["raw", "baked", "cut"]
-    points: tuple[Point, ...] = ()
+    role: Role
+    lines: Lines = ()
     turn: int = 0
 
     @property
-    def corners(self) -> tuple[Point, ...]:
-        """The corners of an outline that is known, where they lie on the paper."""
+    def placed(self) -> Lines:
+        """Its lines where they lie on the paper."""
         at = math.radians(self.turn)
         cos, sin = math.cos(at), math.sin(at)
-        sized = ((self.across_mm * x, self.down_mm * y) for x, y in self.points)
         return tuple(
-            (self.x_mm + x * cos - y * sin, self.y_mm + x * sin + y * cos) for x, y in sized
+            tuple((self.x_mm + x * cos - y * sin, self.y_mm + x * sin + y * cos) for x, y in line)
+            for line in self.lines
         )
 
     @property

@@ -1,7 +1,7 @@
 """A paper template of a tray at 1 : 1: where each piece lies, raw and baked; in mm."""
 
 from finebatch.core.piece.kinds.portioning import Portioning
-from finebatch.core.piece.paper import ON_PAPER, Mark, Template
+from finebatch.core.piece.paper import Template
 from finebatch.core.piece.tray import TrayAnswer
 from finebatch.core.refusal import refuse
 
@@ -20,21 +20,8 @@ def sheet_template(
     if tray >= len(layouts):
         raise refuse("tray", f"There are {len(layouts)} different trays; choose one of them.")
     layout = layouts[tray]
-    lies = piece.lies(found.foreseen.raw, found.foreseen.width.middle_mm)
-    outline = ON_PAPER[lies.outline]
-
-    def mark(x: float, y: float, size: tuple[float, float], role: str) -> Mark:
-        if lies.points:
-            turn = 90 if layout.turned else 0
-            return Mark(x, y, *size, outline, role, lies.points, turn)  # type: ignore[arg-type]
-        across, down = reversed(size) if layout.turned and outline == "box" else size
-        return Mark(x, y, across, down, outline, role)  # type: ignore[arg-type]
-
-    marks = [
-        mark(x, y, size, role)
-        for x, y in layout.centres
-        for role, size in (("raw", lies.raw_mm), ("baked", lies.baked_mm))
-    ]
+    raw, width_mm = found.foreseen.raw, found.foreseen.width.middle_mm
+    marks = piece.on_paper(raw, width_mm, layout)
     count = len(layout.centres)
     said = f"{count} pieces, {layout.pattern}. Put each on its inner outline."
     return Template(title, said, *sheet_mm, tuple(marks))

@@ -25,11 +25,13 @@ from finebatch.core.piece.kinds.says import THICKNESS, Advice, Ask, Handle, InPr
 from finebatch.core.piece.layout import Layout, Shared, share_out
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies, Size
+from finebatch.core.piece.outlines import outline_lines
 from finebatch.core.piece.paper import Mark, Template
 from finebatch.core.piece.portion import RawPiece, SlabPortion
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import refuse
+from finebatch.core.values import Point
 
 THICK = replace(THICKNESS, range=(4, 20))
 LARGE = Handle(
@@ -227,6 +229,33 @@ class SlabOnPaper(Portioning):
         in_rows = tuple(slabs * columns for slabs in layout.rows for _ in range(rows))
         return Layout("rows", tuple(middles), in_rows, min(wide, tall), layout.turned)
 
+    def _grid(self, wide: float, tall: float) -> list[Point]:
+        """The middles of pieces of that size, from the slab's upper left corner."""
+        return [
+            ((column + 0.5) * wide, (row + 0.5) * tall)
+            for row in range(self.scored_down)
+            for column in range(self.scored_across)
+        ]
+
+    def on_paper(self, raw: RawPiece, width_mm: float, layout: Layout) -> list[Mark]:
+        """Each slab whole, as it is trimmed and baked, with its scores."""
+        wide, tall = self.lies(raw, width_mm).raw_mm
+        slab, baked = (self.across_mm, self.down_mm), self._baked_mm(raw, width_mm)
+        found = []
+        for first in range(0, len(layout.centres), self.pieces):
+            own = layout.centres[first : first + self.pieces]
+            x, y = (sum(along) / len(own) for along in zip(*own, strict=True))
+            turn, piece = (90 if layout.turned else 0), outline_lines("box", (wide, tall))
+            found += [
+                Mark(x, y, *slab, "raw", outline_lines("box", slab), turn),
+                Mark(x, y, *baked, "baked", outline_lines("box", baked), turn),
+            ]
+            for at_x, at_y in self._grid(wide, tall):
+                dx, dy = at_x - slab[0] / 2, at_y - slab[1] / 2
+                dx, dy = (-dy, dx) if turn else (dx, dy)
+                found.append(Mark(x + dx, y + dy, wide, tall, "cut", piece, turn))
+        return found
+
     def chilled(self, lot: Lot) -> tuple[Shape, Purpose]:
         slab_cm3 = self._rolled_g(lot) / lot.density_g_cm3
         return disc_shape(disc_across_mm(slab_cm3, DISC_MM), DISC_MM), "roll"
@@ -241,17 +270,10 @@ class SlabOnPaper(Portioning):
         if not isinstance(making, SlabsScored):
             raise TypeError("a slab on paper is scored")
         wide, tall = making.across_mm, making.down_mm
+        lines = outline_lines("box", (wide, tall))
         marks = tuple(
-            Mark(
-                self.trim_mm + (column + 0.5) * wide,
-                self.trim_mm + (row + 0.5) * tall,
-                wide,
-                tall,
-                "box",
-                "cut",
-            )
-            for row in range(self.scored_down)
-            for column in range(self.scored_across)
+            Mark(self.trim_mm + x, self.trim_mm + y, wide, tall, "cut", lines)
+            for x, y in self._grid(wide, tall)
         )
         said = f"Roll to this edge, {millimetres(self.thickness_mm, 1)} thick; trim, then score: "
         return Template(title, f"{said}{self.pieces} pieces.", *self.rolled_mm, marks)

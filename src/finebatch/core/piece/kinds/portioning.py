@@ -5,6 +5,7 @@ and told. Lengths in mm, masses in g, the way they are kept and sent.
 """
 
 from abc import ABC, abstractmethod
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Annotated, Any, ClassVar, Literal, Self, TypeVar
 
@@ -16,9 +17,10 @@ from finebatch.core.piece.foresee import Foreseen
 from finebatch.core.piece.kinds.says import Ask, Handle, InProportion, Says
 from finebatch.core.piece.layout import Layout, Shared, share_out
 from finebatch.core.piece.lot import Lot
-from finebatch.core.piece.lying import Lies
+from finebatch.core.piece.lying import Lies, Size
+from finebatch.core.piece.outlines import Lines, outline_lines
 from finebatch.core.piece.pans import PanBox
-from finebatch.core.piece.paper import Template
+from finebatch.core.piece.paper import Mark, Role, Template
 from finebatch.core.piece.portion import Portion, RawPiece, ball_across_mm, shape_piece
 from finebatch.core.piece.rope_line import RopeForm
 from finebatch.core.piece.rows import Footprint, Sheet
@@ -28,6 +30,10 @@ from finebatch.core.values import FromOutside
 
 Grams = Annotated[float, Interval(gt=0, le=5000)]
 ThicknessMm = Annotated[float, Interval(ge=1, le=60)]
+
+
+Drawn = tuple[Size, Lines]
+"""A box and the lines in it, in mm."""
 
 
 class Making:
@@ -182,6 +188,24 @@ class Portioning(FromOutside, ABC):
         down = raw.down_mm or raw.across_mm
         baked = (width_mm, width_mm - raw.beyond_mm + raw.beyond_down_mm)
         return Lies("round", (raw.across_mm, down), baked)
+
+    def outlines(self, raw: RawPiece, width_mm: float) -> Mapping[Role, Drawn]:
+        """What is drawn of one that bakes so wide, about its middle: its box and its lines."""
+        lies = self.lies(raw, width_mm)
+        sizes: dict[Role, Size] = {"raw": lies.raw_mm, "baked": lies.baked_mm}
+        return {
+            role: (size, outline_lines(lies.outline, size, lies.points))
+            for role, size in sizes.items()
+        }
+
+    def on_paper(self, raw: RawPiece, width_mm: float, layout: Layout) -> list[Mark]:
+        """The outlines of a tray whose pieces bake so wide, where they lie on the sheet."""
+        drawn, turn = self.outlines(raw, width_mm), 90 if layout.turned else 0
+        return [
+            Mark(x, y, *size, role, lines, turn)
+            for x, y in layout.centres
+            for role, (size, lines) in drawn.items()
+        ]
 
     def lay(self, sheet: Sheet, found: Foreseen, made: Made) -> Laid:
         """All of it on trays, each with room to the upper edge of its band."""

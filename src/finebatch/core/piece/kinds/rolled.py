@@ -21,7 +21,8 @@ from finebatch.core.piece.kinds.says import THICKNESS, Ask, Handle, InProportion
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies, Outline
 from finebatch.core.piece.nesting import Nest, nests
-from finebatch.core.piece.paper import ON_PAPER, Mark, Template
+from finebatch.core.piece.outlines import outline_lines
+from finebatch.core.piece.paper import Mark, Template
 from finebatch.core.piece.portion import Cut, CutDisc, RawPiece
 from finebatch.core.piece.tools import Tools
 from finebatch.core.refusal import Refusal, refuse
@@ -251,10 +252,10 @@ class Rolled(Portioning):
         if not isinstance(making, RolledOut):
             raise TypeError("rolled dough is rolled out")
         slab, cutter = making.passes[0].slab, self.cutter
-        outline = ON_PAPER[OUTLINES[cutter.shape]]
+        lines = outline_lines(OUTLINES[cutter.shape], cutter.box_mm, cutter.outline)
         turns = slab.turns or (0,) * len(slab.cuts)
         marks = tuple(
-            Mark(x, y, *cutter.box_mm, outline, "cut", cutter.outline, turn)
+            Mark(x, y, *cutter.box_mm, "cut", lines, turn)
             for (x, y), turn in zip(slab.cuts, turns, strict=True)
         )
         said = (

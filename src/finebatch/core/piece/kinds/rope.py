@@ -10,10 +10,12 @@ from annotated_types import Interval
 from finebatch.core.measures.figures import centimetres, millimetres
 from finebatch.core.measures.figures import grams as in_grams
 from finebatch.core.piece.foresee import Foreseen
-from finebatch.core.piece.kinds.portioning import Grams, Making, Portioning
+from finebatch.core.piece.kinds.portioning import Drawn, Grams, Making, Portioning
 from finebatch.core.piece.kinds.says import MASS, Ask, Handle, Says, Way
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.lying import Lies, Outline
+from finebatch.core.piece.outlines import around, fitted
+from finebatch.core.piece.paper import Role
 from finebatch.core.piece.portion import MassPortion, RawPiece, Rope, rope_across_mm
 from finebatch.core.piece.rope_line import (
     TWIST_LENGTH,
@@ -152,6 +154,21 @@ class Roped(Portioning):
             down,
             hole,
         )
+
+    def outlines(self, raw: RawPiece, width_mm: float) -> Mapping[Role, Drawn]:
+        """The rope as it is laid and as it bakes, and the line along which it is laid."""
+        if self.form == "straight":
+            return Portioning.outlines(self, raw, width_mm)
+        lies, made = self.lies(raw, width_mm), self.close(raw, width_mm)
+        lying = around(made.line, made.rope_mm)
+        middle = lies.raw_mm[0] / 2, lies.raw_mm[1] / 2
+        line = tuple((x - middle[0], y - middle[1]) for x, y in made.line)
+        baked = () if lies.outline == "round" else around(made.line, made.baked_mm)
+        return {
+            "raw": (lies.raw_mm, fitted(lying, lies.raw_mm)),
+            "line": (lies.raw_mm, (line,)),
+            "baked": (lies.baked_mm, fitted(baked, lies.baked_mm) if baked else ()),
+        }
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
         baked = self.close(raw, width_mm)
