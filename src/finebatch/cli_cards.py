@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 from finebatch.cli_data import stop
 from finebatch.cli_words import say
 from finebatch.core.refusal import Refusal
+from finebatch.formats.moments import day_and_time, local, next_time
 
 if TYPE_CHECKING:
     from finebatch.core.plan.work import Kitchen
@@ -19,12 +20,10 @@ if TYPE_CHECKING:
 def moment(text: str, name: str) -> datetime:
     """A time as it is given: `2026-10-10T15:00`, local where it names no zone, or `15:00` for the
     next time that the clock shows that."""
-    now = datetime.now().astimezone()
     try:
         if len(text) <= 5:
             hour, _, minute = text.partition(":")
-            found = now.replace(hour=int(hour), minute=int(minute or 0), second=0, microsecond=0)
-            return found if found > now else found + timedelta(days=1)
+            return next_time(int(hour), int(minute or 0))
         found = datetime.fromisoformat(text)
     except ValueError as error:
         raise stop(f"{name}: write a time like 2026-10-10T15:00 or 15:00.", 2) from error
@@ -121,9 +120,7 @@ def plan_from_cards(
     except Refusal as refusal:
         said = "; ".join(f"{fault.field}: {fault.message}" for fault in refusal.faults)
         raise stop(said, 2) from refusal
-    base = datetime.fromtimestamp(found.start_at / 1000, UTC).astimezone(
-        begin.tzinfo if begin else None
-    )
+    base = local(found.start_at)
     written = write_card_plan(found.work, found.plan, found.scene, base)
     if as_json:
         say(json.dumps(written, indent=1, ensure_ascii=False))
@@ -131,12 +128,12 @@ def plan_from_cards(
     for one in written["activities"]:
         if one["who"] is None and one["kind"] != "heat":
             continue
-        at = datetime.fromisoformat(one["start"])
-        say(f"{at:%a %H:%M}  {one['title']} – {one['says']}")
+        at = day_and_time(datetime.fromisoformat(one["start"]))
+        say(f"{at}  {one['title']} – {one['says']}")
         for step in one["steps"]:
             if step["text"] != one["title"]:
                 say(f"{'':11}· {step['text']}")
     say("")
     for over in written["overs"]:
         say(over)
-    say(f"Ready {datetime.fromisoformat(written['finish']):%a %H:%M}.")
+    say(f"Ready {day_and_time(datetime.fromisoformat(written['finish']))}.")

@@ -17,6 +17,7 @@ from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
 from finebatch.core.session.over_words import overs_said, would_do
 from finebatch.core.session.words import line
+from finebatch.formats.moments import day_and_time
 from finebatch.formats.planned import file_plan, read_plan, told_in
 from finebatch.formats.session_file import FilePlan, SessionFile, read_session, schema
 
@@ -143,20 +144,20 @@ def _say(session: SessionFile, work: Work, plan: Plan, found: FilePlan) -> None:
             who = f"{activity.who}: " if len(work.kitchen.workers) > 1 else ""
             where = f", sheet {job.sheet}" if job.sheet else ""
             where += f", shelf {job.shelf}" if job.shelf else ""
-            say(f"{activity.start:%a %H:%M}  {who}{line(job)}{where}")
+            say(f"{day_and_time(activity.start)}  {who}{line(job)}{where}")
     say("")
     for over in overs_said(work, plan, _names(session)):
         say(over)
-    say(f"Ready {found.finish:%a %H:%M}.", nl=False)
+    say(f"Ready {day_and_time(found.finish)}.", nl=False)
     gap = plan.finish - plan.bound
     in_time = session.ready_by is not None and found.finish <= session.ready_by
     best = f" No plan {'begins later' if in_time else 'is ready sooner'}: proven."
     if not plan.proven:
         best = f" At most {gap} min from the {'latest possible start' if in_time else 'best'}."
-    say(f"{best} By hand: {found.by_hand:%a %H:%M}.")
+    say(f"{best} By hand: {day_and_time(found.by_hand)}.")
     if session.ready_by is not None and found.finish > session.ready_by:
         late = round((found.finish - session.ready_by).total_seconds() / 60)
-        say(f"That is {late} min after the wanted {session.ready_by:%a %H:%M}.")
+        say(f"That is {late} min after the wanted {day_and_time(session.ready_by)}.")
 
 
 def print_schema() -> None:

@@ -1,6 +1,7 @@
 import json
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from uuid import uuid4
 
 import pytest
 from hypothesis import given
@@ -13,6 +14,7 @@ from finebatch.core.plan.solver import best_plan
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import COOL_JOBS
 from finebatch.core.refusal import Refusal
+from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.words import Scene
 from finebatch.formats.busy_times import read_calendar
 from finebatch.formats.planned import file_plan
@@ -166,14 +168,16 @@ def test_the_run_sheet_as_csv_and_markdown() -> None:
 
 def test_the_run_sheet_is_a_calendar_with_alarms_and_is_read_back() -> None:
     jobs = told()
-    text = write_calendar("Supper", jobs, "7", BASE).decode()
+    text = write_calendar("Supper", jobs, InCalendar(f"{uuid4()}"), BASE).decode()
     assert text.count("BEGIN:VEVENT") == text.count("BEGIN:VALARM") == len(jobs)
     assert "TRIGGER:-PT1M" in text
     busy = read_calendar(text, BASE - timedelta(hours=1), BASE + timedelta(days=1))
     # An oven that gets hot keeps nobody busy.
     hands = [job for job in jobs if job.kind != "heat"]
     assert [(b.start, b.what) for b in busy.times] == [(j.start, j.what) for j in hands]
-    assert busy.left_out == len(jobs) - len(hands) == 1
+    assert len(jobs) - len(hands) == 1
+    (left,) = busy.left_out
+    assert left.startswith("1 marked as free (Turn the oven to")
 
 
 def calendar(*events: str) -> str:
@@ -193,7 +197,7 @@ def test_repeats_are_counted_out_and_whole_days_and_free_times_left_out() -> Non
     days = [(b.start.day, b.what) for b in found.times]
     assert days == [(10, "Walk"), (11, "Call"), (11, "Walk")]
     assert found.times[1].end - found.times[1].start == timedelta(minutes=30)
-    assert found.left_out == 2
+    assert found.left_out == ("1 of whole days (Holiday)", "1 marked as free")
 
 
 def test_a_daily_time_stays_on_the_wall_clock_when_the_clocks_change() -> None:

@@ -1,7 +1,7 @@
 """A plan that was made from cards, as JSON: each activity in words, with the steps in it."""
 
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Any
 
 from finebatch.core.formula.step import StepKind
@@ -13,6 +13,7 @@ from finebatch.core.plan.quick import by_hand_min
 from finebatch.core.plan.work import Work
 from finebatch.core.session.over_words import overs_said
 from finebatch.core.session.words import Scene, lies, place_of, say, stage_of, steps_in
+from finebatch.formats.moments import later
 
 USUAL_KIND: dict[JobKind, StepKind] = {
     "ready": "weigh",
@@ -50,7 +51,7 @@ def write_card_plan(work: Work, plan: Plan, scene: Scene, base: datetime) -> dic
     """The plan with its minute 0 at `base`: `finish` is when all is cold and set."""
 
     def at(minute: int) -> str:
-        return (base + timedelta(minutes=minute)).isoformat()
+        return later(base, minute).isoformat()
 
     begin = plan.begin if work.ready_by is not None else 0
     return {

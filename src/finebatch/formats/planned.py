@@ -1,7 +1,7 @@
 """A plan as a session file has it: every activity with its moments, place, hands and window."""
 
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import cast, get_args
 
 from finebatch.core.plan.keys import JobKey
@@ -12,6 +12,7 @@ from finebatch.core.plan.told import MOVING, Told
 from finebatch.core.plan.windows import windows
 from finebatch.core.plan.work import Kitchen, Work
 from finebatch.core.refusal import refuse
+from finebatch.formats.moments import later
 from finebatch.formats.session_file import FileActivity, FileEvent, FilePlan, minute_of
 
 MOST_MINUTES = 31 * 24 * 60
@@ -21,7 +22,7 @@ def file_plan(work: Work, plan: Plan, base: datetime) -> FilePlan:
     """The plan with its minute 0 at `base`, beside the finish of the sensible hand method."""
 
     def at(minute: int) -> datetime:
-        return base + timedelta(minutes=minute)
+        return later(base, minute)
 
     kept, workers = windows(work, plan), work.kitchen.workers
     activities = []

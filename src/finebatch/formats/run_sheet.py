@@ -6,11 +6,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from finebatch.core.measures.figures import clock
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
 from finebatch.core.session.words import Scene, line, place_of, steps_along
+from finebatch.formats.moments import day_and_time, time_said
 from finebatch.formats.spreadsheet import safe_cell
 
 
@@ -90,8 +90,8 @@ def write_markdown(name: str, told: Sequence[RunSheetJob]) -> str:
     ]
     for job in told:
         cells = [
-            f"{job.start:%a} {clock(job.start.hour, job.start.minute)}",
-            clock(job.end.hour, job.end.minute),
+            day_and_time(job.start),
+            time_said(job.end),
             job.who,
             f"{job.what}: {'; '.join(map(_closed, job.steps))}" if job.steps else job.what,
             job.dough,

@@ -175,10 +175,16 @@ export class Axis {
   }
 }
 
-/** The times between two that fall on round minutes by the kitchen's clock. */
+const HOUR = 60 * MINUTE;
+const offset = (ms: number): number => new Date(ms).getTimezoneOffset() * MINUTE;
+
+/** The times between two that fall on round minutes by the kitchen's clock, also where it is put on
+ * or back between them. */
 export function roundTimes(from: number, to: number, step: number): number[] {
-  const offset = new Date(from).getTimezoneOffset() * MINUTE;
-  const first = Math.ceil((from - offset) / step) * step + offset;
-  const count = Math.max(0, Math.floor((to - first) / step) + 1);
-  return Array.from({ length: count }, (_, n) => first + n * step);
+  const first = Math.ceil((from - offset(from)) / step) * step + offset(from);
+  const count = Math.max(0, Math.floor((to + HOUR - first) / step) + 1);
+  const all = Array.from({ length: count }, (_, n) => first + n * step);
+  // Within the hour that is put on or back, marks an hour or less apart fall on round minutes anyway.
+  const moved = step <= HOUR ? all : all.map((at) => at + offset(at) - offset(from));
+  return moved.filter((at) => at >= from && at <= to);
 }

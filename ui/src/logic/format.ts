@@ -147,9 +147,29 @@ const dayFormat = new Intl.DateTimeFormat("en-GB", { weekday: "short" });
 const dayFirst = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 const monthFirst = new Intl.DateTimeFormat("en-US", { day: "numeric", month: "short" });
 
-/** The time of day, on a clock of 24 or 12 hours. */
+const MINUTE_MS = 60_000;
+/** Clocks change at most once within so long before and after. */
+const NEAR_MS = 180 * MINUTE_MS;
+
+const west = (ms: number): number => new Date(ms).getTimezoneOffset();
+
+/** The offset of a moment where the clock shows its time twice, on the night when it is put back;
+ * else nothing. */
+function whichOfTwo(ms: number): string {
+  const back = (west(ms + NEAR_MS) - west(ms - NEAR_MS)) * MINUTE_MS;
+  if (back <= 0) return "";
+  const first = west(ms + back) * MINUTE_MS - west(ms) * MINUTE_MS === back;
+  const second = west(ms) * MINUTE_MS - west(ms - back) * MINUTE_MS === back;
+  if (!first && !second) return "";
+  const east = -west(ms);
+  const [hours, rest] = [Math.floor(Math.abs(east) / 60), Math.abs(east) % 60];
+  return ` (UTC${east < 0 ? "−" : "+"}${hours}${rest ? `:${String(rest).padStart(2, "0")}` : ""})`;
+}
+
+/** The time of day, on a clock of 24 or 12 hours; where it comes twice, with its offset. */
 export const clock = (ms: number): string =>
-  units().clock === "24 h" ? H24.format(ms) : H12.format(ms).replace(/\s/g, " ").toLowerCase();
+  (units().clock === "24 h" ? H24.format(ms) : H12.format(ms).replace(/\s/g, " ").toLowerCase()) +
+  whichOfTwo(ms);
 
 /** The time, with its weekday when that is not today's. */
 export function when(ms: number, now: number): string {

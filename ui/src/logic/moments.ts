@@ -24,9 +24,13 @@ export function writeDay(ms: number): string {
 
 export const writeMoment = (ms: number): string => `${writeDay(ms)}, ${clock(ms)}`;
 
+/** Which of two equal times on the night when clocks are put back: 02:30 (UTC+1). */
+const OFFSET = /\s*\(utc([+−-])(\d{1,2})(?::(\d{2}))?\)$/i;
+
 /** Minutes after midnight of a time of day: 14:30, 2:30 pm, 2pm, 1430; NaN for what is none. */
 export function readTime(text: string): number {
-  const found = /^(\d{1,2})(?:[:.]?(\d{2}))?\s*([ap])?\.?(?:m\.?)?$/i.exec(text.trim());
+  const time = text.trim().replace(OFFSET, "");
+  const found = /^(\d{1,2})(?:[:.]?(\d{2}))?\s*([ap])?\.?(?:m\.?)?$/i.exec(time);
   if (!found) return Number.NaN;
   const [hour, minute] = [Number(found[1]), Number(found[2] ?? 0)];
   const half = found[3]?.toLowerCase();
@@ -39,10 +43,10 @@ const midnight = (ms: number, days = 0): Date => {
   return new Date(d.getFullYear(), d.getMonth(), d.getDate() + days);
 };
 
-/** So many minutes after midnight, on the day of a moment. */
-export const timeOn = (ms: number, minutes: number): number => {
+/** So many minutes after midnight by the clock, on the day of a moment or so many days after it. */
+export const timeOn = (ms: number, minutes: number, days = 0): number => {
   const d = new Date(ms);
-  return new Date(d.getFullYear(), d.getMonth(), d.getDate(), 0, minutes).getTime();
+  return new Date(d.getFullYear(), d.getMonth(), d.getDate() + days, 0, minutes).getTime();
 };
 
 /** The day of that number in that month; of the year that is nearest to now where none is said. */
@@ -97,7 +101,8 @@ const TIME_AT_END = /(?:^|[\sT,]|at )(\d{1,2}(?:[:.]\d{2}(?!\.))?\s*(?:[ap]\.?m?
 /** A moment in ms, as it is written: a day and a time, or a time alone on the day of `near`; NaN for
  * what is none. */
 export function readMoment(text: string, near: number, now: number): number {
-  const written = text.trim();
+  const offset = OFFSET.exec(text.trim());
+  const written = text.trim().replace(OFFSET, "");
   const time = TIME_AT_END.exec(written);
   if (!time) return Number.NaN;
   const minutes = readTime(time[1] ?? "");
@@ -107,7 +112,11 @@ export function readMoment(text: string, near: number, now: number): number {
     .replace(/ at$/i, "");
   const start = day === "" ? midnight(near).getTime() : readDay(day, now);
   if (!Number.isFinite(minutes) || !Number.isFinite(start)) return Number.NaN;
-  return timeOn(start, minutes);
+  const at = timeOn(start, minutes);
+  if (!offset) return at;
+  const east = Number(offset[2]) * 60 + Number(offset[3] ?? 0);
+  const west = offset[1] === "+" ? -east : east;
+  return at + (west - new Date(at).getTimezoneOffset()) * 60_000;
 }
 
 /** The next or the last mark of so many minutes on the clock. */
@@ -124,4 +133,4 @@ export const nextDay = (ms: number, days: number): number => {
   return d.getTime();
 };
 
-export const noonOf = (ms: number): number => midnight(ms).getTime() + DAY_MS / 2;
+export const noonOf = (ms: number): number => timeOn(ms, 12 * 60);

@@ -11,15 +11,15 @@ const [MORNING, EVENING, NIGHT, AFTERNOON] = [8 * 60, 18 * 60, 22 * 60, 15 * 60]
 /** The next Saturday afternoon that is not today. */
 export function nextSaturday(now: number): number {
   const days = (6 - new Date(now).getDay() + 7) % 7 || 7;
-  return timeOn(now + days * DAY_MS, AFTERNOON);
+  return timeOn(now, AFTERNOON, days);
 }
 
 /** Hours in which most people can bake for then: the evening before, and that day from the morning
  * on; of a morning's occasion the two evenings before. */
 export function usualHours(at: number, now: number): FreeTime[] {
   const evening = (before: number): FreeTime => ({
-    from_at: timeOn(at - before * DAY_MS, EVENING),
-    to_at: timeOn(at - before * DAY_MS, NIGHT),
+    from_at: timeOn(at, EVENING, -before),
+    to_at: timeOn(at, NIGHT, -before),
   });
   const morning: FreeTime = { from_at: timeOn(at, MORNING), to_at: at };
   const long = morning.to_at - morning.from_at >= 2 * 3_600_000;
@@ -34,7 +34,7 @@ export function movedHours(free: readonly FreeTime[], from: number, to: number):
   const days = Math.round((midnight(to) - midnight(from)) / DAY_MS);
   const on = (ms: number) => {
     const d = new Date(ms);
-    return timeOn(ms + days * DAY_MS, d.getHours() * 60 + d.getMinutes());
+    return timeOn(ms, d.getHours() * 60 + d.getMinutes(), days);
   };
   return free.map((span) => ({
     from_at: on(span.from_at),
@@ -43,7 +43,7 @@ export function movedHours(free: readonly FreeTime[], from: number, to: number):
 }
 
 /** Tomorrow morning. */
-export const tomorrow = (now: number): number => timeOn(now + DAY_MS, MORNING);
+export const tomorrow = (now: number): number => timeOn(now, MORNING, 1);
 
 const FRACTIONS: readonly (readonly [number, string])[] = [
   [1 / 8, "⅛"],
@@ -125,7 +125,7 @@ export function nextTime(at: number, now: number): number {
   if (at > now) return at;
   if (year.getTime() > now && year.getTime() < now + 14 * DAY_MS) return year.getTime();
   const days = (then.getDay() - new Date(now).getDay() + 7) % 7 || 7;
-  return timeOn(now + days * DAY_MS, minutes);
+  return timeOn(now, minutes, days);
 }
 
 /** Amounts of several bowls, those that are the same counted together; none where there is none. */

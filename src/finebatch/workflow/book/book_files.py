@@ -1,6 +1,5 @@
 """The book given out as CSV and brought in again: all of it, or nothing."""
 
-from datetime import UTC, datetime
 from typing import get_args
 
 from sqlalchemy.orm import Session
@@ -16,6 +15,7 @@ from finebatch.core.book.record import (
 )
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.formats.book_csv import BookLine, read_book, write_book
+from finebatch.formats.moments import local
 from finebatch.formats.unreadable import UnreadableFile
 from finebatch.store.documents import SEEN
 from finebatch.store.models import BakeRow, DoughRow
@@ -33,7 +33,7 @@ def book_csv(session: Session, dough_id: int | None = None) -> str:
 
 def _cells(row: BakeRow, names: dict[int, str]) -> dict[str, object]:
     seen = row.seen
-    day = datetime.fromtimestamp(row.baked_at / 1000, UTC).astimezone()
+    day = local(row.baked_at)
     return {
         "day": day.isoformat(timespec="milliseconds"),
         "dough": names.get(row.dough_id, ""),

@@ -8,6 +8,7 @@ from finebatch.core.plan.placed import Plan
 from finebatch.core.plan.shift import shift_plan, shift_work
 from finebatch.core.plan.work import Span, Work
 from finebatch.core.session.wish import MINUTE, Wish
+from finebatch.formats.moments import local
 from finebatch.store.database import Database
 from finebatch.store.models import SessionRow
 from finebatch.workflow.errors import Conflict
@@ -104,9 +105,9 @@ def _calmer(plan: Plan, than: Plan) -> bool:
 
 def _meals(base: int, minutes: int) -> tuple[Span, ...]:
     """The meals of the days from `base` (ms) on, by the clock of this machine."""
-    begin = datetime.fromtimestamp(base / 1000)
+    begin = local(base)
     days = [begin.date() + timedelta(days=n) for n in range(minutes // (24 * 60) + 2)]
-    starts = (datetime.combine(day, meal) for day in days for meal in MEALS)
+    starts = (datetime.combine(day, meal).astimezone() for day in days for meal in MEALS)
     at = [int((start - begin).total_seconds() // 60) for start in starts]
     return tuple((start, start + MEAL_MIN) for start in at if 0 <= start <= minutes)
 

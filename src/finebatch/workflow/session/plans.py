@@ -2,11 +2,9 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.measures.figures import clock
 from finebatch.core.plan.explain import HoldUp, critical_chain, hold_ups, mark_critical
 from finebatch.core.plan.latest import latest_quick
 from finebatch.core.plan.placed import Plan
@@ -17,6 +15,7 @@ from finebatch.core.refusal import Refusal
 from finebatch.core.session.over_words import would_do
 from finebatch.core.session.wish import MINUTE, Wish, names_of
 from finebatch.core.session.words import line
+from finebatch.formats.moments import local, time_said
 from finebatch.store.database import Database
 from finebatch.store.models import SessionRow
 from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
@@ -160,8 +159,7 @@ def _pins_moved(plan: Plan, work: Work, base: int) -> str:
 
 def _clock(at: int) -> str:
     """A moment by the clock of this machine."""
-    moment = datetime.fromtimestamp(at / 1000)
-    return clock(moment.hour, moment.minute)
+    return time_said(local(at))
 
 
 def note(database: Database, session_id: int, words: str) -> None:

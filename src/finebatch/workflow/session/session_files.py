@@ -1,7 +1,7 @@
 """A session given out and brought in, a calendar read, and what a session needs from the shelf."""
 
 import re
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from typing import Literal
 from uuid import uuid4
 
@@ -25,6 +25,7 @@ from finebatch.core.session.wish import (
 from finebatch.core.session.words import Scene
 from finebatch.formats import run_sheet
 from finebatch.formats.busy_times import BusyTimes, read_apart
+from finebatch.formats.moments import local
 from finebatch.formats.planned import file_plan
 from finebatch.formats.session_calendar import write_calendar
 from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile
@@ -41,15 +42,10 @@ def _ms(moment: datetime) -> int:
     return round(moment.timestamp() * 1000)
 
 
-def _moment(ms: int) -> datetime:
-    """A moment by the clock of this machine, with its offset."""
-    return datetime.fromtimestamp(ms / 1000, UTC).astimezone()
-
-
 def _told(row: SessionRow, snapshot: Snapshot) -> list[run_sheet.RunSheetJob]:
     plan, work = row.plan, row.work
     minutes = {m for a in plan.activities for m in (a.start, a.end)}
-    at = {m: _moment(row.start_at + m * MINUTE) for m in minutes}
+    at = {m: local(row.start_at + m * MINUTE) for m in minutes}
     names = {asked.letter: asked.name for asked in snapshot.items}
     programmes = programmes_of(snapshot)
     heats = [a for a in plan.activities if a.kind == "heat"]
@@ -81,33 +77,32 @@ def give_out_calendar(row: SessionRow, now: int) -> bytes:
     jobs = {job.key: (_ms(job.start), _ms(job.end)) for job in told}
     has = row.calendar or InCalendar(f"{uuid4()}")
     row.calendar = has.given_out(jobs, row.changed_at)
-    return write_calendar(row.snapshot.name, told, row.calendar, _moment(now))
+    return write_calendar(row.snapshot.name, told, row.calendar, local(now))
 
 
 def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
     work, wish = row.work, snapshot.wish
     wanted = dict(zip(LETTERS, wish.items, strict=False)) if wish is not None else {}
     away = [
-        FileAway(start=_moment(a.from_at), end=_moment(a.to_at))
-        for a in (wish.away if wish else ())
+        FileAway(start=local(a.from_at), end=local(a.to_at)) for a in (wish.away if wish else ())
     ]
     return SessionFile(
         finebatch="session",
         name=snapshot.name,
-        start=None if row.ready_by is not None else _moment(row.start_at),
-        ready_by=None if row.ready_by is None else _moment(row.ready_by),
+        start=None if row.ready_by is not None else local(row.start_at),
+        ready_by=None if row.ready_by is None else local(row.ready_by),
         kitchen=file_kitchen(work.kitchen, away),
         doughs=[
             file_dough(work, a.letter, a.name, a.joins, wanted.get(a.letter, ALL_OF_IT))
             for a in snapshot.items
         ],
         pins=[
-            FilePin(job=f"{p.job}", start=_moment(p.start_at)) for p in (wish.pins if wish else ())
+            FilePin(job=f"{p.job}", start=local(p.start_at)) for p in (wish.pins if wish else ())
         ],
-        plan=file_plan(work, row.plan, _moment(row.start_at)),
+        plan=file_plan(work, row.plan, local(row.start_at)),
         events=[
             FileEvent.model_validate(
-                {"at": _moment(e.at), **{name: getattr(e, name) for name in EVENT_FIELDS}}
+                {"at": local(e.at), **{name: getattr(e, name) for name in EVENT_FIELDS}}
             )
             for e in row.events
         ],
@@ -162,5 +157,5 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
 
 def busy_times(text: str, now: int) -> BusyTimes:
     """The busy times of a calendar in the next fortnight."""
-    start = _moment(now)
+    start = local(now)
     return read_apart(text, start, start + FORTNIGHT)
