@@ -1,11 +1,14 @@
 """The API's document says what the API does, for every operation."""
 
 import json
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
+
+from tests.plans import plan
 
 ROOT = Path(__file__).parents[2]
 
@@ -36,12 +39,77 @@ def test_every_operation_is_described_and_names_its_problems(document: dict[str,
         assert operation.get("description"), (method, path)
         for status in ("404", "409", "422", "503"):
             problem = operation["responses"][status]["content"]
-            assert "application/problem+json" in problem, (method, path, status)
+            assert list(problem) == ["application/problem+json"], (method, path, status)
+            schema = problem["application/problem+json"]["schema"]
+            assert schema == {"$ref": "#/components/schemas/Problem"}
 
 
 def test_operation_names_are_unique(document: dict[str, Any]) -> None:
     names = [operation["operationId"] for _, _, operation in operations(document)]
     assert len(names) == len(set(names))
+
+
+def titles_in(part: Any) -> Iterator[str]:
+    if isinstance(part, dict):
+        if isinstance(part.get("title"), str):
+            yield part["title"]
+        part = list(part.values())
+    if isinstance(part, list):
+        for inner in part:
+            yield from titles_in(inner)
+
+
+def test_titles_are_unique_and_are_the_names_of_schemas(document: dict[str, Any]) -> None:
+    found = list(titles_in(document["components"]))
+    assert sorted(found) == sorted(document["components"]["schemas"])
+    assert list(titles_in(document["paths"])) == []
+
+
+FILES = {
+    ("get", "/api/doughs/{dough_id}/card.{form}"),
+    ("post", "/api/doughs/{dough_id}/template"),
+    ("get", "/api/sessions/{session_id}/file"),
+    ("get", "/api/bakes/{bake_id}/photo"),
+    ("get", "/api/book/file"),
+    ("get", "/api/stream"),
+}
+
+
+def test_every_answer_that_is_no_json_has_its_media_types(document: dict[str, Any]) -> None:
+    for method, path, operation in operations(document):
+        answers = operation["responses"]
+        content = (answers.get("200") or answers.get("201") or {}).get("content", {})
+        assert content or "204" in answers, (method, path)
+        assert ((method, path) in FILES) == (list(content) not in ([], ["application/json"]))
+
+
+def test_the_files_given_out_are_of_the_types_that_are_described(
+    demo: TestClient, document: dict[str, Any]
+) -> None:
+    plan(demo, 1)
+    session = demo.get("/api/plan").json()["id"]
+    asked = [("get", "/api/book/file", "/api/book/file", None)]
+    for form in ("jsonld", "csv", "txt", "md"):
+        asked.append(
+            ("get", "/api/doughs/{dough_id}/card.{form}", f"/api/doughs/1/card.{form}", None)
+        )
+    for form in ("json", "ics", "csv", "md"):
+        path = "/api/sessions/{session_id}/file"
+        asked.append(("get", path, f"/api/sessions/{session}/file?form={form}", None))
+    setting = demo.get("/api/doughs/1").json()["tray"]
+    for form in ("pdf", "svg"):
+        path = "/api/doughs/{dough_id}/template"
+        asked.append(("post", path, "/api/doughs/1/template", {**setting, "form": form}))
+    for method, path, address, body in asked:
+        answer = demo.request(method, address, json=body)
+        assert answer.status_code == 200, (address, answer.text[:300])
+        kind = answer.headers["content-type"].split(";")[0]
+        assert kind in document["paths"][path][method]["responses"]["200"]["content"], address
+
+
+def test_the_description_says_who_is_answered(document: dict[str, Any]) -> None:
+    assert "`Origin`" in document["info"]["description"]
+    assert "`Host`" in document["info"]["description"]
 
 
 def test_bodies_take_nothing_that_is_not_named(document: dict[str, Any]) -> None:

@@ -110,7 +110,8 @@ def test_no_request_gets_a_500(demo: TestClient) -> None:
         if answer.status_code >= 400:
             assert answer.headers["content-type"] == ["application/problem+json"]
 
-    for found in schema.get_all_operations():
+    # Events come without end.
+    for found in schema.exclude(path="/api/stream").get_all_operations():
         operation = found.ok()
         bounded(given(case=operation.as_strategy())(check))()
     assert asked > 100

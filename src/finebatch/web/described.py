@@ -40,15 +40,53 @@ def _asked_for(described: dict[str, Any]) -> set[str]:
     return found
 
 
+PROBLEM = "application/problem+json"
+RULES = """Fine Batch answers on this machine only. Whatever is asked, `Host` is `127.0.0.1` or \
+`localhost`, with or without a port; else the answer is 403. A request that changes something \
+(any but GET, HEAD and OPTIONS) and has an `Origin`, as browsers send it, is answered only if \
+that is the address that it goes to; programs send none. A body is JSON unless its operation \
+says otherwise, and has at most 1 MB, a photo 15 MB (413). What is refused, missing or in the \
+way is told as problem details (RFC 9457), and nothing is changed by it. Moments are ms since \
+1970 (UTC), temperatures °C, lengths mm, masses g."""
+
+
+def _without_titles(part: Any) -> None:
+    """Only the schemas that are named have a title: those of their fields say nothing new, and
+    twenty fields of one name would be twenty things of one title."""
+    inner = part.values() if isinstance(part, dict) else part if isinstance(part, list) else ()
+    if isinstance(part, dict) and isinstance(part.get("title"), str):
+        del part["title"]
+    for each in inner:
+        _without_titles(each)
+
+
+def _as_answered(responses: dict[str, Any]) -> None:
+    """Problems have one media type, their own."""
+    for response in responses.values():
+        content = response.get("content", {})
+        if PROBLEM in content:
+            content[PROBLEM] = content.pop("application/json")
+
+
 def describe(app: FastAPI) -> dict[str, Any]:
     """The description: what is only ever given out always has all its fields, usual or not."""
     if app.openapi_schema is None:
         described = get_openapi(
-            title=app.title, version=app.version, summary=app.summary, routes=app.routes
+            title=app.title,
+            version=app.version,
+            summary=app.summary,
+            description=RULES,
+            routes=app.routes,
         )
+        for path in described["paths"].values():
+            _without_titles(path)
+            for operation in path.values():
+                _as_answered(operation["responses"])
         asked = _asked_for(described)
+        _without_titles(described["components"])
         for name, schema in described["components"]["schemas"].items():
             if name not in asked and "properties" in schema:
                 schema["required"] = list(schema["properties"])
+            schema["title"] = name
         app.openapi_schema = described
     return app.openapi_schema

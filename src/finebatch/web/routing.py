@@ -5,6 +5,8 @@ them at its first request: more than a second. Begun here, with what the whole a
 add to them, they are built once, when their module is loaded, and the application takes them over.
 """
 
+from typing import Any
+
 from fastapi import APIRouter
 from fastapi.routing import APIRoute
 
@@ -13,6 +15,23 @@ from finebatch.web import problems
 
 def _operation_id(route: APIRoute) -> str:
     return route.name
+
+
+IN_BYTES = {"schema": {"type": "string", "format": "binary"}}
+IN_LETTERS = {"schema": {"type": "string"}}
+
+
+def files(*kinds: str) -> dict[int | str, dict[str, Any]]:
+    """The answer of a route that gives out a file, by the media types that it may have."""
+    return {200: {"description": "The file.", "content": contents(*kinds)}}
+
+
+def contents(*kinds: str) -> dict[str, Any]:
+    """A body by its media types."""
+    return {
+        kind: IN_LETTERS if kind.startswith("text/") else {} if kind.endswith("json") else IN_BYTES
+        for kind in kinds
+    }
 
 
 def begin(tag: str, prefix: str = "/api") -> APIRouter:

@@ -1318,6 +1318,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stream
+         * @description Server-sent events: `session` when a session has changed, `scale` and `oven` as they read.
+         */
+        get: operations["stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -1739,7 +1759,6 @@ export interface components {
          * @description What this is.
          */
         AboutOut: {
-            /** Version */
             version: string;
         };
         /**
@@ -1747,12 +1766,8 @@ export interface components {
          * @description A sentence beside the fields; a caution stands out.
          */
         Advice: {
-            /** Text */
             text: string;
-            /**
-             * Caution
-             * @default false
-             */
+            /** @default false */
             caution: boolean;
         };
         /**
@@ -1762,14 +1777,9 @@ export interface components {
          *     `surely` is False where all that brings it only may hold it: then the label tells.
          */
         Allergen: {
-            /** Name */
             name: string;
-            /** Brought By */
             brought_by: string[];
-            /**
-             * Surely
-             * @default true
-             */
+            /** @default true */
             surely: boolean;
         };
         /**
@@ -1781,21 +1791,14 @@ export interface components {
          *     planned; of what was `poured` too much went in.
          */
         AlongOut: {
-            /** Activity */
             activity: string;
-            /** Ingredients */
             ingredients: components["schemas"]["ToWeigh"][];
-            /** Times */
             times: number;
             poured: components["schemas"]["Poured"] | null;
             portions: components["schemas"]["Portions"] | null;
-            /** Wanted */
             wanted: number;
-            /** Off By */
             off_by: number;
-            /** Width Mm */
             width_mm: number | null;
-            /** Planned Mm */
             planned_mm: number | null;
         };
         /**
@@ -1804,25 +1807,16 @@ export interface components {
          *     wide, high and long they bake, on which sheets.
          */
         AlsoOut: {
-            /** Word */
             word: string;
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /** Making */
             making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["SlabsScored"] | components["schemas"]["PansFilled"] | components["schemas"]["DoughShared"] | components["schemas"]["RopeBaked"] | components["schemas"]["SlicesDried"] | components["schemas"]["WaferLimit"]) | null;
-            /** Height Mm */
             height_mm: number;
-            /** Piece G */
             piece_g: number;
-            /** Pieces */
             pieces: number;
             width: components["schemas"]["Width"];
-            /** Whole Minutes */
             whole_minutes: number;
             footprint: components["schemas"]["Footprint"];
-            /** Trays */
             trays: number[];
-            /** Layouts */
             layouts: components["schemas"]["Layout"][];
         };
         /**
@@ -1831,11 +1825,8 @@ export interface components {
          *     form.
          */
         AlsoPieces: {
-            /** Pieces */
             pieces: number;
-            /** Times */
             times: number;
-            /** Form */
             form?: ("straight" | "ring" | "twist" | "spiral" | "bow" | "s" | "crossed") | null;
         };
         /**
@@ -1846,41 +1837,23 @@ export interface components {
          *     fills a `share`.
          */
         Ask: {
-            /** Field */
             field: string;
-            /** Label */
             label: string;
             /**
-             * Shown As
              * @default figure
              * @enum {string}
              */
             shown_as: "figure" | "ball" | "count" | "choice" | "scoop" | "cutter" | "pan" | "evenness" | "shared_out";
-            /**
-             * Unit
-             * @default mm
-             */
+            /** @default mm */
             unit: string;
-            /**
-             * Step
-             * @default 1
-             */
+            /** @default 1 */
             step: number;
-            /**
-             * Ways
-             * @default []
-             */
+            /** @default [] */
             ways: components["schemas"]["Way"][];
             when: components["schemas"]["When"] | null;
-            /**
-             * Aside
-             * @default
-             */
+            /** @default  */
             aside: string;
-            /**
-             * Share
-             * @default 1
-             */
+            /** @default 1 */
             share: number;
         };
         /**
@@ -1889,9 +1862,7 @@ export interface components {
          */
         AskShown: {
             ask: components["schemas"]["Ask"];
-            /** Least */
             least: number | null;
-            /** Most */
             most: number | null;
         };
         /**
@@ -1899,9 +1870,7 @@ export interface components {
          * @description When the baker is away or asleep (UTC ms).
          */
         Away: {
-            /** From At */
             from_at: number;
-            /** To At */
             to_at: number;
         };
         /**
@@ -1913,21 +1882,12 @@ export interface components {
          *     job's step that is ticked `what` is its place in the job, from 0.
          */
         BakeEvent: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "done" | "more" | "skip" | "away" | "slow" | "dropped" | "weighed" | "scaled" | "felt" | "ticked" | "closed";
-            /**
-             * Activity
-             * @default
-             */
+            /** @default  */
             activity: string;
-            /** Minutes */
             minutes?: number | null;
-            /** Grams */
             grams?: number | null;
-            /** What */
             what?: string | null;
         };
         /**
@@ -1937,56 +1897,30 @@ export interface components {
          *     `minutes_good` its minutes.
          */
         BakeOut: {
-            /** Id */
             id: number;
-            /** Dough Id */
             dough_id: number;
-            /** Session Id */
             session_id: number | null;
-            /** Tray */
             tray: string | null;
-            /** Baked At */
             baked_at: number;
-            /** Grams */
             grams: number;
-            /** Foreseen Mm */
             foreseen_mm: number;
-            /** Low Mm */
             low_mm: number;
-            /** High Mm */
             high_mm: number;
-            /** Foreseen Minutes */
             foreseen_minutes: number;
-            /** Foreseen Height Mm */
             foreseen_height_mm: number | null;
-            /** Widths Mm */
             widths_mm: number[];
-            /** Cut */
             cut: boolean;
-            /** Mean Mm */
             mean_mm: number | null;
-            /** Error Mm */
             error_mm: number | null;
-            /** Minutes */
             minutes: number | null;
-            /** Colour */
             colour: number | null;
-            /** Note */
             note: string;
-            /** Set Aside */
             set_aside: boolean;
-            /** Minutes Aside */
             minutes_aside: boolean;
-            /** Good */
             good: number | null;
-            /** Minutes Good */
             minutes_good: number | null;
-            /**
-             * Counts
-             * @enum {string}
-             */
+            /** @enum {string} */
             counts: "auto" | "in" | "out";
-            /** Photo */
             photo: string | null;
             seen: components["schemas"]["Seen"];
         };
@@ -1997,24 +1931,15 @@ export interface components {
          *     `water_free_g` is what the flour and its like cannot take up.
          */
         Balance: {
-            /** Fat G */
             fat_g: number;
-            /** Sugar G */
             sugar_g: number;
-            /** Water G */
             water_g: number;
-            /** Water Free G */
             water_free_g: number;
-            /** Egg G */
             egg_g: number;
-            /** Structure G */
             structure_g: number;
-            /** Salt G */
             salt_g: number;
-            /** Pieces G */
             pieces_g: number;
             leavening: components["schemas"]["Leavening"];
-            /** Standings */
             standings: components["schemas"]["Standing"][];
         };
         /**
@@ -2023,15 +1948,10 @@ export interface components {
          *     with their keys.
          */
         BookWordsOut: {
-            /** Colours */
             colours: string[];
-            /** Textures */
             textures: string[];
-            /** Edges */
             edges: string[];
-            /** Tastes */
             tastes: string[];
-            /** Troubles */
             troubles: {
                 [key: string]: string;
             };
@@ -2041,7 +1961,6 @@ export interface components {
          * @description A book as CSV.
          */
         BringBookBody: {
-            /** Text */
             text: string;
         };
         /**
@@ -2049,9 +1968,7 @@ export interface components {
          * @description How many bakes were added, and how many were there already.
          */
         BroughtBookOut: {
-            /** Added */
             added: number;
-            /** Known */
             known: number;
         };
         /**
@@ -2060,24 +1977,14 @@ export interface components {
          *     a card.
          */
         BroughtOut: {
-            /** Name */
             name: string;
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /** Lines */
             lines: number;
-            /** Steps */
             steps: number;
-            /** Parts */
             parts: number;
-            /** Total G */
             total_g: number;
-            /** Asks */
             asks: string[];
-            /** Left Out */
             left_out: string[];
         };
         /**
@@ -2085,11 +1992,8 @@ export interface components {
          * @description A time that a calendar says is taken (UTC ms).
          */
         BusyOut: {
-            /** From At */
             from_at: number;
-            /** To At */
             to_at: number;
-            /** What */
             what: string;
         };
         /**
@@ -2098,9 +2002,7 @@ export interface components {
          *     none, for what reason, and which.
          */
         BusyTimesOut: {
-            /** Times */
             times: components["schemas"]["BusyOut"][];
-            /** Left Out */
             left_out: string[];
         };
         /**
@@ -2109,7 +2011,6 @@ export interface components {
          *     window.
          */
         ByHandOut: {
-            /** Finish At */
             finish_at: number | null;
         };
         /**
@@ -2118,15 +2019,10 @@ export interface components {
          *     door, changes between doughs while they are portioned, pauses of ten minutes or more.
          */
         CalmOut: {
-            /** Minutes */
             minutes: number;
-            /** Heat Changes */
             heat_changes: number;
-            /** Openings */
             openings: number;
-            /** Dough Changes */
             dough_changes: number;
-            /** Pauses */
             pauses: number;
         };
         /**
@@ -2136,17 +2032,11 @@ export interface components {
          *     a week.
          */
         CanMake: {
-            /** Dough Id */
             dough_id: number;
-            /** Name */
             name: string;
-            /** Times */
             times: number;
-            /** Pieces */
             pieces: number | null;
-            /** Short */
             short: components["schemas"]["Short"][];
-            /** Uses Up */
             uses_up: string[];
         };
         /**
@@ -2159,58 +2049,30 @@ export interface components {
          *     dismissed for good, `without` the usual steps and habits that are left out for this dough.
          */
         Card: {
-            /** Name */
             name: string;
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
             /**
-             * Mixing
              * @default creamed
              * @enum {string}
              */
             mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
-            /** Lines */
             lines: components["schemas"]["Line"][];
-            /**
-             * Steps
-             * @default []
-             */
+            /** @default [] */
             steps: components["schemas"]["Step"][];
-            /**
-             * Parts
-             * @default []
-             */
+            /** @default [] */
             parts: components["schemas"]["Part"][];
-            /** Stated Pieces */
             stated_pieces?: number | null;
-            /** Stated Width Mm */
             stated_width_mm?: number | null;
-            /**
-             * Stated Oven
-             * @default
-             */
+            /** @default  */
             stated_oven: string;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
-            /** Cup */
             cup?: ("spooned" | "sifted" | "dipped") | null;
-            /** Egg */
             egg?: string | null;
-            /**
-             * Settled
-             * @default []
-             */
+            /** @default [] */
             settled: string[];
-            /**
-             * Without
-             * @default []
-             */
+            /** @default [] */
             without: ("weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up")[];
         };
         /**
@@ -2218,65 +2080,33 @@ export interface components {
          * @description A dough as written, on top of the revision that was read; a reason makes it a version.
          */
         CardChange: {
-            /** Name */
             name: string;
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
             /**
-             * Mixing
              * @default creamed
              * @enum {string}
              */
             mixing: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
-            /** Lines */
             lines: components["schemas"]["Line"][];
-            /**
-             * Steps
-             * @default []
-             */
+            /** @default [] */
             steps: components["schemas"]["Step"][];
-            /**
-             * Parts
-             * @default []
-             */
+            /** @default [] */
             parts: components["schemas"]["Part"][];
-            /** Stated Pieces */
             stated_pieces?: number | null;
-            /** Stated Width Mm */
             stated_width_mm?: number | null;
-            /**
-             * Stated Oven
-             * @default
-             */
+            /** @default  */
             stated_oven: string;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
-            /** Cup */
             cup?: ("spooned" | "sifted" | "dipped") | null;
-            /** Egg */
             egg?: string | null;
-            /**
-             * Settled
-             * @default []
-             */
+            /** @default [] */
             settled: string[];
-            /**
-             * Without
-             * @default []
-             */
+            /** @default [] */
             without: ("weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up")[];
-            /** Revision */
             revision: number;
-            /**
-             * Reason
-             * @default
-             */
+            /** @default  */
             reason: string;
         };
         /**
@@ -2291,181 +2121,90 @@ export interface components {
          *     that lines are weighed by the eggs.
          */
         CardSays: {
-            /** Pieces */
             pieces: number | null;
-            /** Piece G */
             piece_g: number | null;
-            /** Thickness Mm */
             thickness_mm: number | null;
-            /** Cutter Mm */
             cutter_mm: number | null;
-            /** Slice Mm */
             slice_mm: number | null;
-            /** Logs */
             logs: number | null;
-            /** Log Mm */
             log_mm: number | null;
-            /** Log Length Mm */
             log_length_mm: number | null;
-            /** Pan Mm */
             pan_mm: number | null;
-            /** Pan Down Mm */
             pan_down_mm: number | null;
-            /**
-             * Pan Round
-             * @default false
-             */
+            /** @default false */
             pan_round: boolean;
-            /** Spoon Ml */
             spoon_ml: number | null;
-            /**
-             * Heaped
-             * @default false
-             */
+            /** @default false */
             heaped: boolean;
-            /** Ball Mm */
             ball_mm: number | null;
-            /**
-             * Ball About
-             * @default false
-             */
+            /** @default false */
             ball_about: boolean;
-            /** Shape */
             shape: ("ball" | "left" | "tapped" | "pressed" | "dented") | null;
-            /**
-             * By Spoon
-             * @default false
-             */
+            /** @default false */
             by_spoon: boolean;
-            /**
-             * Square Cutter
-             * @default false
-             */
+            /** @default false */
             square_cutter: boolean;
-            /** Cutter Down Mm */
             cutter_down_mm: number | null;
-            /** Spread Mm */
             spread_mm: number | null;
-            /** Spread G */
             spread_g: number | null;
-            /** Spread Ml */
             spread_ml: number | null;
-            /**
-             * Shaped Hot
-             * @default false
-             */
+            /** @default false */
             shaped_hot: boolean;
-            /** Slab Mm */
             slab_mm: number | null;
-            /** Slab Down Mm */
             slab_down_mm: number | null;
-            /**
-             * Trimmed
-             * @default false
-             */
+            /** @default false */
             trimmed: boolean;
-            /** Baked Mm */
             baked_mm: number | null;
-            /** Cutter Outline */
             cutter_outline: ("hexagon" | "star" | "heart" | "leaf") | null;
-            /** Rolled Mm */
             rolled_mm: number | null;
-            /** Rolled Down Mm */
             rolled_down_mm: number | null;
-            /**
-             * Oven
-             * @default
-             */
+            /** @default  */
             oven: string;
-            /** Oven C */
             oven_c: number | null;
-            /** Oven In F */
             oven_in_f: number | null;
-            /**
-             * Fan
-             * @default false
-             */
+            /** @default false */
             fan: boolean;
-            /**
-             * Oven Guessed
-             * @default false
-             */
+            /** @default false */
             oven_guessed: boolean;
-            /**
-             * Oven Asked
-             * @default false
-             */
+            /** @default false */
             oven_asked: boolean;
-            /** Minutes */
             minutes: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Bake Within Min */
             bake_within_min: number | null;
-            /** Look Min */
             look_min: number | null;
-            /** Second Minutes */
             second_minutes: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Second Oven C */
             second_oven_c: number | null;
-            /** Chill Min */
             chill_min: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Rest Min */
             rest_min: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Wait Min */
             wait_min: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Setting Min */
             setting_min: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Cool Before Slicing Min */
             cool_before_slicing_min: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Surface */
             surface: ("parchment" | "bare" | "greased" | "silicone") | null;
-            /**
-             * Of Eggs
-             * @default false
-             */
+            /** @default false */
             of_eggs: boolean;
-            /** Doneness */
             doneness: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour: ("pale" | "golden" | "brown") | null;
-            /**
-             * Asked
-             * @default []
-             */
+            /** @default [] */
             asked: string[];
         };
         /**
@@ -2473,7 +2212,6 @@ export interface components {
          * @description A card as it was written: a whole one, or its ingredients one a line.
          */
         CardText: {
-            /** Text */
             text: string;
         };
         /**
@@ -2481,9 +2219,7 @@ export interface components {
          * @description A card as it would be written, and what of the file has no place on one.
          */
         CardTextOut: {
-            /** Text */
             text: string;
-            /** Left Out */
             left_out: string[];
         };
         /**
@@ -2493,15 +2229,10 @@ export interface components {
          *     `where` is the dotted path of what it is about, such as ``lines.2``.
          */
         Check: {
-            /** Key */
             key: string;
-            /** Where */
             where: string;
-            /** Title */
             title: string;
-            /** Evidence */
             evidence: string;
-            /** Likely */
             likely: string;
             mend: components["schemas"]["Mend"] | null;
         };
@@ -2510,18 +2241,11 @@ export interface components {
          * @description A dough that felt too soft or too hard: how long it is chilled now, and would be best.
          */
         ChillAdvice: {
-            /** Dough Id */
             dough_id: number;
-            /** Name */
             name: string;
-            /**
-             * Firmness
-             * @enum {string}
-             */
+            /** @enum {string} */
             firmness: "soft" | "right" | "hard";
-            /** Planned Min */
             planned_min: number;
-            /** Best Min */
             best_min: number;
         };
         /**
@@ -2529,67 +2253,39 @@ export interface components {
          * @description Where the dough is chilled, from what temperature in °C.
          */
         ChillBody: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /**
-             * Evenness
-             * @enum {string}
-             */
+            /** @enum {string} */
             evenness: "weighed" | "scooped" | "spooned";
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Oven C */
             oven_c: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
+            /** @enum {string} */
             surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
-            /** Chill Min */
             chill_min: number;
-            /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour?: ("pale" | "golden" | "brown") | null;
-            /**
-             * Rested
-             * @default false
-             */
+            /** @default false */
             rested: boolean;
-            /**
-             * Sheet
-             * @default
-             */
+            /** @default  */
             sheet: string;
-            /**
-             * Also
-             * @default []
-             */
+            /** @default [] */
             also: components["schemas"]["AlsoPieces"][];
-            /** Chilled As */
             chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
-             * Minutes By
              * @default all
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
-             * Width By
              * @default all
              * @enum {string}
              */
             width_by: "all" | "card" | "reckoned";
             /**
-             * Place
              * @default fridge
              * @enum {string}
              */
             place: "fridge" | "freezer";
-            /**
-             * Start C
-             * @default 23
-             */
+            /** @default 23 */
             start_c: number;
         };
         /**
@@ -2600,38 +2296,22 @@ export interface components {
          *     choose from, where there is a choice.
          */
         ChillOut: {
-            /** Shape */
             shape: string;
-            /**
-             * Job
-             * @enum {string}
-             */
+            /** @enum {string} */
             job: "roll" | "slice" | "scoop";
-            /** From C */
             from_c: number;
-            /** Low C */
             low_c: number;
-            /** High C */
             high_c: number;
-            /** Ready Min */
             ready_min: number | null;
-            /** Best Min */
             best_min: number | null;
-            /** Hard Min */
             hard_min: number | null;
-            /** Bench Min */
             bench_min: number | null;
-            /** Temper Min */
             temper_min: number | null;
-            /** Slower */
             slower: number;
-            /** Felt */
             felt: number;
-            /** Caution */
             caution: string;
             cooling: components["schemas"]["CurveOut"];
             warming: components["schemas"]["CurveOut"];
-            /** Ways */
             ways: components["schemas"]["ChillWay"][];
         };
         /**
@@ -2640,12 +2320,8 @@ export interface components {
          *     never gets cold enough).
          */
         ChillWay: {
-            /**
-             * Form
-             * @enum {string}
-             */
+            /** @enum {string} */
             form: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
-            /** Best Min */
             best_min: number | null;
         };
         /**
@@ -2653,9 +2329,7 @@ export interface components {
          * @description What happened to it.
          */
         ColdEventOut: {
-            /** At */
             at: number;
-            /** Said */
             said: string;
         };
         /**
@@ -2663,41 +2337,22 @@ export interface components {
          * @description Something kept: pieces left, since when and until when (UTC ms), what to mind.
          */
         ColdOut: {
-            /** Id */
             id: number;
-            /** Dough Id */
             dough_id: number | null;
-            /** Name */
             name: string;
-            /** Version */
             version: number | null;
-            /**
-             * Form
-             * @enum {string}
-             */
+            /** @enum {string} */
             form: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
-            /** Form Words */
             form_words: string;
-            /**
-             * Place
-             * @enum {string}
-             */
+            /** @enum {string} */
             place: "fridge" | "freezer" | "tin";
-            /** Pieces */
             pieces: number;
-            /** Since */
             since: number;
-            /** Use By */
             use_by: number;
-            /** Soon */
             soon: boolean;
-            /** Past */
             past: boolean;
-            /** Advice */
             advice: string;
-            /** Note */
             note: string;
-            /** Events */
             events: components["schemas"]["ColdEventOut"][];
         };
         /**
@@ -2708,7 +2363,6 @@ export interface components {
             before: components["schemas"]["Card"];
             after: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
-            /** Dough Id */
             dough_id?: number | null;
         };
         /**
@@ -2716,17 +2370,11 @@ export interface components {
          * @description One ingredient in two versions: grams and percent of the flour; none where it is not in.
          */
         ComparedLine: {
-            /** Ingredient */
             ingredient: string;
-            /** Before G */
             before_g: number | null;
-            /** After G */
             after_g: number | null;
-            /** Before Pct */
             before_pct: number | null;
-            /** After Pct */
             after_pct: number | null;
-            /** Changed */
             changed: boolean;
         };
         /**
@@ -2734,12 +2382,8 @@ export interface components {
          * @description How many pieces there really are, and the note.
          */
         CorrectBody: {
-            /** Pieces */
             pieces: number;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
         };
         /**
@@ -2747,10 +2391,7 @@ export interface components {
          * @description Whether a bake counts: unless it is absurd, in any case, or not at all.
          */
         CountBody: {
-            /**
-             * Counts
-             * @enum {string}
-             */
+            /** @enum {string} */
             counts: "auto" | "in" | "out";
         };
         /**
@@ -2760,29 +2401,16 @@ export interface components {
          *     `colour_from` and `colour_to` are steps of the colour strip, counted from 1.
          */
         Cues: {
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /**
-             * Doneness
-             * @enum {string}
-             */
+            /** @enum {string} */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
-            /** Edges */
             edges: string;
-            /** Top */
             top: string;
-            /** Underside */
             underside: string;
-            /** Touch */
             touch: string;
-            /** Smell */
             smell: string;
-            /** Colour From */
             colour_from: number;
-            /** Colour To */
             colour_to: number;
         };
         /**
@@ -2790,16 +2418,10 @@ export interface components {
          * @description A temperature over time in one place: °C every `every_min` minutes.
          */
         CurveOut: {
-            /**
-             * Place
-             * @enum {string}
-             */
+            /** @enum {string} */
             place: "fridge" | "freezer" | "room";
-            /** Air C */
             air_c: number;
-            /** Every Min */
             every_min: number;
-            /** Temps C */
             temps_c: number[];
         };
         /**
@@ -2807,16 +2429,10 @@ export interface components {
          * @description A cutter by its bounding box; `area_cm2` is needed for an outline of its own only.
          */
         Cutter: {
-            /**
-             * Shape
-             * @enum {string}
-             */
+            /** @enum {string} */
             shape: "round" | "square" | "rectangle" | "hexagon" | "leaf" | "star" | "heart" | "own";
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Area Cm2 */
             area_cm2?: number | null;
         };
         /**
@@ -2837,21 +2453,13 @@ export interface components {
          *     cause has a change of its own.
          */
         Diagnosis: {
-            /** Trouble */
             trouble: string;
-            /** Causes */
             causes: components["schemas"]["Explained"][];
-            /** Width Mm */
             width_mm: number;
-            /** Minutes */
             minutes: number;
-            /** Certain */
             certain: boolean;
-            /** Needed */
             needed: string;
-            /** Needed Mm */
             needed_mm: number | null;
-            /** Helps */
             helps: components["schemas"]["Helps"][];
         };
         /**
@@ -2861,15 +2469,10 @@ export interface components {
         Difference: {
             before: components["schemas"]["Side"];
             after: components["schemas"]["Side"];
-            /** Lines */
             lines: components["schemas"]["ComparedLine"][];
-            /** Said */
             said: string[];
-            /** Qualities */
             qualities: components["schemas"]["QualitySaid"][];
-            /** Allergens Added */
             allergens_added: string[];
-            /** Allergens Gone */
             allergens_gone: string[];
         };
         /**
@@ -2877,11 +2480,8 @@ export interface components {
          * @description A dough as kept. `changed_at` in UTC milliseconds.
          */
         Dough: {
-            /** Id */
             id: number;
-            /** Revision */
             revision: number;
-            /** Changed At */
             changed_at: number;
             card: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
@@ -2893,13 +2493,9 @@ export interface components {
          *     baker's own money; `unpriced` are ingredients without a price, which are not in it.
          */
         DoughCost: {
-            /** Letter */
             letter: string;
-            /** Cost */
             cost: number;
-            /** Each */
             each: number | null;
-            /** Unpriced */
             unpriced: string[];
         };
         /**
@@ -2907,9 +2503,7 @@ export interface components {
          * @description A file's name and its text.
          */
         DoughFileBody: {
-            /** Name */
             name: string;
-            /** Text */
             text: string;
         };
         /**
@@ -2918,17 +2512,11 @@ export interface components {
          *     percent of minutes in all; from how many bakes.
          */
         DoughLessonOut: {
-            /** Dough Id */
             dough_id: number;
-            /** Name */
             name: string;
-            /** Bakes */
             bakes: number;
-            /** Width Pct */
             width_pct: number;
-            /** Band Pct */
             band_pct: number;
-            /** Minutes Pct */
             minutes_pct: number;
         };
         /**
@@ -2936,19 +2524,12 @@ export interface components {
          * @description Pans that share the dough.
          */
         DoughShared: {
-            /** Pans */
             pans: number;
-            /** Full G */
             full_g: number;
-            /** Pieces */
             pieces: number;
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Piece G */
             piece_g: number;
-            /** Deep Mm */
             deep_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2961,20 +2542,12 @@ export interface components {
          * @description A dough in the list.
          */
         DoughShort: {
-            /** Id */
             id: number;
-            /** Name */
             name: string;
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /** Total G */
             total_g: number;
-            /** Lines */
             lines: number;
-            /** Changed At */
             changed_at: number;
         };
         /**
@@ -2982,9 +2555,7 @@ export interface components {
          * @description Doughs, the one changed last first, and how many there are in all.
          */
         DoughsOut: {
-            /** Doughs */
             doughs: components["schemas"]["DoughShort"][];
-            /** Total */
             total: number;
         };
         /**
@@ -2995,42 +2566,23 @@ export interface components {
          *     `filling_g`, `coat_g` and `topping_g` come on top of the dough of each piece.
          */
         Drop: {
-            /** Grams */
             grams: number;
             /**
-             * Shape
              * @default ball
              * @enum {string}
              */
             shape: "ball" | "left" | "tapped" | "pressed" | "dented";
-            /** Scoop Ml */
             scoop_ml?: number | null;
-            /**
-             * Heaped
-             * @default false
-             */
+            /** @default false */
             heaped: boolean;
-            /**
-             * Press Mm
-             * @default 12
-             */
+            /** @default 12 */
             press_mm: number;
-            /**
-             * Filling G
-             * @default 0
-             */
+            /** @default 0 */
             filling_g: number;
-            /**
-             * Coat G
-             * @default 0
-             */
+            /** @default 0 */
             coat_g: number;
-            /**
-             * Topping G
-             * @default 0
-             */
+            /** @default 0 */
             topping_g: number;
-            /** Ball Mm */
             ball_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3043,13 +2595,9 @@ export interface components {
          * @description Eggs in a scaled dough: how many to beat, grams to weigh in, and grams to spare.
          */
         EggAdvice: {
-            /** Eggs */
             eggs: number;
-            /** Beat */
             beat: number;
-            /** Use G */
             use_g: number;
-            /** Spare G */
             spare_g: number;
         };
         /**
@@ -3057,9 +2605,7 @@ export interface components {
          * @description An egg by market and size, in grams without its shell.
          */
         EggOut: {
-            /** Key */
             key: string;
-            /** Grams */
             grams: number;
         };
         /**
@@ -3067,13 +2613,9 @@ export interface components {
          * @description A likely cause, what the records say of it, and the change to try, where there is one.
          */
         Explained: {
-            /** Words */
             words: string;
-            /** Evidence */
             evidence: string;
-            /** Speaks For */
             speaks_for: boolean;
-            /** Known */
             known: boolean;
             remedy: components["schemas"]["Remedy"] | null;
         };
@@ -3082,14 +2624,9 @@ export interface components {
          * @description What goes on or into each piece beside the dough: grams each, and of all pieces.
          */
         Extra: {
-            /**
-             * What
-             * @enum {string}
-             */
+            /** @enum {string} */
             what: "filling" | "coat" | "topping";
-            /** Each G */
             each_g: number;
-            /** Total G */
             total_g: number;
         };
         /**
@@ -3097,46 +2634,24 @@ export interface components {
          * @description What is known of an ingredient: percent of mass, grams a US cup.
          */
         FactsBody: {
-            /** Name */
             name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
+            /** @enum {string} */
             role: "flour" | "starch" | "grain" | "nutmeal" | "cocoa" | "sugar" | "icing_sugar" | "polyol" | "syrup" | "fat" | "oil" | "egg" | "liquid" | "dry" | "flavour" | "nut_butter" | "piece" | "chip" | "melting_candy" | "fruit" | "filling" | "leavener" | "salt" | "spice" | "decoration";
-            /** Water Pct */
             water_pct: number;
-            /** Fat Pct */
             fat_pct: number;
-            /** Sugar Pct */
             sugar_pct: number;
-            /** Other Solids Pct */
             other_solids_pct: number;
-            /** Water Binding */
             water_binding: number;
-            /** G Per Cup */
             g_per_cup: number;
-            /** G Per Cup Sifted */
             g_per_cup_sifted?: number | null;
-            /** G Per Cup Dipped */
             g_per_cup_dipped?: number | null;
             natural_unit?: components["schemas"]["NaturalUnitBody"] | null;
-            /** Melts At C */
             melts_at_c?: number | null;
-            /**
-             * Allergens
-             * @default []
-             */
+            /** @default [] */
             allergens: string[];
-            /**
-             * Traits
-             * @default []
-             */
+            /** @default [] */
             traits: string[];
-            /**
-             * Source
-             * @default
-             */
+            /** @default  */
             source: string;
         };
         /**
@@ -3144,12 +2659,8 @@ export interface components {
          * @description A word of the API with its label.
          */
         FamilyOut: {
-            /**
-             * Key
-             * @enum {string}
-             */
+            /** @enum {string} */
             key: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /** Label */
             label: string;
         };
         /**
@@ -3159,9 +2670,7 @@ export interface components {
          *     `field` is a dotted path such as ``lines.3.amount``; `message` is a sentence for a baker.
          */
         Fault: {
-            /** Field */
             field: string;
-            /** Message */
             message: string;
         };
         /**
@@ -3169,41 +2678,20 @@ export interface components {
          * @description So many pans that share the dough, or `share_pct` of it; the rest is left over.
          */
         FilledPan: {
-            /**
-             * Shape
-             * @enum {string}
-             */
+            /** @enum {string} */
             shape: "round" | "square" | "rectangle";
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Wall Mm */
             wall_mm: number;
-            /**
-             * Scored Across
-             * @default 4
-             */
+            /** @default 4 */
             scored_across: number;
-            /**
-             * Scored Down
-             * @default 5
-             */
+            /** @default 5 */
             scored_down: number;
-            /**
-             * Wedges
-             * @default 8
-             */
+            /** @default 8 */
             wedges: number;
-            /**
-             * Share Pct
-             * @default 100
-             */
+            /** @default 100 */
             share_pct: number;
-            /**
-             * Pans
-             * @default 1
-             */
+            /** @default 1 */
             pans: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3216,11 +2704,8 @@ export interface components {
          * @description Room that one baked piece may need: a circle, or a box for a log. Across and down in mm.
          */
         Footprint: {
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Is Round */
             is_round: boolean;
         };
         /**
@@ -3228,14 +2713,9 @@ export interface components {
          * @description What one dough takes of an ingredient: g into each of its bowls, g for its parts.
          */
         ForDough: {
-            /** Letter */
             letter: string;
-            /** Bowls G */
             bowls_g: number[];
-            /**
-             * Parts G
-             * @default 0
-             */
+            /** @default 0 */
             parts_g: number;
         };
         /**
@@ -3243,9 +2723,7 @@ export interface components {
          * @description Hours in which the baker can bake (UTC ms).
          */
         FreeTime: {
-            /** From At */
             from_at: number;
-            /** To At */
             to_at: number;
         };
         /**
@@ -3257,32 +2735,18 @@ export interface components {
          *     comes out.
          */
         Handle: {
-            /** Field */
             field: string;
-            /** Label */
             label: string;
-            /** Typed */
             typed: string;
-            /** Unit */
             unit: string;
-            /** Range */
             range: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             };
-            /** Step */
             step: number;
-            /**
-             * Along
-             * @default []
-             */
+            /** @default [] */
             along: components["schemas"]["InProportion"][];
-            /**
-             * Clears
-             * @default []
-             */
+            /** @default [] */
             clears: string[];
         };
         /**
@@ -3290,9 +2754,7 @@ export interface components {
          * @description What an idea brings: minutes sooner, planned anew; null where no plan was found.
          */
         HelpOut: {
-            /** Number */
             number: number;
-            /** Saves Min */
             saves_min: number | null;
         };
         /**
@@ -3301,17 +2763,10 @@ export interface components {
          *     job.
          */
         Helper: {
-            /** Name */
             name: string;
-            /**
-             * Child
-             * @default false
-             */
+            /** @default false */
             child: boolean;
-            /**
-             * Tasks
-             * @default []
-             */
+            /** @default [] */
             tasks: ("mix" | "portion" | "oven" | "knife" | "finish")[];
         };
         /**
@@ -3320,7 +2775,6 @@ export interface components {
          */
         Helps: {
             remedy: components["schemas"]["Remedy"];
-            /** Share */
             share: number;
         };
         /**
@@ -3328,14 +2782,9 @@ export interface components {
          * @description Minutes of the chain that have one cause, with the trays or doughs concerned in order.
          */
         HoldUp: {
-            /**
-             * Cause
-             * @enum {string}
-             */
+            /** @enum {string} */
             cause: "getting_ready" | "mixing" | "shaping" | "chilling" | "heating" | "portioning" | "oven" | "slicing" | "hands" | "resting" | "sheet" | "cooling" | "finishing" | "waiting";
-            /** Minutes */
             minutes: number;
-            /** Trays */
             trays: string[];
         };
         /**
@@ -3343,16 +2792,10 @@ export interface components {
          * @description One thing that might help; `number` names it.
          */
         IdeaOut: {
-            /** Number */
             number: number;
-            /**
-             * What
-             * @enum {string}
-             */
+            /** @enum {string} */
             what: "sheet" | "shelf" | "helper" | "evening" | "order";
-            /** Letter */
             letter: string | null;
-            /** First C */
             first_c: number | null;
         };
         /**
@@ -3360,9 +2803,7 @@ export interface components {
          * @description A field that changes in proportion, with the power of the factor.
          */
         InProportion: {
-            /** Field */
             field: string;
-            /** Power */
             power: number;
         };
         /**
@@ -3370,18 +2811,12 @@ export interface components {
          * @description An ingredient that a line may name.
          */
         IngredientOut: {
-            /** Key */
             key: string;
-            /** Name */
             name: string;
-            /** Role */
             role: string;
-            /** Units */
             units: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight")[];
             natural_unit: components["schemas"]["NaturalUnit"] | null;
-            /** Depends On Habit */
             depends_on_habit: boolean;
-            /** Allergens */
             allergens: string[];
         };
         /**
@@ -3389,9 +2824,7 @@ export interface components {
          * @description The middle of a piece in °C as its tray comes out, and where the hot sheet brings it.
          */
         InsideC: {
-            /** Out */
             out: number;
-            /** Done */
             done: number;
         };
         /**
@@ -3407,34 +2840,21 @@ export interface components {
          *     before `bake_from` (UTC ms).
          */
         Item: {
-            /** Dough Id */
             dough_id: number;
-            /** Pieces */
             pieces?: number | null;
             /**
-             * Joins
              * @default fresh
              * @enum {string}
              */
             joins: "fresh" | "fridge" | "freezer";
-            /** Form */
             form?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
-            /** Keep As */
             keep_as?: ("dough" | "disc" | "log" | "portions") | null;
-            /** Keep In */
             keep_in?: ("fridge" | "freezer") | null;
-            /**
-             * Times
-             * @default 1
-             */
+            /** @default 1 */
             times: number;
-            /** Each G */
             each_g?: number | null;
-            /** Wide Mm */
             wide_mm?: number | null;
-            /** Share Into */
             share_into?: number | null;
-            /** Bake From */
             bake_from?: number | null;
         };
         /**
@@ -3442,9 +2862,7 @@ export interface components {
          * @description The session whose occasion is kept, and what it is called.
          */
         KeepBody: {
-            /** Session Id */
             session_id: number;
-            /** Name */
             name: string;
         };
         /**
@@ -3452,17 +2870,11 @@ export interface components {
          * @description A pack in the house, by its number.
          */
         KeptPack: {
-            /** Ingredient */
             ingredient: string;
-            /** Grams */
             grams: number;
-            /** Pack G */
             pack_g: number | null;
-            /** Price */
             price: number | null;
-            /** Use By */
             use_by: number | null;
-            /** Id */
             id: number;
         };
         /**
@@ -3473,33 +2885,19 @@ export interface components {
          *     long it keeps (days, from and to) and where; and in which hours it is baked (UTC ms).
          */
         KindFigures: {
-            /** Dough Id */
             dough_id: number;
-            /** Name */
             name: string;
-            /** Wanted */
             wanted: number;
-            /** Baked */
             baked: number;
-            /** Kept */
             kept: number;
-            /** Times */
             times: number;
-            /** Eggs */
             eggs: number | null;
-            /** Eggs Of */
             eggs_of: ("egg" | "white" | "yolk") | null;
-            /** Bowls */
             bowls: number;
-            /** Keeps From Days */
             keeps_from_days: number;
-            /** Keeps To Days */
             keeps_to_days: number;
-            /** Keeps In */
             keeps_in: string;
-            /** From At */
             from_at: number;
-            /** To At */
             to_at: number;
         };
         /**
@@ -3507,14 +2905,9 @@ export interface components {
          * @description How much of a kind was baked for an occasion, and how much was left.
          */
         KindOutcome: {
-            /** Dough Id */
             dough_id: number;
-            /** Baked */
             baked: number;
-            /**
-             * Left
-             * @default 0
-             */
+            /** @default 0 */
             left: number;
         };
         /**
@@ -3522,24 +2915,14 @@ export interface components {
          * @description A kind as it is offered: its words, what it starts with, its handles, what else it asks.
          */
         KindShown: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "drop" | "rolled" | "sliced" | "slab" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
             says: components["schemas"]["Says"];
-            /** Usual */
             usual: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /** Handles */
             handles: components["schemas"]["Handle"][];
-            /** Asks */
             asks: components["schemas"]["AskShown"][];
-            /** One Size */
             one_size: boolean;
-            /**
-             * Kept As
-             * @enum {string}
-             */
+            /** @enum {string} */
             kept_as: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
         };
         /**
@@ -3547,13 +2930,9 @@ export interface components {
          * @description An amount in words (``1 cup + 1 tbsp``) and how far it is from the grams, in percent.
          */
         KitchenAmount: {
-            /** Text */
             text: string;
-            /** Grams */
             grams: number;
-            /** Error Pct */
             error_pct: number;
-            /** Noted */
             noted: boolean;
         };
         /**
@@ -3561,79 +2940,42 @@ export interface components {
          * @description What there is to bake with; tools that are not named are the usual ones.
          */
         KitchenBody: {
-            /** Sheet Width Mm */
             sheet_width_mm: number;
-            /** Sheet Depth Mm */
             sheet_depth_mm: number;
-            /** Margin Mm */
             margin_mm: number;
-            /** Gap Mm */
             gap_mm: number;
-            /** Sheets */
             sheets: number;
-            /** Shelves */
             shelves: number;
-            /**
-             * Oven Mode
-             * @enum {string}
-             */
+            /** @enum {string} */
             oven_mode: "conventional" | "fan";
             /**
-             * Cup
              * @default spooned
              * @enum {string}
              */
             cup: "spooned" | "sifted" | "dipped";
-            /**
-             * Egg
-             * @default US large
-             */
+            /** @default US large */
             egg: string;
-            /**
-             * Hot Corners
-             * @default false
-             */
+            /** @default false */
             hot_corners: boolean;
             /**
-             * Sheet Kind
              * @default plain
              * @enum {string}
              */
             sheet_kind: "plain" | "dark" | "insulated" | "perforated";
-            /**
-             * Other Sheets
-             * @default []
-             */
+            /** @default [] */
             other_sheets: components["schemas"]["OwnSheet"][];
-            /**
-             * Pans
-             * @default []
-             */
+            /** @default [] */
             pans: components["schemas"]["OwnPan"][];
-            /**
-             * Fridge C
-             * @default 4
-             */
+            /** @default 4 */
             fridge_c: number;
-            /**
-             * Freezer C
-             * @default -18
-             */
+            /** @default -18 */
             freezer_c: number;
-            /**
-             * Room C
-             * @default 21
-             */
+            /** @default 21 */
             room_c: number;
-            /** Scoops */
             scoops?: components["schemas"]["Scoop"][];
-            /** Cutters */
             cutters?: components["schemas"]["NamedCutter"][];
             planning?: components["schemas"]["Planning"];
-            /**
-             * Learns
-             * @default true
-             */
+            /** @default true */
             learns: boolean;
             units?: components["schemas"]["KitchenUnits"] | null;
         };
@@ -3645,85 +2987,44 @@ export interface components {
          *     shift what is foreseen. `units` are those in which figures are read; None until they are chosen.
          */
         KitchenSetting: {
-            /** Sheet Width Mm */
             sheet_width_mm: number;
-            /** Sheet Depth Mm */
             sheet_depth_mm: number;
-            /** Margin Mm */
             margin_mm: number;
-            /** Gap Mm */
             gap_mm: number;
-            /** Sheets */
             sheets: number;
-            /** Shelves */
             shelves: number;
-            /**
-             * Oven Mode
-             * @enum {string}
-             */
+            /** @enum {string} */
             oven_mode: "conventional" | "fan";
             /**
-             * Cup
              * @default spooned
              * @enum {string}
              */
             cup: "spooned" | "sifted" | "dipped";
-            /**
-             * Egg
-             * @default US large
-             */
+            /** @default US large */
             egg: string;
-            /**
-             * Hot Corners
-             * @default false
-             */
+            /** @default false */
             hot_corners: boolean;
             /**
-             * Sheet Kind
              * @default plain
              * @enum {string}
              */
             sheet_kind: "plain" | "dark" | "insulated" | "perforated";
-            /**
-             * Other Sheets
-             * @default []
-             */
+            /** @default [] */
             other_sheets: components["schemas"]["OwnSheet"][];
-            /**
-             * Pans
-             * @default []
-             */
+            /** @default [] */
             pans: components["schemas"]["OwnPan"][];
-            /**
-             * Fridge C
-             * @default 4
-             */
+            /** @default 4 */
             fridge_c: number;
-            /**
-             * Freezer C
-             * @default -18
-             */
+            /** @default -18 */
             freezer_c: number;
-            /**
-             * Room C
-             * @default 21
-             */
+            /** @default 21 */
             room_c: number;
-            /**
-             * Scoops
-             * @default []
-             */
+            /** @default [] */
             scoops: components["schemas"]["Scoop"][];
-            /**
-             * Cutters
-             * @default []
-             */
+            /** @default [] */
             cutters: components["schemas"]["NamedCutter"][];
             planning: components["schemas"]["Planning"];
-            /**
-             * Learns
-             * @default true
-             */
+            /** @default true */
             learns: boolean;
             units: components["schemas"]["KitchenUnits"] | null;
         };
@@ -3734,37 +3035,31 @@ export interface components {
          */
         KitchenUnits: {
             /**
-             * Temperature
              * @default C
              * @enum {string}
              */
             temperature: "C" | "F";
             /**
-             * Length
              * @default metric
              * @enum {string}
              */
             length: "metric" | "inches";
             /**
-             * Mass
              * @default metric
              * @enum {string}
              */
             mass: "metric" | "ounces";
             /**
-             * Volume
              * @default metric
              * @enum {string}
              */
             volume: "metric" | "cups";
             /**
-             * Clock
              * @default 24 h
              * @enum {string}
              */
             clock: "24 h" | "12 h";
             /**
-             * Dates
              * @default day first
              * @enum {string}
              */
@@ -3775,11 +3070,9 @@ export interface components {
          * @description Whether the kitchen was ever described; what bakes have taught of these hands.
          */
         KnownKitchenOut: {
-            /** Described */
             described: boolean;
             portion: components["schemas"]["Pace"];
             mix: components["schemas"]["Pace"];
-            /** Others */
             others: components["schemas"]["Learnt"][];
         };
         /**
@@ -3787,17 +3080,11 @@ export interface components {
          * @description One dough before and after: grams in all, and mm of its baked piece where it has one.
          */
         LarderEffect: {
-            /** Id */
             id: number;
-            /** Name */
             name: string;
-            /** Before G */
             before_g: number;
-            /** After G */
             after_g: number;
-            /** Before Mm */
             before_mm: number | null;
-            /** After Mm */
             after_mm: number | null;
         };
         /**
@@ -3807,26 +3094,15 @@ export interface components {
          *     pieces that are not round lie a quarter turned.
          */
         Layout: {
-            /**
-             * Pattern
-             * @enum {string}
-             */
+            /** @enum {string} */
             pattern: "rows" | "staggered across" | "staggered down" | "close";
-            /** Centres */
             centres: {
-                /** X */
                 x: number;
-                /** Y */
                 y: number;
             }[];
-            /** Rows */
             rows: number[];
-            /** Nearest Mm */
             nearest_mm: number | null;
-            /**
-             * Turned
-             * @default false
-             */
+            /** @default false */
             turned: boolean;
         };
         /**
@@ -3834,7 +3110,6 @@ export interface components {
          * @description Whether the book shifts what is foreseen.
          */
         LearnsBody: {
-            /** Learns */
             learns: boolean;
         };
         /**
@@ -3842,11 +3117,8 @@ export interface components {
          * @description What bakes taught of a kind of job, and what it is called.
          */
         Learnt: {
-            /** Label */
             label: string;
-            /** Times */
             times: number;
-            /** Jobs */
             jobs: number;
         };
         /**
@@ -3855,11 +3127,8 @@ export interface components {
          *     how many doughs that were felt those in the cold are reckoned.
          */
         LearntFrom: {
-            /** Bakes */
             bakes: number;
-            /** Jobs */
             jobs: number;
-            /** Felt */
             felt: number;
         };
         /**
@@ -3867,13 +3136,9 @@ export interface components {
          * @description Soda against acid, in grams. `left_g` is soda that no acid meets.
          */
         Leavening: {
-            /** Soda G */
             soda_g: number;
-            /** Powder G */
             powder_g: number;
-            /** Neutralised G */
             neutralised_g: number;
-            /** Left G */
             left_g: number;
         };
         /**
@@ -3883,33 +3148,19 @@ export interface components {
          *     dough's own.
          */
         LessonsOut: {
-            /** Learns */
             learns: boolean;
-            /** Bakes */
             bakes: number;
-            /** Kitchen Width Pct */
             kitchen_width_pct: number;
-            /** Kitchen Band Pct */
             kitchen_band_pct: number;
-            /** Kitchen Minutes Pct */
             kitchen_minutes_pct: number;
-            /** Portion Times */
             portion_times: number;
-            /** Portion Jobs */
             portion_jobs: number;
-            /** Mix Times */
             mix_times: number;
-            /** Mix Jobs */
             mix_jobs: number;
-            /** Hands */
             hands: components["schemas"]["Learnt"][];
-            /** Chill Times */
             chill_times: number;
-            /** Chill Felt */
             chill_felt: number;
-            /** Chills */
             chills: components["schemas"]["ChillAdvice"][];
-            /** Doughs */
             doughs: components["schemas"]["DoughLessonOut"][];
         };
         /**
@@ -3918,40 +3169,22 @@ export interface components {
          *     `fills` a share of its box, and has `points` in a box from −1/2 to 1/2 where it is known.
          */
         Lies: {
-            /**
-             * Outline
-             * @enum {string}
-             */
+            /** @enum {string} */
             outline: "round" | "box" | "hexagon" | "own" | "log" | "ring";
-            /** Raw Mm */
             raw_mm: {
-                /** Across */
                 across: number;
-                /** Down */
                 down: number;
             };
-            /** Baked Mm */
             baked_mm: {
-                /** Across */
                 across: number;
-                /** Down */
                 down: number;
             };
-            /** Hole Mm */
             hole_mm: number | null;
-            /**
-             * Fills
-             * @default 1
-             */
+            /** @default 1 */
             fills: number;
-            /**
-             * Points
-             * @default []
-             */
+            /** @default [] */
             points: {
-                /** X */
                 x: number;
-                /** Y */
                 y: number;
             }[];
         };
@@ -3960,13 +3193,9 @@ export interface components {
          * @description How far what there is goes: the factor that one ingredient allows, and what stays of it.
          */
         Limit: {
-            /** Ingredient */
             ingredient: string;
-            /** Have G */
             have_g: number;
-            /** Factor */
             factor: number;
-            /** Left G */
             left_g: number;
         };
         /**
@@ -3977,28 +3206,15 @@ export interface components {
          *     range. `cup` and `egg` are what this line assumes where the dough assumes something else.
          */
         Line: {
-            /** Amount */
             amount: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
+            /** @enum {string} */
             unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight";
-            /** Ingredient */
             ingredient: string | null;
-            /**
-             * Text
-             * @default
-             */
+            /** @default  */
             text: string;
-            /**
-             * Chosen
-             * @default
-             */
+            /** @default  */
             chosen: string;
-            /** Cup */
             cup?: ("spooned" | "sifted" | "dipped") | null;
-            /** Egg */
             egg?: string | null;
         };
         /**
@@ -4006,13 +3222,9 @@ export interface components {
          * @description Chilled logs: how long each is, and the slices that each gives. `ends_g` is trimmed off.
          */
         LogsCut: {
-            /** Lengths Mm */
             lengths_mm: number[];
-            /** Slices */
             slices: number[];
-            /** Ends G */
             ends_g: number;
-            /** Rest G */
             rest_g: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4025,7 +3237,6 @@ export interface components {
          * @description What a file holds.
          */
         LookOut: {
-            /** Doughs */
             doughs: components["schemas"]["BroughtOut"][];
         };
         /**
@@ -4033,11 +3244,8 @@ export interface components {
          * @description Two pieces whose rims would meet, by their places, and by how many mm.
          */
         Meeting: {
-            /** One */
             one: number;
-            /** Other */
             other: number;
-            /** Over Mm */
             over_mm: number;
         };
         /**
@@ -4047,43 +3255,22 @@ export interface components {
          *     `tenfold` is asked for a second time.
          */
         Mend: {
-            /** Label */
             label: string;
-            /** Line */
             line: number | null;
-            /** Amount */
             amount: string | null;
-            /** Unit */
             unit: ("g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight") | null;
-            /** Stated Oven */
             stated_oven: string | null;
-            /** Stated Pieces */
             stated_pieces: number | null;
-            /** Oven C */
             oven_c: number | null;
-            /** Step */
             step: number | null;
-            /** Step Text */
             step_text: string | null;
-            /**
-             * Remove
-             * @default false
-             */
+            /** @default false */
             remove: boolean;
-            /**
-             * Before
-             * @default
-             */
+            /** @default  */
             before: string;
-            /**
-             * After
-             * @default
-             */
+            /** @default  */
             after: string;
-            /**
-             * Tenfold
-             * @default false
-             */
+            /** @default false */
             tenfold: boolean;
         };
         /**
@@ -4091,16 +3278,10 @@ export interface components {
          * @description A way of mixing: the dough's temperature after it, and what it does.
          */
         MixingOut: {
-            /**
-             * Key
-             * @enum {string}
-             */
+            /** @enum {string} */
             key: "creamed" | "rubbed_in" | "melted" | "oil" | "whisked";
-            /** Label */
             label: string;
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Effect */
             effect: string;
         };
         /**
@@ -4108,10 +3289,7 @@ export interface components {
          * @description Where it is moved.
          */
         MoveBody: {
-            /**
-             * Place
-             * @enum {string}
-             */
+            /** @enum {string} */
             place: "fridge" | "freezer" | "tin";
         };
         /**
@@ -4119,11 +3297,8 @@ export interface components {
          * @description How many mm of width one effect adds to this piece, against the reference dough.
          */
         Mover: {
-            /** Key */
             key: string;
-            /** Label */
             label: string;
-            /** Mm */
             mm: number;
         };
         /**
@@ -4131,9 +3306,7 @@ export interface components {
          * @description What this baker's cards call an ingredient.
          */
         NameBody: {
-            /** Name */
             name: string;
-            /** Ingredient */
             ingredient: string;
         };
         /**
@@ -4141,7 +3314,6 @@ export interface components {
          * @description A cutter of the kitchen.
          */
         NamedCutter: {
-            /** Name */
             name: string;
             cutter: components["schemas"]["Cutter"];
         };
@@ -4150,7 +3322,6 @@ export interface components {
          * @description A pan that bakers have, filled to no depth yet.
          */
         NamedPan: {
-            /** Name */
             name: string;
             pan: components["schemas"]["PanBox"];
         };
@@ -4159,11 +3330,8 @@ export interface components {
          * @description A sheet that bakers have, by its inner size in mm.
          */
         NamedSheet: {
-            /** Name */
             name: string;
-            /** Width Mm */
             width_mm: number;
-            /** Depth Mm */
             depth_mm: number;
         };
         /**
@@ -4171,14 +3339,9 @@ export interface components {
          * @description The unit in which an ingredient is counted, such as an egg or a stick.
          */
         NaturalUnit: {
-            /**
-             * Unit
-             * @enum {string}
-             */
+            /** @enum {string} */
             unit: "egg" | "yolk" | "white" | "stick" | "zest" | "each";
-            /** Name */
             name: string;
-            /** Grams */
             grams: number;
         };
         /**
@@ -4186,14 +3349,9 @@ export interface components {
          * @description What one of it is called and weighs.
          */
         NaturalUnitBody: {
-            /**
-             * Unit
-             * @enum {string}
-             */
+            /** @enum {string} */
             unit: "egg" | "yolk" | "white" | "stick" | "zest" | "each";
-            /** Name */
             name: string;
-            /** Grams */
             grams: number;
         };
         /**
@@ -4201,13 +3359,9 @@ export interface components {
          * @description A factor at which whole eggs go in.
          */
         NearFactorOut: {
-            /** Factor */
             factor: number;
-            /** Text */
             text: string;
-            /** Eggs */
             eggs: number;
-            /** Total G */
             total_g: number;
         };
         /**
@@ -4219,29 +3373,17 @@ export interface components {
          *     of it costs, by the mass, in the baker's own money.
          */
         Needed: {
-            /** Key */
             key: string;
-            /** Name */
             name: string;
-            /** Grams */
             grams: number;
-            /** Own */
             own: string;
-            /** Letters */
             letters: string[];
-            /** Each */
             each: components["schemas"]["ForDough"][];
-            /** There G */
             there_g: number;
-            /** Buy G */
             buy_g: number;
-            /** Packs */
             packs: number | null;
-            /** Pack G */
             pack_g: number | null;
-            /** Price */
             price: number | null;
-            /** Cost */
             cost: number | null;
         };
         /**
@@ -4250,25 +3392,14 @@ export interface components {
          *     `people`, in those kinds. It is baked in the `free` hours; without any, from now on.
          */
         Occasion: {
-            /** At */
             at: number;
-            /** Kinds */
             kinds: components["schemas"]["OccasionKind"][];
-            /** Pieces */
             pieces?: number | null;
-            /** People */
             people?: number | null;
-            /**
-             * Each
-             * @default 4
-             */
+            /** @default 4 */
             each: number;
-            /**
-             * Free
-             * @default []
-             */
+            /** @default [] */
             free: components["schemas"]["FreeTime"][];
-            /** Name */
             name?: string | null;
         };
         /**
@@ -4278,18 +3409,11 @@ export interface components {
          *     several times over, and the pieces as large as gives just so many.
          */
         OccasionKind: {
-            /** Dough Id */
             dough_id: number;
-            /** Pieces */
             pieces?: number | null;
-            /** Each G */
             each_g?: number | null;
-            /** Wide Mm */
             wide_mm?: number | null;
-            /**
-             * Whole Cards
-             * @default false
-             */
+            /** @default false */
             whole_cards: boolean;
         };
         /**
@@ -4297,14 +3421,9 @@ export interface components {
          * @description A portion that is too heavy or too light: its number, counted from 1, and its mass in g.
          */
         OffPortion: {
-            /** Number */
             number: number;
-            /** Grams */
             grams: number;
-            /**
-             * How
-             * @enum {string}
-             */
+            /** @enum {string} */
             how: "heavy" | "light";
         };
         /**
@@ -4312,18 +3431,11 @@ export interface components {
          * @description What a hand puts on it (g), how fast its zero drifts (g a minute), and what is wrong.
          */
         OnTheScale: {
-            /**
-             * Load G
-             * @default 0
-             */
+            /** @default 0 */
             load_g: number;
-            /**
-             * Drift G Min
-             * @default 0
-             */
+            /** @default 0 */
             drift_g_min: number;
             /**
-             * Trouble
              * @default none
              * @enum {string}
              */
@@ -4334,7 +3446,6 @@ export interface components {
          * @description The dough of which one tray is baked now.
          */
         OneTrayBody: {
-            /** Dough Id */
             dough_id: number;
         };
         /**
@@ -4342,9 +3453,7 @@ export interface components {
          * @description A pan filled for this dough, and the one to use in its place.
          */
         OtherPanBody: {
-            /** Pan */
             pan: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
-            /** Other */
             other: components["schemas"]["PanBox"] | (components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"]);
         };
         /**
@@ -4352,7 +3461,6 @@ export interface components {
          * @description How much of the dough fills the other pan to the same depth.
          */
         OtherPanOut: {
-            /** Factor */
             factor: number;
         };
         /**
@@ -4371,7 +3479,6 @@ export interface components {
          */
         OtherReading: {
             line: components["schemas"]["Line"];
-            /** Grams */
             grams: number;
         };
         /**
@@ -4379,9 +3486,7 @@ export interface components {
          * @description What came of an occasion at that time (UTC ms).
          */
         Outcome: {
-            /** At */
             at: number;
-            /** Kinds */
             kinds: components["schemas"]["KindOutcome"][];
         };
         /**
@@ -4390,38 +3495,19 @@ export interface components {
          *     swing from lowest to highest, °C a minute up and down, the door, and what is wrong.
          */
         OvenKnobs: {
-            /**
-             * Dial C
-             * @default 0
-             */
+            /** @default 0 */
             dial_c: number;
-            /**
-             * Offset C
-             * @default 8
-             */
+            /** @default 8 */
             offset_c: number;
-            /**
-             * Swing C
-             * @default 18
-             */
+            /** @default 18 */
             swing_c: number;
-            /**
-             * Rise C Min
-             * @default 9
-             */
+            /** @default 9 */
             rise_c_min: number;
-            /**
-             * Fall C Min
-             * @default 4
-             */
+            /** @default 4 */
             fall_c_min: number;
-            /**
-             * Door Open
-             * @default false
-             */
+            /** @default false */
             door_open: boolean;
             /**
-             * Trouble
              * @default none
              * @enum {string}
              */
@@ -4433,28 +3519,15 @@ export interface components {
          *     highest; `hot_side` is where it browns first.
          */
         OvenNature: {
-            /**
-             * Rise C Min
-             * @default 8
-             */
+            /** @default 8 */
             rise_c_min: number;
-            /**
-             * Fall C Min
-             * @default 5
-             */
+            /** @default 5 */
             fall_c_min: number;
-            /**
-             * Offset C
-             * @default 0
-             */
+            /** @default 0 */
             offset_c: number;
-            /**
-             * Swing C
-             * @default 0
-             */
+            /** @default 0 */
             swing_c: number;
             /**
-             * Hot Side
              * @default even
              * @enum {string}
              */
@@ -4468,15 +3541,10 @@ export interface components {
          *     was watched since, openings left out.
          */
         OvenReading: {
-            /** Mean C */
             mean_c: number;
-            /** Swing C */
             swing_c: number;
-            /** Offset C */
             offset_c: number;
-            /** Ready Min */
             ready_min: number;
-            /** Watched Min */
             watched_min: number;
         };
         /**
@@ -4484,17 +3552,11 @@ export interface components {
          * @description What was kept of an oven.
          */
         OvenRecordOut: {
-            /** Oven */
             oven: number;
-            /** Began At */
             began_at: number;
-            /** Dial C */
             dial_c: number;
-            /** Mean C */
             mean_c: number;
-            /** Swing C */
             swing_c: number;
-            /** Ready Min */
             ready_min: number;
         };
         /**
@@ -4502,15 +3564,10 @@ export interface components {
          * @description One oven setting said in every way: still and fan in °C and °F, and the nearest gas mark.
          */
         OvenSettings: {
-            /** Still C */
             still_c: number;
-            /** Fan C */
             fan_c: number;
-            /** Still F */
             still_f: number;
-            /** Fan F */
             fan_f: number;
-            /** Gas */
             gas: string;
         };
         /**
@@ -4518,9 +3575,7 @@ export interface components {
          * @description What the oven's thermometer shows in °C, or what is wrong with it.
          */
         OvenShows: {
-            /** Celsius */
             celsius: number | null;
-            /** Fault */
             fault: string | null;
         };
         /**
@@ -4528,21 +3583,12 @@ export interface components {
          * @description Pans of one size, and how many there are; inner size in mm.
          */
         OwnPan: {
-            /**
-             * Shape
-             * @enum {string}
-             */
+            /** @enum {string} */
             shape: "round" | "square" | "rectangle";
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Name */
             name: string;
-            /**
-             * Number
-             * @default 1
-             */
+            /** @default 1 */
             number: number;
         };
         /**
@@ -4550,22 +3596,15 @@ export interface components {
          * @description Sheets of one further size and kind, and how many there are; inner size in mm.
          */
         OwnSheet: {
-            /** Name */
             name: string;
-            /** Width Mm */
             width_mm: number;
-            /** Depth Mm */
             depth_mm: number;
             /**
-             * Kind
              * @default plain
              * @enum {string}
              */
             kind: "plain" | "dark" | "insulated" | "perforated";
-            /**
-             * Number
-             * @default 1
-             */
+            /** @default 1 */
             number: number;
         };
         /**
@@ -4573,15 +3612,9 @@ export interface components {
          * @description How long a kind of job takes against the usual, and how many jobs taught it.
          */
         Pace: {
-            /**
-             * Times
-             * @default 1
-             */
+            /** @default 1 */
             times: number;
-            /**
-             * Jobs
-             * @default 0
-             */
+            /** @default 0 */
             jobs: number;
         };
         /**
@@ -4590,15 +3623,10 @@ export interface components {
          *     own money), to be used by a day (UTC ms).
          */
         Pack: {
-            /** Ingredient */
             ingredient: string;
-            /** Grams */
             grams: number;
-            /** Pack G */
             pack_g?: number | null;
-            /** Price */
             price?: number | null;
-            /** Use By */
             use_by?: number | null;
         };
         /**
@@ -4606,33 +3634,17 @@ export interface components {
          * @description Pressed in a pan with walls, scored in a grid (across by down), or a round one in wedges.
          */
         Pan: {
-            /**
-             * Shape
-             * @enum {string}
-             */
+            /** @enum {string} */
             shape: "round" | "square" | "rectangle";
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Wall Mm */
             wall_mm: number;
-            /**
-             * Scored Across
-             * @default 4
-             */
+            /** @default 4 */
             scored_across: number;
-            /**
-             * Scored Down
-             * @default 5
-             */
+            /** @default 5 */
             scored_down: number;
-            /**
-             * Wedges
-             * @default 8
-             */
+            /** @default 8 */
             wedges: number;
-            /** Thickness Mm */
             thickness_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4646,25 +3658,15 @@ export interface components {
          */
         PanBox: {
             /**
-             * Shape
              * @default square
              * @enum {string}
              */
             shape: "round" | "square" | "rectangle";
-            /**
-             * Across Mm
-             * @default 200
-             */
+            /** @default 200 */
             across_mm: number;
-            /**
-             * Down Mm
-             * @default 200
-             */
+            /** @default 200 */
             down_mm: number;
-            /**
-             * Wall Mm
-             * @default 40
-             */
+            /** @default 40 */
             wall_mm: number;
         };
         /**
@@ -4672,19 +3674,12 @@ export interface components {
          * @description Pans filled to one thickness.
          */
         PansFilled: {
-            /** Pans */
             pans: number;
-            /** Full G */
             full_g: number;
-            /** Pieces */
             pieces: number;
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Piece G */
             piece_g: number;
-            /** Deep Mm */
             deep_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4698,16 +3693,10 @@ export interface components {
          *     for the bench.
          */
         Part: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench";
-            /** Name */
             name: string;
-            /** Lines */
             lines: components["schemas"]["Line"][];
-            /** Per Piece G */
             per_piece_g: number;
         };
         /**
@@ -4716,9 +3705,7 @@ export interface components {
          */
         PartNeed: {
             weighed: components["schemas"]["WeighedDough"];
-            /** Need G */
             need_g: number;
-            /** Factor */
             factor: number | null;
         };
         /**
@@ -4726,12 +3713,9 @@ export interface components {
          * @description One rolling: how many slabs of `slab`, the pieces they give, and the scraps left (g).
          */
         Pass: {
-            /** Slabs */
             slabs: number;
             slab: components["schemas"]["Slab"];
-            /** Pieces */
             pieces: number;
-            /** Rest G */
             rest_g: number;
         };
         /**
@@ -4745,22 +3729,13 @@ export interface components {
             raw: components["schemas"]["RawPiece"];
             width: components["schemas"]["Width"];
             thickness: components["schemas"]["Thickness"];
-            /** Minutes */
             minutes: number;
-            /** Reckoned Min */
             reckoned_min: number;
-            /**
-             * Doneness
-             * @enum {string}
-             */
+            /** @enum {string} */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
-            /** Pieces */
             pieces: number;
-            /** Leftover G */
             leftover_g: number;
-            /** Wider Pct */
             wider_pct: number | null;
-            /** Others */
             others: number;
         };
         /**
@@ -4768,12 +3743,8 @@ export interface components {
          * @description Where a step is done.
          */
         PlaceOut: {
-            /**
-             * Key
-             * @enum {string}
-             */
+            /** @enum {string} */
             key: "bench" | "bowl" | "stove" | "fridge" | "freezer" | "oven" | "sheet" | "rack";
-            /** Label */
             label: string;
         };
         /**
@@ -4782,16 +3753,10 @@ export interface components {
          */
         PlacedBody: {
             footprint: components["schemas"]["Footprint"];
-            /**
-             * Turned
-             * @default false
-             */
+            /** @default false */
             turned: boolean;
-            /** Centres */
             centres: {
-                /** X */
                 x: number;
-                /** Y */
                 y: number;
             }[];
         };
@@ -4800,9 +3765,7 @@ export interface components {
          * @description What is wrong with pieces moved by hand, if anything.
          */
         PlacedOut: {
-            /** Meetings */
             meetings: components["schemas"]["Meeting"][];
-            /** Off Sheet */
             off_sheet: number[];
         };
         /**
@@ -4815,75 +3778,33 @@ export interface components {
          *     bakes.
          */
         Planning: {
-            /**
-             * Tolerance C
-             * @default 5
-             */
+            /** @default 5 */
             tolerance_c: number;
-            /**
-             * Sheet Ready Min
-             * @default 8
-             */
+            /** @default 8 */
             sheet_ready_min: number;
-            /**
-             * Load Min
-             * @default 1
-             */
+            /** @default 1 */
             load_min: number;
-            /**
-             * Turn Min
-             * @default 1
-             */
+            /** @default 1 */
             turn_min: number;
-            /**
-             * Out Min
-             * @default 1
-             */
+            /** @default 1 */
             out_min: number;
-            /**
-             * Rack Min
-             * @default 1
-             */
+            /** @default 1 */
             rack_min: number;
-            /**
-             * Raw Wait Min
-             * @default 45
-             */
+            /** @default 45 */
             raw_wait_min: number;
-            /**
-             * Slides
-             * @default false
-             */
+            /** @default false */
             slides: boolean;
-            /**
-             * Interrupts
-             * @default false
-             */
+            /** @default false */
             interrupts: boolean;
-            /**
-             * Racks
-             * @default 12
-             */
+            /** @default 12 */
             racks: number;
-            /**
-             * Mixers
-             * @default 1
-             */
+            /** @default 1 */
             mixers: number;
-            /**
-             * Bowls
-             * @default 6
-             */
+            /** @default 6 */
             bowls: number;
-            /**
-             * Wash Min
-             * @default 4
-             */
+            /** @default 4 */
             wash_min: number;
-            /**
-             * Clear Min
-             * @default 10
-             */
+            /** @default 10 */
             clear_min: number;
             /**
              * @default {
@@ -4897,45 +3818,23 @@ export interface components {
             oven: components["schemas"]["OvenNature"];
             second?: components["schemas"]["SecondOven"] | null;
             /**
-             * Turning
              * @default turn
              * @enum {string}
              */
             turning: "turn" | "swap" | "leave";
-            /**
-             * Cold On Sheet
-             * @default false
-             */
+            /** @default false */
             cold_on_sheet: boolean;
-            /**
-             * Fridge Places
-             * @default 6
-             */
+            /** @default 6 */
             fridge_places: number;
-            /**
-             * Freezer Places
-             * @default 6
-             */
+            /** @default 6 */
             freezer_places: number;
-            /**
-             * Mixer G
-             * @default 2000
-             */
+            /** @default 2000 */
             mixer_g: number;
-            /**
-             * Pace
-             * @default 1
-             */
+            /** @default 1 */
             pace: number;
-            /**
-             * Learns Hands
-             * @default true
-             */
+            /** @default true */
             learns_hands: boolean;
-            /**
-             * Helpers
-             * @default []
-             */
+            /** @default [] */
             helpers: components["schemas"]["Helper"][];
         };
         /**
@@ -4946,15 +3845,10 @@ export interface components {
          *     last few that are too heavy or too light.
          */
         Portions: {
-            /** Weighed G */
             weighed_g: number[];
-            /** Target G */
             target_g: number;
-            /** Mean G */
             mean_g: number | null;
-            /** Cv */
             cv: number | null;
-            /** Off */
             off: components["schemas"]["OffPortion"][];
         };
         /**
@@ -4963,13 +3857,9 @@ export interface components {
          *     about so many more pieces.
          */
         Poured: {
-            /** Key */
             key: string;
-            /** Name */
             name: string;
-            /** Times */
             times: number;
-            /** Pieces */
             pieces: number;
         };
         /**
@@ -4977,21 +3867,12 @@ export interface components {
          * @description Problem details (RFC 9457). `errors` names the fields, where the problem has any.
          */
         Problem: {
-            /**
-             * Type
-             * @default about:blank
-             */
+            /** @default about:blank */
             type: string;
-            /** Title */
             title: string;
-            /** Status */
             status: number;
-            /** Detail */
             detail: string;
-            /**
-             * Errors
-             * @default []
-             */
+            /** @default [] */
             errors: components["schemas"]["Fault"][];
         };
         /**
@@ -5000,7 +3881,6 @@ export interface components {
          */
         Proposal: {
             wish: components["schemas"]["Wish"];
-            /** Kinds */
             kinds: components["schemas"]["KindFigures"][];
         };
         /**
@@ -5008,26 +3888,14 @@ export interface components {
          * @description What is put away: of which dough, in what shape, how many pieces it gives, where.
          */
         Put: {
-            /** Dough Id */
             dough_id: number;
-            /**
-             * Form
-             * @enum {string}
-             */
+            /** @enum {string} */
             form: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
-            /** Pieces */
             pieces: number;
-            /**
-             * Place
-             * @enum {string}
-             */
+            /** @enum {string} */
             place: "fridge" | "freezer" | "tin";
-            /** Since */
             since?: number | null;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
         };
         /**
@@ -5035,12 +3903,8 @@ export interface components {
          * @description What a baker would notice of one quality.
          */
         QualitySaid: {
-            /**
-             * Quality
-             * @enum {string}
-             */
+            /** @enum {string} */
             quality: "tender" | "browning" | "keeping";
-            /** Words */
             words: string;
         };
         /**
@@ -5053,42 +3917,24 @@ export interface components {
          *     straight is `bent`.
          */
         RawPiece: {
-            /** Grams */
             grams: number;
-            /** Volume Cm3 */
             volume_cm3: number;
-            /** Width Mm */
             width_mm: number;
-            /** Height Mm */
             height_mm: number;
-            /** Flat */
             flat: boolean;
-            /** Length Mm */
             length_mm: number | null;
             /**
-             * Form
              * @default mound
              * @enum {string}
              */
             form: "mound" | "disc" | "log" | "rope" | "pan" | "slab";
-            /**
-             * Beyond Mm
-             * @default 0
-             */
+            /** @default 0 */
             beyond_mm: number;
-            /**
-             * Beyond Down Mm
-             * @default 0
-             */
+            /** @default 0 */
             beyond_down_mm: number;
-            /**
-             * Bent
-             * @default false
-             */
+            /** @default false */
             bent: boolean;
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number | null;
         };
         /**
@@ -5102,40 +3948,22 @@ export interface components {
          *     can mean.
          */
         ReadLine: {
-            /** Text */
             text: string;
-            /** Ingredient */
             ingredient: string | null;
-            /** Grams */
             grams: number | null;
-            /** Range G */
             range_g: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Conflict */
             conflict: boolean;
-            /** State */
             state: string | null;
-            /** Asks */
             asks: string[];
             line: components["schemas"]["Line"];
-            /**
-             * Name
-             * @default
-             */
+            /** @default  */
             name: string;
-            /**
-             * Purpose
-             * @default dough
-             */
+            /** @default dough */
             purpose: "dough" | ("wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench");
-            /**
-             * Others
-             * @default []
-             */
+            /** @default [] */
             others: components["schemas"]["OtherReading"][];
         };
         /**
@@ -5143,19 +3971,11 @@ export interface components {
          * @description A part of the card as read.
          */
         ReadPart: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "wash" | "filling" | "coating" | "topping" | "icing" | "dip" | "dusting" | "bench";
-            /** Name */
             name: string;
-            /** Each G */
             each_g: number | null;
-            /**
-             * Lines
-             * @default []
-             */
+            /** @default [] */
             lines: components["schemas"]["ReadLine"][];
         };
         /**
@@ -5163,7 +3983,6 @@ export interface components {
          * @description Why a version was made.
          */
         ReasonBody: {
-            /** Reason */
             reason: string;
         };
         /**
@@ -5171,22 +3990,13 @@ export interface components {
          * @description What a baker writes down: widths in mm, minutes, the colour's step, a note, what was seen.
          */
         Record: {
-            /** Dough Id */
             dough_id: number;
-            /** Session Id */
             session_id?: number | null;
-            /** Tray */
             tray?: string | null;
-            /** Widths Mm */
             widths_mm: number[];
-            /** Minutes */
             minutes?: number | null;
-            /** Colour */
             colour?: number | null;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note: string;
             /**
              * @default {
@@ -5204,15 +4014,10 @@ export interface components {
          *     minutes.
          */
         Remedy: {
-            /** Key */
             key: string;
-            /** Label */
             label: string;
-            /** Width Mm */
             width_mm: number;
-            /** Minutes */
             minutes: number;
-            /** Gap Mm */
             gap_mm: number;
         };
         /**
@@ -5221,43 +4026,21 @@ export interface components {
          *     cuts; scraps are gathered and rolled again, at most `rerolls` times.
          */
         Rolled: {
-            /** Thickness Mm */
             thickness_mm: number;
             cutter: components["schemas"]["Cutter"];
-            /**
-             * Web Mm
-             * @default 3
-             */
+            /** @default 3 */
             web_mm: number;
-            /**
-             * Parts
-             * @default 2
-             */
+            /** @default 2 */
             parts: number;
-            /**
-             * Staggered
-             * @default true
-             */
+            /** @default true */
             staggered: boolean;
-            /**
-             * Papers
-             * @default false
-             */
+            /** @default false */
             papers: boolean;
-            /**
-             * Rerolls
-             * @default 2
-             */
+            /** @default 2 */
             rerolls: number;
-            /**
-             * Slab Across Mm
-             * @default 0
-             */
+            /** @default 0 */
             slab_across_mm: number;
-            /**
-             * Slab Down Mm
-             * @default 0
-             */
+            /** @default 0 */
             slab_down_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5271,18 +4054,11 @@ export interface components {
          *     `limited` says that the scraps would give more, were they rolled once more than they may be.
          */
         RolledOut: {
-            /** Passes */
             passes: components["schemas"]["Pass"][];
-            /** Pieces */
             pieces: number;
-            /** Flour G */
             flour_g: number;
-            /** Rest G */
             rest_g: number;
-            /**
-             * Limited
-             * @default false
-             */
+            /** @default false */
             limited: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5297,29 +4073,18 @@ export interface components {
          *     left corner (mm); baked the rope is `baked_mm` thick.
          */
         RopeBaked: {
-            /** Rope Mm */
             rope_mm: number;
-            /** Baked Mm */
             baked_mm: number;
-            /** Line */
             line: {
-                /** X */
                 x: number;
-                /** Y */
                 y: number;
             }[];
-            /** Half */
             half: {
-                /** X */
                 x: number;
-                /** Y */
                 y: number;
             }[];
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Hole Mm */
             hole_mm: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5332,12 +4097,9 @@ export interface components {
          * @description A rope of so many grams and so long, baked straight or bent to a form.
          */
         Roped: {
-            /** Grams */
             grams: number;
-            /** Length Mm */
             length_mm: number;
             /**
-             * Form
              * @default straight
              * @enum {string}
              */
@@ -5353,23 +4115,14 @@ export interface components {
          * @description One size of the ladder; figures are None, with a reason, where it cannot be.
          */
         RungFigures: {
-            /** Name */
             name: string;
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /** Fault */
             fault: string;
-            /** Grams */
             grams: number | null;
-            /** Pieces */
             pieces: number | null;
-            /** Trays */
             trays: number | null;
-            /** Width Mm */
             width_mm: number | null;
-            /** Height Mm */
             height_mm: number | null;
-            /** Whole Minutes */
             whole_minutes: number | null;
         };
         /**
@@ -5379,24 +4132,14 @@ export interface components {
          *     step where that says more.
          */
         Said: {
-            /** Short */
             short: string;
-            /** Title */
             title: string;
-            /** Detail */
             detail: string;
-            /** Cue */
             cue: string;
-            /** Caution */
             caution: string | null;
-            /** Colour From */
             colour_from: number | null;
-            /** Colour To */
             colour_to: number | null;
-            /**
-             * Steps
-             * @default []
-             */
+            /** @default [] */
             steps: components["schemas"]["SaidStep"][];
         };
         /**
@@ -5406,30 +4149,16 @@ export interface components {
          *     `amounts` how much of what it names goes in.
          */
         SaidStep: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up";
-            /** Text */
             text: string;
-            /** Cue */
             cue: string;
-            /** Hands Min */
             hands_min: number;
-            /** Wait Min */
             wait_min: number;
-            /**
-             * Origin
-             * @enum {string}
-             */
+            /** @enum {string} */
             origin: "card" | "usual" | "habit";
-            /** Card Step */
             card_step: number | null;
-            /**
-             * Amounts
-             * @default
-             */
+            /** @default  */
             amounts: string;
         };
         /**
@@ -5437,9 +4166,7 @@ export interface components {
          * @description The air of an oven (°C) at a minute of its watch.
          */
         SampleOut: {
-            /** Minute */
             minute: number;
-            /** Celsius */
             celsius: number;
         };
         /**
@@ -5457,86 +4184,46 @@ export interface components {
          *     choices, its `also_field`. `measured` asks for the width that goes into the book.
          */
         Says: {
-            /** Label */
             label: string;
-            /**
-             * Tab
-             * @default
-             */
+            /** @default  */
             tab: string;
             /**
-             * Counted
              * @default pieces
              * @enum {string}
              */
             counted: "pieces" | "logs";
             /**
-             * Holder
              * @default tray
              * @enum {string}
              */
             holder: "tray" | "pan";
-            /**
-             * Across
-             * @default across
-             */
+            /** @default across */
             across: string;
-            /**
-             * Whole
-             * @default
-             */
+            /** @default  */
             whole: string;
-            /**
-             * After
-             * @default
-             */
+            /** @default  */
             after: string;
-            /**
-             * Hot
-             * @default Shape
-             */
+            /** @default Shape */
             hot: string;
-            /**
-             * Work
-             * @default Portion
-             */
+            /** @default Portion */
             work: string;
-            /**
-             * Slab
-             * @default false
-             */
+            /** @default false */
             slab: boolean;
-            /**
-             * Portioned
-             * @default
-             */
+            /** @default  */
             portioned: string;
-            /**
-             * Unweighed
-             * @default
-             */
+            /** @default  */
             unweighed: string;
-            /**
-             * Notes
-             * @default []
-             */
+            /** @default [] */
             notes: components["schemas"]["Advice"][];
             /**
-             * Drawn In
              * @default [
              *       "portion"
              *     ]
              */
             drawn_in: ("form" | "portion" | "slice" | "shape")[];
-            /**
-             * Also Field
-             * @default
-             */
+            /** @default  */
             also_field: string;
-            /**
-             * Measured
-             * @default How wide are they, across the middle
-             */
+            /** @default How wide are they, across the middle */
             measured: string;
         };
         /**
@@ -5544,25 +4231,14 @@ export interface components {
          * @description How much is wanted of a card: a factor, pieces of a mass, a total, or what there is.
          */
         ScaleBody: {
-            /** Factor */
             factor?: string | null;
-            /** Pieces */
             pieces?: number | null;
-            /** Piece G */
             piece_g?: number | null;
-            /** Total G */
             total_g?: number | null;
-            /**
-             * Have
-             * @default []
-             */
+            /** @default [] */
             have: components["schemas"]["Line"][];
-            /** Bowl L */
             bowl_l?: number | null;
-            /**
-             * Rounded
-             * @default false
-             */
+            /** @default false */
             rounded: boolean;
             card: components["schemas"]["Card"];
         };
@@ -5571,19 +4247,11 @@ export interface components {
          * @description What the scale shows, or what is wrong with it.
          */
         ScaleShows: {
-            /** Grams */
             grams: number | null;
-            /**
-             * Steady
-             * @default false
-             */
+            /** @default false */
             steady: boolean;
-            /**
-             * Overloaded
-             * @default false
-             */
+            /** @default false */
             overloaded: boolean;
-            /** Fault */
             fault: string | null;
         };
         /**
@@ -5591,22 +4259,13 @@ export interface components {
          * @description A line scaled: as written, in grams, in kitchen amounts with their rounding error.
          */
         ScaledLineOut: {
-            /** Amount */
             amount: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
+            /** @enum {string} */
             unit: "g" | "kg" | "oz" | "lb" | "cup" | "tbsp" | "tsp" | "ml" | "dl" | "pinch" | "egg" | "yolk" | "white" | "stick" | "zest" | "each" | "of_eggs" | "egg_weight";
-            /** Ingredient */
             ingredient: string | null;
-            /** Grams */
             grams: number | null;
-            /** Kitchen */
             kitchen: string;
-            /** Error Pct */
             error_pct: number;
-            /** Noted */
             noted: boolean;
         };
         /**
@@ -5614,20 +4273,13 @@ export interface components {
          * @description A scaled card and what the cook has to know.
          */
         ScalingOut: {
-            /** Factor */
             factor: number;
-            /** Total G */
             total_g: number;
-            /** Lines */
             lines: components["schemas"]["ScaledLineOut"][];
-            /** Limits */
             limits: components["schemas"]["Limit"][];
             eggs: components["schemas"]["EggAdvice"] | null;
-            /** Near */
             near: components["schemas"]["NearFactorOut"][];
-            /** Mixes */
             mixes: number;
-            /** Mix G */
             mix_g: number;
             card: components["schemas"]["Card"];
         };
@@ -5636,9 +4288,7 @@ export interface components {
          * @description A scoop or spoon by the ml that it holds level.
          */
         Scoop: {
-            /** Name */
             name: string;
-            /** Ml */
             ml: number;
         };
         /**
@@ -5646,18 +4296,12 @@ export interface components {
          * @description Slices laid out for the second bake, turned over after `turn_after` minutes.
          */
         SecondOut: {
-            /** Pieces */
             pieces: number;
-            /** Whole Minutes */
             whole_minutes: number;
-            /** Turn After */
             turn_after: number | null;
-            /** Dried G */
             dried_g: number;
             footprint: components["schemas"]["Footprint"];
-            /** Trays */
             trays: number[];
-            /** Layouts */
             layouts: components["schemas"]["Layout"][];
         };
         /**
@@ -5665,13 +4309,9 @@ export interface components {
          * @description A second oven: its shelves, whether it blows, and its nature.
          */
         SecondOven: {
-            /**
-             * Shelves
-             * @default 1
-             */
+            /** @default 1 */
             shelves: number;
             /**
-             * Mode
              * @default conventional
              * @enum {string}
              */
@@ -5695,33 +4335,17 @@ export interface components {
          *     `troubles.csv`; `version` the number of the dough's version that was baked.
          */
         Seen: {
-            /**
-             * Heights Mm
-             * @default []
-             */
+            /** @default [] */
             heights_mm: number[];
-            /** Oven C */
             oven_c?: number | null;
-            /** Edges */
             edges?: ("even" | "ragged" | "lacy" | "dark") | null;
-            /**
-             * Texture
-             * @default []
-             */
+            /** @default [] */
             texture: ("soft" | "tender" | "chewy" | "sandy" | "crisp" | "crumbly" | "hard" | "tough" | "greasy")[];
-            /**
-             * Tastes
-             * @default []
-             */
+            /** @default [] */
             tastes: string[];
-            /** Verdict */
             verdict?: ("again" | "change" | "never") | null;
-            /**
-             * Troubles
-             * @default []
-             */
+            /** @default [] */
             troubles: string[];
-            /** Version */
             version?: number | null;
         };
         /**
@@ -5729,7 +4353,6 @@ export interface components {
          * @description A file as text, at most 1 MB.
          */
         SessionFileBody: {
-            /** Text */
             text: string;
         };
         /**
@@ -5737,7 +4360,6 @@ export interface components {
          * @description A dough of a session in its pieces, as they are drawn beside a job.
          */
         SessionTray: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
             tray: components["schemas"]["TrayOut"];
         };
@@ -5746,66 +4368,36 @@ export interface components {
          * @description In how many pieces of one mass all of the dough shall go.
          */
         SharedOutBody: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /**
-             * Evenness
-             * @enum {string}
-             */
+            /** @enum {string} */
             evenness: "weighed" | "scooped" | "spooned";
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Oven C */
             oven_c: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
+            /** @enum {string} */
             surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
-            /** Chill Min */
             chill_min: number;
-            /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour?: ("pale" | "golden" | "brown") | null;
-            /**
-             * Rested
-             * @default false
-             */
+            /** @default false */
             rested: boolean;
-            /**
-             * Sheet
-             * @default
-             */
+            /** @default  */
             sheet: string;
-            /**
-             * Also
-             * @default []
-             */
+            /** @default [] */
             also: components["schemas"]["AlsoPieces"][];
-            /** Chilled As */
             chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
-             * Minutes By
              * @default all
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
-             * Width By
              * @default all
              * @enum {string}
              */
             width_by: "all" | "card" | "reckoned";
-            /**
-             * Tried
-             * @default []
-             */
+            /** @default [] */
             tried: string[];
-            /**
-             * Pieces
-             * @default 1
-             */
+            /** @default 1 */
             pieces: number;
         };
         /**
@@ -5813,14 +4405,9 @@ export interface components {
          * @description What a session needs: to buy and weigh, and to take out of the cold in time.
          */
         Shelf: {
-            /** Needed */
             needed: components["schemas"]["Needed"][];
-            /** Take Out */
             take_out: components["schemas"]["TakeOut"][];
-            /**
-             * Costs
-             * @default []
-             */
+            /** @default [] */
             costs: components["schemas"]["DoughCost"][];
         };
         /**
@@ -5828,16 +4415,11 @@ export interface components {
          * @description One ingredient on the shelf: its figures, whether they are the baker's, how it is used.
          */
         ShelfOut: {
-            /** Key */
             key: string;
             facts: components["schemas"]["FactsBody"];
-            /** Own */
             own: boolean;
-            /** Added */
             added: boolean;
-            /** Made Of */
             made_of: string[];
-            /** Doughs */
             doughs: number;
         };
         /**
@@ -5845,9 +4427,7 @@ export interface components {
          * @description A tray that the baker wants on a shelf, counted from the top.
          */
         ShelfPin: {
-            /** Tray */
             tray: string;
-            /** Shelf */
             shelf: number;
         };
         /**
@@ -5855,9 +4435,7 @@ export interface components {
          * @description What is missing of an ingredient for one dough as its card has it (g).
          */
         Short: {
-            /** Name */
             name: string;
-            /** Grams */
             grams: number;
         };
         /**
@@ -5869,82 +4447,43 @@ export interface components {
          *     cut into `each_gives` pieces. The dough is made `times` over.
          */
         ShownDough: {
-            /** Letter */
             letter: string;
-            /** Name */
             name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "drop" | "rolled" | "sliced" | "slab" | "pan" | "filled_pan" | "rope" | "twice_baked" | "wafer";
-            /** Grams */
             grams: number;
-            /** Oven C */
             oven_c: number;
             cues: components["schemas"]["Cues"];
-            /**
-             * Doneness
-             * @enum {string}
-             */
+            /** @enum {string} */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
-            /** Slice Mm */
             slice_mm: number | null;
-            /**
-             * Kept
-             * @default 0
-             */
+            /** @default 0 */
             kept: number;
             /**
-             * Keep As
              * @default dough
              * @enum {string}
              */
             keep_as: "dough" | "disc" | "log" | "portions" | "slices" | "baked";
             /**
-             * Keep In
              * @default freezer
              * @enum {string}
              */
             keep_in: "fridge" | "freezer";
-            /**
-             * Waits
-             * @default true
-             */
+            /** @default true */
             waits: boolean;
-            /**
-             * Laid
-             * @default false
-             */
+            /** @default false */
             laid: boolean;
-            /**
-             * Worked
-             * @default
-             */
+            /** @default  */
             worked: string;
-            /** Dough Id */
             dough_id: number | null;
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "drop" | "rolled" | "shortbread" | "twice_baked";
-            /**
-             * Joins
-             * @enum {string}
-             */
+            /** @enum {string} */
             joins: "fresh" | "fridge" | "freezer";
-            /** Felt */
             felt: ("soft" | "right" | "hard") | null;
-            /**
-             * Each Gives
-             * @default 1
-             */
+            /** @default 1 */
             each_gives: number;
-            /**
-             * Times
-             * @default 1
-             */
+            /** @default 1 */
             times: number;
         };
         /**
@@ -5962,75 +4501,39 @@ export interface components {
          *     steps that are done, from 0.
          */
         ShownJob: {
-            /** Key */
             key: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "ready" | "mix" | "form" | "fetch" | "take" | "wait" | "wash" | "part" | "freeze" | "chill" | "temper" | "heat" | "portion" | "stand" | "load" | "bake" | "turn" | "out" | "shape" | "rest" | "slice" | "rack" | "cool" | "finish" | "set" | "sheet" | "clear";
-            /** Round */
             round: number;
-            /** Dough */
             dough: string | null;
-            /** Tray */
             tray: string | null;
-            /**
-             * Place
-             * @enum {string}
-             */
+            /** @enum {string} */
             place: "hands" | "cold" | "bench" | "oven" | "rack";
-            /** Hands */
             hands: boolean;
-            /** Start At */
             start_at: number;
-            /** End At */
             end_at: number;
-            /** Due At */
             due_at: number;
-            /** Done At */
             done_at: number | null;
-            /** Sheet */
             sheet: number | null;
-            /** Oven */
             oven: number | null;
-            /** Shelf */
             shelf: number | null;
-            /** Who */
             who: number | null;
-            /** Label */
             label: string;
-            /** Dial C */
             dial_c: number | null;
-            /** Partner */
             partner: string | null;
-            /** What */
             what: string;
-            /** Cold */
             cold: ("thaws" | "waits") | null;
-            /** Critical */
             critical: boolean;
-            /** Pause From At */
             pause_from_at: number | null;
-            /** Pause To At */
             pause_to_at: number | null;
-            /** To Shelf */
             to_shelf: number | null;
-            /** Earliest At */
             earliest_at: number | null;
-            /** Latest At */
             latest_at: number | null;
-            /** Hot */
             hot: boolean;
-            /** May Be Left Out */
             may_be_left_out: boolean;
-            /** May Be Felt */
             may_be_felt: boolean;
-            /** May Be Weighed */
             may_be_weighed: boolean;
-            /** May Be Pinned */
             may_be_pinned: boolean;
-            /** Ticked */
             ticked: number[];
             said: components["schemas"]["Said"] | null;
         };
@@ -6040,12 +4543,9 @@ export interface components {
          *     that were eaten the last time. Kinds that were thrown away are not in it any more.
          */
         ShownOccasion: {
-            /** Id */
             id: number;
-            /** Name */
             name: string;
             occasion: components["schemas"]["Occasion"];
-            /** Outcomes */
             outcomes: components["schemas"]["Outcome"][];
             as_eaten: components["schemas"]["Occasion"];
         };
@@ -6059,65 +4559,35 @@ export interface components {
          *     what sheet 1, 2, … are called.
          */
         ShownSession: {
-            /** Id */
             id: number;
-            /** Name */
             name: string;
-            /** State */
             state: string;
-            /** Now */
             now: number;
-            /** Changed At */
             changed_at: number;
-            /** Start At */
             start_at: number;
-            /** Finish At */
             finish_at: number;
-            /** Ready By */
             ready_by: number | null;
-            /** Gap Min */
             gap_min: number;
-            /** Proven */
             proven: boolean;
-            /** Searching */
             searching: boolean;
-            /** Stale */
             stale: boolean;
-            /** Said */
             said: string | null;
-            /** Overs */
             overs: string[];
-            /** Happened */
             happened: number;
-            /** Can Undo */
             can_undo: boolean;
-            /** Sheets */
             sheets: number;
-            /** Sheet Names */
             sheet_names: string[];
-            /** Sheets Now */
             sheets_now: components["schemas"]["ShownSheet"][];
-            /** Shelves */
             shelves: number;
-            /** Ovens */
             ovens: number[];
-            /** Openings */
             openings: number;
-            /** Heat Changes */
             heat_changes: number;
-            /** Hot Sides */
             hot_sides: ("even" | "back" | "front" | "left" | "right")[];
-            /** Workers */
             workers: string[];
-            /** Doughs */
             doughs: components["schemas"]["ShownDough"][];
-            /** Trays */
             trays: components["schemas"]["ShownTray"][];
-            /** Activities */
             activities: components["schemas"]["ShownJob"][];
-            /** Hold Ups */
             hold_ups: components["schemas"]["HoldUp"][];
-            /** Closing */
             closing: components["schemas"]["ToClose"][];
             wish: components["schemas"]["Wish"] | null;
             learnt: components["schemas"]["LearntFrom"];
@@ -6127,14 +4597,9 @@ export interface components {
          * @description Where a sheet is, and the tray on it.
          */
         ShownSheet: {
-            /** Name */
             name: string;
-            /**
-             * State
-             * @enum {string}
-             */
+            /** @enum {string} */
             state: "free" | "filled" | "oven" | "cooling";
-            /** Tray */
             tray: string | null;
         };
         /**
@@ -6146,25 +4611,15 @@ export interface components {
          *     meanwhile, in the mean; null until they are known.
          */
         ShownTray: {
-            /** Name */
             name: string;
-            /** Dough */
             dough: string;
-            /** Pieces */
             pieces: number;
-            /** Bakes */
             bakes: number[];
-            /** Scraps */
             scraps: boolean;
-            /** Size */
             size: string;
-            /** Pinned Shelf */
             pinned_shelf: number | null;
-            /** Took Min */
             took_min: number | null;
-            /** Took Again Min */
             took_again_min: number | null;
-            /** Oven C */
             oven_c: number | null;
         };
         /**
@@ -6172,19 +4627,12 @@ export interface components {
          * @description One of the two: its weight, composition in percent of the flour, and its baked piece.
          */
         Side: {
-            /** Total G */
             total_g: number;
-            /** Sugar Pct */
             sugar_pct: number | null;
-            /** Fat Pct */
             fat_pct: number | null;
-            /** Water Pct */
             water_pct: number | null;
-            /** Width Mm */
             width_mm: number | null;
-            /** Height Mm */
             height_mm: number | null;
-            /** Minutes */
             minutes: number | null;
         };
         /**
@@ -6193,23 +4641,14 @@ export interface components {
          *     `turns` says in degrees how each cut is turned (nothing where none is).
          */
         Slab: {
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Rows */
             rows: number[];
-            /** Cuts */
             cuts: {
-                /** X */
                 x: number;
-                /** Y */
                 y: number;
             }[];
-            /**
-             * Turns
-             * @default []
-             */
+            /** @default [] */
             turns: number[];
         };
         /**
@@ -6218,26 +4657,14 @@ export interface components {
          *     each side, and in how many pieces it is scored.
          */
         SlabOnPaper: {
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Thickness Mm */
             thickness_mm: number;
-            /**
-             * Trim Mm
-             * @default 5
-             */
+            /** @default 5 */
             trim_mm: number;
-            /**
-             * Scored Across
-             * @default 4
-             */
+            /** @default 4 */
             scored_across: number;
-            /**
-             * Scored Down
-             * @default 6
-             */
+            /** @default 6 */
             scored_down: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6251,33 +4678,20 @@ export interface components {
          *     what one takes, `trimmed_g` is cut off it, and a scored piece is `across_mm` by `down_mm`.
          */
         SlabsScored: {
-            /** Slabs */
             slabs: number;
-            /** Rolled Mm */
             rolled_mm: {
-                /** Across */
                 across: number;
-                /** Down */
                 down: number;
             };
-            /** Slab Mm */
             slab_mm: {
-                /** Across */
                 across: number;
-                /** Down */
                 down: number;
             };
-            /** Rolled G */
             rolled_g: number;
-            /** Trimmed G */
             trimmed_g: number;
-            /** Pieces */
             pieces: number;
-            /** Across Mm */
             across_mm: number;
-            /** Down Mm */
             down_mm: number;
-            /** Piece G */
             piece_g: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6290,19 +4704,11 @@ export interface components {
          * @description Logs of one diameter, none longer than the shelf, cut in slices; the ends are trimmed.
          */
         Sliced: {
-            /** Log Diameter Mm */
             log_diameter_mm: number;
-            /** Thickness Mm */
             thickness_mm: number;
-            /**
-             * Ends Mm
-             * @default 4
-             */
+            /** @default 4 */
             ends_mm: number;
-            /**
-             * Longest Mm
-             * @default 300
-             */
+            /** @default 300 */
             longest_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6319,25 +4725,15 @@ export interface components {
          *     one log; grams are before and after drying.
          */
         SlicesDried: {
-            /** Log Mm */
             log_mm: number;
-            /** Face Mm */
             face_mm: number;
-            /** High Mm */
             high_mm: number;
-            /** Step Mm */
             step_mm: number;
-            /** First Mm */
             first_mm: number;
-            /** Slant Mm */
             slant_mm: number;
-            /** Per Log */
             per_log: number;
-            /** Lost G */
             lost_g: number;
-            /** Slice G */
             slice_g: number;
-            /** Dried G */
             dried_g: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6352,21 +4748,13 @@ export interface components {
          *     than both allow.
          */
         Sources: {
-            /** Used */
             used: number;
-            /** Law */
             law: number;
-            /** Reckoned */
             reckoned: number;
-            /** Card */
             card: number | null;
-            /** Own */
             own: number | null;
-            /** Timed */
             timed: number;
-            /** Card Share */
             card_share: number;
-            /** Apart */
             apart: boolean;
         };
         /**
@@ -6375,7 +4763,6 @@ export interface components {
          *     is a real one, and for one that is left as it is.
          */
         StandInsBody: {
-            /** On */
             on: boolean;
             scale?: components["schemas"]["OnTheScale"] | null;
             oven?: components["schemas"]["OvenKnobs"] | null;
@@ -6386,23 +4773,13 @@ export interface components {
          *     band where it has one; `out` of balance, `said` is what happens.
          */
         Standing: {
-            /**
-             * Figure
-             * @enum {string}
-             */
+            /** @enum {string} */
             figure: "sugar" | "fat" | "egg" | "water" | "pieces" | "leavening" | "salt";
-            /** Percent */
             percent: number;
-            /** Low */
             low: number | null;
-            /** High */
             high: number | null;
-            /** Said */
             said: string;
-            /**
-             * Out
-             * @default false
-             */
+            /** @default false */
             out: boolean;
         };
         /**
@@ -6410,10 +4787,7 @@ export interface components {
          * @description When to begin: now, or at the time it is planned for, where that is still to come.
          */
         StartBody: {
-            /**
-             * As Planned
-             * @default false
-             */
+            /** @default false */
             as_planned: boolean;
         };
         /**
@@ -6424,7 +4798,6 @@ export interface components {
         Started: {
             says: components["schemas"]["CardSays"];
             setting: components["schemas"]["TraySetting"];
-            /** Said */
             said: string[];
         };
         /**
@@ -6438,40 +4811,20 @@ export interface components {
          *     else as is usual for its kind.
          */
         Step: {
-            /** Text */
             text: string;
-            /**
-             * Hands Min
-             * @default 0
-             */
+            /** @default 0 */
             hands_min: number;
-            /**
-             * Wait Min
-             * @default 0
-             */
+            /** @default 0 */
             wait_min: number;
-            /**
-             * Cue
-             * @default
-             */
+            /** @default  */
             cue: string;
-            /**
-             * Caution
-             * @default
-             */
+            /** @default  */
             caution: string;
-            /** Kind */
             kind?: ("weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up") | null;
-            /** Wait Most Min */
             wait_most_min?: number | null;
-            /**
-             * Each S
-             * @default 0
-             */
+            /** @default 0 */
             each_s: number;
-            /** Per */
             per?: ("dough" | "tray" | "piece") | null;
-            /** Where */
             where?: ("bench" | "bowl" | "stove" | "fridge" | "freezer" | "oven" | "sheet" | "rack") | null;
         };
         /**
@@ -6479,17 +4832,10 @@ export interface components {
          * @description A kind of step: what it is called, and the part of the work that it belongs to.
          */
         StepKindOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up";
-            /** Label */
             label: string;
-            /**
-             * Stage
-             * @enum {string}
-             */
+            /** @enum {string} */
             stage: "get_ready" | "mix" | "shape" | "chill" | "make" | "bake" | "after" | "finish" | "keep" | "between";
         };
         /**
@@ -6497,13 +4843,9 @@ export interface components {
          * @description The cold store: what is kept, the soonest due first, and what has gone lately.
          */
         StoreOut: {
-            /** Now */
             now: number;
-            /** Kept */
             kept: components["schemas"]["ColdOut"][];
-            /** Gone */
             gone: components["schemas"]["ColdOut"][];
-            /** Caution */
             caution: string;
         };
         /**
@@ -6515,34 +4857,20 @@ export interface components {
          */
         Study: {
             weighed: components["schemas"]["WeighedDough"];
-            /**
-             * Own Units
-             * @enum {string}
-             */
+            /** @enum {string} */
             own_units: "grams" | "ounces" | "cups";
-            /** Own */
             own: (components["schemas"]["KitchenAmount"] | null)[];
             balance: components["schemas"]["Balance"] | null;
-            /** Checks */
             checks: components["schemas"]["Check"][];
             piece: components["schemas"]["PieceStudy"] | null;
-            /** Piece Fault */
             piece_fault: string;
-            /** Steps */
             steps: components["schemas"]["Step"][];
-            /** Told */
             told: components["schemas"]["ToldStep"][];
-            /** Method Min */
             method_min: number;
-            /** Bake Within */
             bake_within: number | null;
-            /** Bake Within By Card */
             bake_within_by_card: boolean;
-            /** Parts */
             parts: components["schemas"]["PartNeed"][];
-            /** Allergens */
             allergens: components["schemas"]["Allergen"][];
-            /** Cautions */
             cautions: string[];
             begun: components["schemas"]["Started"];
         };
@@ -6553,7 +4881,6 @@ export interface components {
         StudyBody: {
             card: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
-            /** Dough Id */
             dough_id?: number | null;
         };
         /**
@@ -6561,19 +4888,12 @@ export interface components {
          * @description A swap that applies: for which line, the card as it would be, before and after.
          */
         SwapOut: {
-            /** Key */
             key: string;
-            /** Label */
             label: string;
-            /** Line */
             line: number | null;
-            /** Takes */
             takes: string;
-            /** Note */
             note: string;
-            /** Said */
             said: string;
-            /** Caution */
             caution: string;
             card: components["schemas"]["Card"];
             difference: components["schemas"]["Difference"];
@@ -6585,7 +4905,6 @@ export interface components {
         SwapsBody: {
             card: components["schemas"]["Card"];
             tray: components["schemas"]["TraySetting"];
-            /** Dough Id */
             dough_id?: number | null;
         };
         /**
@@ -6593,12 +4912,8 @@ export interface components {
          * @description How many pieces are taken out, and what for.
          */
         TakeBody: {
-            /** Pieces */
             pieces: number;
-            /**
-             * Why
-             * @default
-             */
+            /** @default  */
             why: string;
         };
         /**
@@ -6606,9 +4921,7 @@ export interface components {
          * @description What leaves the cold, and when (UTC ms).
          */
         TakeOut: {
-            /** At */
             at: number;
-            /** What */
             what: string;
         };
         /**
@@ -6616,84 +4929,51 @@ export interface components {
          * @description Which template, of which tray (by size, the fullest first), on what.
          */
         TemplateBody: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /**
-             * Evenness
-             * @enum {string}
-             */
+            /** @enum {string} */
             evenness: "weighed" | "scooped" | "spooned";
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Oven C */
             oven_c: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
+            /** @enum {string} */
             surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
-            /** Chill Min */
             chill_min: number;
-            /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour?: ("pale" | "golden" | "brown") | null;
-            /**
-             * Rested
-             * @default false
-             */
+            /** @default false */
             rested: boolean;
-            /**
-             * Sheet
-             * @default
-             */
+            /** @default  */
             sheet: string;
-            /**
-             * Also
-             * @default []
-             */
+            /** @default [] */
             also: components["schemas"]["AlsoPieces"][];
-            /** Chilled As */
             chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
-             * Minutes By
              * @default all
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
-             * Width By
              * @default all
              * @enum {string}
              */
             width_by: "all" | "card" | "reckoned";
-            /**
-             * Tried
-             * @default []
-             */
+            /** @default [] */
             tried: string[];
             /**
-             * What
              * @default sheet
              * @enum {string}
              */
             what: "sheet" | "slab";
             /**
-             * Form
              * @default pdf
              * @enum {string}
              */
             form: "pdf" | "svg";
             /**
-             * Paper
              * @default A4
              * @enum {string}
              */
             paper: "A4" | "Letter";
-            /**
-             * Tray
-             * @default 0
-             */
+            /** @default 0 */
             tray: number;
         };
         /**
@@ -6701,13 +4981,9 @@ export interface components {
          * @description Baked height in mm, its width : thickness ratio, baked mass and the water left in it (g).
          */
         Thickness: {
-            /** Height Mm */
             height_mm: number;
-            /** Width To Thickness */
             width_to_thickness: number;
-            /** Baked G */
             baked_g: number;
-            /** Water Left G */
             water_left_g: number;
         };
         /**
@@ -6715,9 +4991,7 @@ export interface components {
          * @description A job that the baker has put at a time (UTC ms).
          */
         TimedPin: {
-            /** Job */
             job: string;
-            /** Start At */
             start_at: number;
         };
         /**
@@ -6728,16 +5002,10 @@ export interface components {
          *     be printed.
          */
         ToClose: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "write" | "put_away" | "clear";
-            /** Dough */
             dough: string | null;
-            /** Done */
             done: boolean;
-            /** Kept */
             kept: number | null;
         };
         /**
@@ -6746,15 +5014,10 @@ export interface components {
          *     still to go in (g).
          */
         ToWeigh: {
-            /** Key */
             key: string;
-            /** Name */
             name: string;
-            /** Target G */
             target_g: number;
-            /** Weighed G */
             weighed_g: number | null;
-            /** More G */
             more_g: number;
         };
         /**
@@ -6767,52 +5030,26 @@ export interface components {
          *     `each_by_card` the same of its seconds.
          */
         ToldStep: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "weigh" | "soften" | "toast" | "melt" | "chop" | "zest" | "infuse" | "sift" | "line" | "heat_oven" | "cream" | "beat_in" | "rub_in" | "whisk" | "fold_in" | "bring_together" | "knead" | "rest_bench" | "divide" | "disc" | "log" | "lump" | "wrap" | "chill" | "freeze" | "turn_log" | "take_out" | "temper" | "roll" | "cut" | "slice" | "scoop" | "ball" | "press" | "dent" | "rope" | "pipe" | "spread" | "press_pan" | "score" | "prick" | "coat" | "wash" | "top" | "fill" | "bake" | "turn" | "out" | "recut" | "curve" | "second_bake" | "rest_sheet" | "slice_log" | "to_rack" | "cool" | "make_part" | "ice" | "dip" | "drizzle" | "dust" | "sandwich" | "decorate" | "set" | "pack" | "keep_rest" | "wash_bowl" | "clear_up";
-            /** Label */
             label: string;
-            /**
-             * Stage
-             * @enum {string}
-             */
+            /** @enum {string} */
             stage: "get_ready" | "mix" | "shape" | "chill" | "make" | "bake" | "after" | "finish" | "keep" | "between";
-            /** Text */
             text: string;
-            /** Cue */
             cue: string;
-            /** Caution */
             caution: string;
-            /** Hands Min */
             hands_min: number;
-            /** Each S */
             each_s: number;
-            /** Wait Min */
             wait_min: number;
-            /** Wait Most Min */
             wait_most_min: number | null;
-            /**
-             * Per
-             * @enum {string}
-             */
+            /** @enum {string} */
             per: "session" | "dough" | "tray" | "piece";
-            /**
-             * Where
-             * @enum {string}
-             */
+            /** @enum {string} */
             where: "bench" | "bowl" | "stove" | "fridge" | "freezer" | "oven" | "sheet" | "rack";
-            /**
-             * Origin
-             * @enum {string}
-             */
+            /** @enum {string} */
             origin: "card" | "usual" | "habit";
-            /** Card Step */
             card_step: number | null;
-            /** By Card */
             by_card: boolean;
-            /** Each By Card */
             each_by_card: boolean;
         };
         /**
@@ -6824,49 +5061,32 @@ export interface components {
          *     `sources` are the minutes by law, card and bakes. `begun` is what the card says of the tray.
          */
         TrayOut: {
-            /** Piece G */
             piece_g: number;
-            /** Each G */
             each_g: number;
-            /** Baked G */
             baked_g: number;
             raw: components["schemas"]["RawPiece"];
             width: components["schemas"]["Width"];
             thickness: components["schemas"]["Thickness"];
-            /** Minutes */
             minutes: number;
             sources: components["schemas"]["Sources"];
-            /** Whole Minutes */
             whole_minutes: number;
-            /** Look From */
             look_from: number;
-            /** Turn After */
             turn_after: number | null;
-            /**
-             * Doneness
-             * @enum {string}
-             */
+            /** @enum {string} */
             doneness: "soft_centre" | "chewy" | "set" | "crisp" | "dry";
             inside_c: components["schemas"]["InsideC"] | null;
             oven: components["schemas"]["OvenSettings"];
             yields: components["schemas"]["Yield"];
             footprint: components["schemas"]["Footprint"];
-            /** Layouts */
             layouts: components["schemas"]["Layout"][];
             says: components["schemas"]["Says"];
             lies: components["schemas"]["Lies"];
-            /** Making */
             making: (components["schemas"]["RolledOut"] | components["schemas"]["LogsCut"] | components["schemas"]["SlabsScored"] | components["schemas"]["PansFilled"] | components["schemas"]["DoughShared"] | components["schemas"]["RopeBaked"] | components["schemas"]["SlicesDried"] | components["schemas"]["WaferLimit"]) | null;
             second: components["schemas"]["SecondOut"] | null;
-            /** Extras */
             extras: components["schemas"]["Extra"][];
-            /** Total G */
             total_g: number;
-            /** Density G Cm3 */
             density_g_cm3: number;
-            /** Also */
             also: components["schemas"]["AlsoOut"][];
-            /** Dial C */
             dial_c: number;
             kitchen: components["schemas"]["KitchenSetting"];
             begun: components["schemas"]["Started"];
@@ -6876,61 +5096,34 @@ export interface components {
          * @description A tray setting with changes tried on the dough, by their keys; nothing is kept.
          */
         TrayQuestionBody: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /**
-             * Evenness
-             * @enum {string}
-             */
+            /** @enum {string} */
             evenness: "weighed" | "scooped" | "spooned";
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Oven C */
             oven_c: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
+            /** @enum {string} */
             surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
-            /** Chill Min */
             chill_min: number;
-            /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour?: ("pale" | "golden" | "brown") | null;
-            /**
-             * Rested
-             * @default false
-             */
+            /** @default false */
             rested: boolean;
-            /**
-             * Sheet
-             * @default
-             */
+            /** @default  */
             sheet: string;
-            /**
-             * Also
-             * @default []
-             */
+            /** @default [] */
             also: components["schemas"]["AlsoPieces"][];
-            /** Chilled As */
             chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
-             * Minutes By
              * @default all
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
-             * Width By
              * @default all
              * @enum {string}
              */
             width_by: "all" | "card" | "reckoned";
-            /**
-             * Tried
-             * @default []
-             */
+            /** @default [] */
             tried: string[];
         };
         /**
@@ -6945,53 +5138,29 @@ export interface components {
          *     sizes or forms.
          */
         TraySetting: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /**
-             * Evenness
-             * @enum {string}
-             */
+            /** @enum {string} */
             evenness: "weighed" | "scooped" | "spooned";
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Oven C */
             oven_c: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
+            /** @enum {string} */
             surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
-            /** Chill Min */
             chill_min: number;
-            /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour?: ("pale" | "golden" | "brown") | null;
-            /**
-             * Rested
-             * @default false
-             */
+            /** @default false */
             rested: boolean;
-            /**
-             * Sheet
-             * @default
-             */
+            /** @default  */
             sheet: string;
-            /**
-             * Also
-             * @default []
-             */
+            /** @default [] */
             also: components["schemas"]["AlsoPieces"][];
-            /** Chilled As */
             chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
-             * Minutes By
              * @default all
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
-             * Width By
              * @default all
              * @enum {string}
              */
@@ -7003,23 +5172,14 @@ export interface components {
          *     a factor, and what comes of it.
          */
         Turned: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /** Said */
             said: string;
-            /** Factor */
             factor: number;
-            /** Grams */
             grams: number;
-            /** Pieces */
             pieces: number;
-            /** Trays */
             trays: number;
-            /** Leftover G */
             leftover_g: number;
-            /** Width Mm */
             width_mm: number;
-            /** Whole Minutes */
             whole_minutes: number;
         };
         /**
@@ -7027,70 +5187,38 @@ export interface components {
          * @description The question turned around: a width in mm, a count, both, or nothing left over.
          */
         TurnedBody: {
-            /** Piece */
             piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
-            /**
-             * Evenness
-             * @enum {string}
-             */
+            /** @enum {string} */
             evenness: "weighed" | "scooped" | "spooned";
-            /** Dough Temp C */
             dough_temp_c: number;
-            /** Oven C */
             oven_c: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
+            /** @enum {string} */
             surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
-            /** Chill Min */
             chill_min: number;
-            /** Doneness */
             doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
-            /** Colour */
             colour?: ("pale" | "golden" | "brown") | null;
-            /**
-             * Rested
-             * @default false
-             */
+            /** @default false */
             rested: boolean;
-            /**
-             * Sheet
-             * @default
-             */
+            /** @default  */
             sheet: string;
-            /**
-             * Also
-             * @default []
-             */
+            /** @default [] */
             also: components["schemas"]["AlsoPieces"][];
-            /** Chilled As */
             chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
             /**
-             * Minutes By
              * @default all
              * @enum {string}
              */
             minutes_by: "all" | "card" | "reckoned";
             /**
-             * Width By
              * @default all
              * @enum {string}
              */
             width_by: "all" | "card" | "reckoned";
-            /**
-             * Tried
-             * @default []
-             */
+            /** @default [] */
             tried: string[];
-            /** Width Mm */
             width_mm?: number | null;
-            /** Pieces */
             pieces?: number | null;
-            /**
-             * No Leftover
-             * @default false
-             */
+            /** @default false */
             no_leftover: boolean;
         };
         /**
@@ -7098,21 +5226,12 @@ export interface components {
          * @description Logs baked whole, then sliced `lean_deg` away from straight across, and dried.
          */
         TwiceBaked: {
-            /** Grams */
             grams: number;
-            /** Length Mm */
             length_mm: number;
-            /** Width Mm */
             width_mm: number;
-            /**
-             * Slice Mm
-             * @default 13
-             */
+            /** @default 13 */
             slice_mm: number;
-            /**
-             * Lean Deg
-             * @default 0
-             */
+            /** @default 0 */
             lean_deg: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7127,25 +5246,16 @@ export interface components {
          *     Of its family and mixing `guessed` names those that nothing on it tells of.
          */
         Understood: {
-            /** Title */
             title: string;
-            /** Lines */
             lines: components["schemas"]["ReadLine"][];
-            /** Parts */
             parts: components["schemas"]["ReadPart"][];
-            /** Steps */
             steps: components["schemas"]["Step"][];
-            /** Stated Pieces */
             stated_pieces: number | null;
-            /** Stated Width Mm */
             stated_width_mm: number | null;
-            /** Stated Oven */
             stated_oven: string;
-            /** Notes */
             notes: string[];
             card: components["schemas"]["Card"];
             begun: components["schemas"]["Started"];
-            /** Guessed */
             guessed: ("family" | "mixing")[];
         };
         /**
@@ -7154,15 +5264,10 @@ export interface components {
          *     minutes where any were taken, how many were to be baked again, and what went wrong.
          */
         VersionBaked: {
-            /** Bakes */
             bakes: number;
-            /** Width Mm */
             width_mm: number | null;
-            /** Minutes */
             minutes: number | null;
-            /** Again */
             again: number;
-            /** Troubles */
             troubles: string[];
         };
         /**
@@ -7170,13 +5275,9 @@ export interface components {
          * @description A version with its whole card.
          */
         VersionCardShown: {
-            /** Number */
             number: number;
-            /** At */
             at: number;
-            /** Said */
             said: string;
-            /** Reason */
             reason: string;
             baked: components["schemas"]["VersionBaked"] | null;
             card: components["schemas"]["Card"];
@@ -7186,13 +5287,9 @@ export interface components {
          * @description A dough at one moment: what changed since the version before, why, and how it baked.
          */
         VersionShown: {
-            /** Number */
             number: number;
-            /** At */
             at: number;
-            /** Said */
             said: string;
-            /** Reason */
             reason: string;
             baked: components["schemas"]["VersionBaked"] | null;
         };
@@ -7201,19 +5298,11 @@ export interface components {
          * @description A level spoonful spread flat, shaped while hot: soft for so long, each takes so long.
          */
         Wafer: {
-            /** Grams */
             grams: number;
-            /** Spread Mm */
             spread_mm: number;
-            /**
-             * Soft S
-             * @default 75
-             */
+            /** @default 75 */
             soft_s: number;
-            /**
-             * Shape S
-             * @default 12
-             */
+            /** @default 12 */
             shape_s: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7226,11 +5315,8 @@ export interface components {
          * @description The most on a tray that can be shaped before they set, and when the last must be done.
          */
         WaferLimit: {
-            /** By Hand */
             by_hand: number;
-            /** Soft S */
             soft_s: number;
-            /** Each S */
             each_s: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -7243,12 +5329,8 @@ export interface components {
          * @description Which oven, and what its dial is set to (°C).
          */
         WatchBody: {
-            /**
-             * Oven
-             * @default 1
-             */
+            /** @default 1 */
             oven: number;
-            /** Dial C */
             dial_c: number;
         };
         /**
@@ -7258,18 +5340,12 @@ export interface components {
          *     `set_to_c` is the dial's setting for air of `wanted_c`.
          */
         WatchOut: {
-            /** Oven */
             oven: number;
-            /** Dial C */
             dial_c: number;
-            /** Began At */
             began_at: number;
-            /** Trace */
             trace: components["schemas"]["SampleOut"][];
             reading: components["schemas"]["OvenReading"] | null;
-            /** Wanted C */
             wanted_c: number;
-            /** Set To C */
             set_to_c: number | null;
         };
         /**
@@ -7277,9 +5353,7 @@ export interface components {
          * @description One of some ways: its value, and what it is called.
          */
         Way: {
-            /** Value */
             value: boolean | string;
-            /** Label */
             label: string;
         };
         /**
@@ -7289,13 +5363,9 @@ export interface components {
          *     `faults` name the lines that could not be weighed; the totals leave those out.
          */
         WeighedDough: {
-            /** Lines */
             lines: components["schemas"]["WeighedLine"][];
-            /** Total G */
             total_g: number;
-            /** Base G */
             base_g: number;
-            /** Faults */
             faults: components["schemas"]["Fault"][];
         };
         /**
@@ -7306,20 +5376,13 @@ export interface components {
          *     that the grams rest on.
          */
         WeighedLine: {
-            /** Ingredient */
             ingredient: string | null;
-            /** Grams */
             grams: number | null;
-            /** Percent */
             percent: number | null;
-            /** Range G */
             range_g: {
-                /** Low */
                 low: number;
-                /** High */
                 high: number;
             } | null;
-            /** Assumed */
             assumed: string | null;
         };
         /**
@@ -7327,17 +5390,11 @@ export interface components {
          * @description A change that can be tried for an effect, with the height (mm) that it would lead to.
          */
         WhatIfOffer: {
-            /** Key */
             key: string;
-            /** Label */
             label: string;
-            /** Width Mm */
             width_mm: number;
-            /** Minutes */
             minutes: number;
-            /** Gap Mm */
             gap_mm: number;
-            /** Height Mm */
             height_mm: number;
         };
         /**
@@ -7345,9 +5402,7 @@ export interface components {
          * @description A field, and the values of it at which something is asked.
          */
         When: {
-            /** Field */
             field: string;
-            /** Values */
             values: (boolean | string)[];
         };
         /**
@@ -7356,23 +5411,14 @@ export interface components {
          *     `sources` has what card and law say, where the card says anything.
          */
         Width: {
-            /** Middle Mm */
             middle_mm: number;
-            /** Low Mm */
             low_mm: number;
-            /** High Mm */
             high_mm: number;
-            /** Formula Sd */
             formula_sd: number;
-            /** Oven Sd */
             oven_sd: number;
-            /** Hands Sd */
             hands_sd: number;
-            /** Learnt Mm */
             learnt_mm: number;
-            /** Bakes */
             bakes: number;
-            /** Movers */
             movers: components["schemas"]["Mover"][];
             sources: components["schemas"]["WidthSources"] | null;
         };
@@ -7382,15 +5428,10 @@ export interface components {
          *     `apart` says that card and law part by more than both allow.
          */
         WidthSources: {
-            /** Law */
             law: number;
-            /** Reckoned */
             reckoned: number;
-            /** Card */
             card: number;
-            /** Card Share */
             card_share: number;
-            /** Apart */
             apart: boolean;
         };
         /**
@@ -7400,39 +5441,20 @@ export interface components {
          *     `occasion` what it is for.
          */
         Wish: {
-            /** Items */
             items: components["schemas"]["Item"][];
-            /** Sheets */
             sheets: number;
-            /** Shelves */
             shelves: number;
-            /** Start At */
             start_at?: number | null;
-            /** Ready By */
             ready_by?: number | null;
-            /**
-             * Away
-             * @default []
-             */
+            /** @default [] */
             away: components["schemas"]["Away"][];
-            /**
-             * Pins
-             * @default []
-             */
+            /** @default [] */
             pins: components["schemas"]["TimedPin"][];
-            /**
-             * Shelf Pins
-             * @default []
-             */
+            /** @default [] */
             shelf_pins: components["schemas"]["ShelfPin"][];
-            /** First C */
             first_c?: number | null;
-            /**
-             * Calm
-             * @default false
-             */
+            /** @default false */
             calm: boolean;
-            /** Name */
             name?: string | null;
             occasion?: components["schemas"]["Occasion"] | null;
         };
@@ -7441,21 +5463,13 @@ export interface components {
          * @description What a card can be made of.
          */
         WordsOut: {
-            /** Ingredients */
             ingredients: components["schemas"]["IngredientOut"][];
-            /** Families */
             families: components["schemas"]["FamilyOut"][];
-            /** Mixing */
             mixing: components["schemas"]["MixingOut"][];
-            /** Eggs */
             eggs: components["schemas"]["EggOut"][];
-            /** Cups */
             cups: ("spooned" | "sifted" | "dipped")[];
-            /** Unit Systems */
             unit_systems: ("grams" | "ounces" | "cups")[];
-            /** Steps */
             steps: components["schemas"]["StepKindOut"][];
-            /** Places */
             places: components["schemas"]["PlaceOut"][];
         };
         /**
@@ -7463,7 +5477,6 @@ export interface components {
          * @description Lines as they stand on a card.
          */
         WrittenBody: {
-            /** Texts */
             texts: string[];
         };
         /**
@@ -7472,17 +5485,11 @@ export interface components {
          *     are the pieces, logs, slabs or pans that are made of the dough.
          */
         Yield: {
-            /** Pieces */
             pieces: number;
-            /** Leftover G */
             leftover_g: number;
-            /** Bowl Loss G */
             bowl_loss_g: number;
-            /** Most On Sheet */
             most_on_sheet: number;
-            /** Trays */
             trays: number[];
-            /** Made */
             made: number;
         };
     };
@@ -7518,8 +5525,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -7528,8 +5534,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -7538,8 +5543,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -7548,8 +5552,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -7558,8 +5561,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -7568,8 +5570,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -7578,8 +5579,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7588,8 +5588,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -7598,8 +5597,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7631,8 +5629,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -7641,8 +5638,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -7651,8 +5647,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -7661,8 +5656,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -7671,8 +5665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -7681,8 +5674,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -7691,8 +5683,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7701,8 +5692,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -7711,8 +5701,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7745,8 +5734,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -7755,8 +5743,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -7765,8 +5752,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -7775,8 +5761,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -7785,8 +5770,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -7795,8 +5779,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -7805,8 +5788,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7815,8 +5797,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -7825,8 +5806,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7857,8 +5837,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -7867,8 +5846,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -7877,8 +5855,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -7887,8 +5864,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -7897,8 +5873,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -7907,8 +5882,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -7917,8 +5891,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7927,8 +5900,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -7937,8 +5909,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7973,8 +5944,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -7983,8 +5953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -7993,8 +5962,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8003,8 +5971,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8013,8 +5980,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8023,8 +5989,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8033,8 +5998,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8043,8 +6007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8053,8 +6016,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8083,8 +6045,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8093,8 +6054,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8103,8 +6063,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8113,8 +6072,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8123,8 +6081,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8133,8 +6090,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8143,8 +6099,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8153,8 +6108,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8163,8 +6117,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8199,8 +6152,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8209,8 +6161,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8219,8 +6170,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8229,8 +6179,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8239,8 +6188,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8249,8 +6197,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8259,8 +6206,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8269,8 +6215,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8279,8 +6224,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8311,8 +6255,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8321,8 +6264,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8331,8 +6273,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8341,8 +6282,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8351,8 +6291,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8361,8 +6300,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8371,8 +6309,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8381,8 +6318,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8391,8 +6327,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8424,8 +6359,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8434,8 +6368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8444,8 +6377,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8454,8 +6386,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8464,8 +6395,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8474,8 +6404,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8484,8 +6413,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8494,8 +6422,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8504,8 +6431,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8541,8 +6467,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8551,8 +6476,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8561,8 +6485,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8571,8 +6494,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8581,8 +6503,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8591,8 +6512,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8601,8 +6521,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8611,8 +6530,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8621,8 +6539,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8655,8 +6572,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8665,8 +6581,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8675,8 +6590,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8685,8 +6599,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8695,8 +6608,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8705,8 +6617,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8715,8 +6626,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8725,8 +6635,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8735,8 +6644,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8769,8 +6677,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8779,8 +6686,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8789,8 +6695,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8799,8 +6704,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8809,8 +6713,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8819,8 +6722,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8829,8 +6731,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8839,8 +6740,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8849,8 +6749,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8883,8 +6782,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -8893,8 +6791,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -8903,8 +6800,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -8913,8 +6809,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -8923,8 +6818,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -8933,8 +6827,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -8943,8 +6836,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8953,8 +6845,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -8963,8 +6854,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8995,8 +6885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9005,8 +6894,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9015,8 +6903,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9025,8 +6912,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9035,8 +6921,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9045,8 +6930,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9055,8 +6939,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9065,8 +6948,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9075,8 +6957,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9109,8 +6990,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9119,8 +6999,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9129,8 +7008,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9139,8 +7017,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9149,8 +7026,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9159,8 +7035,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9169,8 +7044,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9179,8 +7053,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9189,8 +7062,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9223,8 +7095,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9233,8 +7104,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9243,8 +7113,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9253,8 +7122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9263,8 +7131,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9273,8 +7140,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9283,8 +7149,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9293,8 +7158,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9303,8 +7167,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9337,8 +7200,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9347,8 +7209,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9357,8 +7218,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9367,8 +7227,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9377,8 +7236,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9387,8 +7245,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9397,8 +7254,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9407,8 +7263,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9417,8 +7272,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9447,8 +7301,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9457,8 +7310,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9467,8 +7319,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9477,8 +7328,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9487,8 +7337,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9497,8 +7346,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9507,8 +7355,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9517,8 +7364,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9527,8 +7373,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9561,8 +7406,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9571,8 +7415,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9581,8 +7424,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9591,8 +7433,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9601,8 +7442,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9611,8 +7451,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9621,8 +7460,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9631,8 +7469,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9641,8 +7478,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9677,8 +7513,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9687,8 +7522,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9697,8 +7531,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9707,8 +7540,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9717,8 +7549,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9727,8 +7558,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9737,8 +7567,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9747,8 +7576,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9757,8 +7585,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9789,8 +7616,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9799,8 +7625,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9809,8 +7634,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9819,8 +7643,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9829,8 +7652,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9839,8 +7661,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9849,8 +7670,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9859,8 +7679,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9869,8 +7688,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9905,8 +7723,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -9915,8 +7732,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -9925,8 +7741,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -9935,8 +7750,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -9945,8 +7759,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -9955,8 +7768,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -9965,8 +7777,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9975,8 +7786,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -9985,8 +7795,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10015,8 +7824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10025,8 +7833,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10035,8 +7842,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10045,8 +7851,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10055,8 +7860,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10065,8 +7869,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10075,8 +7878,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10085,8 +7887,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10095,8 +7896,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10129,8 +7929,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10139,8 +7938,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10149,8 +7947,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10159,8 +7956,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10169,8 +7965,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10179,8 +7974,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10189,8 +7983,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10199,8 +7992,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10209,8 +8001,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10245,8 +8036,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10255,8 +8045,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10265,8 +8054,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10275,8 +8063,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10285,8 +8072,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10295,8 +8081,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10305,8 +8090,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10315,8 +8099,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10325,8 +8108,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10355,8 +8137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10365,8 +8146,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10375,8 +8155,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10385,8 +8164,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10395,8 +8173,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10405,8 +8182,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10415,8 +8191,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10425,8 +8200,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10435,8 +8209,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10465,8 +8238,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10475,8 +8247,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10485,8 +8256,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10495,8 +8265,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10505,8 +8274,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10515,8 +8283,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10525,8 +8292,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10535,8 +8301,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10545,8 +8310,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10579,8 +8343,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10589,8 +8352,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10599,8 +8361,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10609,8 +8370,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10619,8 +8379,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10629,8 +8388,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10639,8 +8397,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10649,8 +8406,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10659,8 +8415,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10695,8 +8450,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10705,8 +8459,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10715,8 +8468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10725,8 +8477,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10735,8 +8486,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10745,8 +8495,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10755,8 +8504,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10765,8 +8513,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10775,8 +8522,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10805,8 +8551,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10815,8 +8560,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10825,8 +8569,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10835,8 +8578,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10845,8 +8587,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10855,8 +8596,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10865,8 +8605,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10875,8 +8614,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10885,8 +8623,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10915,8 +8652,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -10925,8 +8661,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -10935,8 +8670,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -10945,8 +8679,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -10955,8 +8688,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -10965,8 +8697,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -10975,8 +8706,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10985,8 +8715,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -10995,8 +8724,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11013,16 +8741,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
+                    "text/csv": string;
+                    "text/plain": string;
+                    "text/markdown": string;
                     "application/ld+json": unknown;
-                    "text/csv": unknown;
-                    "text/plain": unknown;
-                    "text/markdown": unknown;
                 };
             };
             /** @description Bad Request */
@@ -11031,8 +8759,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11041,8 +8768,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11051,8 +8777,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11061,8 +8786,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11071,8 +8795,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11081,8 +8804,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11091,8 +8813,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11101,8 +8822,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11111,8 +8831,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11145,8 +8864,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11155,8 +8873,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11165,8 +8882,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11175,8 +8891,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11185,8 +8900,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11195,8 +8909,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11205,8 +8918,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11215,8 +8927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11225,8 +8936,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11259,8 +8969,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11269,8 +8978,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11279,8 +8987,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11289,8 +8996,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11299,8 +9005,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11309,8 +9014,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11319,8 +9023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11329,8 +9032,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11339,8 +9041,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11373,8 +9074,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11383,8 +9083,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11393,8 +9092,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11403,8 +9101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11413,8 +9110,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11423,8 +9119,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11433,8 +9128,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11443,8 +9137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11453,8 +9146,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11489,8 +9181,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11499,8 +9190,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11509,8 +9199,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11519,8 +9208,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11529,8 +9217,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11539,8 +9226,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11549,8 +9235,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11559,8 +9244,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11569,8 +9253,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11606,8 +9289,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11616,8 +9298,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11626,8 +9307,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11636,8 +9316,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11646,8 +9325,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11656,8 +9334,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11666,8 +9343,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11676,8 +9352,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11686,8 +9361,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11722,8 +9396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11732,8 +9405,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11742,8 +9414,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11752,8 +9423,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11762,8 +9432,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11772,8 +9441,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11782,8 +9450,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11792,8 +9459,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11802,8 +9468,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11838,8 +9503,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11848,8 +9512,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11858,8 +9521,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11868,8 +9530,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11878,8 +9539,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -11888,8 +9548,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -11898,8 +9557,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -11908,8 +9566,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -11918,8 +9575,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11954,8 +9610,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -11964,8 +9619,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -11974,8 +9628,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -11984,8 +9637,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -11994,8 +9646,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12004,8 +9655,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12014,8 +9664,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12024,8 +9673,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12034,8 +9682,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12070,8 +9717,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12080,8 +9726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12090,8 +9735,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12100,8 +9744,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12110,8 +9753,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12120,8 +9762,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12130,8 +9771,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12140,8 +9780,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12150,8 +9789,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12184,8 +9822,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12194,8 +9831,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12204,8 +9840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12214,8 +9849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12224,8 +9858,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12234,8 +9867,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12244,8 +9876,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12254,8 +9885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12264,8 +9894,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12294,8 +9923,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12304,8 +9932,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12314,8 +9941,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12324,8 +9950,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12334,8 +9959,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12344,8 +9968,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12354,8 +9977,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12364,8 +9986,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12374,8 +9995,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12404,8 +10024,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12414,8 +10033,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12424,8 +10042,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12434,8 +10051,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12444,8 +10060,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12454,8 +10069,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12464,8 +10078,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12474,8 +10087,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12484,8 +10096,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12518,8 +10129,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12528,8 +10138,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12538,8 +10147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12548,8 +10156,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12558,8 +10165,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12568,8 +10174,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12578,8 +10183,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12588,8 +10192,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12598,8 +10201,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12634,8 +10236,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12644,8 +10245,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12654,8 +10254,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12664,8 +10263,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12674,8 +10272,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12684,8 +10281,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12694,8 +10290,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12704,8 +10299,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12714,8 +10308,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12735,12 +10328,15 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/pdf": string;
+                    "image/svg+xml": string;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -12748,8 +10344,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12758,8 +10353,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12768,8 +10362,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12778,8 +10371,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12788,8 +10380,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12798,8 +10389,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12808,8 +10398,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12818,8 +10407,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12828,8 +10416,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12858,8 +10445,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12868,8 +10454,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12878,8 +10463,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12888,8 +10472,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -12898,8 +10481,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -12908,8 +10490,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -12918,8 +10499,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12928,8 +10508,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -12938,8 +10517,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -12968,8 +10546,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -12978,8 +10555,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -12988,8 +10564,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -12998,8 +10573,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13008,8 +10582,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13018,8 +10591,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13028,8 +10600,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13038,8 +10609,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13048,8 +10618,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13078,8 +10647,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13088,8 +10656,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13098,8 +10665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13108,8 +10674,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13118,8 +10683,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13128,8 +10692,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13138,8 +10701,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13148,8 +10710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13158,8 +10719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13192,8 +10752,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13202,8 +10761,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13212,8 +10770,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13222,8 +10779,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13232,8 +10788,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13242,8 +10797,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13252,8 +10806,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13262,8 +10815,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13272,8 +10824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13306,8 +10857,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13316,8 +10866,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13326,8 +10875,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13336,8 +10884,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13346,8 +10893,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13356,8 +10902,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13366,8 +10911,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13376,8 +10920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13386,8 +10929,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13416,8 +10958,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13426,8 +10967,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13436,8 +10976,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13446,8 +10985,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13456,8 +10994,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13466,8 +11003,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13476,8 +11012,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13486,8 +11021,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13496,8 +11030,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13526,8 +11059,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13536,8 +11068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13546,8 +11077,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13556,8 +11086,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13566,8 +11095,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13576,8 +11104,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13586,8 +11113,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13596,8 +11122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13606,8 +11131,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13640,8 +11164,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13650,8 +11173,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13660,8 +11182,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13670,8 +11191,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13680,8 +11200,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13690,8 +11209,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13700,8 +11218,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13710,8 +11227,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13720,8 +11236,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13748,8 +11263,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13758,8 +11272,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13768,8 +11281,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13778,8 +11290,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13788,8 +11299,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13798,8 +11308,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13808,8 +11317,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13818,8 +11326,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13828,8 +11335,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13862,8 +11368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13872,8 +11377,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13882,8 +11386,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -13892,8 +11395,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -13902,8 +11404,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -13912,8 +11413,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -13922,8 +11422,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -13932,8 +11431,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -13942,8 +11440,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -13972,8 +11469,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -13982,8 +11478,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -13992,8 +11487,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14002,8 +11496,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14012,8 +11505,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14022,8 +11514,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14032,8 +11523,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14042,8 +11532,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14052,8 +11541,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14082,8 +11570,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14092,8 +11579,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14102,8 +11588,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14112,8 +11597,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14122,8 +11606,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14132,8 +11615,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14142,8 +11624,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14152,8 +11633,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14162,8 +11642,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14192,8 +11671,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14202,8 +11680,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14212,8 +11689,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14222,8 +11698,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14232,8 +11707,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14242,8 +11716,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14252,8 +11725,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14262,8 +11734,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14272,8 +11743,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14302,8 +11772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14312,8 +11781,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14322,8 +11790,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14332,8 +11799,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14342,8 +11808,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14352,8 +11817,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14362,8 +11826,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14372,8 +11835,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14382,8 +11844,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14414,8 +11875,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14424,8 +11884,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14434,8 +11893,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14444,8 +11902,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14454,8 +11911,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14464,8 +11920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14474,8 +11929,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14484,8 +11938,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14494,8 +11947,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14528,8 +11980,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14538,8 +11989,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14548,8 +11998,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14558,8 +12007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14568,8 +12016,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14578,8 +12025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14588,8 +12034,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14598,8 +12043,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14608,8 +12052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14638,8 +12081,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14648,8 +12090,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14658,8 +12099,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14668,8 +12108,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14678,8 +12117,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14688,8 +12126,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14698,8 +12135,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14708,8 +12144,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14718,8 +12153,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14750,8 +12184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14760,8 +12193,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14770,8 +12202,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14780,8 +12211,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14790,8 +12220,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14800,8 +12229,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14810,8 +12238,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14820,8 +12247,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14830,8 +12256,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14866,8 +12291,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14876,8 +12300,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -14886,8 +12309,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -14896,8 +12318,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -14906,8 +12327,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -14916,8 +12336,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -14926,8 +12345,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14936,8 +12354,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -14946,8 +12363,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -14982,8 +12398,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -14992,8 +12407,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15002,8 +12416,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15012,8 +12425,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15022,8 +12434,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15032,8 +12443,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15042,8 +12452,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15052,8 +12461,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15062,8 +12470,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15094,8 +12501,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15104,8 +12510,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15114,8 +12519,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15124,8 +12528,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15134,8 +12537,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15144,8 +12546,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15154,8 +12555,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15164,8 +12564,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15174,8 +12573,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15206,8 +12604,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15216,8 +12613,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15226,8 +12622,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15236,8 +12631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15246,8 +12640,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15256,8 +12649,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15266,8 +12658,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15276,8 +12667,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15286,8 +12676,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15319,8 +12708,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15329,8 +12717,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15339,8 +12726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15349,8 +12735,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15359,8 +12744,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15369,8 +12753,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15379,8 +12762,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15389,8 +12771,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15399,8 +12780,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15432,8 +12812,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15442,8 +12821,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15452,8 +12830,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15462,8 +12839,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15472,8 +12848,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15482,8 +12857,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15492,8 +12866,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15502,8 +12875,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15512,8 +12884,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15521,7 +12892,7 @@ export interface operations {
     give_out_session: {
         parameters: {
             query?: {
-                form?: ("json" | "csv" | "md") | "ics";
+                form?: "json" | "ics" | "csv" | "md";
             };
             header?: never;
             path: {
@@ -15531,12 +12902,17 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "text/calendar": string;
+                    "text/csv": string;
+                    "text/markdown": string;
+                    "application/json": unknown;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -15544,8 +12920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15554,8 +12929,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15564,8 +12938,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15574,8 +12947,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15584,8 +12956,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15594,8 +12965,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15604,8 +12974,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15614,8 +12983,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15624,8 +12992,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15658,8 +13025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15668,8 +13034,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15678,8 +13043,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15688,8 +13052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15698,8 +13061,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15708,8 +13070,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15718,8 +13079,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15728,8 +13088,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15738,8 +13097,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15772,8 +13130,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15782,8 +13139,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15792,8 +13148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15802,8 +13157,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15812,8 +13166,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15822,8 +13175,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15832,8 +13184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15842,8 +13193,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15852,8 +13202,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15884,8 +13233,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -15894,8 +13242,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -15904,8 +13251,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -15914,8 +13260,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -15924,8 +13269,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15934,8 +13278,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -15944,8 +13287,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -15954,8 +13296,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -15964,8 +13305,113 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /**
+             * @description Events as they happen, until the screen is closed: `session` (a session has changed;
+             *     its data is that session, as `GET /api/sessions/current` gives it), `scale` and `oven` (what they
+             *     read), `devices` (they were switched or played), `beat` every few seconds. What was missed is not
+             *     sent again: ask for it.
+             */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -15994,8 +13440,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16004,8 +13449,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16014,8 +13458,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16024,8 +13467,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16034,8 +13476,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16044,8 +13485,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16054,8 +13494,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16064,8 +13503,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16074,8 +13512,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16108,8 +13545,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16118,8 +13554,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16128,8 +13563,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16138,8 +13572,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16148,8 +13581,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16158,8 +13590,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16168,8 +13599,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16178,8 +13608,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16188,8 +13617,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16218,8 +13646,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16228,8 +13655,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16238,8 +13664,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16248,8 +13673,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16258,8 +13682,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16268,8 +13691,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16278,8 +13700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16288,8 +13709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16298,8 +13718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16330,8 +13749,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16340,8 +13758,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16350,8 +13767,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16360,8 +13776,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16370,8 +13785,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16380,8 +13794,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16390,8 +13803,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16400,8 +13812,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16410,8 +13821,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16444,8 +13854,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16454,8 +13863,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16464,8 +13872,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16474,8 +13881,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16484,8 +13890,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16494,8 +13899,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16504,8 +13908,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16514,8 +13917,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16524,8 +13926,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16552,8 +13953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16562,8 +13962,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16572,8 +13971,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16582,8 +13980,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16592,8 +13989,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16602,8 +13998,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16612,8 +14007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16622,8 +14016,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16632,8 +14025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16662,8 +14054,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16672,8 +14063,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16682,8 +14072,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16692,8 +14081,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16702,8 +14090,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16712,8 +14099,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16722,8 +14108,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16732,8 +14117,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16742,8 +14126,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16772,8 +14155,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16782,8 +14164,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16792,8 +14173,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16802,8 +14182,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16812,8 +14191,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16822,8 +14200,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16832,8 +14209,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16842,8 +14218,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16852,8 +14227,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16884,8 +14258,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -16894,8 +14267,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -16904,8 +14276,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -16914,8 +14285,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -16924,8 +14294,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -16934,8 +14303,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -16944,8 +14312,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -16954,8 +14321,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -16964,8 +14330,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -16998,8 +14363,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17008,8 +14372,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17018,8 +14381,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17028,8 +14390,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17038,8 +14399,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17048,8 +14408,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17058,8 +14417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17068,8 +14426,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17078,8 +14435,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17108,8 +14464,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17118,8 +14473,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17128,8 +14482,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17138,8 +14491,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17148,8 +14500,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17158,8 +14509,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17168,8 +14518,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17178,8 +14527,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17188,8 +14536,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17224,8 +14571,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17234,8 +14580,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17244,8 +14589,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17254,8 +14598,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17264,8 +14607,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17274,8 +14616,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17284,8 +14625,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17294,8 +14634,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17304,8 +14643,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17334,8 +14672,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17344,8 +14681,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17354,8 +14690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17364,8 +14699,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17374,8 +14708,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17384,8 +14717,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17394,8 +14726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17404,8 +14735,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17414,8 +14744,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17431,12 +14760,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "image/jpeg": string;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -17444,8 +14775,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17454,8 +14784,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17464,8 +14793,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17474,8 +14802,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17484,8 +14811,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17494,8 +14820,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17504,8 +14829,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17514,8 +14838,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17524,8 +14847,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17539,7 +14861,12 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        /** @description The bytes of a JPEG or PNG, whatever it is called; at most 15 MB. */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -17556,8 +14883,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17566,8 +14892,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17576,8 +14901,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17586,8 +14910,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17596,8 +14919,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17606,8 +14928,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17616,8 +14937,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17626,8 +14946,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17636,8 +14955,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17666,8 +14984,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17676,8 +14993,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17686,8 +15002,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17696,8 +15011,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17706,8 +15020,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17716,8 +15029,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17726,8 +15038,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17736,8 +15047,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17746,8 +15056,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17776,8 +15085,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17786,8 +15094,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17796,8 +15103,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17806,8 +15112,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17816,8 +15121,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17826,8 +15130,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17836,8 +15139,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17846,8 +15148,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17856,8 +15157,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -17890,8 +15190,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -17900,8 +15199,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -17910,8 +15208,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -17920,8 +15217,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -17930,8 +15226,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -17940,8 +15235,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -17950,8 +15244,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17960,8 +15253,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -17970,8 +15262,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18005,8 +15296,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18015,8 +15305,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18025,8 +15314,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18035,8 +15323,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18045,8 +15332,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18055,8 +15341,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18065,8 +15350,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18075,8 +15359,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18085,8 +15368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18102,12 +15384,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The file. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "text/csv": string;
+                };
             };
             /** @description Bad Request */
             400: {
@@ -18115,8 +15399,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18125,8 +15408,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18135,8 +15417,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18145,8 +15426,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18155,8 +15435,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18165,8 +15444,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18175,8 +15453,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18185,8 +15462,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18195,8 +15471,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18229,8 +15504,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18239,8 +15513,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18249,8 +15522,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18259,8 +15531,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18269,8 +15540,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18279,8 +15549,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18289,8 +15558,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18299,8 +15567,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18309,8 +15576,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18339,8 +15605,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18349,8 +15614,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18359,8 +15623,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18369,8 +15632,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18379,8 +15641,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18389,8 +15650,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18399,8 +15659,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18409,8 +15668,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18419,8 +15677,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18453,8 +15710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18463,8 +15719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18473,8 +15728,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18483,8 +15737,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18493,8 +15746,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18503,8 +15755,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18513,8 +15764,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18523,8 +15773,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18533,8 +15782,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18569,8 +15817,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18579,8 +15826,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18589,8 +15835,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18599,8 +15844,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18609,8 +15853,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18619,8 +15862,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18629,8 +15871,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18639,8 +15880,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18649,8 +15889,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18685,8 +15924,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18695,8 +15933,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18705,8 +15942,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18715,8 +15951,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18725,8 +15960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18735,8 +15969,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18745,8 +15978,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18755,8 +15987,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18765,8 +15996,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18801,8 +16031,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18811,8 +16040,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18821,8 +16049,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18831,8 +16058,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18841,8 +16067,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18851,8 +16076,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18861,8 +16085,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18871,8 +16094,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18881,8 +16103,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -18913,8 +16134,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Forbidden */
@@ -18923,8 +16143,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -18933,8 +16152,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Method Not Allowed */
@@ -18943,8 +16161,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Conflict */
@@ -18953,8 +16170,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -18963,8 +16179,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unsupported Media Type */
@@ -18973,8 +16188,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -18983,8 +16197,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Service Unavailable */
@@ -18993,8 +16206,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": unknown;
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -201,7 +201,16 @@ def remove_bake(bake_id: Id, data: Data, config: Config) -> None:
     photos.drop(photos_of(config.data_file), photo)
 
 
-@router.put("/bakes/{bake_id}/photo")
+@router.put(
+    "/bakes/{bake_id}/photo",
+    openapi_extra={
+        "requestBody": {
+            "description": "The bytes of a JPEG or PNG, whatever it is called; at most 15 MB.",
+            "required": True,
+            "content": routing.contents("application/octet-stream"),
+        }
+    },
+)
 async def put_photo(bake_id: Id, request: Request, data: Data, config: Config) -> BakeOut:
     """Keep a photo of a bake: the body is the JPEG or PNG itself."""
     sent = await request.body()
@@ -227,7 +236,11 @@ def _keep_photo(bake_id: int, sent: bytes, data: Database, config: Settings) -> 
     return _out(found)
 
 
-@router.get("/bakes/{bake_id}/photo", response_class=Response)
+@router.get(
+    "/bakes/{bake_id}/photo",
+    response_class=Response,
+    responses=routing.files("image/jpeg"),
+)
 def get_photo(bake_id: Id, data: Data, config: Config) -> Response:
     """The photo of a bake, a JPEG."""
     with data.reading() as session:
@@ -310,7 +323,7 @@ def find_trouble(
         return troubles.diagnose(session, dough_id, trouble, bake_id)
 
 
-@router.get("/book/file", response_class=Response)
+@router.get("/book/file", response_class=Response, responses=routing.files("text/csv"))
 def book_file(data: Data, dough_id: Id | None = None) -> Response:
     """The book as CSV; of one dough when named."""
     with data.reading() as session:

@@ -78,7 +78,17 @@ class WatchBody(ValueBody):
     dial_c: Annotated[Celsius, Field(ge=50)]
 
 
-@router.get("/stream", include_in_schema=False)
+STREAMED = """Events as they happen, until the screen is closed: `session` (a session has changed;
+its data is that session, as `GET /api/sessions/current` gives it), `scale` and `oven` (what they
+read), `devices` (they were switched or played), `beat` every few seconds. What was missed is not
+sent again: ask for it."""
+
+
+@router.get(
+    "/stream",
+    response_class=StreamingResponse,
+    responses={200: {"description": STREAMED, "content": routing.contents("text/event-stream")}},
+)
 async def stream(screens: Screens) -> Any:
     """Server-sent events: `session` when a session has changed, `scale` and `oven` as they read."""
     if screens.full:

@@ -1,6 +1,6 @@
 """A session as a file, a calendar as busy times, and what a session needs from the shelf."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi.responses import Response
 from pydantic import Field
@@ -44,18 +44,17 @@ class BusyTimesOut(Out):
     left_out: list[str]
 
 
-@router.get("/sessions/{session_id}/file", response_class=Response)
-def give_out_session(
-    session_id: Id, data: Data, now: Now, form: FileForm | Literal["ics"] = "json"
-) -> Response:
+@router.get(
+    "/sessions/{session_id}/file",
+    response_class=Response,
+    responses=routing.files("text/calendar", "text/csv", "text/markdown", "application/json"),
+)
+def give_out_session(session_id: Id, data: Data, now: Now, form: FileForm = "json") -> Response:
     """The session as JSON, its run sheet as iCalendar with alarms, CSV or Markdown. What a calendar
     has of it is remembered, so that a later file mends the same entries."""
     with data.writing() if form == "ics" else data.reading() as session:
         row = session_rows.find_session(session, session_id)
-        if form == "ics":
-            kind, contents = "text/calendar", session_files.give_out_calendar(row, now)
-        else:
-            kind, contents = session_files.give_out(row, form)
+        kind, contents = session_files.give_out(row, form, now)
     name = f'attachment; filename="session-{session_id}.{form}"'
     return Response(contents, media_type=kind, headers={"content-disposition": name})
 

@@ -29,7 +29,11 @@ class TemplateBody(TrayQuestionBody):
     tray: Annotated[int, Interval(ge=0, le=50)] = 0
 
 
-@router.post("/doughs/{dough_id}/template", response_class=Response)
+@router.post(
+    "/doughs/{dough_id}/template",
+    response_class=Response,
+    responses=routing.files("application/pdf", "image/svg+xml"),
+)
 def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     """A template to print at its own size and slide under the paper."""
     dough, asked, bench = asked_of(dough_id, body, data)

@@ -34,7 +34,7 @@ from finebatch.store.models import SessionRow
 from finebatch.workflow.dough.doughs import find_by_name
 from finebatch.workflow.errors import Missing
 
-FileForm = Literal["json", "csv", "md"]
+FileForm = Literal["json", "ics", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
 
 
@@ -57,18 +57,20 @@ UNNAMED = SessionFile.model_fields["name"].default
 EVENT_FIELDS = ("kind", "activity", "minutes", "grams", "what")
 
 
-def give_out(row: SessionRow, form: FileForm) -> tuple[str, bytes]:
-    """A session as a file: its media type and contents."""
+def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:
+    """A session as a file: its media type and contents. Of a calendar is kept what it then has."""
     snapshot = row.snapshot
     if form == "json":
         return "application/json", write_session(_file(row, snapshot)).encode()
+    if form == "ics":
+        return "text/calendar", _calendar(row, now)
     told = _told(row, snapshot)
     if form == "csv":
         return "text/csv", run_sheet.write_csv(told).encode()
     return "text/markdown", run_sheet.write_markdown(snapshot.name, told).encode()
 
 
-def give_out_calendar(row: SessionRow, now: int) -> bytes:
+def _calendar(row: SessionRow, now: int) -> bytes:
     """A session's jobs as a calendar; what it then has of them is kept with the session. Of one
     that was given up, what was left to do is called off."""
     told = _told(row, row.snapshot)
