@@ -109,7 +109,7 @@ def shown(card: Card) -> object:
 
 @pytest.mark.parametrize("form", FORMS)
 @given(cards)
-@settings(max_examples=so_many(150), suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=so_many(300), suppress_health_check=[HealthCheck.too_slow])
 @example(Card("Butter", "drop", "creamed", (Line("250", "g", "flour_ap"),), steps=(Step("Mix."),)))
 def test_what_is_given_out_comes_back_the_same(form: Form, card: Card) -> None:
     assume(not may_be_linked(card.name))

@@ -3,6 +3,7 @@
 import csv
 import io
 import math
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
@@ -34,6 +35,10 @@ COLUMNS = (
 )
 NEEDED = ("day", "dough")
 MOST_LINES = 5000
+# Within a cell of several words a semicolon that is part of one has a backslash before it.
+_SPECIAL = re.compile(r"([;\\])")
+_WORD = re.compile(r"(?:[^;\\]|\\.?)+", re.DOTALL)
+_PLAIN = re.compile(r"\\([;\\])")
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +51,8 @@ class BookLine:
 
     def words(self, column: str) -> tuple[str, ...]:
         """A cell of several words."""
-        return tuple(w.strip() for w in self.cells.get(column, "").split(";") if w.strip())
+        words = (_PLAIN.sub(r"\1", w.strip()) for w in _WORD.findall(self.cells.get(column, "")))
+        return tuple(word for word in words if word)
 
     def numbers(self, column: str) -> tuple[float, ...]:
         """A cell of several figures; `UnreadableFile` for what is none."""
@@ -86,11 +92,13 @@ def write_book(rows: Iterable[Mapping[str, object]]) -> str:
 def _cell(value: object) -> str:
     if value is None:
         return ""
-    if isinstance(value, float):
-        return f"{value:.2f}".rstrip("0").rstrip(".")
     if isinstance(value, list | tuple):
-        return safe_cell(";".join(_cell(one).removeprefix("'") for one in value))
-    return f"{value}" if isinstance(value, int) else safe_cell(str(value))
+        return safe_cell(";".join(_SPECIAL.sub(r"\\\1", _cell_text(one)) for one in value))
+    return _cell_text(value) if isinstance(value, int | float) else safe_cell(str(value))
+
+
+def _cell_text(value: object) -> str:
+    return f"{value:.2f}".rstrip("0").rstrip(".") if isinstance(value, float) else str(value)
 
 
 def _moment(number: int, text: str) -> int:
