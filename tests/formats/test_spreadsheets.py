@@ -11,10 +11,12 @@ from hypothesis import strategies as st
 from finebatch.core.formula.dough import Card, Line, Part
 from finebatch.core.formula.weigh import weigh
 from finebatch.facts import tables
-from finebatch.formats.book_csv import read_book, write_book
+from finebatch.formats.book_csv import write_book
 from finebatch.formats.card_csv import read_csv, write_csv
 from finebatch.formats.decoded import decoded, text_of
+from finebatch.formats.read_dough import ReadDough
 from finebatch.formats.spreadsheet import plain_cell, safe_cell
+from tests.books import lines_of
 from tests.cards import cards
 from tests.chance import so_many
 
@@ -65,12 +67,12 @@ def test_a_dough_is_read_however_a_spreadsheet_writes_it(
     table = rewritten(as_csv(CARD), delimiter, commas=delimiter != ",")
     file = tmp_path / "dough.csv"
     file.write_bytes(((f"sep={delimiter}\r\n" if said else "") + table).encode(encoding))
-    assert read_csv(text_of(file), "file", READER) == [CARD]
+    assert read_csv(text_of(file), "file", READER) == [ReadDough(CARD)]
 
 
 @pytest.mark.parametrize("encoding", ENCODINGS)
 def test_a_book_is_read_however_a_spreadsheet_writes_it(encoding: str) -> None:
-    (line,) = read_book(decoded(("sep=;\n" + BOOK).encode(encoding)))
+    (line,) = lines_of(decoded(("sep=;\n" + BOOK).encode(encoding)))
     assert line.numbers("widths_mm") == (61.5, 62.25)
     assert line.number_in("minutes") == 11.5
     assert line.cells["note"] == 'süß; "gut"'
@@ -81,7 +83,7 @@ def test_a_book_is_read_however_a_spreadsheet_writes_it(encoding: str) -> None:
 @settings(max_examples=so_many(60), suppress_health_check=[HealthCheck.too_slow])
 def test_cup_egg_and_parts_of_one_name_come_back(card: Card) -> None:
     assume(card.lines)
-    (back,) = read_csv(as_csv(card), "file", READER)
+    back = read_csv(as_csv(card), "file", READER)[0].card
     shown = [(p.kind, p.name.strip(" \n\r\u00a0"), len(p.lines)) for p in card.parts if p.lines]
     assert [(p.kind, p.name, len(p.lines)) for p in back.parts] == shown
     assert (back.cup, back.egg) == (card.cup, card.egg)
@@ -96,6 +98,6 @@ def test_a_leading_apostrophe_comes_back(cell: str) -> None:
 
 def test_a_note_with_apostrophes_comes_back_from_the_book() -> None:
     row = {"day": "2026-10-24", "dough": "'=Rounds", "note": "'tis good", "minutes": -0.5}
-    (line,) = read_book(write_book([row]))
+    (line,) = lines_of(write_book([row]))
     assert (line.cells["dough"], line.cells["note"]) == ("'=Rounds", "'tis good")
     assert line.number_in("minutes") == -0.5

@@ -220,11 +220,11 @@ def test_the_book_goes_out_and_comes_in_again(demo: TestClient, bake: Any) -> No
     assert text.splitlines()[0].startswith("day,dough,tray,piece_g,widths_mm")
     before = demo.get("/api/bakes").json()
     known = demo.post("/api/book/bring-in", json={"text": text}).json()
-    assert known == {"added": 0, "known": len(before)}
+    assert known == {"added": 0, "known": len(before), "left_out": []}
     for kept in before:
         demo.delete(f"/api/bakes/{kept['id']}")
     added = demo.post("/api/book/bring-in", json={"text": text}).json()
-    assert added == {"added": len(before), "known": 0}
+    assert added == {"added": len(before), "known": 0, "left_out": []}
     after = demo.get("/api/bakes").json()
     for a, b in zip(before, after, strict=True):
         for field in ("dough_id", "baked_at", "widths_mm", "minutes", "colour", "note"):

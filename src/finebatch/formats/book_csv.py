@@ -35,6 +35,15 @@ COLUMNS = (
 )
 NEEDED = ("day", "dough")
 MOST_LINES = 5000
+_ALSO = {
+    **dict.fromkeys(("date", "baked", "datum"), "day"),
+    **dict.fromkeys(("recipe", "cookie", "name"), "dough"),
+    **dict.fromkeys(("width", "widths", "width (mm)", "width mm", "diameter"), "widths_mm"),
+    **dict.fromkeys(("height", "heights", "height (mm)", "height mm"), "heights_mm"),
+    **dict.fromkeys(("time", "min", "minutes baked", "bake time"), "minutes"),
+    **dict.fromkeys(("notes", "comment", "remarks"), "note"),
+}
+"""What tables of others call a column."""
 # Within a cell of several words a semicolon that is part of one has a backslash before it.
 _SPECIAL = re.compile(r"([;\\])")
 _WORD = re.compile(r"(?:[^;\\]|\\.?)+", re.DOTALL)
@@ -116,9 +125,10 @@ def _moment(number: int, text: str) -> int:
     return round(moment.timestamp() * 1000)
 
 
-def read_book(text: str) -> list[BookLine]:
-    """The lines of a book's file; `UnreadableFile` says which line cannot be read and why."""
-    table = read_table(text, MOST_LINES)
+def read_book(text: str) -> tuple[list[BookLine], tuple[str, ...]]:
+    """The lines of a book's file, and the columns that have no place in a book; `UnreadableFile`
+    says which line cannot be read and why."""
+    table = read_table(text, MOST_LINES).called(_ALSO)
     missing = [name for name in NEEDED if name not in table.columns]
     if missing:
         raise UnreadableFile(
@@ -126,7 +136,8 @@ def read_book(text: str) -> list[BookLine]:
             + ", ".join(COLUMNS)
             + "."
         )
-    return [
+    lines = [
         BookLine(number, _moment(number, cells.get("day", "")), cells)
         for number, cells in table.rows
     ]
+    return lines, table.left_out(COLUMNS)

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 from collections.abc import Iterable, Sequence
 
 from pydantic import TypeAdapter, ValidationError
@@ -9,7 +10,8 @@ from pydantic import TypeAdapter, ValidationError
 from finebatch.core.formula.dough import Card, Line, Part, WeighedDough
 from finebatch.core.formula.reading import Reader
 from finebatch.core.larder.ingredient import Larder
-from finebatch.formats.spreadsheet import point, read_table, safe_cell
+from finebatch.formats.read_dough import ReadDough
+from finebatch.formats.spreadsheet import Table, point, read_table, safe_cell
 from finebatch.formats.unreadable import UnreadableFile
 
 COLUMNS = (
@@ -34,6 +36,20 @@ COLUMNS = (
     "card_egg",
 )
 MOST_ROWS = 500
+_ALSO = {
+    **dict.fromkeys(("qty", "quantity", "weight", "measure", "menge", "anzahl"), "amount"),
+    **dict.fromkeys(("units", "uom", "einheit"), "unit"),
+    **dict.fromkeys(("item", "ingredients", "what", "product", "zutat", "zutaten"), "name"),
+    **dict.fromkeys(("recipe", "cookie", "title", "rezept"), "dough"),
+    **dict.fromkeys(("section", "component", "for"), "part"),
+    **dict.fromkeys(("line", "as written"), "text"),
+}
+"""What tables of others call a column."""
+_IN_UNIT = re.compile(
+    r"(?:(?:amount|qty|quantity|weight|mass|menge|gewicht)\W*(?:in\s)?\W*)?"
+    r"(?P<unit>g|grams?|gramm|kg|oz|ml)\W*"
+)
+"""The column of an amount that says its unit: weight (g)."""
 _LINE = TypeAdapter(Line)
 _PART = TypeAdapter(Part)
 _CARD = TypeAdapter(Card)
@@ -100,31 +116,41 @@ def _line(row: dict[str, str], number: int, reader: Reader) -> Line:
                 "Dough screen offers."
             ) from error
     said = row.get("name") or row.get("text") or key
-    written = row.get("text") or f"{row.get('amount', '')} {row.get('unit', '')} {said}".strip()
+    amount = point(row.get("amount", ""))
+    written = row.get("text") or " ".join(f"{amount} {row.get('unit', '')} {said}".split())
     return reader.read(written).line
 
 
-def _read_rows(text: str) -> Sequence[tuple[int, dict[str, str]]]:
-    table = read_table(text, MOST_ROWS)
+def _named(table: Table) -> tuple[Table, str]:
+    """The table with the names of its columns as they are here, and the unit of an amount whose
+    column says it."""
+    told = {column: found for column in table.columns if (found := _IN_UNIT.fullmatch(column))}
+    if not told or {"amount", "text"} & set(table.columns):
+        return table.called(_ALSO), ""
+    column, found = next(iter(told.items()))
+    return table.called({**_ALSO, column: "amount"}), found["unit"]
+
+
+def read_csv(text: str, name: str, reader: Reader) -> list[ReadDough]:
+    """The doughs of a CSV file, in order, with the columns that have no place on a card; `name` for
+    rows that name none.
+
+    Raises `UnreadableFile` naming the row that does not fit.
+    """
+    table, unit = _named(read_table(text, MOST_ROWS))
     columns = set(table.columns)
     if not columns & {"ingredient", "name", "text"} or not columns & {"amount", "text"}:
         raise UnreadableFile(
             "The first row has to name the columns: at least amount, unit and name (or text)."
         )
-    return table.rows
-
-
-def read_csv(text: str, name: str, reader: Reader) -> list[Card]:
-    """The doughs of a CSV file, in order; `name` for rows that name none.
-
-    Raises `UnreadableFile` naming the row that does not fit.
-    """
     doughs: dict[str, list[tuple[int, dict[str, str]]]] = {}
-    for number, row in _read_rows(text):
+    for number, row in table.rows:
+        row.setdefault("unit", unit)
         doughs.setdefault(row.get("dough") or name, []).append((number, row))
     if not doughs:
         raise UnreadableFile("There is no line in this file below its first row.")
-    return [_card(title, rows, reader) for title, rows in doughs.items()]
+    left_out = table.left_out(COLUMNS)
+    return [ReadDough(_card(title, rows, reader), left_out) for title, rows in doughs.items()]
 
 
 def _card(title: str, rows: list[tuple[int, dict[str, str]]], reader: Reader) -> Card:

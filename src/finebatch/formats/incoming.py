@@ -33,8 +33,7 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[ReadDough]:
         if may_be_linked(text) or path.suffix.casefold() in _LINKED:
             return _bounded(read_recipes(text, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
-            read = read_csv(text.lstrip("\ufeff"), path.stem, reader)
-            return _bounded([ReadDough(card) for card in read])
+            return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))
         found = read_card(as_card(text.lstrip("\ufeff")), reader)
     except Refusal as refusal:
         raise UnreadableFile(refusal.faults[0].message) from refusal

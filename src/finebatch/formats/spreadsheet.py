@@ -4,6 +4,7 @@ that says which, decimal commas, apostrophes before what would be a formula."""
 import csv
 import io
 import re
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
 from finebatch.formats.unreadable import UnreadableFile
@@ -37,10 +38,38 @@ def point(cell: str) -> str:
 @dataclass(frozen=True, slots=True)
 class Table:
     """The names of a table's columns, in small letters, and each row below them: its number in the
-    file, and its cells by those names."""
+    file, and its cells by those names. `beyond` counts the cells that no column has."""
 
     columns: tuple[str, ...]
     rows: tuple[tuple[int, dict[str, str]], ...]
+    beyond: int = 0
+
+    def called(self, also: Mapping[str, str]) -> "Table":
+        """The same with columns that others call something else by the names that they have here;
+        what is there by its name already is not named again."""
+        names: dict[str, str] = {}
+        for column in self.columns:
+            meant = also.get(column, column)
+            free = meant not in self.columns and meant not in names.values()
+            names[column] = meant if free else column
+        rows = (
+            (number, {names[column]: cell for column, cell in cells.items()})
+            for number, cells in self.rows
+        )
+        return Table(tuple(names[column] for column in self.columns), tuple(rows), self.beyond)
+
+    def left_out(self, known: Collection[str]) -> tuple[str, ...]:
+        """The columns that are none of these and have something in them."""
+        others = [name for name in dict.fromkeys(self.columns) if name and name not in known]
+        said = [name for name in others if any(cells.get(name) for _, cells in self.rows)]
+        return (
+            *said,
+            *(
+                [f"{self.beyond} {'cell' if self.beyond == 1 else 'cells'} without a column"]
+                if self.beyond
+                else []
+            ),
+        )
 
 
 def read_table(text: str, most_rows: int) -> Table:
@@ -57,17 +86,18 @@ def read_table(text: str, most_rows: int) -> Table:
     try:
         reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
         columns = tuple(name.strip().casefold() for name in next(reader, []))
-        rows = []
+        rows, beyond = [], 0
         for place, cells in enumerate(reader):
             if place >= most_rows:
                 raise UnreadableFile(f"At most {most_rows:,} rows at once; this file has more.")
             found = {
-                name: plain_cell(cell.strip(" \n\r\u00a0"))
+                name: plain_cell(cell.lstrip(" \n\u00a0")).strip(" \n\r\u00a0")
                 for name, cell in zip(columns, cells, strict=False)
                 if name
             }
+            beyond += sum(bool(cell.strip()) for cell in cells[len(columns) :])
             if any(found.values()):
                 rows.append((place + (3 if said else 2), found))
     except csv.Error as error:
         raise UnreadableFile(f"This is no CSV file: {error}.") from error
-    return Table(columns, tuple(rows))
+    return Table(columns, tuple(rows), beyond)

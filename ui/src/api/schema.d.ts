@@ -1965,11 +1965,13 @@ export interface components {
         };
         /**
          * BroughtBookOut
-         * @description How many bakes were added, and how many were there already.
+         * @description How many bakes a file added, how many were there already, and the columns of it that have no
+         *     place in a book.
          */
         BroughtBookOut: {
             added: number;
             known: number;
+            left_out: string[];
         };
         /**
          * BroughtOut

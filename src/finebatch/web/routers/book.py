@@ -153,10 +153,12 @@ class BringBookBody(Body):
 
 
 class BroughtBookOut(Out):
-    """How many bakes were added, and how many were there already."""
+    """How many bakes a file added, how many were there already, and the columns of it that have no
+    place in a book."""
 
     added: int
     known: int
+    left_out: list[str]
 
 
 @router.get("/bakes")
@@ -336,5 +338,5 @@ def book_file(data: Data, dough_id: Id | None = None) -> Response:
 def bring_book(body: BringBookBody, data: Data) -> BroughtBookOut:
     """Bring the bakes of a CSV file in: all of them, or none."""
     with data.writing() as session:
-        added, known = book_files.bring_in(session, body.text)
-    return BroughtBookOut(added=added, known=known)
+        brought = book_files.bring_in(session, body.text)
+    return BroughtBookOut(added=brought.added, known=brought.known, left_out=list(brought.left_out))

@@ -1,5 +1,6 @@
 """The book given out as CSV and brought in again: all of it, or nothing."""
 
+from dataclasses import dataclass
 from typing import get_args
 
 from sqlalchemy.orm import Session
@@ -58,13 +59,22 @@ def _cells(row: BakeRow, names: dict[int, str]) -> dict[str, object]:
     }
 
 
-def bring_in(session: Session, text: str) -> tuple[int, int]:
-    """Bring the bakes of a CSV file in: how many were added, and how many were there already.
+@dataclass(frozen=True, slots=True)
+class BroughtBook:
+    """How many bakes were added, how many were there already, and which columns were left out."""
+
+    added: int
+    known: int
+    left_out: tuple[str, ...]
+
+
+def bring_in(session: Session, text: str) -> BroughtBook:
+    """Bring the bakes of a CSV file in.
 
     What was foreseen is foreseen anew by this book. `Refusal` names the line that cannot be taken.
     """
     try:
-        lines = read_book(text)
+        lines, left_out = read_book(text)
     except UnreadableFile as error:
         raise refuse("text", f"{error} Nothing was kept.") from error
     there = {(row.dough_id, row.baked_at) for row in book_rows(session)}
@@ -83,7 +93,7 @@ def bring_in(session: Session, text: str) -> tuple[int, int]:
             message = refusal.faults[0].message
             raise refuse("text", f"Line {line.number}: {message} Nothing was kept.") from refusal
         added += 1
-    return added, known
+    return BroughtBook(added, known, left_out)
 
 
 def _record(session: Session, line: BookLine) -> Record:

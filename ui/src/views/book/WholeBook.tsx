@@ -142,7 +142,10 @@ function Files() {
       {bring.data && (
         <p role="status">
           {bring.data.added} bakes added
-          {bring.data.known > 0 && `, ${bring.data.known} were there already`}.
+          {bring.data.known > 0 && `, ${bring.data.known} were there already`}
+          {bring.data.left_out.length > 0 &&
+            `; has no place in the book, and is left out: ${bring.data.left_out.join(", ")}`}
+          .
         </p>
       )}
       <Notice problem={bring.error} />
