@@ -7,37 +7,79 @@ from collections.abc import Sequence
 from markdown_it import MarkdownIt
 from markdown_it.token import Token
 
-_HEADING = re.compile(r"^ {0,3}#{1,6}\s+\S", re.MULTILINE)
+from finebatch.core.refusal import refuse
+
+MOST_LETTERS = 200_000
+"""Ten times as many take a hundred times as long to read."""
+_HEADING = re.compile(
+    r"^ {0,3}#{1,6}\s+\S|^\S[^\n]*\n(?:=+|-{3,}) *$|^(?:\*\*|__)[^*_\n]+(?:\*\*|__):? *$",
+    re.MULTILINE,
+)
 _TABLE = re.compile(r"^[^\n|]*\|[^\n]*\n *\|?(?: *:?-{2,}:? *\|)+(?: *:?-{2,}:? *)?$", re.MULTILINE)
+_FRONT = re.compile(r"\A\s*---[ \t]*\n(?P<said>(?:[\w -]+:[^\n]*\n|[ \t]*\n)+)---[ \t]*\n")
+_BREAK = re.compile(r"<br\s*/?>", re.IGNORECASE)
+_HIDDEN = re.compile(r"<!--(?:(?!<!--|-->).)*-->", re.DOTALL)
+_IN_ORDER = re.compile(r"\d+\. ")
+_UNIT = re.compile(
+    r"^(?:(?:amount|weight|quantity)\W*(?:in\W*)?)?(?=(?:g|kg|ml|oz)\W*$)", re.IGNORECASE
+)
 _IN_ALL = re.compile(r"in all|total|sum", re.IGNORECASE)
 _NAMES_LINES = re.compile(r"ingredients?|what|item|name", re.IGNORECASE)
 _READER = MarkdownIt("commonmark", {"html": False, "maxNesting": 20}).enable("table")
 
 
 def is_markdown(text: str) -> bool:
-    """Whether a text has headings or a table as Markdown marks them: one alone may be a name."""
-    return len(_HEADING.findall(text)) > 1 or bool(_TABLE.search(text))
+    """Whether a text has headings or a table as Markdown marks them (one alone may be a name), or
+    begins with what stands before one."""
+    return bool(_FRONT.match(text)) or len(_HEADING.findall(text)) > 1 or bool(_TABLE.search(text))
 
 
-def card_of_markdown(text: str) -> str:
-    """The text of a card in Markdown."""
-    return "\n".join(_Lines(_READER.parse(text)).read())
+def card_of_markdown(text: str) -> tuple[str, tuple[str, ...]]:
+    """The text of a card in Markdown, and its pictures, for which a card has no place. `Refusal`
+    for what is too long to be one."""
+    if len(text) > MOST_LETTERS:
+        raise refuse(
+            "text",
+            f"A card in Markdown has at most {MOST_LETTERS:,} letters. Bring in less at once.",
+        )
+    front, text = _front(text)
+    tokens = _READER.parse(_HIDDEN.sub("", _BREAK.sub("\n", text)))
+    lines = [*front, *_Lines(tokens, titled=bool(front)).read()]
+    inner = (each for token in tokens for each in token.children or () if each.type == "image")
+    shown = (f"picture “{one.content}”" if one.content else "picture" for one in inner)
+    return "\n".join(lines), tuple(shown)
+
+
+def _front(text: str) -> tuple[list[str], str]:
+    """What stands before the Markdown between two rules, one `name: value` a line, as lines of a
+    card; and the rest."""
+    found = _FRONT.match(text)
+    if found is None:
+        return [], text
+    said = [line.partition(":") for line in found["said"].splitlines() if ":" in line]
+    values = {name.strip().casefold(): value.strip(" \t\"'") for name, _, value in said}
+    title = values.pop("title", values.pop("name", ""))
+    makes = next((values.pop(name) for name in ("yield", "makes", "pieces") if name in values), "")
+    rest = [f"{name}: {value}" for name, value in values.items() if value]
+    lines = [title, *([f"Makes {makes}"] if makes else []), *rest]
+    return [line for line in lines if line], text[found.end() :]
 
 
 def as_card(text: str) -> str:
     """A text as a card is written: Markdown without its marks, any other as it is."""
-    return card_of_markdown(text) if is_markdown(text) else text
+    return card_of_markdown(text)[0] if is_markdown(text) else text
 
 
 class _Lines:
-    def __init__(self, tokens: Sequence[Token]) -> None:
+    def __init__(self, tokens: Sequence[Token], *, titled: bool = False) -> None:
         self.tokens = tokens
         self.out: list[str] = []
         self.row: list[str] | None = None
         self.head: list[str] | None = None
         self.lists: list[str] = []
         self.numbers: list[int] = []
-        self.titled = False
+        self.titled = titled
+        self.ended = False
 
     def read(self) -> list[str]:
         """Line after line as on a card."""
@@ -51,6 +93,8 @@ class _Lines:
                 self._close(token)
             elif token.type == "inline":
                 self._inline(_plain(token), opened)
+            elif token.type == "hr":
+                self.ended = bool(self.out) and _IN_ORDER.match(self.out[-1]) is not None
             elif token.type in ("fence", "code_block"):
                 self.out += token.content.splitlines()
         return self.out
@@ -83,10 +127,14 @@ class _Lines:
             self.out += [f"   {line}" for line in written.splitlines()]
         elif self.lists and self.lists[-1] == "ordered_list_open":
             self.out.append(f"{self.numbers[-1]}. {' '.join(written.splitlines())}")
+        elif self.ended:
+            self.ended = False
+            self.out += ["", "Notes:", *written.splitlines()]
         else:
             self.out += written.splitlines()
 
     def _heading(self, written: str) -> None:
+        self.ended = False
         if not self.titled:
             self.titled = True
             self.out.append(written)
@@ -111,7 +159,11 @@ def _as_written(head: Sequence[str], cells: Sequence[str]) -> str:
     """The cells of a row in the order in which a card has them: amounts before names."""
     named = [n for n, title in enumerate(head) if _NAMES_LINES.fullmatch(title)]
     both = list(enumerate(zip(head, cells, strict=False)))
-    first = [cell for n, (title, cell) in both if n not in named and "%" not in title]
+    first = [
+        f"{cell} {_UNIT.sub('', title)}" if _UNIT.match(title) and cell[-1:].isdigit() else cell
+        for n, (title, cell) in both
+        if n not in named and "%" not in title
+    ]
     return " ".join([*first, *(cell for n, (_, cell) in both if n in named)]).strip()
 
 
@@ -123,6 +175,4 @@ def _plain(token: Token) -> str:
             out.append(inner.content)
         elif inner.type in ("softbreak", "hardbreak"):
             out.append("\n")
-        elif inner.type == "image":
-            out.append(inner.content)
     return "".join(out).strip()

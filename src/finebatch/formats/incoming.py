@@ -7,7 +7,7 @@ from finebatch.core.formula.card_text import read_card
 from finebatch.core.formula.reading import Reader
 from finebatch.core.refusal import Refusal
 from finebatch.formats.card_csv import read_csv
-from finebatch.formats.card_markdown import as_card
+from finebatch.formats.card_markdown import card_of_markdown, is_markdown
 from finebatch.formats.jsonld import read_recipes
 from finebatch.formats.linked import may_be_linked
 from finebatch.formats.read_dough import ReadDough
@@ -34,14 +34,17 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[ReadDough]:
             return _bounded(read_recipes(text, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
             return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))
-        found = read_card(as_card(text.lstrip("\ufeff")), reader)
+        text = text.lstrip("\ufeff")
+        written, left_out = card_of_markdown(text) if is_markdown(text) else (text, ())
+        found = read_card(written, reader)
     except Refusal as refusal:
         raise UnreadableFile(refusal.faults[0].message) from refusal
     if not any(line.ingredient for line in found.lines):
         raise UnreadableFile(
             "No ingredient is understood in this file. Write one a line: 250 g plain flour."
         )
-    return _bounded([ReadDough(card_of(found, found.title[:80] or path.stem))])
+    card = card_of(found, found.title[:80] or path.stem)
+    return _bounded([ReadDough(card, left_out)])
 
 
 def _bounded(doughs: list[ReadDough]) -> list[ReadDough]:

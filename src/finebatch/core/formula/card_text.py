@@ -133,6 +133,7 @@ _TITLE = re.compile(
 _ASIDE = re.compile(r"\([^()]{3,80}\)\.?")
 """A remark below the title: “(from next door, about 40)”."""
 _OVEN_LINE = re.compile(r"^\s*(?:oven|bake|baking|temperature|cooking)\b", re.IGNORECASE)
+_TO = re.compile(r"^to (?:the )?", re.IGNORECASE)
 _LABEL = re.compile(r"^\s*(?:oven|temperature)\s*:\s*", re.IGNORECASE)
 _TRAY_WORK = re.compile(
     r"\b(?:bake|baking(?! (?:powder|soda|ammonia)\b)|pre-?heat|oven|scoop|spoon (?:on|mounds)|"
@@ -377,6 +378,8 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
         line = spoken
     heading = None if alone else _heading(line)
     if heading is not None:
+        if draft.section == "method" and _STEP_WORD.match(_TO.sub("", heading[1])):
+            return  # “To bake:”, between steps
         draft.section, name = heading
         if draft.section == "part":
             _take_part(draft, name, reader)
@@ -390,7 +393,7 @@ def _take(draft: _Draft, raw: str, reader: Reader, *, first: bool, alone: bool) 
         draft.pieces = draft.pieces or _stated_pieces(f"makes {line[1:-1].split(',')[-1]}")
         draft.notes.append(line)
         return
-    fact = draft.section != "method" and not alone
+    fact = draft.section != "method" and not alone and not _NUMBERED.match(line)
     if (fact or _ONLY_YIELD.fullmatch(line)) and _take_fact(draft, line):
         return
     section = draft.section
