@@ -144,3 +144,44 @@ def test_what_cannot_have_happened_leaves_nothing_behind(demo: TestClient, under
         assert said in answer.text
         current = demo.get("/api/sessions/current").json()
         assert current["id"] == under_way["id"]
+
+
+WISHES: list[dict[str, Any]] = [
+    {},
+    {"name": "Advent, “the long one”"},
+    {"calm": True},
+    {"first_c": 180},
+    {"sheets": 3, "shelves": 2},
+    {"items": [{"dough_id": 1, "pieces": 12, "keep_as": "log", "keep_in": "fridge"}]},
+    {"items": [{"dough_id": 1, "times": 2.0}, {"dough_id": 3, "each_g": 30.0}]},
+    {"items": [{"dough_id": 1, "bake_from": NOON + 7_200_000}, {"dough_id": 2}]},
+    {"items": [{"dough_id": 1}, {"dough_id": 1, "wide_mm": 60.0}]},
+    {"items": [{"dough_id": 3, "share_into": 40}]},
+    {"away": [{"from_at": NOON + 3_600_000, "to_at": NOON + 7_200_000}]},
+    {"start_at": NOON + 3_600_000},
+    {"ready_by": NOON + 36_000_000},
+    {
+        "ready_by": NOON + 90_000_000,
+        "items": [{"dough_id": 1, "bake_from": NOON + 72_000_000}, {"dough_id": 2}],
+    },
+]
+
+
+@pytest.mark.parametrize("more", WISHES, ids=range(len(WISHES)))
+def test_what_was_asked_for_comes_back_from_a_file(
+    demo: TestClient, clock: HandClock, more: dict[str, Any]
+) -> None:
+    """Identical but for what a plan makes of it: when it begins."""
+    items = [{"dough_id": 1}]
+    made = demo.put("/api/plan", json={"items": items, "sheets": 2, "shelves": 1, **more}).json()
+    file = file_of(demo, made)
+    demo.delete("/api/plan")
+    back = demo.post("/api/plan/bring-in", json={"text": json.dumps(file)})
+    assert back.status_code == 200, back.text
+    before, after = made["wish"], back.json()["wish"]
+    if not before["ready_by"]:
+        before["start_at"] = after["start_at"]
+    assert after == before
+    again = file_of(demo, back.json())
+    assert again["doughs"] == file["doughs"]
+    assert again["kitchen"] == file["kitchen"]

@@ -13,7 +13,7 @@ from annotated_types import Interval, Len
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, model_validator
 from pydantic.json_schema import SkipJsonSchema
 
-from finebatch.core.care.keeping import KeptAs
+from finebatch.core.care.keeping import KeptAs, RawAs, RawIn
 from finebatch.core.measures.faults import refusal_of
 from finebatch.core.plan.keys import JobKey, JobKind
 from finebatch.core.plan.prepare import Joins
@@ -110,15 +110,20 @@ class FileDough(DoughWork):
     over in pieces of `each_g` (g), that bake `wide_mm` wide (mm), or of which it gives
     `share_into`, where not as its Tray screen has them.
 
-    `form` is in what shape one out of the cold was kept. Of `makes` those of the kind "take" are
-    done with such a one; `first_within` is how long it may lie, once tempered, before its first
-    tray. One that is `ready` lies mixed and chilled before the session begins.
+    `form` is in what shape one out of the cold was kept, `keep_as` and `keep_in` how and where what
+    is not baked is kept. Nothing of it is portioned before `bake_from_at` (or minute `bake_from`).
+    Of `makes` those of the kind "take" are done with one out of the cold; `first_within` is how
+    long it may lie, once tempered, before its first tray. One that is `ready` lies mixed and
+    chilled before the session begins.
     """
 
     name: Label = "Dough"
     pieces: Pieces | None = None
     joins: Joins = "fresh"
     form: KeptAs | None = None
+    keep_as: RawAs | None = None
+    keep_in: RawIn | None = None
+    bake_from_at: FileMoment | None = None
     times: Annotated[float, Interval(ge=LEAST_TIMES, le=MOST_TIMES)] = 1.0
     each_g: Annotated[float, Interval(ge=1, le=5000)] | None = None
     wide_mm: Annotated[float, Interval(ge=5, le=600)] | None = None
@@ -138,14 +143,18 @@ class FileDough(DoughWork):
                 "or joins from the fridge or freezer."
             )
 
-    def work(self) -> DoughWork:
-        """The dough as the planner wants it: what does not go with how it joins is left."""
-        fresh = self.joins == "fresh"
+    def work(self, base: datetime) -> DoughWork:
+        """The dough as the planner wants it, with minute 0 at `base`: what does not go with how it
+        joins is left."""
+        fresh, begin = self.joins == "fresh", self.bake_from
+        if self.bake_from_at is not None:
+            begin = max(minute_of(self.bake_from_at, base), 0)
         return part_of(
             DoughWork,
             self,
             makes=tuple(make for make in self.makes if (make.kind == "take") != fresh),
             before=self.before if fresh else (),
+            bake_from=begin,
             fetch_min=self.fetch_min if fresh else 0,
             chill_min=self.chill_min if fresh else 0,
             bake_within=self.bake_within if fresh else None,
@@ -256,13 +265,16 @@ class FileEvent(_Part):
 
 
 class SessionFile(_Part):
-    """A session. Without a start or a ready-by it starts when it is planned."""
+    """A session. Without a start or a ready-by it starts when it is planned. `first_c` is what the
+    oven is set to first (°C), `calm` asks the screen for the calmer plan."""
 
     finebatch: Literal["session"]
     version: Literal[1] = 1
     name: Label = "Session"
     start: FileMoment | None = None
     ready_by: FileMoment | None = None
+    first_c: Annotated[int, Field(ge=50, le=350)] | None = None
+    calm: bool = False
     kitchen: FileKitchen
     doughs: Annotated[list[FileDough], Field(min_length=1, max_length=MOST_DOUGHS)]
     pins: Annotated[list[FilePin], Field(max_length=40)] = []
@@ -291,16 +303,18 @@ class SessionFile(_Part):
     def work(self, base: datetime) -> Work:
         """What the planner is asked, with minute 0 at `base`."""
         return Work(
-            tuple(dough.work() for dough in self.doughs),
+            tuple(dough.work(base) for dough in self.doughs),
             tuple(tray.work(dough.letter) for dough in self.doughs for tray in dough.trays),
             self.kitchen.work(base),
             None if self.ready_by is None else minute_of(self.ready_by, base),
             tuple(Pin(JobKey.read(p.job), max(minute_of(p.start, base), 0)) for p in self.pins),
+            first_c=self.first_c,
         )
 
 
 def _moments(file: SessionFile) -> list[datetime]:
     found = [m for m in (file.start, file.ready_by) if m is not None]
+    found += [d.bake_from_at for d in file.doughs if d.bake_from_at is not None]
     found += [m for w in file.kitchen.workers for a in w.away for m in (a.start, a.end)]
     found += [event.at for event in file.events]
     if file.plan is not None and file.events:

@@ -4,6 +4,7 @@ from finebatch.core.plan.prepare import Joins
 from finebatch.core.plan.work import COOL_JOBS, HAND_JOBS, Kitchen, TrayWork, Work
 from finebatch.core.session.wish import Item
 from finebatch.core.values import part_of
+from finebatch.formats.moments import local
 from finebatch.formats.session_file import (
     FileAway,
     FileBake,
@@ -15,7 +16,10 @@ from finebatch.formats.session_file import (
     SessionFile,
 )
 
-ASKED = ("pieces", "form", "times", "each_g", "wide_mm", "share_into")
+ASKED = (
+    *("pieces", "form", "keep_as", "keep_in"),
+    *("times", "each_g", "wide_mm", "share_into"),
+)
 """What of a dough's item in a wish its file has under the same name."""
 
 
@@ -23,10 +27,14 @@ def file_dough(work: Work, letter: str, name: str, joins: Joins, item: Item) -> 
     """One dough of a session as its file has it, with what was asked for of it."""
     dough = work.dough(letter)
     asked = {key: getattr(item, key) for key in ASKED}
+    later = None if item.bake_from is None else local(item.bake_from)
+    begin = dough.bake_from if later is None else 0
     return part_of(
         FileDough,
         dough,
         **asked,
+        bake_from=begin,
+        bake_from_at=later,
         name=name,
         joins=joins,
         ready=joins == "fresh" and not dough.makes,

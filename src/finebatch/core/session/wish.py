@@ -1,7 +1,7 @@
 """What a session is asked for on the Plan screen, and what it was planned from."""
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Annotated
 
@@ -100,6 +100,11 @@ class Wish(FromOutside):
     calm: bool = False
     name: Annotated[Text, Len(1, 120)] | None = None
     occasion: Occasion | None = None
+
+
+def usual_name(doughs: Sequence[str]) -> str:
+    """What a session is called that nobody has named."""
+    return doughs[0] if len(doughs) == 1 else f"{doughs[0]} and {len(doughs) - 1} more"
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,7 +23,7 @@ from finebatch.core.plan.work import LONG_CHILL_MIN, MOST_DOUGHS, Kitchen, Make,
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.session.bowls import shares_of
 from finebatch.core.session.occasion import EggShare, egg_share
-from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish
+from finebatch.core.session.wish import LETTERS, MINUTE, Asked, Item, Snapshot, Wish, usual_name
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.out_of_cold import night_temper_min, out_of_cold
 from finebatch.core.tray.question import Ground, TrayQuestion, chill_for, sizes
@@ -379,8 +379,7 @@ def ask(session: Session, wish: Wish, base: int) -> tuple[Snapshot, Work]:
     ready = None if wish.ready_by is None else (wish.ready_by - base) // MINUTE
     work = replace(work, trays=trays, pins=pins, ready_by=ready, first_c=wish.first_c)
     names = [asked.name for asked, _ in found]
-    usual = names[0] if len(names) == 1 else f"{names[0]} and {len(names) - 1} more"
-    name = (wish.name or "").strip() or usual
+    name = (wish.name or "").strip() or usual_name(names)
     items = tuple(asked for asked, _ in found)
     return Snapshot(name, items, wish, hands=known.hands, cold=known.cold), work
 

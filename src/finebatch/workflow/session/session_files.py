@@ -21,6 +21,7 @@ from finebatch.core.session.wish import (
     TimedPin,
     Wish,
     programmes_of,
+    usual_name,
 )
 from finebatch.core.session.words import Scene
 from finebatch.formats import run_sheet
@@ -93,6 +94,8 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
         name=snapshot.name,
         start=None if row.ready_by is not None else local(row.start_at),
         ready_by=None if row.ready_by is None else local(row.ready_by),
+        first_c=None if wish is None else wish.first_c,
+        calm=wish is not None and wish.calm,
         kitchen=file_kitchen(work.kitchen, away),
         doughs=[
             file_dough(work, a.letter, a.name, a.joins, wanted.get(a.letter, ALL_OF_IT))
@@ -129,7 +132,7 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
 
     `Refusal` when a dough is not there; nothing is kept.
     """
-    items = []
+    items, names = [], [dough.name for dough in file.doughs]
     for number, dough in enumerate(file.doughs):
         try:
             dough_id = _by_name(session, dough.name)
@@ -139,7 +142,7 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
                 f"There is no dough “{dough.name}” here. Bring its card in first.",
             ) from error
         asked = {key: getattr(dough, key) for key in ASKED}
-        bake_from = None
+        bake_from = None if dough.bake_from_at is None else _ms(dough.bake_from_at)
         if dough.bake_from and file.start is not None:
             bake_from = _ms(file.start) + dough.bake_from * MINUTE
         items.append(Item(dough_id, joins=dough.joins, bake_from=bake_from, **asked))
@@ -153,7 +156,9 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
         tuple(Away(_ms(a.start), _ms(a.end)) for a in file.kitchen.workers[0].away),
         tuple(TimedPin(JobKey.read(p.job), _ms(p.start)) for p in file.pins),
         tuple(ShelfPin(t.name, t.shelf) for d in file.doughs for t in d.trays if t.shelf),
-        name=None if file.name == UNNAMED else file.name,
+        first_c=file.first_c,
+        calm=file.calm,
+        name=None if file.name in (UNNAMED, usual_name(names)) else file.name,
     )
 
 
