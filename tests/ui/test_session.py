@@ -2,8 +2,10 @@
 
 import json
 import re
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
+from icalendar import Calendar, Event
 from playwright.sync_api import Page, Response, expect
 
 from tests.plans import at_hand_in, plan_in
@@ -143,6 +145,29 @@ def test_files_go_out_and_come_in(page: Page, served: Served, tmp_path: Path) ->
     wrong.write_text("hello", encoding="utf-8")
     page.get_by_label("Busy times from a calendar").set_input_files(wrong)
     expect(page.get_by_text("That is no calendar").first).to_be_visible()
+
+
+def test_what_is_asked_for_before_the_first_dough_waits_for_it(
+    page: Page, served: Served, tmp_path: Path
+) -> None:
+    tomorrow = datetime.fromtimestamp(served.clock() / 1000, UTC) + timedelta(days=1)
+    busy = Event.new(summary="Choir", start=tomorrow, end=tomorrow + timedelta(hours=2))
+    fair = Event.new(summary="Fair", start=tomorrow.date(), end=tomorrow.date() + timedelta(days=2))
+    calendar = tmp_path / "mine.ics"
+    calendar.write_bytes(Calendar.new(subcomponents=[busy, fair]).to_ical())
+    page.goto(f"{served.address}/plan")
+    page.get_by_text("Files", exact=True).click()
+    page.get_by_label("Busy times from a calendar").set_input_files(calendar)
+    expect(page.get_by_text("1 busy time in the next fortnight")).to_contain_text(
+        "1 of whole days (Fair)"
+    )
+    page.get_by_role("radio", name="ready by").click()
+    page.get_by_label("Add a dough").select_option(index=1)
+    expect(page.get_by_role("img", name=re.compile("The day"))).to_be_visible()
+    expect(page.get_by_role("radio", name="ready by")).to_be_checked()
+    wish = page.request.get(f"{served.address}/api/plan").json()["wish"]
+    assert len(wish["away"]) == 1
+    assert wish["ready_by"]
 
 
 def test_the_weighing_list_of_the_session(page: Page, served: Served) -> None:

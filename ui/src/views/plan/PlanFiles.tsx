@@ -88,8 +88,12 @@ export function PlanFiles({ plan, wish, onWish }: PlanFilesProps) {
       </div>
       {calendar.data && (
         <p role="status">
-          {calendar.data.times.length} busy times in the next fortnight are times away now
-          {calendar.data.left_out.length > 0 && `; left out: ${calendar.data.left_out.join(", ")}`}.
+          {calendar.data.times.length === 1
+            ? "1 busy time in the next fortnight is a time away now"
+            : `${calendar.data.times.length} busy times in the next fortnight are times away now`}
+          {calendar.data.left_out.length > 0 &&
+            `; other entries are left out: ${calendar.data.left_out.join(", ")}`}
+          .
         </p>
       )}
       <Notice problem={bring.error ?? calendar.error} />

@@ -63,7 +63,9 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   // What was asked for last stays in its fields, also when it cannot be. A dough that comes from its
   // tray is there from the first look on, so that nothing moves under a finger.
   const [asked, setAsked] = useState(() => joinedBy(joining, wishOf(plan, kitchen)));
-  const wish = asked ?? wishOf(plan, kitchen);
+  // Without a dough nothing is planned yet: what else was asked for waits for one.
+  const waits = asked !== null && asked.items.length === 0 && (!plan || drop.isPending);
+  const wish = asked && (asked.items.length > 0 || waits) ? asked : wishOf(plan, kitchen);
 
   // What a change of doughs took with it, until something else is asked for.
   const [before, setBefore] = useState<{ wish: Wish; said: string } | null>(null);
@@ -76,7 +78,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       then?.();
     };
     if (next.items.length > 0) make.mutate(next, { onSuccess });
-    else drop.mutate(undefined, { onSuccess });
+    else if (plan) drop.mutate(undefined, { onSuccess: () => then?.() });
   };
 
   const askItems = (items: Wish["items"]) => {
