@@ -10,9 +10,11 @@ from finebatch.core.formula.composition import compose
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.effects import BakeConditions, measure_effects
 from finebatch.core.piece.foresee import Models
+from finebatch.core.piece.kinds.drop import Drop
 from finebatch.core.piece.portion import CutDisc, MassPortion, RawPiece, shape_piece
 from finebatch.core.piece.thickness import (
     LIFTS,
+    STEEPEST,
     LiftModel,
     Thickness,
     exposure,
@@ -21,7 +23,9 @@ from finebatch.core.piece.thickness import (
     lift_terms,
     predict_thickness,
 )
+from finebatch.core.piece.tray import foresee_tray
 from finebatch.facts import tables
+from tests.pieces import basis_of
 
 FLAT = LiftModel(dict.fromkeys(LIFTS, 0.0) | {"soda": 0.2, "powder": 0.3}, 0.0, 0.1)
 STILL = {"soda": 0.0, "powder": 0.0, "no_egg": 1.0, "fat": 0.0, "pieces": 0.0}
@@ -152,3 +156,23 @@ def test_bubbles_come_on_top_of_the_height() -> None:
     bubbly = replace(FLAT, bubbles_mm=0.9)
     found = predict_thickness(bubbly, STILL, raw, 70, water_share=0.1, dried=1)
     assert found.height_mm == pytest.approx(flat + 0.9)
+
+
+@given(st.floats(0, 30), st.floats(6, 60), st.floats(20, 300))
+def test_no_mound_stands_steeper_than_any_that_was_measured(
+    soda_g: float, grams: float, fat_g: float
+) -> None:
+    """A lean dough with a teaspoon of soda stood three times as high as wide."""
+    lean = {"oats_rolled": 150.0, "flour_ap": 120.0, "honey": 60.0}
+    formula = {**lean, "butter_unsalted": fat_g} | ({"baking_soda": soda_g} if soda_g else {})
+    found = foresee_tray(basis_of(compose(formula, tables.larder())), Drop(grams)).foreseen
+    assert found.thickness.width_to_thickness >= STEEPEST - 1e-9
+
+
+def test_the_steepest_is_no_steeper_than_was_measured(cases: dict[str, Case]) -> None:
+    measured = [
+        case.observed_mm / case.observed_thickness_mm
+        for case in cases.values()
+        if case.observed_mm and case.observed_thickness_mm
+    ]
+    assert STEEPEST < min(measured) < STEEPEST * 1.1

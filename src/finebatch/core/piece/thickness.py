@@ -14,6 +14,11 @@ SOLVED_IN = 30
 it is high, so 1 less 4/3 of its height over its width, about 0.80 for most drops and 0.9 for thin
 discs, and never less than a half ball; a log's section is near a parabola's."""
 
+STEEPEST = 1.5
+"""No mound stands higher than its width over this: of all that were measured the steepest, a ball
+of butter and nuts without leavening, is 1.6 times as wide as high. What gas a lean dough with much
+soda makes beyond that does not stay in it."""
+
 LIFTS = ("plain", "soda", "powder", "egg", "lean_soda", "eggless_soda", "pieces")
 """The terms of lift, as `fit_priors.csv` names them; `bubbles_mm` beside them is what the bubbles
 of any piece add, and most of what there is of a lace."""
@@ -126,6 +131,8 @@ def predict_thickness(
     is water, and it gets so much `exposure`."""
     even = even_height_mm(raw, width_mm)
     height = _height_mm(raw, even * lift(model, measured) + model.bubbles_mm, width_mm)
+    if raw.form == "mound" and raw.length_mm is None:
+        height = min(height, width_mm / STEEPEST)
     water_g = raw.grams * water_share
     lost_g = water_g * water_lost_share(dried)
     return Thickness(height, width_mm / height, raw.grams - lost_g, water_g - lost_g)
