@@ -18,7 +18,7 @@ from PIL import Image
 from tests.ui.conftest import Served
 
 ROOT = Path(__file__).parents[2]
-BINARY = ("application/pdf", "image/svg+xml", "image/jpeg")
+BINARY = ("application/pdf", "application/zip", "image/svg+xml", "image/jpeg")
 """Media types that the generator has to be told are bytes."""
 
 

@@ -2,12 +2,14 @@
 
 import json
 import re
+import zipfile
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from icalendar import Calendar, Event
 from playwright.sync_api import Page, Response, expect
 
+from finebatch.store.restore import check
 from tests.plans import at_hand_in, plan_in
 from tests.ui.conftest import Served
 from tests.ui.test_screens import check_axe
@@ -208,6 +210,27 @@ def test_the_kitchen_is_changed_and_kept(page: Page, served: Served) -> None:
     expect(page.get_by_label("mix", exact=True)).not_to_be_checked()
     expect(page.get_by_label("portion", exact=True)).to_be_checked()
     expect(fridge).to_have_value("3.5")
+
+
+def test_a_copy_is_made_and_taken_elsewhere(page: Page, served: Served, tmp_path: Path) -> None:
+    page.goto(f"{served.address}/kitchen")
+    copies = page.get_by_role("region", name="Copies")
+    expect(copies.get_by_text("There is none yet")).to_be_visible()
+    copies.get_by_role("button", name="Make a copy now").click()
+    row = copies.get_by_role("listitem").filter(has_text="asked for")
+    expect(row).to_contain_text("4 doughs")
+    with page.expect_download() as waiting:
+        row.get_by_role("link", name=re.compile("Save the copy of")).click()
+    taken = tmp_path / "taken.zip"
+    waiting.value.save_as(taken)
+    check(unpacked_from(taken, tmp_path))
+
+
+def unpacked_from(copy: Path, folder: Path) -> Path:
+    """The data file in a copy."""
+    with zipfile.ZipFile(copy) as packed:
+        name = next(each for each in packed.namelist() if each.endswith(".sqlite3"))
+        return Path(packed.extract(name, folder / "unpacked"))
 
 
 def kept(page: Page) -> None:

@@ -71,6 +71,7 @@ FILES = {
     ("get", "/api/sessions/{session_id}/file"),
     ("get", "/api/bakes/{bake_id}/photo"),
     ("get", "/api/book/file"),
+    ("get", "/api/copies/{name}"),
     ("get", "/api/stream"),
 }
 

@@ -1,5 +1,6 @@
 """A copy of the data file and its photos, taken while the app may be running."""
 
+import json
 import sqlite3
 import tempfile
 import zipfile
@@ -7,6 +8,18 @@ from contextlib import closing
 from pathlib import Path
 
 from finebatch.store.places import photos_of
+
+CONTENTS = "contents.json"
+"""In a copy: how many of each thing it holds."""
+COUNTED = {"doughs": "dough", "bakes": "bake", "sessions": "session", "kept cold": "cold_item"}
+
+
+def _rows(connection: sqlite3.Connection, table: str) -> int:
+    """How many rows a table has; none where there is no such table yet."""
+    try:
+        return int(connection.execute(f"SELECT count(*) FROM {table}").fetchone()[0])
+    except sqlite3.OperationalError:
+        return 0
 
 
 def back_up(data_file: Path, to: Path) -> int:
@@ -24,9 +37,12 @@ def back_up(data_file: Path, to: Path) -> int:
         copy = Path(folder) / data_file.name
         with closing(sqlite3.connect(data_file)) as source, closing(sqlite3.connect(copy)) as into:
             source.backup(into)
+            holds = {name: _rows(into, table) for name, table in COUNTED.items()}
         with zipfile.ZipFile(to, "x", zipfile.ZIP_DEFLATED) as packing:
             try:
+                to.chmod(0o600)
                 packing.write(copy, data_file.name)
+                packing.writestr(CONTENTS, json.dumps({**holds, "photos": len(kept)}))
                 for photo in kept:
                     packing.write(photo, f"{photos.name}/{photo.name}")
             except OSError:

@@ -12,9 +12,9 @@ from sqlalchemy.exc import DatabaseError, StatementError
 from sqlalchemy.orm import Session, sessionmaker
 
 from finebatch.core.refusal import Refusal
-from finebatch.store.backup import back_up
+from finebatch.store.copies import make_copy
 from finebatch.store.health import MIGRATIONS, damage, looking, version_of, versions
-from finebatch.store.places import Claim, copies_of
+from finebatch.store.places import Claim
 
 
 class UnusableFile(RuntimeError):
@@ -41,7 +41,7 @@ def _begin(connection: Any) -> None:
 class Database:
     """One data file. `writing()` is one transaction: all of it is kept, or none.
 
-    Before it is brought up from an earlier version a copy of it is made (see `places.copies_of`),
+    Before it is brought up from an earlier version a copy of it is made (see `copies`),
     unless `copies` says that it is one itself.
     """
 
@@ -116,9 +116,7 @@ class Database:
             ) from error
 
     def _copy_before(self, file: Path, change: str) -> None:
-        folder = copies_of(file)
-        folder.mkdir(exist_ok=True)
-        back_up(file, folder / f"{datetime.now():%Y%m%d-%H%M%S}-before-{change}.zip")
+        make_copy(file, datetime.now(), "before", f"-{change}")
 
     @contextmanager
     def writing(self) -> Iterator[Session]:

@@ -1,8 +1,10 @@
 """The application: routers, errors, guard and the built interface."""
 
 import asyncio
+import sqlite3
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
+from datetime import datetime
 from functools import partial
 from importlib import import_module
 from pathlib import Path
@@ -16,6 +18,7 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from finebatch.settings import Settings
+from finebatch.store.copies import make_daily
 from finebatch.store.database import Database
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
@@ -29,6 +32,7 @@ from finebatch.web.routers import (
     changes,
     chill,
     cold,
+    copies,
     devices,
     dough,
     exchange,
@@ -46,6 +50,7 @@ from finebatch.workflow.book.reckon import of_earlier_laws, reckon_anew
 from finebatch.workflow.session.live import catch_up
 from finebatch.workflow.session.search import Searches
 
+COPY_AFTER_S, COPY_EVERY_S = 60, 3600
 STATIC = Path(__file__).parent / "static"
 
 ROUTERS = (
@@ -62,6 +67,7 @@ ROUTERS = (
     plan.router,
     bake.router,
     session_files.router,
+    copies.router,
     devices.router,
     book.router,
     cold.router,
@@ -101,6 +107,17 @@ def _catch_up(database: Database, now: int) -> None:
         import_module(slow)
 
 
+async def _copy_daily(data_file: Path, clock: Clock) -> None:
+    """Look now and then whether a copy of the data file is due. One that cannot be made is tried
+    again: whoever asks for one is told why."""
+    await asyncio.sleep(COPY_AFTER_S)
+    while True:
+        now = datetime.fromtimestamp(clock() / 1000)
+        with suppress(OSError, sqlite3.Error):
+            await asyncio.to_thread(make_daily, data_file, now)
+        await asyncio.sleep(COPY_EVERY_S)
+
+
 def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     """Build the application on its data file, which is brought up to date.
 
@@ -116,11 +133,13 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         reading = asyncio.create_task(live.run())
         catching_up = asyncio.create_task(asyncio.to_thread(_catch_up, database, clock()))
+        copying = asyncio.create_task(_copy_daily(settings.data_file, clock))
         yield
         await catching_up
-        reading.cancel()
-        with suppress(asyncio.CancelledError):
-            await reading
+        for task in (reading, copying):
+            task.cancel()
+            with suppress(asyncio.CancelledError):
+                await task
         searches.close()
         database.close()
 

@@ -2,6 +2,7 @@
 
 export * from "./book";
 export * from "./cold";
+export * from "./copies";
 export * from "./devices";
 export * from "./doughs";
 export * from "./keys";

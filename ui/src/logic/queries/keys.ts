@@ -6,6 +6,7 @@ export const KEYS = {
   chill: ["chill"],
   cold: ["cold"],
   compare: ["compare"],
+  copies: ["copies"],
   devices: ["devices"],
   dough: ["dough"],
   doughs: ["doughs"],

@@ -7,6 +7,7 @@ import { KEYS, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { UnitsFields } from "../../parts/UnitsFields";
 import { About } from "./About";
+import { Copies } from "./Copies";
 import { Habits } from "./Habits";
 import { Hands } from "./Hands";
 import { KitchenDrawing } from "./KitchenDrawing";
@@ -71,6 +72,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <Ovens {...part} />
         <SheetsAndPans {...part} />
         <Tools {...part} />
+        <Copies />
       </div>
       <div className="flex flex-col gap-5">
         <Hands {...part} />

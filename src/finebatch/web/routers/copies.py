@@ -1,0 +1,62 @@
+"""Copies of all that a baker has, beside the data file: seen, made, and taken elsewhere."""
+
+import sqlite3
+from datetime import datetime
+
+from fastapi.responses import FileResponse
+
+from finebatch.store import copies
+from finebatch.web import routing
+from finebatch.web.deps import Config, Now
+from finebatch.web.types import Out
+from finebatch.workflow.errors import Conflict, Missing
+
+router = routing.begin("copies")
+
+
+class CopyOut(Out):
+    """A copy: when it was made (UTC ms) and why, its size in bytes, and how many of each thing it
+    holds, where it says so."""
+
+    name: str
+    at: int
+    why: copies.Why
+    size: int
+    holds: dict[str, int]
+
+
+@router.get("/copies")
+def all_copies(config: Config) -> list[CopyOut]:
+    """The copies that lie beside the data file, newest first."""
+    return [_out(copy) for copy in copies.copies(config.data_file)]
+
+
+@router.post("/copies", status_code=201)
+def make_copy(config: Config, now: Now) -> CopyOut:
+    """Make one now."""
+    moment = datetime.fromtimestamp(now / 1000)
+    try:
+        made = copies.make_copy(config.data_file, moment, "asked")
+    except FileExistsError as error:
+        raise Conflict("A copy was made this second: it is there already.") from error
+    except (OSError, sqlite3.Error) as error:
+        raise Conflict(
+            f"The copy could not be made ({error}). Check that the disk has room and the folder "
+            "can be written to, then try again."
+        ) from error
+    return next(_out(one) for one in copies.copies(config.data_file) if one.name == made.name)
+
+
+@router.get(
+    "/copies/{name}", response_class=FileResponse, responses=routing.files("application/zip")
+)
+def give_out_copy(name: str, config: Config) -> FileResponse:
+    """A copy as a file: a zip of the data file and its photos, for `finebatch restore`."""
+    file = copies.copy_file(config.data_file, name)
+    if file is None:
+        raise Missing("This copy")
+    return FileResponse(file, media_type="application/zip", filename=f"fine-batch-{name}")
+
+
+def _out(copy: copies.Copy) -> CopyOut:
+    return CopyOut(name=copy.name, at=copy.at, why=copy.why, size=copy.size, holds=copy.holds)
