@@ -2424,11 +2424,11 @@ export interface components {
             changed: boolean;
         };
         /**
-         * CopyOut
-         * @description A copy: when it was made (UTC ms) and why, its size in bytes, and how many of each thing it
-         *     holds, where it says so.
+         * Copy
+         * @description A copy by its file's name: when it was made (UTC ms), why, how large it is, and how many of
+         *     each thing it holds, where it says so.
          */
-        CopyOut: {
+        Copy: {
             name: string;
             at: number;
             /** @enum {string} */
@@ -13386,7 +13386,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CopyOut"][];
+                    "application/json": components["schemas"]["Copy"][];
                 };
             };
             /** @description Bad Request */
@@ -13487,7 +13487,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CopyOut"];
+                    "application/json": components["schemas"]["Copy"];
                 };
             };
             /** @description Bad Request */

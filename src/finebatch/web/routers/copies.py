@@ -6,33 +6,22 @@ from datetime import datetime
 from fastapi.responses import FileResponse
 
 from finebatch.store import copies
+from finebatch.store.copies import Copy
 from finebatch.web import routing
 from finebatch.web.deps import Config, Now
-from finebatch.web.types import Out
 from finebatch.workflow.errors import Conflict, Missing
 
 router = routing.begin("copies")
 
 
-class CopyOut(Out):
-    """A copy: when it was made (UTC ms) and why, its size in bytes, and how many of each thing it
-    holds, where it says so."""
-
-    name: str
-    at: int
-    why: copies.Why
-    size: int
-    holds: dict[str, int]
-
-
 @router.get("/copies")
-def all_copies(config: Config) -> list[CopyOut]:
+def all_copies(config: Config) -> list[Copy]:
     """The copies that lie beside the data file, newest first."""
-    return [_out(copy) for copy in copies.copies(config.data_file)]
+    return copies.copies(config.data_file)
 
 
 @router.post("/copies", status_code=201)
-def make_copy(config: Config, now: Now) -> CopyOut:
+def make_copy(config: Config, now: Now) -> Copy:
     """Make one now."""
     moment = datetime.fromtimestamp(now / 1000)
     try:
@@ -44,7 +33,7 @@ def make_copy(config: Config, now: Now) -> CopyOut:
             f"The copy could not be made ({error}). Check that the disk has room and the folder "
             "can be written to, then try again."
         ) from error
-    return next(_out(one) for one in copies.copies(config.data_file) if one.name == made.name)
+    return next(one for one in copies.copies(config.data_file) if one.name == made.name)
 
 
 @router.get(
@@ -56,7 +45,3 @@ def give_out_copy(name: str, config: Config) -> FileResponse:
     if file is None:
         raise Missing("This copy")
     return FileResponse(file, media_type="application/zip", filename=f"fine-batch-{name}")
-
-
-def _out(copy: copies.Copy) -> CopyOut:
-    return CopyOut(name=copy.name, at=copy.at, why=copy.why, size=copy.size, holds=copy.holds)

@@ -4,7 +4,7 @@ import { writeMoment } from "../../logic/moments";
 import { copiesQuery, useMakeCopy } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 
-type Copy = Schemas["CopyOut"];
+type Copy = Schemas["Copy"];
 
 const WHY: Record<Copy["why"], string> = {
   daily: "made by itself",
