@@ -224,6 +224,18 @@ def test_a_copy_is_made_and_taken_elsewhere(page: Page, served: Served, tmp_path
     taken = tmp_path / "taken.zip"
     waiting.value.save_as(taken)
     check(unpacked_from(taken, tmp_path))
+    page.request.delete(f"{served.address}/api/doughs/1")
+    served.clock.pass_minutes(1)
+    row.get_by_role("button", name="Put it back").click()
+    asked = page.get_by_role("dialog")
+    expect(asked).to_contain_text("What is there now is copied before")
+    check_axe(page)
+    asked.get_by_role("button", name="Put it back").click()
+    expect(copies.get_by_text("It is back")).to_contain_text("What was there before lies in")
+    expect(copies.get_by_role("listitem").first).to_contain_text("from before a change")
+    assert page.request.get(f"{served.address}/api/doughs/1").status == 200
+    page.get_by_role("link", name="Dough", exact=True).click()
+    expect(page.get_by_text("Rye, date & tahini drops").first).to_be_visible()
 
 
 def unpacked_from(copy: Path, folder: Path) -> Path:

@@ -1,11 +1,11 @@
 """Open the data file: WAL, foreign keys enforced, migrated to the newest form."""
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, StatementError
@@ -13,8 +13,12 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from finebatch.core.refusal import Refusal
 from finebatch.store.copies import make_copy
+from finebatch.store.gate import Gate
 from finebatch.store.health import MIGRATIONS, damage, looking, version_of, versions
 from finebatch.store.places import Claim
+
+SWAP_WAITS_S = 10.0
+T = TypeVar("T")
 
 
 class UnusableFile(RuntimeError):
@@ -46,6 +50,11 @@ class Database:
     """
 
     def __init__(self, file: Path, *, copies: bool = True) -> None:
+        self.file, self._gate = file, Gate()
+        self._open(copies=copies)
+
+    def _open(self, *, copies: bool) -> None:
+        file = self.file
         try:
             file.parent.mkdir(parents=True, exist_ok=True)
             self._claim = Claim(file)
@@ -70,6 +79,19 @@ class Database:
         except UnusableFile:
             self._claim.give_up()
             raise
+
+    def swapped(self, swap: Callable[[], T]) -> T:
+        """Let go of the file, put another in its place (`swap`), and open what is there then; who
+        asks for the file meanwhile waits. Whatever `swap` raises, the file is open again.
+
+        `TimeoutError` while somebody is in the file for long; then nothing is done.
+        """
+        with self._gate.alone(SWAP_WAITS_S):
+            self.close()
+            try:
+                return swap()
+            finally:
+                self._open(copies=True)
 
     def _look(self, file: Path) -> str | None:
         """The version of a file that is there already; `UnusableFile` for one that is damaged."""
@@ -125,7 +147,7 @@ class Database:
         `Refusal` for a document that could not be read again.
         """
         try:
-            with self._writers.begin() as session:
+            with self._gate.inside(), self._writers.begin() as session:
                 yield session
         except StatementError as error:
             if isinstance(error.orig, Refusal):
@@ -135,7 +157,7 @@ class Database:
     @contextmanager
     def reading(self) -> Iterator[Session]:
         """A steady view of the file that lets others write meanwhile."""
-        with self._readers.begin() as session:
+        with self._gate.inside(), self._readers.begin() as session:
             yield session
 
     def close(self) -> None:

@@ -1362,6 +1362,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/copies/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Copy
+         * @description Put a copy in the place of all that there is, which is copied and moved aside before. All of
+         *     it, or nothing.
+         */
+        post: operations["restore_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stream": {
         parameters: {
             query?: never;
@@ -4080,6 +4101,14 @@ export interface components {
             width_mm: number;
             minutes: number;
             gap_mm: number;
+        };
+        /**
+         * RestoredOut
+         * @description How many photos came with the copy, and where what was there before lies now.
+         */
+        RestoredOut: {
+            photos: number;
+            aside: string | null;
         };
         /**
          * Rolled
@@ -13676,6 +13705,109 @@ export interface operations {
             };
         };
     };
+    restore_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoredOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     stream: {
         parameters: {
             query?: never;
@@ -13688,7 +13820,8 @@ export interface operations {
             /**
              * @description Events as they happen, until the screen is closed: `session` (a session has changed;
              *     its data is that session, as `GET /api/sessions/current` gives it), `scale` and `oven` (what they
-             *     read), `devices` (they were switched or played), `beat` every few seconds. What was missed is not
+             *     read), `devices` (they were switched or played), `restored` (a
+             *     copy was put in the place of all that there is: what is known has to be asked for anew), `beat` every few seconds. What was missed is not
              *     sent again: ask for it.
              */
             200: {

@@ -1,6 +1,6 @@
 import { type QueryClient, type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { hearSession, KEYS, TOLD, type Wire, wireQuery } from "../logic/queries";
+import { askAnew, hearSession, KEYS, TOLD, type Wire, wireQuery } from "../logic/queries";
 
 const SILENT_MS = 12_000;
 
@@ -77,6 +77,8 @@ function open(queries: QueryClient): EventSource {
       for (const key of keys) ask(queries, key);
     });
   }
+  // Another file is in the place of the one that was: nothing that is known holds.
+  source.addEventListener("restored", () => askAnew(queries));
   source.addEventListener("session", (message) =>
     hearSession(queries, JSON.parse((message as MessageEvent<string>).data)),
   );

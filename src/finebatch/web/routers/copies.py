@@ -7,11 +7,15 @@ from fastapi.responses import FileResponse
 
 from finebatch.store import copies
 from finebatch.store.copies import Copy
+from finebatch.store.restore import NoBackup, restore
 from finebatch.web import routing
-from finebatch.web.deps import Config, Now
+from finebatch.web.deps import Config, Data, Now, Planner, Screens
+from finebatch.web.types import Out
 from finebatch.workflow.errors import Conflict, Missing
 
 router = routing.begin("copies")
+SETTLES_S = 10.0
+"""So long a search for a plan is waited for that is to end."""
 
 
 @router.get("/copies")
@@ -45,3 +49,40 @@ def give_out_copy(name: str, config: Config) -> FileResponse:
     if file is None:
         raise Missing("This copy")
     return FileResponse(file, media_type="application/zip", filename=f"fine-batch-{name}")
+
+
+class RestoredOut(Out):
+    """How many photos came with the copy, and where what was there before lies now."""
+
+    photos: int
+    aside: str | None
+
+
+@router.post("/copies/{name}/restore")
+def restore_copy(
+    name: str, data: Data, config: Config, now: Now, planner: Planner, screens: Screens
+) -> RestoredOut:
+    """Put a copy in the place of all that there is, which is copied and moved aside before. All of
+    it, or nothing."""
+    file = copies.copy_file(config.data_file, name)
+    if file is None:
+        raise Missing("This copy")
+    moment = datetime.fromtimestamp(now / 1000)
+    try:
+        planner.settle(SETTLES_S)
+        copies.make_copy(config.data_file, moment, "before", "-restore")
+        restored = data.swapped(lambda: restore(file, config.data_file, moment))
+    except NoBackup as error:
+        raise Conflict(f"{error} Nothing was changed.") from error
+    except FileExistsError as error:
+        raise Conflict("A copy was restored this second. Look at what is there now.") from error
+    except TimeoutError as error:
+        raise Conflict("Something is being kept just now. Try again in a moment.") from error
+    except (OSError, sqlite3.Error) as error:
+        raise Conflict(
+            f"What is there could not be copied before ({error}), so nothing was changed."
+        ) from error
+    screens.tell("restored", {})
+    return RestoredOut(
+        photos=restored.photos, aside=None if restored.aside is None else str(restored.aside)
+    )

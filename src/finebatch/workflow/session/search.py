@@ -89,6 +89,12 @@ class Searches:
         latest.look()
         return latest.session_id if latest.running and latest.go_on() else None
 
+    def settle(self, timeout_s: float) -> None:
+        """End the search and wait until it has; `TimeoutError` where it does not in time."""
+        self.stop()
+        if self._latest is not None and self._latest.future is not None:
+            self._latest.future.result(timeout_s)
+
     def close(self) -> None:
         """End all searches."""
         self.stop()

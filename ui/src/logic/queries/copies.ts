@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { KEYS } from "./keys";
 
@@ -7,6 +7,23 @@ export const copiesQuery = queryOptions({
   queryKey: KEYS.copies,
   queryFn: () => body(api.GET("/api/copies")),
 });
+
+/** Another file is in the place of the one that was: nothing that is known holds. What is shown is
+ * asked for again, the rest when it is wanted. */
+export function askAnew(queries: QueryClient): Promise<void> {
+  queries.removeQueries({ type: "inactive" });
+  return queries.invalidateQueries();
+}
+
+/** Put a copy in the place of all that there is. */
+export function usePutBack() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (name: string) =>
+      body(api.POST("/api/copies/{name}/restore", { params: { path: { name } } })),
+    onSuccess: () => askAnew(queries),
+  });
+}
 
 export function useMakeCopy() {
   const queries = useQueryClient();

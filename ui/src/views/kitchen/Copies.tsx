@@ -1,14 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
+import { useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { writeMoment } from "../../logic/moments";
-import { copiesQuery, useMakeCopy } from "../../logic/queries";
+import { copiesQuery, useMakeCopy, usePutBack } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 
 type Copy = Schemas["Copy"];
 
 const WHY: Record<Copy["why"], string> = {
   daily: "made by itself",
-  before: "before an upgrade",
+  before: "from before a change of all",
   asked: "asked for",
 };
 
@@ -25,6 +26,15 @@ const held = (copy: Copy): string =>
 export function Copies() {
   const copies = useQuery(copiesQuery);
   const make = useMakeCopy();
+  const putBack = usePutBack();
+  const [wanted, setWanted] = useState<Copy | null>(null);
+  const dialog = useRef<HTMLDialogElement>(null);
+  const title = useId();
+  const ask = (copy: Copy) => {
+    putBack.reset();
+    setWanted(copy);
+    dialog.current?.showModal();
+  };
   return (
     <section aria-label="Copies" className="flex flex-col gap-2">
       <h2 className="heading">Copies of all that you have</h2>
@@ -40,6 +50,9 @@ export function Copies() {
                 <strong>{writeMoment(copy.at)}</strong>, {WHY[copy.why]}, {sized(copy.size)}
                 {held(copy) && `: ${held(copy)}`}
               </span>
+              <button type="button" className="press min-h-9 flex-none" onClick={() => ask(copy)}>
+                Put it back
+              </button>
               <a
                 className="press min-h-9 flex-none"
                 href={`/api/copies/${copy.name}`}
@@ -65,10 +78,45 @@ export function Copies() {
           Make a copy now
         </button>
       </div>
+      {putBack.data && (
+        <p role="status">
+          It is back{putBack.data.photos > 0 && `, with ${putBack.data.photos} photos`}.
+          {putBack.data.aside && ` What was there before lies in ${putBack.data.aside}.`}
+        </p>
+      )}
       <p className="text-[0.9375rem] text-soft">
-        To have one back: stop the app, then <code>finebatch restore FILE.zip</code>. What was there
-        is moved aside, not thrown away.
+        One from another disk is put back with the app stopped:{" "}
+        <code>finebatch restore FILE.zip</code>
       </p>
+      <dialog
+        ref={dialog}
+        aria-labelledby={title}
+        className="m-auto w-96 max-w-[90vw] border-2 border-ink bg-sheet p-6 text-ink backdrop:bg-dark/40"
+      >
+        <h2 id={title} className="text-xl font-bold">
+          Put the copy of {wanted && writeMoment(wanted.at)} back?
+        </h2>
+        <p className="mt-2">
+          It takes the place of all that there is now: doughs, sessions, book, cold store, larder
+          and kitchen. What is there now is copied before, and can be put back the same way.
+        </p>
+        <Notice problem={putBack.error} />
+        <div className="mt-4 flex justify-end gap-3">
+          <button type="button" className="press" onClick={() => dialog.current?.close()}>
+            Leave all as it is
+          </button>
+          <button
+            type="button"
+            className="press press-main"
+            disabled={putBack.isPending}
+            onClick={() =>
+              wanted && putBack.mutate(wanted.name, { onSuccess: () => dialog.current?.close() })
+            }
+          >
+            Put it back
+          </button>
+        </div>
+      </dialog>
       <Notice problem={make.error ?? copies.error} />
     </section>
   );
