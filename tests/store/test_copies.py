@@ -84,3 +84,16 @@ def test_what_is_no_copy_is_not_listed(file: Path) -> None:
         packing.writestr("contents.json", '["odd"]')
     assert [copy.holds for copy in copies(file)][:2] == [{}, {}]
     assert len(copies(file)) == 3
+
+
+def test_one_that_was_broken_off_is_no_copy_and_in_nobodys_way(file: Path) -> None:
+    make_copy(file, NOW, "asked")
+    left = copies_of(file) / "20261128-090000-daily.part"
+    left.write_bytes(b"PK half of it")
+    os.utime(left, (0, 0))
+    assert len(copies(file)) == 1
+    make_copy(file, NOW + timedelta(seconds=1), "asked")
+    assert len(copies(file)) == 2
+    assert not left.exists()
+    with pytest.raises(FileExistsError):
+        make_copy(file, NOW, "asked")

@@ -3,6 +3,7 @@ by a newer version, and those that were asked for."""
 
 import json
 import re
+import time
 import zipfile
 from collections.abc import Sequence
 from contextlib import suppress
@@ -21,6 +22,8 @@ weeks."""
 AGAIN_AFTER = timedelta(hours=20)
 """A daily copy is made so long after the one before it, where anything has changed."""
 _NAME = re.compile(r"(?P<at>\d{8}-\d{6})-(?P<why>daily|asked|before)[\w.-]*\.zip")
+BROKEN_OFF_S = 3600
+"""Nobody works on a copy for so long."""
 _STAMP = "%Y%m%d-%H%M%S"
 
 
@@ -70,7 +73,15 @@ def make_copy(data_file: Path, now: datetime, why: Why, said: str = "") -> Path:
     folder = copies_of(data_file)
     folder.mkdir(mode=0o700, exist_ok=True)
     to = folder / f"{now:{_STAMP}}-{why}{said}.zip"
-    back_up(data_file, to)
+    if to.exists():
+        raise FileExistsError(17, "there is a copy of that second", str(to))
+    # One that was broken off is no copy: it is not called one before it is whole.
+    for left in folder.glob("*.part"):
+        if left.stat().st_mtime < time.time() - BROKEN_OFF_S:
+            left.unlink(missing_ok=True)
+    part = to.with_suffix(".part")
+    back_up(data_file, part)
+    part.rename(to)
     return to
 
 
