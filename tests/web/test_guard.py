@@ -115,3 +115,23 @@ def test_no_request_gets_a_500(demo: TestClient) -> None:
         operation = found.ok()
         bounded(given(case=operation.as_strategy())(check))()
     assert asked > 100
+
+
+def test_head_is_get_without_its_body(demo: TestClient) -> None:
+    for path in ("/api/doughs", "/api/doughs/1", "/api/book/file", "/api/doughs/4711"):
+        whole, head = demo.get(path), demo.head(path)
+        assert (head.status_code, head.content) == (whole.status_code, b"")
+        assert head.headers["content-type"] == whole.headers["content-type"]
+
+
+def test_options_say_what_a_path_can_be_asked(demo: TestClient) -> None:
+    answer = demo.options("/api/doughs/1")
+    assert answer.status_code == 204
+    assert answer.headers["allow"] == "DELETE, GET, HEAD, OPTIONS, PUT"
+    assert demo.options("/api/copies/x.zip/restore").headers["allow"] == "OPTIONS, POST"
+    assert demo.options("/api/nothing").status_code in (404, 405)
+
+
+def test_what_a_baker_has_is_in_no_cache(demo: TestClient) -> None:
+    for path in ("/api/doughs", "/api/book/file", "/api/doughs/1/card.md", "/api/doughs/4711"):
+        assert demo.get(path).headers["cache-control"] == "no-store"

@@ -26,6 +26,7 @@ from finebatch.web.clock import Clock, system_clock
 from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
+from finebatch.web.methods import HeadAndOptions
 from finebatch.web.routers import (
     bake,
     book,
@@ -159,6 +160,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     problems.install(app)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))
+    app.add_middleware(HeadAndOptions, routes=app.routes)
     app.add_middleware(AsRead)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
     app.add_middleware(Guard)

@@ -72,7 +72,11 @@ class Guard:
             if taken > most:
                 return
             if message["type"] == "http.response.start":
-                MutableHeaders(scope=message).update(SECURITY_HEADERS)
+                answered = MutableHeaders(scope=message)
+                answered.update(SECURITY_HEADERS)
+                if scope["path"].startswith("/api/"):
+                    # What a baker has is kept in no cache but where the answer says otherwise.
+                    answered.setdefault("cache-control", "no-store")
             await send(message)
 
         with suppress(_TooLarge):
