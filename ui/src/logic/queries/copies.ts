@@ -1,4 +1,4 @@
-import { type QueryClient, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, queryOptions } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { KEYS } from "./keys";
 
@@ -13,22 +13,4 @@ export const copiesQuery = queryOptions({
 export function askAnew(queries: QueryClient): Promise<void> {
   queries.removeQueries({ type: "inactive" });
   return queries.invalidateQueries();
-}
-
-/** Put a copy in the place of all that there is. */
-export function usePutBack() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (name: string) =>
-      body(api.POST("/api/copies/{name}/restore", { params: { path: { name } } })),
-    onSuccess: () => askAnew(queries),
-  });
-}
-
-export function useMakeCopy() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: () => body(api.POST("/api/copies")),
-    onSuccess: () => queries.invalidateQueries({ queryKey: KEYS.copies }),
-  });
 }

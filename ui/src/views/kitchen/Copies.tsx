@@ -2,8 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useId, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { writeMoment } from "../../logic/moments";
-import { copiesQuery, useMakeCopy, usePutBack } from "../../logic/queries";
+import { copiesQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { useMakeCopy, usePutBack } from "./useCopies";
 
 type Copy = Schemas["Copy"];
 
