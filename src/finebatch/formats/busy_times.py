@@ -128,7 +128,7 @@ class _Entry:
     def __init__(self, parts: list[Component], cancelled: bool) -> None:
         self.parts = parts
         self.cancelled = cancelled
-        self.what = " ".join(str(parts[0].get("SUMMARY", "")).split())
+        self.what = _summary(parts[0])
 
     def between(self, now: datetime, until: datetime) -> list[BusyTime] | str:
         """Its busy times that reach into this one, or why there are none."""
@@ -150,20 +150,30 @@ class _Entry:
             start, end = _aware(starts), _aware(ends)
             if end <= now or start >= until:
                 continue
-            if self.cancelled or str(part.get("STATUS", "")).upper() == "CANCELLED":
+            if self.cancelled or _says(part, "STATUS") == "CANCELLED":
                 why = "cancelled"
-            elif str(part.get("TRANSP", "")).upper() == "TRANSPARENT":
+            elif _says(part, "TRANSP") == "TRANSPARENT":
                 why = "marked as free"
             elif end == start:
                 why = "that take no time"
             else:
-                busy.append(BusyTime(start, end, " ".join(str(part.get("SUMMARY", "")).split())))
+                busy.append(BusyTime(start, end, _summary(part)))
         return busy or why
+
+
+def _says(component: Component, name: str) -> str:
+    """One of the words of a property, in capitals; nothing where it is not there."""
+    return str(component.get(name, "")).upper()
+
+
+def _summary(component: Component) -> str:
+    """What it is called, in one line."""
+    return " ".join(str(component.get("SUMMARY", "")).split())
 
 
 def _entries(calendar: Component) -> Iterator[_Entry]:
     """What may be busy in a calendar; an event's instances stand under its UID."""
-    gone = str(calendar.get("METHOD", "")).upper() == "CANCEL"
+    gone = _says(calendar, "METHOD") == "CANCEL"
     by_uid: dict[str, list[Component]] = {}
     for number, event in enumerate(calendar.walk("VEVENT")):
         by_uid.setdefault(str(event.get("UID", f" {number}")), []).append(event)

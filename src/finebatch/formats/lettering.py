@@ -9,6 +9,7 @@ from bisect import bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import groupby
 from typing import Any, Literal
 
 from finebatch.facts.typefaces import FontFile, font_files, open_font
@@ -107,32 +108,24 @@ def _joins(letter: str) -> bool:
 
 def _font_of(letter: str, last: FontFile | None) -> FontFile | None:
     """The font of a letter, the one before it where that has it too."""
-    for font in ([last] if last else []) + list(font_files()):
+    fonts: Sequence[FontFile] = (last, *font_files()) if last else font_files()
+    for font in fonts:
         if font.may_have(letter) and ord(letter) in open_font(font.file)[1]:
             return font
     return None
 
 
 def _pieces(text: str) -> Iterator[tuple[str, FontFile, Direction]]:
-    """Letters that are set in one go. What has no direction goes with what is before it, unless
-    what follows turns round."""
-    ways = _ways(text)
+    """Letters that are set in one go: those that follow each other in one font and direction."""
+    placed: list[tuple[str, FontFile, Direction]] = []
     font: FontFile | None = None
-    way: Direction = "ltr"
-    piece = ""
-    for letter, own_way in zip(text, ways, strict=True):
-        joins = _joins(letter) and font is not None
-        own = font if joins else _font_of(letter, font)
-        if own is None:
-            letter, own = MISSING, _font_of(MISSING, font)  # noqa: PLW2901
-        if own is None:
-            continue
-        if piece and (own is not font or own_way != way) and font is not None:
-            yield piece, font, way
-            piece = ""
-        piece, font, way = piece + letter, own, own_way
-    if piece and font is not None:
-        yield piece, font, way
+    for letter, way in zip(text, _ways(text), strict=True):
+        own = font if _joins(letter) and font else _font_of(letter, font)
+        font = own or _font_of(MISSING, font)
+        if font:
+            placed.append((letter if own else MISSING, font, way))
+    for (font, way), piece in groupby(placed, key=lambda one: one[1:]):
+        yield "".join(letter for letter, _, _ in piece), font, way
 
 
 def _ways(text: str) -> Sequence[Direction]:

@@ -12,6 +12,7 @@ from icalendar import Alarm, Calendar, Event
 
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.session.in_calendar import InCalendar
+from finebatch.formats.moments import local
 from finebatch.formats.run_sheet import RunSheetJob
 
 ALARM_BEFORE = timedelta(minutes=1)
@@ -46,7 +47,7 @@ def write_calendar(
         event.add_component(alarm)
         calendar.add_component(event)
     for key, (start, end) in has.called_off.items():
-        event = _event(key, _moment(start), _moment(end), has, stamp)
+        event = _event(key, local(start), local(end), has, stamp)
         event.add("summary", f"Called off: {JobKey.read(key).said}")
         event.add("status", "CANCELLED")
         event.add("transp", "TRANSPARENT")
@@ -59,12 +60,8 @@ def _event(key: str, start: datetime, end: datetime, has: InCalendar, stamp: dat
     event = Event()
     event.add("uid", f"{uuid5(UUID(has.session), key)}")
     event.add("dtstamp", stamp.astimezone(UTC))
-    event.add("last-modified", _moment(has.changed_at))
+    event.add("last-modified", local(has.changed_at).astimezone(UTC))
     event.add("sequence", has.sequence)
     event.add("dtstart", start.astimezone(UTC))
     event.add("dtend", end.astimezone(UTC))
     return event
-
-
-def _moment(ms: int) -> datetime:
-    return datetime.fromtimestamp(ms / 1000, UTC)

@@ -62,14 +62,9 @@ class Table:
         """The columns that are none of these and have something in them."""
         others = [name for name in dict.fromkeys(self.columns) if name and name not in known]
         said = [name for name in others if any(cells.get(name) for _, cells in self.rows)]
-        return (
-            *said,
-            *(
-                [f"{self.beyond} {'cell' if self.beyond == 1 else 'cells'} without a column"]
-                if self.beyond
-                else []
-            ),
-        )
+        if self.beyond:
+            said.append(f"{self.beyond} {'cell' if self.beyond == 1 else 'cells'} without a column")
+        return tuple(said)
 
 
 def read_table(text: str, most_rows: int) -> Table:

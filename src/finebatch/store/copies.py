@@ -43,14 +43,19 @@ def copies(data_file: Path) -> list[Copy]:
     """The copies beside a data file, newest first."""
     found = []
     for file in copies_of(data_file).glob("*.zip"):
-        named = _NAME.fullmatch(file.name)
-        if named is None:
-            continue
         with suppress(OSError, ValueError):
-            made = datetime.strptime(named["at"], _STAMP).astimezone()
-            at, why = round(made.timestamp() * 1000), named["why"]
-            found.append(Copy(file.name, at, why, file.stat().st_size, _holds(file)))  # type: ignore[arg-type]
+            found.append(copy_of(file))
     return sorted(found, key=lambda copy: copy.name, reverse=True)
+
+
+def copy_of(file: Path) -> Copy:
+    """What the file of a copy tells. `OSError` and ``ValueError`` for what is none."""
+    named = _NAME.fullmatch(file.name)
+    if named is None:
+        raise ValueError(f"{file.name} is no copy")
+    made = datetime.strptime(named["at"], _STAMP).astimezone()
+    at, why = round(made.timestamp() * 1000), named["why"]
+    return Copy(file.name, at, why, file.stat().st_size, _holds(file))  # type: ignore[arg-type]
 
 
 def _holds(file: Path) -> dict[str, int]:
@@ -95,7 +100,8 @@ def make_daily(data_file: Path, now: datetime) -> Path | None:
         if recent or _changed_at(data_file) <= last.stat().st_mtime:
             return None
     made = make_copy(data_file, now, "daily")
-    for name in not_kept([copy.name for copy in copies(data_file) if copy.why == "daily"]):
+    daily = [copy.name for copy in known if copy.why == "daily"]
+    for name in not_kept([made.name, *daily]):
         (copies_of(data_file) / name).unlink(missing_ok=True)
     return made
 

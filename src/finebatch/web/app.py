@@ -4,7 +4,6 @@ import asyncio
 import sqlite3
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
-from datetime import datetime
 from functools import partial
 from importlib import import_module
 from pathlib import Path
@@ -17,6 +16,7 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
+from finebatch.formats.moments import local
 from finebatch.settings import Settings
 from finebatch.store.copies import make_daily
 from finebatch.store.database import Database
@@ -113,9 +113,8 @@ async def _copy_daily(data_file: Path, clock: Clock) -> None:
     again: whoever asks for one is told why."""
     await asyncio.sleep(COPY_AFTER_S)
     while True:
-        now = datetime.fromtimestamp(clock() / 1000)
         with suppress(OSError, sqlite3.Error):
-            await asyncio.to_thread(make_daily, data_file, now)
+            await asyncio.to_thread(make_daily, data_file, local(clock()))
         await asyncio.sleep(COPY_EVERY_S)
 
 

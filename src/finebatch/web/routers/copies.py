@@ -1,10 +1,10 @@
 """Copies of all that a baker has, beside the data file: seen, made, and taken elsewhere."""
 
 import sqlite3
-from datetime import datetime
 
 from fastapi.responses import FileResponse
 
+from finebatch.formats.moments import local
 from finebatch.store import copies
 from finebatch.store.copies import Copy
 from finebatch.store.restore import NoBackup, restore
@@ -27,9 +27,8 @@ def all_copies(config: Config) -> list[Copy]:
 @router.post("/copies", status_code=201)
 def make_copy(config: Config, now: Now) -> Copy:
     """Make one now."""
-    moment = datetime.fromtimestamp(now / 1000)
     try:
-        made = copies.make_copy(config.data_file, moment, "asked")
+        made = copies.make_copy(config.data_file, local(now), "asked")
     except FileExistsError as error:
         raise Conflict("A copy was made this second: it is there already.") from error
     except (OSError, sqlite3.Error) as error:
@@ -37,7 +36,7 @@ def make_copy(config: Config, now: Now) -> Copy:
             f"The copy could not be made ({error}). Check that the disk has room and the folder "
             "can be written to, then try again."
         ) from error
-    return next(one for one in copies.copies(config.data_file) if one.name == made.name)
+    return copies.copy_of(made)
 
 
 @router.get(
@@ -67,7 +66,7 @@ def restore_copy(
     file = copies.copy_file(config.data_file, name)
     if file is None:
         raise Missing("This copy")
-    moment = datetime.fromtimestamp(now / 1000)
+    moment = local(now)
     try:
         planner.settle(SETTLES_S)
         copies.make_copy(config.data_file, moment, "before", "-restore")

@@ -159,15 +159,15 @@ class Roped(Portioning):
         """The rope as it is laid and as it bakes, and the line along which it is laid."""
         if self.form == "straight":
             return Portioning.outlines(self, raw, width_mm)
-        lies, made = self.lies(raw, width_mm), self.close(raw, width_mm)
-        lying = around(made.line, made.rope_mm)
-        middle = lies.raw_mm[0] / 2, lies.raw_mm[1] / 2
-        line = tuple((x - middle[0], y - middle[1]) for x, y in made.line)
-        baked = () if lies.outline == "round" else around(made.line, made.baked_mm)
+        made = self.close(raw, width_mm)
+        lying, baked = self._piece(made.rope_mm, 0.0), (made.across_mm, made.down_mm)
+        line = tuple((x - lying[0] / 2, y - lying[1] / 2) for x, y in made.line)
+        # The coils of a spiral bake into one round piece.
+        rim = () if self.form == "spiral" else fitted(around(made.line, made.baked_mm), baked)
         return {
-            "raw": (lies.raw_mm, fitted(lying, lies.raw_mm)),
-            "line": (lies.raw_mm, (line,)),
-            "baked": (lies.baked_mm, fitted(baked, lies.baked_mm) if baked else ()),
+            "raw": (lying, fitted(around(made.line, made.rope_mm), lying)),
+            "line": (lying, (line,)),
+            "baked": (baked, rim),
         }
 
     def lies(self, raw: RawPiece, width_mm: float) -> Lies:
