@@ -156,11 +156,10 @@ const west = (ms: number): number => new Date(ms).getTimezoneOffset();
 /** The offset of a moment where the clock shows its time twice, on the night when it is put back;
  * else nothing. */
 function whichOfTwo(ms: number): string {
-  const back = (west(ms + NEAR_MS) - west(ms - NEAR_MS)) * MINUTE_MS;
+  const back = west(ms + NEAR_MS) - west(ms - NEAR_MS);
   if (back <= 0) return "";
-  const first = west(ms + back) * MINUTE_MS - west(ms) * MINUTE_MS === back;
-  const second = west(ms) * MINUTE_MS - west(ms - back) * MINUTE_MS === back;
-  if (!first && !second) return "";
+  const [before, after] = [west(ms - back * MINUTE_MS), west(ms + back * MINUTE_MS)];
+  if (after - west(ms) !== back && west(ms) - before !== back) return "";
   const east = -west(ms);
   const [hours, rest] = [Math.floor(Math.abs(east) / 60), Math.abs(east) % 60];
   return ` (UTC${east < 0 ? "−" : "+"}${hours}${rest ? `:${String(rest).padStart(2, "0")}` : ""})`;

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { writeMoment } from "../../logic/moments";
 import { copiesQuery } from "../../logic/queries";
+import { AskFirst } from "../../parts/AskFirst";
 import { Notice } from "../../parts/Notice";
 import { useMakeCopy, usePutBack } from "./useCopies";
 
@@ -30,7 +31,6 @@ export function Copies() {
   const putBack = usePutBack();
   const [wanted, setWanted] = useState<Copy | null>(null);
   const dialog = useRef<HTMLDialogElement>(null);
-  const title = useId();
   const ask = (copy: Copy) => {
     putBack.reset();
     setWanted(copy);
@@ -89,35 +89,21 @@ export function Copies() {
         One from another disk is put back with the app stopped:{" "}
         <code>finebatch restore FILE.zip</code>
       </p>
-      <dialog
-        ref={dialog}
-        aria-labelledby={title}
-        className="m-auto w-96 max-w-[90vw] border-2 border-ink bg-sheet p-6 text-ink backdrop:bg-dark/40"
+      <AskFirst
+        dialog={dialog}
+        title={`Put the copy of ${wanted ? writeMoment(wanted.at) : ""} back?`}
+        problem={putBack.error}
+        no="Leave all as it is"
+        yes="Put it back"
+        pending={putBack.isPending}
+        onNo={() => dialog.current?.close()}
+        onYes={() =>
+          wanted && putBack.mutate(wanted.name, { onSuccess: () => dialog.current?.close() })
+        }
       >
-        <h2 id={title} className="text-xl font-bold">
-          Put the copy of {wanted && writeMoment(wanted.at)} back?
-        </h2>
-        <p className="mt-2">
-          It takes the place of all that there is now: doughs, sessions, book, cold store, larder
-          and kitchen. What is there now is copied before, and can be put back the same way.
-        </p>
-        <Notice problem={putBack.error} />
-        <div className="mt-4 flex justify-end gap-3">
-          <button type="button" className="press" onClick={() => dialog.current?.close()}>
-            Leave all as it is
-          </button>
-          <button
-            type="button"
-            className="press press-main"
-            disabled={putBack.isPending}
-            onClick={() =>
-              wanted && putBack.mutate(wanted.name, { onSuccess: () => dialog.current?.close() })
-            }
-          >
-            Put it back
-          </button>
-        </div>
-      </dialog>
+        It takes the place of all that there is now: doughs, sessions, book, cold store, larder and
+        kitchen. What is there now is copied before, and can be put back the same way.
+      </AskFirst>
       <Notice problem={make.error ?? copies.error} />
     </section>
   );
