@@ -1,13 +1,13 @@
 import json
-import subprocess
-import sys
 from fractions import Fraction
 from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from typer.testing import CliRunner
 
+from finebatch.cli import app
 from finebatch.core.formula.dough import Line
 from finebatch.core.formula.judge_lines import judge_lines
 from finebatch.core.formula.reading import Reader, ReadLine
@@ -213,8 +213,8 @@ def test_joined_amounts_add_up(cups: int, spoons: int, word: str) -> None:
 
 @pytest.mark.parametrize("as_json", [True, False])
 def test_evaluate_judges_lines(as_json: bool) -> None:
-    command = [sys.executable, "-m", "finebatch.cli", "evaluate", str(LINES)]
-    ran = subprocess.run(command + ["--json"] * as_json, check=True, capture_output=True, text=True)
+    ran = CliRunner().invoke(app, ["evaluate", str(LINES), *["--json"] * as_json])
+    assert ran.exit_code == 0
     if not as_json:
         assert "34 lines: 34 right, 0 wrong, 0 asked." in ran.stdout
         return

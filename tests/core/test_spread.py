@@ -1,14 +1,15 @@
 import json
 import math
-import subprocess
-import sys
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from click.testing import Result
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from typer.testing import CliRunner
 
+from finebatch.cli import app
 from finebatch.core.formula.composition import compose
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.piece.cases import Case, judge, summarise
@@ -186,22 +187,13 @@ def test_minutes_follow_thickness_heat_and_cold() -> None:
     assert minutes(MassPortion(28), surface="insulated") > plain
 
 
-def test_the_shipped_figures_are_what_the_fit_gives() -> None:
-    script = Path(__file__).parents[2] / "scripts" / "fit_models.py"
-    ran = subprocess.run(
-        [sys.executable, str(script), "--check"], check=False, capture_output=True, text=True
-    )
-    assert ran.returncode == 0, ran.stderr
-
-
-def run_evaluate(*args: str) -> subprocess.CompletedProcess[str]:
-    command = [sys.executable, "-m", "finebatch.cli", "evaluate", *args]
-    return subprocess.run(command, check=False, capture_output=True, text=True)
+def run_evaluate(*args: str) -> Result:
+    return CliRunner().invoke(app, ["evaluate", *args])
 
 
 def test_evaluate_prints_json_for_machines(cases: dict[str, Case]) -> None:
     ran = run_evaluate(str(CASES), "--json")
-    assert ran.returncode == 0
+    assert ran.exit_code == 0
     answer = json.loads(ran.stdout)
     assert set(answer["summary"]) == {
         "n",
@@ -231,7 +223,7 @@ def test_evaluate_says_what_is_wrong_with_a_file(tmp_path: Path, text: str) -> N
     file = tmp_path / "cases.json"
     file.write_text(text)
     ran = run_evaluate(str(file))
-    assert ran.returncode == 2
+    assert ran.exit_code == 2
     assert str(file) in ran.stderr
     assert "Traceback" not in ran.stderr
 
@@ -242,8 +234,8 @@ def test_evaluate_refuses_an_unknown_ingredient_and_a_missing_file(tmp_path: Pat
     whole["cases"][0]["formula_g"]["stardust"] = 5
     file.write_text(json.dumps(whole))
     ran = run_evaluate(str(file))
-    assert (ran.returncode, "stardust" in ran.stderr) == (2, True)
-    assert run_evaluate(str(tmp_path / "none.json")).returncode == 2
+    assert (ran.exit_code, "stardust" in ran.stderr) == (2, True)
+    assert run_evaluate(str(tmp_path / "none.json")).exit_code == 2
 
 
 def test_evaluate_says_which_case_cannot_be_foreseen_and_goes_on(tmp_path: Path) -> None:
@@ -252,7 +244,7 @@ def test_evaluate_says_which_case_cannot_be_foreseen_and_goes_on(tmp_path: Path)
     file = tmp_path / "cases.json"
     file.write_text(json.dumps(whole))
     ran = run_evaluate(str(file), "--json")
-    assert ran.returncode == 0, ran.stderr
+    assert ran.exit_code == 0, ran.stderr
     told = json.loads(ran.stdout)
     assert told["cases"][1]["predicted_mm"] is None
     assert "a batter" in told["cases"][1]["refused"]

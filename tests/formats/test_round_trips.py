@@ -1,4 +1,4 @@
-"""Three hundred doughs, books and sessions at random: out and in again they are identical, but for
+"""Doughs, books and sessions at random: out and in again they are identical, but for
 what docs/formats.md names."""
 
 import random
@@ -38,7 +38,7 @@ from tests.core.test_random_methods import a_session
 
 READER = tables.reader()
 LARDER, NAMES = READER.larder, READER.names
-MANY = so_many(300)
+MANY = so_many(120)
 SLOW = [HealthCheck.too_slow, HealthCheck.filter_too_much, HealthCheck.data_too_large]
 
 

@@ -227,7 +227,7 @@ def test_a_changed_ingredient_changes_its_doughs_until_it_is_reset(demo: TestCli
     kept = demo.put("/api/larder/flour_rye", json=stiff).json()
     assert (kept["own"], kept["added"], kept["doughs"]) == (True, False, 1)
     assert study(demo, 1)["piece"]["width"]["middle_mm"] == pytest.approx(effect["after_mm"])
-    assert demo.delete("/api/larder/flour_rye").json()["facts"] == flour
+    assert demo.delete("/api/larder/flour_rye").json()["shelf"]["facts"] == flour
     assert study(demo, 1)["piece"]["width"]["middle_mm"] == pytest.approx(effect["before_mm"])
     assert demo.delete("/api/larder/flour_rye").status_code == 404
 
@@ -247,7 +247,7 @@ def test_an_ingredient_of_ones_own_is_read_used_and_kept_while_used(demo: TestCl
     assert refused.status_code == 409
     assert "Cardamom-orange leaves" in refused.json()["detail"]
     keep(demo, card, 2)
-    assert demo.delete(f"/api/larder/{key}").json() is None
+    assert demo.delete(f"/api/larder/{key}").json()["shelf"] is None
     assert demo.post("/api/read", json={"text": "1 cup stardust"}).json()["lines"][0]["asks"]
 
 

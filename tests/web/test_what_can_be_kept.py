@@ -154,7 +154,7 @@ def test_what_an_earlier_version_kept_without_looking_opens(
     for form in ("jsonld", "csv", "txt", "md"):
         assert client.get(f"/api/doughs/{kept}/card.{form}").status_code == 200
     assert client.get("/api/doughs").status_code == 200
-    assert client.delete(f"/api/doughs/{kept}").status_code == 204
+    assert client.delete(f"/api/doughs/{kept}").status_code == 200
 
 
 def test_a_card_within_the_limits_is_not_touched() -> None:
@@ -214,12 +214,15 @@ def test_a_session_of_all_that_a_card_may_hold_has_a_file(client: TestClient) ->
     assert {make["label"] for make in given.json()["doughs"][0]["makes"]} == {"Mix the dough"}
 
 
+FAR = 7_000_000_000_000
+
+
 @pytest.mark.parametrize(
     "wish",
     [
-        {"away": [{"from_at": 2**53 - 60_000, "to_at": 2**53}]},
-        {"pins": [{"job": "A1.load", "start_at": 2**53}]},
-        {"start_at": 2**53},
+        {"away": [{"from_at": FAR - 60_000, "to_at": FAR}]},
+        {"pins": [{"job": "A1.load", "start_at": FAR}]},
+        {"start_at": FAR},
     ],
 )
 def test_a_time_that_no_calendar_has_is_refused(demo: TestClient, wish: dict[str, Any]) -> None:

@@ -119,7 +119,8 @@ def test_a_photo_goes_with_its_bake_and_with_the_next_one(
     put(demo, bake, picture())
     put(demo, bake, picture(size=(500, 100)))
     assert len(list(folder.iterdir())) == 1
-    demo.delete(f"/api/bakes/{bake['id']}")
+    thrown = demo.delete(f"/api/bakes/{bake['id']}").json()
+    assert demo.delete(f"/api/bin/{thrown['id']}").status_code == 204
     assert list(folder.iterdir()) == []
     assert demo.get(f"/api/bakes/{bake['id']}/photo").status_code == 404
 

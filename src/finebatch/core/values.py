@@ -182,7 +182,7 @@ def can_be_kept(text: str) -> bool:
 
 Text = Annotated[str, Predicate(can_be_kept)]
 Id = Annotated[int, Interval(ge=1, le=2**53)]
-Moment = Annotated[int, Interval(ge=0, le=2**53)]
-"""UTC milliseconds."""
+Moment = Annotated[int, Interval(ge=0, le=7_258_118_400_000)]
+"""UTC milliseconds, of the years that a calendar can say: 1970 to 2199."""
 Name = Annotated[Text, Len(1, 40)]
 """What something in the kitchen is called."""

@@ -90,18 +90,20 @@ def usual_method() -> Usual:
     return Usual(step_templates(), step_habits())
 
 
-class _Mixing(Row):
-    mixing: Mixing
+class MixingMethod(Row):
+    """A way of mixing: the dough's temperature after it, and what it does."""
+
+    key: Mixing
     label: str
     dough_temp_c: Annotated[float, Field(ge=0, le=50)]
     effect: str
 
 
 @cache
-def mixing_methods() -> dict[Mixing, _Mixing]:
+def mixing_methods() -> dict[Mixing, MixingMethod]:
     """Each way of mixing: its label, the dough's temperature after it, what it does."""
-    found = checked(_Mixing, "mixing.csv")
-    return {row.mixing: row for row in found}
+    found = checked(MixingMethod, "mixing.csv")
+    return {row.key: row for row in found}
 
 
 @cache

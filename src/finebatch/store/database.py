@@ -5,9 +5,9 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import datetime
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, StatementError
 from sqlalchemy.orm import Session, sessionmaker
 
@@ -35,6 +35,12 @@ def _prepare(connection: sqlite3.Connection, _record: object) -> None:
     # A rest that is planned again holds the lock for a second or so; others wait their turn.
     for pragma in ("journal_mode=WAL", "foreign_keys=ON", "busy_timeout=15000"):
         connection.execute(f"PRAGMA {pragma}")
+
+
+def _enforce(connection: Connection, foreign_keys: Literal["ON", "OFF"]) -> None:
+    """Enforce foreign keys or not; between transactions."""
+    driver: Any = connection.connection.driver_connection
+    driver.execute(f"PRAGMA foreign_keys={foreign_keys}")
 
 
 def _begin(connection: Any) -> None:
@@ -127,9 +133,13 @@ class Database:
 
             migrations = Config()
             migrations.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
-            with self.engine.begin() as connection:
-                migrations.attributes["connection"] = connection
-                command.upgrade(migrations, "head")
+            with self.engine.connect() as connection:
+                # A table that is made anew would take with it the rows of those that point at it.
+                _enforce(connection, "OFF")
+                with connection.begin():
+                    migrations.attributes["connection"] = connection
+                    command.upgrade(migrations, "head")
+                _enforce(connection, "ON")
         except (DatabaseError, sqlite3.Error, OSError) as error:
             raise UnusableFile(
                 f"{file} cannot be used as a data file ({getattr(error, 'orig', error)}). Check "

@@ -122,6 +122,10 @@ class Document(Generic[T]):
         return {VERSION: self.version, **plain}
 
 
+class Unreadable(Exception):
+    """A document in the data file cannot be read."""
+
+
 class Holds(TypeDecorator[Any]):
     """A column that holds one kind of document: in a row it is the value."""
 
@@ -139,6 +143,19 @@ class Holds(TypeDecorator[Any]):
     def process_result_value(self, value: Any, _dialect: Dialect) -> Any:
         """The value that was kept."""
         return None if value is None else self.document.read(value)
+
+    def result_processor(self, dialect: Dialect, coltype: object) -> Callable[[Any], Any] | None:
+        """What makes the value of what stands in the file. It raises `Unreadable`."""
+        read = super().result_processor(dialect, coltype)
+
+        def processor(found: Any) -> Any:
+            try:
+                return found if read is None else read(found)
+            # What stands there instead of a document can be anything, and fail in any way.
+            except Exception as error:
+                raise Unreadable(str(error)) from error
+
+        return processor
 
 
 def _with_usual_tools(document: Kept) -> Kept:

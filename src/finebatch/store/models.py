@@ -1,13 +1,18 @@
 """The tables. Lengths in mm, masses in g, temperatures in °C, times as UTC milliseconds."""
 
-from typing import Any
+from collections.abc import Mapping
+from math import isfinite
+from typing import Annotated, Any, Literal
 
+from annotated_types import Interval, Predicate
 from sqlalchemy import (
     JSON,
     CheckConstraint,
     ForeignKey,
     Index,
+    Integer,
     MetaData,
+    String,
     UniqueConstraint,
     false,
     text,
@@ -15,19 +20,25 @@ from sqlalchemy import (
 )
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
+from finebatch.core.book.learn import Counts
 from finebatch.core.book.record import Seen
-from finebatch.core.formula.dough import Card
+from finebatch.core.care.keeping import KeptAs, KeptIn
+from finebatch.core.formula.dough import Card, Family
 from finebatch.core.larder.ingredient import Ingredient
 from finebatch.core.larder.stock import Pack
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.plan.placed import Plan, PlanBefore
+from finebatch.core.plan.told import ToldKind
 from finebatch.core.plan.work import Work
+from finebatch.core.refusal import Refusal
 from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import Moment, Text
+from finebatch.facts import formula
 from finebatch.store.documents import (
     BEFORE,
     CALENDAR,
@@ -43,6 +54,7 @@ from finebatch.store.documents import (
     SNAPSHOT,
     WORK,
     Holds,
+    Unreadable,
 )
 
 
@@ -58,7 +70,38 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {dict[str, Any]: JSON, list[float]: JSON}
+    type_annotation_map = {dict[str, Any]: JSON}
+
+
+Number = Annotated[int, Interval(ge=0, le=1_000_000)]
+"""A count of something."""
+Figure = Annotated[float, Interval(ge=-1e6, le=1e6)]
+Size = Annotated[float, Interval(ge=0, le=1e6)]
+
+
+def is_kept_so(keeping: str) -> bool:
+    """Whether the table of keeping has a row of that key."""
+    return keeping in formula.keepings()
+
+
+def are_effects(effects: Mapping[str, Any]) -> bool:
+    """Whether all of a bake's effects are figures, but for the mark of the law."""
+    figures = (figure for key, figure in effects.items() if key != LAW)
+    return all(isinstance(figure, int | float) and isfinite(figure) for figure in figures)
+
+
+def is_of_a_job(activity: str) -> bool:
+    """Whether what an event says of a job can be read: nothing, a tray, or a job's key."""
+    try:
+        return "." not in activity or bool(JobKey.read(activity))
+    except Refusal:
+        return False
+
+
+LAW = "law"
+"""Among a bake's effects, the mark of the law that reckoned them."""
+USED_ONCE = {"sqlite_autoincrement": True}
+"""Numbers that are never used again, so that what comes back out of the bin has its own."""
 
 
 class KitchenRow(Base):
@@ -79,13 +122,14 @@ class DoughRow(Base):
     """
 
     __tablename__ = "dough"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str]
-    family: Mapped[str]
+    name: Mapped[Text]
+    family: Mapped[Family] = mapped_column(String)
     card: Mapped[Card] = mapped_column(Holds(CARD), server_default="{}")
-    revision: Mapped[int] = mapped_column(default=1)
-    changed_at: Mapped[int]
+    revision: Mapped[Number] = mapped_column(default=1)
+    changed_at: Mapped[Moment]
     tray: Mapped["TraySettingRow"] = relationship(cascade="all, delete-orphan")
     versions: Mapped[list["VersionRow"]] = relationship(
         order_by="VersionRow.number", cascade="all, delete-orphan"
@@ -96,14 +140,14 @@ class VersionRow(Base):
     """A dough at one moment: what changed since the version before, and why."""
 
     __tablename__ = "dough_version"
-    __table_args__ = (UniqueConstraint("dough_id", "number"),)
+    __table_args__ = (UniqueConstraint("dough_id", "number"), USED_ONCE)
 
     id: Mapped[int] = mapped_column(primary_key=True)
     dough_id: Mapped[int] = mapped_column(ForeignKey("dough.id", ondelete="CASCADE"))
-    number: Mapped[int]
-    at: Mapped[int]
-    said: Mapped[str]
-    reason: Mapped[str]
+    number: Mapped[Number]
+    at: Mapped[Moment]
+    said: Mapped[Text]
+    reason: Mapped[Text]
     card: Mapped[Card] = mapped_column(Holds(CARD))
 
 
@@ -112,7 +156,7 @@ class OwnIngredientRow(Base):
 
     __tablename__ = "own_ingredient"
 
-    key: Mapped[str] = mapped_column(primary_key=True)
+    key: Mapped[Text] = mapped_column(primary_key=True)
     facts: Mapped[Ingredient] = mapped_column(Holds(INGREDIENT))
 
 
@@ -120,6 +164,7 @@ class StockRow(Base):
     """A pack of an ingredient in the house, as a document."""
 
     __tablename__ = "stock"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     pack: Mapped[Pack] = mapped_column(Holds(PACK))
@@ -129,17 +174,19 @@ class StockTakenRow(Base):
     """What an event of a session took of a pack; put back when the event is taken back."""
 
     __tablename__ = "stock_taken"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     stock_id: Mapped[int] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"), index=True)
     event_id: Mapped[int] = mapped_column(ForeignKey("event.id", ondelete="CASCADE"), index=True)
-    grams: Mapped[float]
+    grams: Mapped[Size]
 
 
 class OccasionRow(Base):
     """An occasion that comes again, with what was eaten and left each time."""
 
     __tablename__ = "occasion"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     kept: Mapped[KeptOccasion] = mapped_column(Holds(OCCASION))
@@ -150,8 +197,8 @@ class OwnNameRow(Base):
 
     __tablename__ = "own_name"
 
-    words: Mapped[str] = mapped_column(primary_key=True)
-    ingredient: Mapped[str]
+    words: Mapped[Text] = mapped_column(primary_key=True)
+    ingredient: Mapped[Text]
 
 
 class TraySettingRow(Base):
@@ -176,20 +223,21 @@ class SessionRow(Base):
     """
 
     __tablename__ = "session"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     dough_id: Mapped[int | None] = mapped_column(ForeignKey("dough.id", ondelete="SET NULL"))
-    state: Mapped[str]
-    start_at: Mapped[int]
-    ready_by: Mapped[int | None]
+    state: Mapped[Literal["planned", "running", "finished", "given_up"]] = mapped_column(String)
+    start_at: Mapped[Moment]
+    ready_by: Mapped[Moment | None]
     snapshot: Mapped[Snapshot] = mapped_column(Holds(SNAPSHOT))
     work: Mapped[Work] = mapped_column(Holds(WORK))
     plan: Mapped[Plan] = mapped_column(
         Holds(PLAN), server_default='{"activities": [], "finish": 0, "bound": 0}'
     )
-    changed_at: Mapped[int]
-    said: Mapped[str | None]
-    planned_after: Mapped[int | None] = mapped_column(default=0)
+    changed_at: Mapped[Moment]
+    said: Mapped[Text | None]
+    planned_after: Mapped[Number | None] = mapped_column(default=0)
     calendar: Mapped[InCalendar | None] = mapped_column(Holds(CALENDAR))
     events: Mapped[list["EventRow"]] = relationship(
         order_by="EventRow.id", cascade="all, delete-orphan"
@@ -212,24 +260,29 @@ class EventRow(Base):
             unique=True,
             sqlite_where=text("kind = 'done'"),
         ),
+        USED_ONCE,
     )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     session_id: Mapped[int] = mapped_column(
         ForeignKey("session.id", ondelete="CASCADE"), index=True
     )
-    at: Mapped[int]
-    kind: Mapped[str]
-    activity: Mapped[str]
-    minutes: Mapped[int | None]
-    grams: Mapped[float | None]
-    what: Mapped[str | None]
+    at: Mapped[Moment]
+    kind: Mapped[ToldKind] = mapped_column(String)
+    activity: Mapped[Annotated[str, Predicate(is_of_a_job)]]
+    minutes: Mapped[Annotated[int, Interval(ge=-10_000, le=10_000)] | None]
+    grams: Mapped[Figure | None]
+    what: Mapped[Text | None]
     before: Mapped[PlanBefore | None] = mapped_column(Holds(BEFORE), deferred=True)
 
     @property
     def job(self) -> JobKey | None:
-        """The job that it is of; none of what is said of a whole tray or of nothing."""
-        return None if self.kind == "dropped" or not self.activity else JobKey.read(self.activity)
+        """The job that it is of; none of what is said of a whole tray or of nothing. `Unreadable`
+        where it is written as no job is."""
+        try:
+            return JobKey.read(self.activity) if "." in self.activity else None
+        except Refusal as refusal:
+            raise Unreadable(str(refusal)) from refusal
 
 
 class ProbeRow(Base):
@@ -237,8 +290,8 @@ class ProbeRow(Base):
 
     __tablename__ = "probe"
 
-    at: Mapped[int] = mapped_column(primary_key=True)
-    celsius: Mapped[float]
+    at: Mapped[Moment] = mapped_column(primary_key=True)
+    celsius: Mapped[Figure]
 
 
 class OvenWatchRow(Base):
@@ -248,15 +301,16 @@ class OvenWatchRow(Base):
     """
 
     __tablename__ = "oven_watch"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    oven: Mapped[int]
-    dial_c: Mapped[float]
-    began_at: Mapped[int]
-    ended_at: Mapped[int | None]
-    mean_c: Mapped[float | None]
-    swing_c: Mapped[float | None]
-    ready_min: Mapped[float | None]
+    oven: Mapped[Literal[1, 2]] = mapped_column(Integer)
+    dial_c: Mapped[Figure]
+    began_at: Mapped[Moment]
+    ended_at: Mapped[Moment | None]
+    mean_c: Mapped[Figure | None]
+    swing_c: Mapped[Figure | None]
+    ready_min: Mapped[Figure | None]
 
 
 class BakeRow(Base):
@@ -270,29 +324,30 @@ class BakeRow(Base):
     """
 
     __tablename__ = "bake"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     dough_id: Mapped[int] = mapped_column(ForeignKey("dough.id", ondelete="CASCADE"), index=True)
     session_id: Mapped[int | None] = mapped_column(ForeignKey("session.id", ondelete="SET NULL"))
-    tray: Mapped[str | None]
-    baked_at: Mapped[int]
-    portion_cv: Mapped[float]
+    tray: Mapped[Text | None]
+    baked_at: Mapped[Moment]
+    portion_cv: Mapped[Size]
     raw: Mapped[RawPiece] = mapped_column(Holds(RAW))
-    effects: Mapped[dict[str, Any]]
-    plain_minutes: Mapped[float]
-    foreseen_mm: Mapped[float]
-    low_mm: Mapped[float]
-    high_mm: Mapped[float]
-    foreseen_minutes: Mapped[float]
-    foreseen_height_mm: Mapped[float | None]
-    widths_mm: Mapped[list[float]]
+    effects: Mapped[Annotated[dict[str, Any], Predicate(are_effects)]] = mapped_column(JSON)
+    plain_minutes: Mapped[Size]
+    foreseen_mm: Mapped[Size]
+    low_mm: Mapped[Size]
+    high_mm: Mapped[Size]
+    foreseen_minutes: Mapped[Size]
+    foreseen_height_mm: Mapped[Figure | None]
+    widths_mm: Mapped[list[Size]] = mapped_column(JSON)
     cut: Mapped[bool] = mapped_column(server_default=false(), default=False)
-    minutes: Mapped[float | None]
-    colour: Mapped[int | None]
-    note: Mapped[str]
+    minutes: Mapped[Figure | None]
+    colour: Mapped[Annotated[int, Interval(ge=0, le=20)] | None]
+    note: Mapped[Text]
     seen: Mapped[Seen] = mapped_column(Holds(SEEN), server_default="{}", default=Seen)
-    photo: Mapped[str | None]
-    counts: Mapped[str] = mapped_column(server_default="auto", default="auto")
+    photo: Mapped[Text | None]
+    counts: Mapped[Counts] = mapped_column(String, server_default="auto", default="auto")
 
 
 class ColdRow(Base):
@@ -303,20 +358,21 @@ class ColdRow(Base):
     """
 
     __tablename__ = "cold_item"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     dough_id: Mapped[int | None] = mapped_column(ForeignKey("dough.id", ondelete="SET NULL"))
-    name: Mapped[str]
-    version: Mapped[int | None]
-    form: Mapped[str]
-    place: Mapped[str]
-    keeping: Mapped[str]
-    pieces: Mapped[int]
-    since: Mapped[int]
-    use_by: Mapped[int]
-    due_before: Mapped[int | None]
-    frozen_at: Mapped[int | None]
-    note: Mapped[str]
+    name: Mapped[Text]
+    version: Mapped[Number | None]
+    form: Mapped[KeptAs] = mapped_column(String)
+    place: Mapped[KeptIn] = mapped_column(String)
+    keeping: Mapped[Annotated[str, Predicate(is_kept_so)]]
+    pieces: Mapped[Number]
+    since: Mapped[Moment]
+    use_by: Mapped[Moment]
+    due_before: Mapped[Moment | None]
+    frozen_at: Mapped[Moment | None]
+    note: Mapped[Text]
     events: Mapped[list["ColdEventRow"]] = relationship(
         order_by="ColdEventRow.id", cascade="all, delete-orphan"
     )
@@ -326,8 +382,27 @@ class ColdEventRow(Base):
     """What happened to something kept cold, in words."""
 
     __tablename__ = "cold_event"
+    __table_args__ = USED_ONCE
 
     id: Mapped[int] = mapped_column(primary_key=True)
     item_id: Mapped[int] = mapped_column(ForeignKey("cold_item.id", ondelete="CASCADE"), index=True)
-    at: Mapped[int]
-    said: Mapped[str]
+    at: Mapped[Moment]
+    said: Mapped[Text]
+
+
+class BinRow(Base):
+    """What was thrown away, or could not be read any more, as it was.
+
+    Of `bundle` `rows` are the rows that went, each the name of its table and its cells as SQLite
+    had them, those first that others point at; `links` are cells that pointed at one of them and
+    were emptied: table, key, column, what it was; `fault` is why it cannot be read, or null.
+    """
+
+    __tablename__ = "bin"
+    __table_args__ = USED_ONCE
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[Moment]
+    kind: Mapped[Text]
+    name: Mapped[Text]
+    bundle: Mapped[dict[str, Any]]

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.responses import FileResponse
+from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
@@ -19,7 +20,7 @@ from starlette.types import Scope
 from finebatch.formats.moments import local
 from finebatch.settings import Settings
 from finebatch.store.copies import make_daily
-from finebatch.store.database import Database
+from finebatch.store.database import Database, UnusableFile
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
 from finebatch.web.clock import Clock, system_clock
@@ -29,6 +30,7 @@ from finebatch.web.guard import Guard
 from finebatch.web.methods import HeadAndOptions
 from finebatch.web.routers import (
     bake,
+    bin,
     book,
     changes,
     chill,
@@ -47,7 +49,9 @@ from finebatch.web.routers import (
     tray,
 )
 from finebatch.web.wire import Wire
+from finebatch.workflow.book.photos import let_old_go
 from finebatch.workflow.book.reckon import of_earlier_laws, reckon_anew
+from finebatch.workflow.dough.doughs import put_unreadable_aside
 from finebatch.workflow.session.live import catch_up
 from finebatch.workflow.session.search import Searches
 
@@ -69,6 +73,7 @@ ROUTERS = (
     bake.router,
     session_files.router,
     copies.router,
+    bin.router,
     devices.router,
     book.router,
     cold.router,
@@ -96,7 +101,9 @@ class _Interface(StaticFiles):
 
 
 def _catch_up(database: Database, now: int) -> None:
-    """What is to be done once after a start: bakes of an earlier law, a plan that was cut short."""
+    """What is to be done once after a start: rows that cannot be read, bakes of an earlier law, a
+    plan that was cut short."""
+    put_unreadable_aside(database, now)
     with database.reading() as session:
         behind = bool(of_earlier_laws(session))
     if behind:
@@ -108,13 +115,17 @@ def _catch_up(database: Database, now: int) -> None:
         import_module(slow)
 
 
-async def _copy_daily(data_file: Path, clock: Clock) -> None:
-    """Look now and then whether a copy of the data file is due. One that cannot be made is tried
-    again: whoever asks for one is told why."""
+async def _keep_house(database: Database, clock: Clock) -> None:
+    """Look now and then whether a copy of the data file is due, and what was thrown away a month
+    ago. What cannot be done is tried again: whoever asks for a copy is told why."""
     await asyncio.sleep(COPY_AFTER_S)
     while True:
-        with suppress(OSError, sqlite3.Error):
-            await asyncio.to_thread(make_daily, data_file, local(clock()))
+        for errand in (
+            partial(make_daily, database.file, local(clock())),
+            partial(let_old_go, database, clock()),
+        ):
+            with suppress(OSError, sqlite3.Error, DBAPIError, UnusableFile):
+                await asyncio.to_thread(errand)
         await asyncio.sleep(COPY_EVERY_S)
 
 
@@ -133,7 +144,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         reading = asyncio.create_task(live.run())
         catching_up = asyncio.create_task(asyncio.to_thread(_catch_up, database, clock()))
-        copying = asyncio.create_task(_copy_daily(settings.data_file, clock))
+        copying = asyncio.create_task(_keep_house(database, clock))
         yield
         await catching_up
         for task in (reading, copying):

@@ -13,6 +13,9 @@ from starlette.exceptions import HTTPException
 
 from finebatch.core.measures.faults import faults_in
 from finebatch.core.refusal import Fault, Refusal
+from finebatch.store.database import UnusableFile
+from finebatch.store.documents import Unreadable
+from finebatch.workflow.dough.doughs import put_unreadable_aside
 from finebatch.workflow.errors import Conflict, Missing
 
 
@@ -31,6 +34,9 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
     for status in (400, 403, 404, 405, 409, 413, 415, 422, 503)
 }
 """What any operation may answer besides its own result."""
+
+
+MOST_NAMES = 3
 
 
 def problem(
@@ -69,8 +75,30 @@ def _conflict(_request: Request, error: Exception) -> JSONResponse:
     return problem(409, str(error))
 
 
-def _unwritable(_request: Request, _error: Exception) -> JSONResponse:
+def _without_unreadable(request: Request) -> JSONResponse | None:
+    """What is said once rows that cannot be read were put aside; None where there were none."""
+    state = request.app.state
+    try:
+        went = put_unreadable_aside(state.database, state.clock())
+    except (DBAPIError, UnusableFile):
+        return None
+    if not went:
+        return None
+    names = ", ".join(f"“{name}”" for name in went[:MOST_NAMES])
     return problem(
+        503,
+        f"{names} could not be read and was put into the bin, which stands on the Kitchen screen: "
+        "it can be saved from there as a file. All else is there. Try again.",
+        headers={"retry-after": "0"},
+    )
+
+
+def _unreadable(request: Request, error: Exception) -> JSONResponse:
+    return _without_unreadable(request) or _broken(request, error)
+
+
+def _unwritable(request: Request, _error: Exception) -> JSONResponse:
+    return _without_unreadable(request) or problem(
         503,
         "The data file could not be read or written just now, so nothing was changed. Check that "
         "the disk has room and the folder can be written to, then try again.",
@@ -83,8 +111,8 @@ def _http(_request: Request, error: Exception) -> JSONResponse:
     return problem(error.status_code, str(error.detail), headers=headers)
 
 
-def _broken(_request: Request, _error: Exception) -> JSONResponse:
-    return problem(
+def _broken(request: Request, _error: Exception) -> JSONResponse:
+    return _without_unreadable(request) or problem(
         500,
         "Something is wrong in Fine Batch itself. Nothing was changed by this; the server's own "
         "window says more. Try again, or another way.",
@@ -95,6 +123,7 @@ def install(app: FastAPI) -> None:
     """Give every error of the app this one shape."""
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(Refusal, _refused)
+    app.add_exception_handler(Unreadable, _unreadable)
     app.add_exception_handler(Missing, _missing)
     app.add_exception_handler(Conflict, _conflict)
     app.add_exception_handler(DBAPIError, _unwritable)

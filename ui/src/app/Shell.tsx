@@ -8,6 +8,7 @@ import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";
+import { Undo } from "./Undo";
 
 const STAGES = [
   ["Dough", "dough"],
@@ -189,6 +190,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           </button>
         </div>
       </header>
+      <Undo />
       <main id="main" className="flex flex-1 flex-col">
         {children}
       </main>

@@ -34,6 +34,7 @@ from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
 from finebatch.workflow.kitchen.fridge import cold_pace
 from finebatch.workflow.kitchen.hands import Learnt, hands_of, learnt_of
 from finebatch.workflow.kitchen.lessons import book_rows, lessons
+from finebatch.workflow.kitchen.thrown import Thrown, told
 
 router = routing.begin("book")
 
@@ -195,12 +196,11 @@ def count_bake(bake_id: Id, body: CountBody, data: Data) -> BakeOut:
         return _out(found)
 
 
-@router.delete("/bakes/{bake_id}", status_code=204, response_class=Response)
-def remove_bake(bake_id: Id, data: Data, config: Config) -> None:
-    """Take a bake out of the book; what it taught goes with it."""
+@router.delete("/bakes/{bake_id}")
+def remove_bake(bake_id: Id, data: Data, now: Now) -> Thrown:
+    """Throw a bake away: out of the book, and what it taught with it, into the bin."""
     with data.writing() as session:
-        photo = book.remove_bake(session, bake_id)
-    photos.drop(photos_of(config.data_file), photo)
+        return told(book.remove_bake(session, bake_id, now))
 
 
 @router.put(

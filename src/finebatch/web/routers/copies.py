@@ -11,6 +11,7 @@ from finebatch.store.restore import NoBackup, restore
 from finebatch.web import routing
 from finebatch.web.deps import Config, Data, Now, Planner, Screens
 from finebatch.web.types import Out
+from finebatch.workflow.dough.doughs import put_unreadable_aside
 from finebatch.workflow.errors import Conflict, Missing
 
 router = routing.begin("copies")
@@ -71,6 +72,7 @@ def restore_copy(
         planner.settle(SETTLES_S)
         copies.make_copy(config.data_file, moment, "before", "-restore")
         restored = data.swapped(lambda: restore(file, config.data_file, moment))
+        put_unreadable_aside(data, now)
     except NoBackup as error:
         raise Conflict(f"{error} Nothing was changed.") from error
     except FileExistsError as error:

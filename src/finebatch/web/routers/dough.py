@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import Query, Response
+from fastapi import Query
 from pydantic import Field
 
-from finebatch.core.formula.dough import Card, Family, Mixing
+from finebatch.core.formula.dough import Card, Family
 from finebatch.core.formula.kitchen_amounts import UnitSystem
 from finebatch.core.formula.step import Stage, StepKind, Where
 from finebatch.core.larder.ingredient import NaturalUnit
@@ -16,6 +16,7 @@ from finebatch.core.method.steps import PLACES
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
 from finebatch.facts import formula, tables
+from finebatch.facts.formula import MixingMethod
 from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
@@ -23,6 +24,7 @@ from finebatch.workflow.book import bakes as book
 from finebatch.workflow.dough import doughs, versions
 from finebatch.workflow.dough.doughs import Dough
 from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.kitchen.thrown import Thrown, told
 
 router = routing.begin("dough")
 
@@ -77,15 +79,6 @@ class FamilyOut(Out):
     label: str
 
 
-class MixingOut(Out):
-    """A way of mixing: the dough's temperature after it, and what it does."""
-
-    key: Mixing
-    label: str
-    dough_temp_c: float
-    effect: str
-
-
 class EggOut(Out):
     """An egg by market and size, in grams without its shell."""
 
@@ -113,7 +106,7 @@ class WordsOut(Out):
 
     ingredients: list[IngredientOut]
     families: list[FamilyOut]
-    mixing: list[MixingOut]
+    mixing: list[MixingMethod]
     eggs: list[EggOut]
     cups: list[CupHabit]
     unit_systems: list[UnitSystem]
@@ -126,14 +119,10 @@ def words(data: Data) -> WordsOut:
     """Ingredients, families, mixing methods and measuring habits."""
     with data.reading() as session:
         larder = get_larder(session)
-    mixing = formula.mixing_methods().values()
     return WordsOut(
         ingredients=[IngredientOut.model_validate(i) for i in larder.values()],
         families=[FamilyOut(key=f.family, label=f.label) for f in tables.families().values()],
-        mixing=[
-            MixingOut(key=m.mixing, label=m.label, dough_temp_c=m.dough_temp_c, effect=m.effect)
-            for m in mixing
-        ],
+        mixing=list(formula.mixing_methods().values()),
         eggs=[EggOut(key=key, grams=grams) for key, grams in tables.egg_sizes().items()],
         cups=["spooned", "sifted", "dipped"],
         steps=[StepKindOut.model_validate(one) for one in formula.step_habits().values()],
@@ -188,11 +177,11 @@ def change_dough(dough_id: Id, body: CardChange, data: Data, now: Now) -> Dough:
         )
 
 
-@router.delete("/doughs/{dough_id}", status_code=204, response_class=Response)
-def remove_dough(dough_id: Id, data: Data) -> None:
-    """Take a dough out, with its bakes and versions."""
+@router.delete("/doughs/{dough_id}")
+def remove_dough(dough_id: Id, data: Data, now: Now) -> Thrown:
+    """Throw a dough away, with its bakes and versions, into the bin."""
     with data.writing() as session:
-        doughs.remove_dough(session, dough_id)
+        return told(doughs.remove_dough(session, dough_id, now))
 
 
 @router.put("/doughs/{dough_id}/tray")

@@ -8,10 +8,11 @@ from finebatch.core.larder.ingredient import Ingredient, NaturalUnit, Role
 from finebatch.core.measures.units import CountUnit
 from finebatch.facts import tables
 from finebatch.web import routing
-from finebatch.web.deps import Data
+from finebatch.web.deps import Data, Now
 from finebatch.web.types import Out, Text, ValueBody
 from finebatch.workflow.dough import larder_effects as work
 from finebatch.workflow.kitchen import larder as store
+from finebatch.workflow.kitchen.thrown import Thrown, told
 
 router = routing.begin("larder", "/api/larder")
 
@@ -126,12 +127,22 @@ def change_ingredient(key: Key, body: FactsBody, data: Data) -> ShelfOut:
         return _shelf(kept, True, len(store.uses(session, key)))
 
 
+class ResetOut(Out):
+    """What went into the bin, and the shipped figures that stand in its place, where there are."""
+
+    thrown: Thrown
+    shelf: ShelfOut | None
+
+
 @router.delete("/{key}")
-def reset_ingredient(key: Key, data: Data) -> ShelfOut | None:
-    """Back to the shipped figures; takes one of the baker's own out (null)."""
+def reset_ingredient(key: Key, data: Data, now: Now) -> ResetOut:
+    """Back to the shipped figures; one of the baker's own goes into the bin, and so do figures that
+    were changed."""
     with data.writing() as session:
-        shipped = store.reset_ingredient(session, key)
-        return _shelf(shipped, False, len(store.uses(session, key))) if shipped else None
+        thrown = told(store.reset_ingredient(session, key, now))
+        shipped = tables.larder().get(key)
+        shelf = _shelf(shipped, False, len(store.uses(session, key))) if shipped else None
+        return ResetOut(thrown=thrown, shelf=shelf)
 
 
 @router.post("/{key}/effects")

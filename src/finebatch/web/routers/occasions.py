@@ -12,6 +12,7 @@ from finebatch.web.types import Id, Text, ValueBody
 from finebatch.workflow.dough.makes import CanMake, can_make
 from finebatch.workflow.kitchen import stock
 from finebatch.workflow.kitchen.stock import KeptPack
+from finebatch.workflow.kitchen.thrown import Thrown, told
 from finebatch.workflow.session import kept_occasions
 from finebatch.workflow.session.kept_occasions import ShownOccasion
 
@@ -46,11 +47,11 @@ def write_outcome(occasion_id: Id, body: Outcome, data: Data) -> ShownOccasion:
         return kept_occasions.write_outcome(session, occasion_id, body)
 
 
-@router.delete("/occasions/{occasion_id}", status_code=204)
-def let_occasion_go(occasion_id: Id, data: Data) -> None:
-    """Keep an occasion no longer."""
+@router.delete("/occasions/{occasion_id}")
+def let_occasion_go(occasion_id: Id, data: Data, now: Now) -> Thrown:
+    """Keep an occasion no longer: it goes into the bin."""
     with data.writing() as session:
-        kept_occasions.let_go(session, occasion_id)
+        return told(kept_occasions.let_go(session, occasion_id, now))
 
 
 @router.get("/stock")
@@ -74,11 +75,11 @@ def change_pack(pack_id: Id, body: Pack, data: Data) -> KeptPack:
         return stock.put_pack(session, body, pack_id)
 
 
-@router.delete("/stock/{pack_id}", status_code=204)
-def remove_pack(pack_id: Id, data: Data) -> None:
-    """It is not in the house any more."""
+@router.delete("/stock/{pack_id}")
+def remove_pack(pack_id: Id, data: Data, now: Now) -> Thrown:
+    """It is not in the house any more: it goes into the bin."""
     with data.writing() as session:
-        stock.take_pack_out(session, pack_id)
+        return told(stock.take_pack_out(session, pack_id, now))
 
 
 @router.get("/stock/makes")

@@ -14,6 +14,7 @@ from finebatch.web import routing
 from finebatch.web.deps import Config, Data, Now, Planner
 from finebatch.web.types import Out
 from finebatch.workflow.errors import Missing
+from finebatch.workflow.kitchen.thrown import Thrown, told
 from finebatch.workflow.session import calm, plans, session_rows
 from finebatch.workflow.session import ideas as helps
 from finebatch.workflow.session.occasions import Proposal, propose
@@ -68,14 +69,13 @@ def stop_search(data: Data, now: Now, planner: Planner) -> ShownSession | None:
         return show(session, row, now) if row else None
 
 
-@router.delete("/plan", status_code=204)
-def drop_plan(data: Data, planner: Planner) -> None:
-    """Throw the plan that has not been started away."""
+@router.delete("/plan")
+def drop_plan(data: Data, planner: Planner, now: Now) -> Thrown | None:
+    """Throw the plan that has not been started away, into the bin; null where there is none."""
     planner.stop()
     with data.writing() as session:
-        row = session_rows.planned_row(session)
-        if row is not None:
-            session.delete(row)
+        thrown = plans.throw_plan(session, now)
+        return None if thrown is None else told(thrown)
 
 
 class CalmOut(Out):

@@ -12,10 +12,11 @@ from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
 from finebatch.core.tray.question import Ground, TrayQuestion
 from finebatch.facts import formula, tables
-from finebatch.store.models import BakeRow, SessionRow
+from finebatch.store.bin import throw
+from finebatch.store.models import BakeRow, BinRow, SessionRow
 from finebatch.workflow.book.reckon import reckoned
 from finebatch.workflow.dough import versions
-from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.doughs import find_row, get_dough
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen
@@ -184,8 +185,8 @@ def _mean(values: Sequence[float]) -> float | None:
     return fmean(values) if values else None
 
 
-def remove_bake(session: Session, bake_id: int) -> str | None:
-    """Take a bake out of the book; what it taught goes with it. The name of its photo's file."""
+def remove_bake(session: Session, bake_id: int, now: int) -> BinRow:
+    """Take a bake out of the book; what it taught goes with it."""
     row = _row(session, bake_id)
-    session.delete(row)
-    return row.photo
+    name = find_row(session, row.dough_id).name + (f", {row.tray}" if row.tray else "")
+    return throw(session, [("bake", "id", bake_id)], "bake", name, now)

@@ -5,13 +5,18 @@ They lie in a folder beside the data file, which holds only their names.
 
 import hashlib
 import io
+import time
 import warnings
 from pathlib import Path
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from finebatch.core.refusal import refuse
+from finebatch.store.database import Database
+from finebatch.store.places import photos_of
+from finebatch.workflow.kitchen.thrown import forget_old, photos_named
 
+JUST_S = 600
 MOST_BYTES = 15_000_000
 MOST_PIXELS = 80_000_000
 LONGEST_PX = 1600
@@ -64,3 +69,24 @@ def drop(folder: Path, name: str | None) -> None:
     """Take a photo's file away; one that is gone already is gone."""
     if name is not None:
         (folder / name).unlink(missing_ok=True)
+
+
+def sweep(database: Database) -> None:
+    """Throw away the photos that belong to no bake of the book or the bin, and what was broken off
+    while it was written. One that has just been written may belong to a bake any moment."""
+    folder = photos_of(database.file)
+    found = [file for file in folder.glob("*") if file.stat().st_mtime < time.time() - JUST_S]
+    if not found:
+        return
+    with database.reading() as session:
+        named = photos_named(session)
+    for file in found:
+        if file.name not in named:
+            file.unlink(missing_ok=True)
+
+
+def let_old_go(database: Database, now: int) -> None:
+    """Empty the bin of what has been in it for a month, with its photos."""
+    with database.writing() as session:
+        forget_old(session, now)
+    sweep(database)

@@ -10,14 +10,13 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import Refusal
 from finebatch.core.tray.question import TrayQuestion
 from finebatch.facts import tables
-from finebatch.store.models import BakeRow
+from finebatch.store.models import LAW, BakeRow
 from finebatch.workflow.dough import versions
 from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import Pantry, get_pantry
-from finebatch.workflow.kitchen.lessons import LAW
 from finebatch.workflow.session.session_rows import asked_of, find_session
 
 

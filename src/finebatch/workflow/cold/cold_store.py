@@ -20,6 +20,7 @@ from finebatch.core.care.keeping import (
 from finebatch.core.refusal import refuse
 from finebatch.core.values import FromOutside, Id, Moment, Text
 from finebatch.facts import formula
+from finebatch.store.bin import empty_later
 from finebatch.store.models import ColdEventRow, ColdRow, DoughRow
 from finebatch.workflow.dough import versions
 from finebatch.workflow.dough.doughs import get_dough
@@ -124,8 +125,7 @@ def move(session: Session, item_id: int, place: KeptIn, now: int) -> ColdRow:
     row = find(session, item_id)
     if place == row.place:
         return row
-    form: KeptAs = row.form  # type: ignore[assignment]
-    key = _key(session, row.dough_id, form, place, row.keeping)
+    key = _key(session, row.dough_id, row.form, place, row.keeping)
     keeping = formula.keepings()[key]
     if place == "freezer":
         if row.use_by < now:
@@ -156,8 +156,11 @@ def correct(session: Session, item_id: int, pieces: int, note: str, now: int) ->
 
 
 def throw_away(session: Session, item_id: int, now: int) -> ColdRow:
-    """Throw what is left of it away; its trace stays."""
+    """Throw what is left of it away; its trace stays, and for a month it can be put back."""
     row = find(session, item_id)
+    if row.pieces:
+        was = {"pieces": row.pieces}
+        empty_later(session, "cold", row.name, now, "cold_item", row.id, was)
     _tell(row, now, f"{row.pieces} thrown away")
     row.pieces = 0
     session.flush()

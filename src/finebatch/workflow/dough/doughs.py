@@ -15,7 +15,10 @@ from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.from_card import followed, oven_of
 from finebatch.core.tray.setting import TraySetting
-from finebatch.store.models import DoughRow, TraySettingRow, VersionRow
+from finebatch.store.bin import throw
+from finebatch.store.database import Database
+from finebatch.store.models import BinRow, DoughRow, TraySettingRow, VersionRow
+from finebatch.store.readable import is_whole, put_aside
 from finebatch.workflow.dough import versions
 from finebatch.workflow.dough.from_card import started
 from finebatch.workflow.errors import Conflict, Missing
@@ -161,6 +164,21 @@ def change_dough(
     return _dough(row, pantry)
 
 
+def put_unreadable_aside(database: Database, now: int) -> list[str]:
+    """Put what cannot be read into the bin, so that no screen falls over it; the names of what
+    went. All is read before anybody is kept from writing. A dough whose tray setting went begins
+    with that of its card."""
+    with database.reading() as session:
+        if is_whole(session):
+            return []
+    with database.writing() as session:
+        went = put_aside(session, now)
+        pantry = get_pantry(session)
+        for row in session.scalars(select(DoughRow).where(~DoughRow.tray.has())):
+            row.tray = TraySettingRow(setting=_begun(session, row.card, pantry))
+        return went
+
+
 def change_tray(session: Session, dough_id: int, tray: TraySetting) -> Dough:
     """Keep how a dough is portioned and baked."""
     row = find_row(session, dough_id)
@@ -183,6 +201,7 @@ def follow_scale(session: Session, before: KitchenUnits, after: KitchenUnits) ->
     session.flush()
 
 
-def remove_dough(session: Session, dough_id: int) -> None:
-    """Take a dough out, with its bakes."""
-    session.delete(find_row(session, dough_id))
+def remove_dough(session: Session, dough_id: int, now: int) -> BinRow:
+    """Throw a dough away, with its bakes and versions."""
+    name = find_row(session, dough_id).name
+    return throw(session, [("dough", "id", dough_id)], "dough", name, now)

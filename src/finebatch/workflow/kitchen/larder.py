@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from sqlalchemy import String, delete, select, type_coerce
+from sqlalchemy import String, select, type_coerce
 from sqlalchemy.orm import Session
 
 from finebatch.core.formula.names import IngredientName, Names, split_words
@@ -16,7 +16,8 @@ from finebatch.core.larder.ingredient import Ingredient, Larder
 from finebatch.core.larder.measuring import Measuring
 from finebatch.core.refusal import refuse
 from finebatch.facts import tables
-from finebatch.store.models import DoughRow, OwnIngredientRow, OwnNameRow, SessionRow
+from finebatch.store.bin import Root, throw
+from finebatch.store.models import BinRow, DoughRow, OwnIngredientRow, OwnNameRow, SessionRow
 from finebatch.store.once import again, once
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.equipment import get_kitchen, measuring_of
@@ -139,14 +140,15 @@ def uses(session: Session, key: str) -> list[tuple[int, str]]:
     return [(row.id, row.name) for row in rows]
 
 
-def reset_ingredient(session: Session, key: str) -> Ingredient | None:
-    """Back to the shipped figures; one of the baker's own is taken out, and nothing is returned.
+def reset_ingredient(session: Session, key: str, now: int) -> BinRow:
+    """Back to the shipped figures; one of the baker's own is thrown away, with what it is called.
 
     Raises `Missing` when it is neither, and `Conflict` while a dough or a planned bake uses it.
     """
     row = session.get(OwnIngredientRow, key)
     if row is None:
         raise Missing("This change of an ingredient")
+    roots: list[Root] = [("own_ingredient", "key", key)]
     if key not in tables.larder():
         using = uses(session, key)
         snapshots = type_coerce(SessionRow.snapshot, String)
@@ -156,8 +158,7 @@ def reset_ingredient(session: Session, key: str) -> Ingredient | None:
         if using or planned is not None:
             where = f"“{using[0][1]}” uses it" if using else "a bake in the book used it"
             raise Conflict(f"It stays: {where}. Take it out there first.")
-        session.execute(delete(OwnNameRow).where(OwnNameRow.ingredient == key))
-    session.delete(row)
+        roots.append(("own_name", "ingredient", key))
+    thrown = throw(session, roots, "ingredient", row.facts.name, now)
     again(session, OWN)
-    session.flush()
-    return tables.larder().get(key)
+    return thrown

@@ -3,18 +3,15 @@
 import hashlib
 import threading
 from collections import OrderedDict
-from typing import cast
 
 from sqlalchemy import String, func, select, text, type_coerce
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.learn import Counts, Lessons, MeasuredBake, learn
+from finebatch.core.book.learn import Lessons, MeasuredBake, learn
 from finebatch.facts import tables
-from finebatch.store.models import BakeRow
+from finebatch.store.models import LAW, BakeRow
 from finebatch.workflow.kitchen.equipment import get_kitchen
 
-LAW = "law"
-"""Among a bake's effects, the mark of the law that reckoned them."""
 MOST_KEPT = 4
 """Books of which the lessons are kept: that of the data file, and a few as they just were."""
 
@@ -36,7 +33,7 @@ def measured_bake(row: BakeRow) -> MeasuredBake:
         portion_cv=row.portion_cv,
         widths_mm=() if row.cut else tuple(mm - raw.beyond_mm for mm in row.widths_mm),
         minutes=row.minutes,
-        counts=cast(Counts, row.counts) if current else "out",
+        counts=row.counts if current else "out",
     )
 
 

@@ -9,7 +9,8 @@ from sqlalchemy.orm import Session
 from finebatch.core.larder.stock import MOST_G, Pack, good_at, take
 from finebatch.core.refusal import refuse
 from finebatch.core.values import values_of
-from finebatch.store.models import EventRow, StockRow, StockTakenRow
+from finebatch.store.bin import throw
+from finebatch.store.models import BinRow, EventRow, StockRow, StockTakenRow
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.kitchen.larder import get_larder
 
@@ -71,9 +72,11 @@ def _row(session: Session, pack_id: int) -> StockRow:
     return row
 
 
-def take_pack_out(session: Session, pack_id: int) -> None:
+def take_pack_out(session: Session, pack_id: int, now: int) -> BinRow:
     """It is not in the house any more."""
-    session.delete(_row(session, pack_id))
+    pack = _row(session, pack_id).pack
+    name = get_larder(session).find(pack.ingredient, "ingredient").name
+    return throw(session, [("stock", "id", pack_id)], "pack", name, now)
 
 
 def take_off(session: Session, grams: Mapping[str, float], event: EventRow) -> None:

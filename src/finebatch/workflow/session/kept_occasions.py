@@ -15,7 +15,8 @@ from finebatch.core.session.occasion import (
     as_eaten,
 )
 from finebatch.core.session.wish import Snapshot
-from finebatch.store.models import DoughRow, OccasionRow, SessionRow
+from finebatch.store.bin import throw
+from finebatch.store.models import BinRow, DoughRow, OccasionRow, SessionRow
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session.session_rows import find_session
 
@@ -126,6 +127,7 @@ def write_outcome(session: Session, occasion_id: int, outcome: Outcome) -> Shown
     return _shown(row, _there(session))
 
 
-def let_go(session: Session, occasion_id: int) -> None:
+def let_go(session: Session, occasion_id: int, now: int) -> BinRow:
     """Keep an occasion no longer."""
-    session.delete(_row(session, occasion_id))
+    name = _row(session, occasion_id).kept.occasion.name or "An occasion"
+    return throw(session, [("occasion", "id", occasion_id)], "occasion", name, now)

@@ -16,8 +16,9 @@ from finebatch.core.session.over_words import would_do
 from finebatch.core.session.wish import MINUTE, Wish, names_of
 from finebatch.core.session.words import line
 from finebatch.formats.moments import local, time_said
+from finebatch.store.bin import throw
 from finebatch.store.database import Database
-from finebatch.store.models import SessionRow
+from finebatch.store.models import BinRow, SessionRow
 from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
 from finebatch.workflow.session.asking import (
     ask,
@@ -65,6 +66,15 @@ def plan_quick(database: Database, wish: Wish, now: int) -> int:
         session.add(row)
         session.flush()
         return row.id
+
+
+def throw_plan(session: Session, now: int) -> BinRow | None:
+    """Throw the plan that has not been started away; None where there is none."""
+    row = planned_row(session)
+    if row is None:
+        return None
+    name = " and ".join(dict.fromkeys(item.name for item in row.snapshot.items))
+    return throw(session, [("session", "id", row.id)], "session", f"The plan of {name}", now)
 
 
 def _without_fallen(wish: Wish, work: Work, plan: Plan) -> tuple[Wish, str]:

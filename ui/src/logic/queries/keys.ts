@@ -2,6 +2,7 @@
 export const KEYS = {
   about: ["about"],
   bakes: ["bakes"],
+  bin: ["bin"],
   bookWords: ["book-words"],
   chill: ["chill"],
   cold: ["cold"],
@@ -13,6 +14,7 @@ export const KEYS = {
   effects: ["effects"],
   foreseen: ["foresee"],
   ideas: ["ideas"],
+  justThrown: ["just-thrown"],
   kinds: ["kinds"],
   kitchen: ["kitchen"],
   known: ["kitchen", "known"],

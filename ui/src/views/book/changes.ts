@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Bake, body, ProblemError, type Schemas } from "../../api/client";
-import { doughQuery, KEYS, RESTS_ON_BOOK } from "../../logic/queries";
+import { doughQuery, KEYS, RESTS_ON_BOOK, threwAway } from "../../logic/queries";
 
 export type Seen = Schemas["Seen"];
 export type BookWords = Schemas["BookWordsOut"];
@@ -51,10 +51,14 @@ export function usePhoto() {
 
 export function useTakeOut() {
   const forget = useForget();
+  const queries = useQueryClient();
   return useMutation({
     mutationFn: (id: number) =>
       body(api.DELETE("/api/bakes/{bake_id}", { params: { path: { bake_id: id } } })),
-    onSuccess: forget,
+    onSuccess: (thrown) => {
+      threwAway(queries, thrown);
+      return forget();
+    },
   });
 }
 

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, body, type Schemas } from "../../api/client";
-import { KEYS, showPlan } from "../../logic/queries";
+import { binQuery, KEYS, showPlan, threwAway } from "../../logic/queries";
 import { wholeDough } from "../../logic/wish";
 
 export type ColdItem = Schemas["ColdOut"];
@@ -45,7 +45,11 @@ export function useChangeStore() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: send,
-    onSuccess: () => queries.invalidateQueries({ queryKey: KEYS.cold }),
+    onSuccess: async (_, change) => {
+      if (change.do === "throw")
+        threwAway(queries, (await queries.fetchQuery({ ...binQuery, staleTime: 0 }))[0]);
+      return queries.invalidateQueries({ queryKey: KEYS.cold });
+    },
   });
 }
 

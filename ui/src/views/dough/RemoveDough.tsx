@@ -3,10 +3,10 @@ import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { api, body } from "../../api/client";
 import { forgetDough } from "../../logic/lastDough";
-import { KEYS } from "../../logic/queries";
+import { KEYS, threwAway } from "../../logic/queries";
 import { AskFirst } from "../../parts/AskFirst";
 
-/** Throwing a dough away cannot be undone, so it asks first. */
+/** Much goes with a dough that is thrown away, so it asks first. */
 export function RemoveDough({ id, name }: { id: number; name: string }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -14,8 +14,9 @@ export function RemoveDough({ id, name }: { id: number; name: string }) {
   const remove = useMutation({
     mutationFn: () =>
       body(api.DELETE("/api/doughs/{dough_id}", { params: { path: { dough_id: id } } })),
-    onSuccess: async () => {
+    onSuccess: async (thrown) => {
       forgetDough();
+      threwAway(queries, thrown);
       await queries.invalidateQueries({ queryKey: KEYS.doughs });
       navigate("/dough");
     },
@@ -38,7 +39,8 @@ export function RemoveDough({ id, name }: { id: number; name: string }) {
         onNo={() => dialog.current?.close()}
         onYes={() => remove.mutate()}
       >
-        Its card and its bakes in the book go with it. This cannot be taken back.
+        Its card and its bakes in the book go with it into the bin, which stands on the Kitchen
+        screen and keeps them for 30 days.
       </AskFirst>
     </>
   );

@@ -7,6 +7,7 @@ import { KEYS, kitchenQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { UnitsFields } from "../../parts/UnitsFields";
 import { About } from "./About";
+import { Bin } from "./Bin";
 import { Copies } from "./Copies";
 import { Habits } from "./Habits";
 import { Hands } from "./Hands";
@@ -73,6 +74,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <SheetsAndPans {...part} />
         <Tools {...part} />
         <Copies />
+        <Bin />
       </div>
       <div className="flex flex-col gap-5">
         <Hands {...part} />

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
 import { fine, fineFigure, mass } from "../../logic/format";
-import { effectsQuery, RESTS_ON_LARDER } from "../../logic/queries";
+import { effectsQuery, RESTS_ON_LARDER, threwAway } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
@@ -72,7 +72,8 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
   const reset = useMutation({
     mutationFn: () =>
       body(api.DELETE("/api/larder/{key}", { params: { path: { key: shelf?.key ?? "" } } })),
-    onSuccess: async (shipped) => {
+    onSuccess: async ({ thrown, shelf: shipped }) => {
+      threwAway(queries, thrown);
       await refresh();
       if (shipped) setFacts(shipped.facts);
       else onGone();

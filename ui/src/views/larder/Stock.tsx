@@ -4,7 +4,7 @@ import { api, body, ProblemError, type Schemas } from "../../api/client";
 import { date, mass } from "../../logic/format";
 import { timeOn } from "../../logic/moments";
 import { money } from "../../logic/occasion";
-import { RESTS_ON_STOCK, stockQuery } from "../../logic/queries";
+import { RESTS_ON_STOCK, stockQuery, threwAway } from "../../logic/queries";
 import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
@@ -18,18 +18,20 @@ const LAST_MINUTE = 24 * 60 - 1;
 function useStockChange() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async (change: { id: number | null; pack: NewPack | null }): Promise<void> => {
+    mutationFn: async (change: { id: number | null; pack: NewPack | null }) => {
       const path = { params: { path: { pack_id: change.id ?? 0 } } };
       if (change.id === null && change.pack) {
         await body(api.POST("/api/stock", { body: change.pack }));
       } else if (change.pack) {
         await body(api.PUT("/api/stock/{pack_id}", { ...path, body: change.pack }));
       } else {
-        await body(api.DELETE("/api/stock/{pack_id}", path));
+        return body(api.DELETE("/api/stock/{pack_id}", path));
       }
     },
-    onSuccess: () =>
-      Promise.all(RESTS_ON_STOCK.map((queryKey) => queries.invalidateQueries({ queryKey }))),
+    onSuccess: (thrown) => {
+      if (thrown) threwAway(queries, thrown);
+      return Promise.all(RESTS_ON_STOCK.map((queryKey) => queries.invalidateQueries({ queryKey })));
+    },
   });
 }
 

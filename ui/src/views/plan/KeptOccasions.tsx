@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
 import { date } from "../../logic/format";
 import { movedHours, nextTime, type Occasion } from "../../logic/occasion";
-import { currentSessionQuery, KEYS, occasionsQuery } from "../../logic/queries";
+import { currentSessionQuery, KEYS, occasionsQuery, threwAway } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 
@@ -29,7 +29,10 @@ export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsPr
   const drop = useMutation({
     mutationFn: (occasion_id: number) =>
       body(api.DELETE("/api/occasions/{occasion_id}", { params: { path: { occasion_id } } })),
-    onSuccess,
+    onSuccess: (thrown) => {
+      threwAway(queries, thrown);
+      return onSuccess();
+    },
   });
   const write = useMutation({
     mutationFn: ({ id, outcome }: { id: number; outcome: Outcome }) =>

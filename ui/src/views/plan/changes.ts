@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
-import { KEYS, showPlan, showSession } from "../../logic/queries";
+import { KEYS, showPlan, showSession, threwAway } from "../../logic/queries";
 import type { Wish } from "../../logic/wish";
 
 export function useMakePlan() {
@@ -33,7 +33,10 @@ export function useDropPlan() {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: () => body(api.DELETE("/api/plan")),
-    onSuccess: () => showPlan(queries, null),
+    onSuccess: (thrown) => {
+      threwAway(queries, thrown);
+      return showPlan(queries, null);
+    },
   });
 }
 
