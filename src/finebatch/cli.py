@@ -73,6 +73,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     from finebatch.demo.load import load
     from finebatch.devices.chosen import UnknownDevice
     from finebatch.store.database import UnusableFile
+    from finebatch.store.places import Served, ServedElsewhere
     from finebatch.web.app import STATIC, create_app
     from finebatch.web.clock import system_clock
     from finebatch.web.server import server_of
@@ -80,6 +81,17 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     if not (STATIC / "index.html").is_file():
         raise stop("The interface has not been built. Run: make setup")
     _check_port(settings.port, "demo" if demo else "run")
+    address = f"http://127.0.0.1:{settings.port}"
+    try:
+        settings.data_file.parent.mkdir(parents=True, exist_ok=True)
+        _only = Served(settings.data_file, address)
+    except ServedElsewhere as error:
+        raise stop(
+            f"Fine Batch is open on {settings.data_file} already: {error}\n"
+            "Use that one, or stop it, or name another file with FINEBATCH_DATA_FILE."
+        ) from error
+    except OSError:
+        pass  # what is wrong with the folder is told when the data file is opened
     try:
         served = create_app(settings)
     except UnusableFile as error:
@@ -88,7 +100,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         raise stop(str(error)) from error
     if demo:
         load(served.state.database, system_clock())
-    say(f"Fine Batch: http://127.0.0.1:{settings.port}   (stop with Ctrl+C)")
+    say(f"Fine Batch: {address}   (stop with Ctrl+C)")
     say(f"Data file:  {settings.data_file}")
     server_of(served, settings.port).run()
 

@@ -13,6 +13,7 @@ from finebatch.store.database import Database
 from finebatch.store.places import copies_of
 from finebatch.store.restore import last_good_copy, restore
 from tests.conftest import DataFiles
+from tests.pictures import put_photo
 
 NOW = datetime(2026, 11, 29, 9)
 
@@ -42,6 +43,9 @@ def test_one_a_day_and_none_where_nothing_changed(file: Path) -> None:
     assert make_daily(file, now + timedelta(hours=30)) is None
     later = time.time() + 60
     os.utime(file, (later, later))
+    assert make_daily(file, now + timedelta(hours=30)) is None, "nothing in it has changed"
+    put_photo(file, "1-aa.jpg")
+    os.utime(file, (later + 60, later + 60))
     assert make_daily(file, now + timedelta(hours=30)) is not None
     assert [copy.why for copy in copies(file)] == ["daily", "daily"]
 

@@ -15,6 +15,7 @@ from finebatch.store.database import DamagedFile, Database, UnusableFile
 from finebatch.store.places import all_of, copies_of, photos_of
 from finebatch.store.restore import NoBackup, last_good_copy, restore
 from finebatch.workflow.dough.doughs import add_dough, list_doughs
+from tests.pictures import put_photo
 from tests.released import put
 from tests.web.test_cli import finebatch
 
@@ -42,8 +43,7 @@ def keep(file: Path, *doughs: str) -> None:
 def file(tmp_path: Path) -> Path:
     file = tmp_path / "mine.sqlite3"
     keep(file, "Oat rounds")
-    photos_of(file).mkdir()
-    (photos_of(file) / "1-aa.jpg").write_bytes(b"a picture")
+    put_photo(file, "1-aa.jpg")
     return file
 
 

@@ -11,6 +11,8 @@ from click.testing import Result
 from typer.testing import CliRunner
 
 from finebatch.cli import app
+from finebatch.store.places import Served
+from tests.pictures import put_photo
 
 ROOT = Path(__file__).parent.parent.parent
 
@@ -41,6 +43,18 @@ def test_a_busy_port_says_what_to_do() -> None:
     assert ran.exit_code == 1
     assert f"Port {port} is in use" in ran.stderr
     assert f"FINEBATCH_PORT={min(port + 1, 65535)} make demo" in ran.stderr
+
+
+def test_a_second_server_is_told_of_the_first(tmp_path: Path) -> None:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = str(probe.getsockname()[1])
+    file = tmp_path / "x.sqlite3"
+    first = Served(file, "http://127.0.0.1:8765")
+    ran = finebatch("serve", FINEBATCH_DATA_FILE=str(file), FINEBATCH_PORT=port)
+    first.give_up()
+    assert ran.exit_code == 1
+    assert "already: http://127.0.0.1:8765" in ran.stderr
 
 
 @pytest.mark.parametrize("port", ["abc", "0", "70000"])
@@ -130,9 +144,8 @@ def test_a_backup_is_taken_beside_a_writer_and_brings_all_back(tmp_path: Path) -
     card.write_text(CARD, encoding="utf-8")
     assert "no data file yet" in finebatch("backup", str(packed), **data).stderr
     finebatch("import", str(card), **data)
-    photos = tmp_path / "cli.sqlite3.photos"
-    photos.mkdir()
-    (photos / "1.jpg").write_bytes(b"a picture")
+    put_photo(tmp_path / "cli.sqlite3", "1.jpg")
+    (tmp_path / "cli.sqlite3.photos" / "2.jpg").write_bytes(b"of a bake that was not kept")
     with sqlite3.connect(tmp_path / "cli.sqlite3") as writer:
         writer.execute("UPDATE dough SET name = 'Not yet'")
         assert "and 1 photos" in finebatch("backup", str(packed), **data).stdout

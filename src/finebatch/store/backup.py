@@ -4,7 +4,7 @@ import json
 import sqlite3
 import tempfile
 import zipfile
-from contextlib import closing
+from contextlib import closing, suppress
 from pathlib import Path
 
 from finebatch.store.places import photos_of
@@ -22,6 +22,20 @@ def _rows(connection: sqlite3.Connection, table: str) -> int:
         return 0
 
 
+def _photos(connection: sqlite3.Connection) -> set[str]:
+    """The photos that belong to a bake of the book or of the bin. Any other file there is of
+    something that was not kept, or is not any more."""
+    found: set[str] = set()
+    with suppress(sqlite3.OperationalError):
+        found |= {name for (name,) in connection.execute("SELECT photo FROM bake") if name}
+        for (bundle,) in connection.execute(
+            "SELECT bundle FROM bin WHERE kind IN ('bake','dough')"
+        ):
+            rows = json.loads(bundle)["rows"]
+            found |= {cells["photo"] for table, cells in rows if table == "bake" and cells["photo"]}
+    return {name for name in found if isinstance(name, str) and "/" not in name}
+
+
 def back_up(data_file: Path, to: Path) -> int:
     """Write the data file and its photos to a new zip file; how many photos there were.
 
@@ -32,12 +46,12 @@ def back_up(data_file: Path, to: Path) -> int:
     if not data_file.is_file():
         raise FileNotFoundError(2, "there is no data file yet", str(data_file))
     photos = photos_of(data_file)
-    kept = sorted(file for file in photos.glob("*") if file.is_file() and file.suffix != ".part")
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder) / data_file.name
         with closing(sqlite3.connect(data_file)) as source, closing(sqlite3.connect(copy)) as into:
             source.backup(into)
             holds = {name: _rows(into, table) for name, table in COUNTED.items()}
+            kept = sorted(file for name in _photos(into) if (file := photos / name).is_file())
         with zipfile.ZipFile(to, "x", zipfile.ZIP_DEFLATED) as packing:
             try:
                 to.chmod(0o600)

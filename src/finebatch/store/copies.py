@@ -14,6 +14,7 @@ from typing import Literal
 
 from finebatch.store.backup import CONTENTS, back_up
 from finebatch.store.places import copies_of
+from finebatch.store.swap import STAMP
 
 Why = Literal["daily", "before", "asked"]
 DAYS, WEEKS = 7, 4
@@ -24,7 +25,6 @@ AGAIN_AFTER = timedelta(hours=20)
 _NAME = re.compile(r"(?P<at>\d{8}-\d{6})-(?P<why>daily|asked|before)[\w.-]*\.zip")
 BROKEN_OFF_S = 3600
 """Nobody works on a copy for so long."""
-_STAMP = "%Y%m%d-%H%M%S"
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +53,7 @@ def copy_of(file: Path) -> Copy:
     named = _NAME.fullmatch(file.name)
     if named is None:
         raise ValueError(f"{file.name} is no copy")
-    made = datetime.strptime(named["at"], _STAMP).astimezone()
+    made = datetime.strptime(named["at"], STAMP).astimezone()
     at, why = round(made.timestamp() * 1000), named["why"]
     return Copy(file.name, at, why, file.stat().st_size, _holds(file))  # type: ignore[arg-type]
 
@@ -77,7 +77,7 @@ def make_copy(data_file: Path, now: datetime, why: Why, said: str = "") -> Path:
     """Copy the data file with its photos; where the copy lies. Errors as `back_up` has them."""
     folder = copies_of(data_file)
     folder.mkdir(mode=0o700, exist_ok=True)
-    to = folder / f"{now:{_STAMP}}-{why}{said}.zip"
+    to = folder / f"{now:{STAMP}}-{why}{said}.zip"
     if to.exists():
         raise FileExistsError(17, "there is a copy of that second", str(to))
     # One that was broken off is no copy: it is not called one before it is whole.
@@ -100,10 +100,25 @@ def make_daily(data_file: Path, now: datetime) -> Path | None:
         if recent or _changed_at(data_file) <= last.stat().st_mtime:
             return None
     made = make_copy(data_file, now, "daily")
+    if known and _inside(made) == _inside(last):
+        # SQLite has moved pages about; what stands in them is the same.
+        made.unlink()
+        last.touch()
+        return None
     daily = [copy.name for copy in known if copy.why == "daily"]
-    for name in not_kept([made.name, *daily]):
+    before = [copy.name for copy in known if copy.why == "before"]
+    for name in (*not_kept([made.name, *daily]), *before[DAYS:]):
         (copies_of(data_file) / name).unlink(missing_ok=True)
     return made
+
+
+def _inside(copy: Path) -> list[tuple[str, int]] | None:
+    """What is in a copy, by name and check sum; None where that cannot be told."""
+    try:
+        with zipfile.ZipFile(copy) as packed:
+            return sorted((entry.filename, entry.CRC) for entry in packed.infolist())
+    except (OSError, zipfile.BadZipFile):
+        return None
 
 
 def _changed_at(data_file: Path) -> float:

@@ -1,8 +1,10 @@
 """Open the data file: WAL, foreign keys enforced, migrated to the newest form."""
 
+import os
 import sqlite3
+import time
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager, suppress
 from datetime import datetime
 from pathlib import Path
 from typing import Any, Literal, TypeVar
@@ -16,6 +18,7 @@ from finebatch.store.copies import make_copy
 from finebatch.store.gate import Gate
 from finebatch.store.health import MIGRATIONS, damage, looking, version_of, versions
 from finebatch.store.places import Claim
+from finebatch.store.swap import is_broken_off, mend
 
 SWAP_WAITS_S = 10.0
 T = TypeVar("T")
@@ -27,6 +30,37 @@ class UnusableFile(RuntimeError):
 
 class DamagedFile(UnusableFile):
     """The data file is not whole: a copy of it has to be put in its place."""
+
+
+class FileGone(UnusableFile):
+    """The data file that was opened is not there any more."""
+
+
+def _mend(file: Path) -> None:
+    """Take back what was broken off while the file was restored, unless it is just being done."""
+    with suppress(BlockingIOError):
+        alone = Claim(file, alone=True)
+        try:
+            mend(file)
+        finally:
+            alone.give_up()
+
+
+def _keep_private(file: Path) -> None:
+    """Nobody but its owner reads the data file; SQLite's own two files are as it is."""
+    os.close(os.open(file, os.O_CREAT | os.O_RDWR, 0o600))
+    if file.stat().st_mode & 0o077:
+        with suppress(OSError):
+            file.chmod(0o600)
+
+
+def _which(file: Path) -> tuple[int, int] | None:
+    """Which file it is that has that name; None where there is none."""
+    try:
+        found = file.stat()
+    except OSError:
+        return None
+    return found.st_dev, found.st_ino
 
 
 def _prepare(connection: sqlite3.Connection, _record: object) -> None:
@@ -63,7 +97,10 @@ class Database:
         file = self.file
         try:
             file.parent.mkdir(parents=True, exist_ok=True)
+            if is_broken_off(file):
+                _mend(file)
             self._claim = Claim(file)
+            _keep_private(file)
         except BlockingIOError as error:
             raise UnusableFile(
                 f"{file} is being restored just now. Start again after it."
@@ -82,6 +119,8 @@ class Database:
             reading = self.engine.execution_options(finebatch_reading=True)
             self._readers = sessionmaker(reading, expire_on_commit=False)
             self._migrate(file, version, copies=copies)
+            self._opened = _which(file)
+            self._settle()
         except UnusableFile:
             self._claim.give_up()
             raise
@@ -157,8 +196,10 @@ class Database:
         `Refusal` for a document that could not be read again.
         """
         try:
-            with self._gate.inside(), self._writers.begin() as session:
-                yield session
+            with self._gate.inside():
+                self._check_there()
+                with self._writers.begin() as session:
+                    yield session
         except StatementError as error:
             if isinstance(error.orig, Refusal):
                 raise error.orig from error
@@ -167,8 +208,45 @@ class Database:
     @contextmanager
     def reading(self) -> Iterator[Session]:
         """A steady view of the file that lets others write meanwhile."""
-        with self._gate.inside(), self._readers.begin() as session:
-            yield session
+        with self._gate.inside():
+            self._check_there()
+            with self._readers.begin() as session:
+                yield session
+
+    def _check_there(self) -> None:
+        """`FileGone` unless the file of that name is the one that was opened: what is written to
+        one that was taken away is lost."""
+        there = _which(self.file)
+        if there == self._opened:
+            return
+        what = "has been taken away" if there is None else "is another one now"
+        raise FileGone(
+            f"The data file {what}, so nothing is kept. Put the one that was there back at "
+            f"{self.file}, and all goes on; or stop Fine Batch, and start it on the file you want."
+        )
+
+    def settle(self) -> None:
+        """Put what stands in SQLite's -wal into the data file, so that it alone is whole; nothing
+        while somebody is in it."""
+        with self._gate.inside():
+            self._settle()
+
+    def _settle(self) -> None:
+        beside = self.file.with_name(self.file.name + "-wal")
+        with suppress(FileGone, sqlite3.Error, OSError):
+            self._check_there()
+            if beside.stat().st_size:
+                with closing(sqlite3.connect(self.file, timeout=0)) as connection:
+                    connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+
+    @property
+    def quiet_s(self) -> float:
+        """For how long nobody has written."""
+        beside = self.file.with_name(self.file.name + "-wal")
+        try:
+            return time.time() - beside.stat().st_mtime
+        except OSError:
+            return 0.0
 
     def close(self) -> None:
         """Let go of the file."""

@@ -22,6 +22,32 @@ def all_of(data_file: Path) -> tuple[Path, ...]:
     return (data_file, *beside, photos_of(data_file))
 
 
+class ServedElsewhere(RuntimeError):
+    """Another server has the data file; the message is its address."""
+
+
+class Served:
+    """That a server is on a data file, and at which address: there is one at a time, until its
+    process ends, however it ends. `ServedElsewhere` when there is one already."""
+
+    def __init__(self, data_file: Path, address: str) -> None:
+        self._held = data_file.with_name(data_file.name + ".served").open("a+", encoding="utf-8")
+        try:
+            fcntl.flock(self._held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError as error:
+            self._held.seek(0)
+            there = self._held.read(200)
+            self._held.close()
+            raise ServedElsewhere(there) from error
+        self._held.truncate(0)
+        self._held.write(address)
+        self._held.flush()
+
+    def give_up(self) -> None:
+        """There is none any more."""
+        self._held.close()
+
+
 class Claim:
     """A claim on a data file, given up when the process ends, however it ends.
 

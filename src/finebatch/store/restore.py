@@ -14,6 +14,7 @@ from pathlib import Path, PurePosixPath
 from finebatch.store.database import Database, UnusableFile
 from finebatch.store.health import damage, looking, version_of, versions
 from finebatch.store.places import Claim, all_of, copies_of, photos_of
+from finebatch.store.swap import BEFORE, STAMP, UNPACKING, mend, move_all
 
 _PHOTO = re.compile(r"[0-9A-Za-z][0-9A-Za-z._-]{0,120}\.jpg")
 _HEADER = b"SQLite format 3\0"
@@ -49,7 +50,8 @@ def restore(backup: Path, data_file: Path, now: datetime) -> Restored:
     except OSError as error:
         raise NoBackup(f"{data_file.parent} cannot be written to ({error.strerror}).") from error
     try:
-        with tempfile.TemporaryDirectory(dir=data_file.parent, prefix=".restoring-") as folder:
+        mend(data_file)
+        with tempfile.TemporaryDirectory(dir=data_file.parent, prefix=UNPACKING) as folder:
             unpacked = Path(folder) / data_file.name
             photos = _unpack(backup, unpacked)
             check(unpacked)
@@ -136,22 +138,12 @@ def check(file: Path) -> None:
 def _swap(unpacked: Path, data_file: Path, now: datetime) -> Path | None:
     """Move what is there aside as one, and the new in its place; back again if that fails."""
     there = [old for old in all_of(data_file) if old.exists()]
-    aside = data_file.with_name(f"{data_file.name}.before-{now:%Y%m%d-%H%M%S}")
+    aside = data_file.with_name(f"{data_file.name}{BEFORE}{now:{STAMP}}")
     moves = [(old, aside / old.name) for old in there]
     moves += [(new, data_file.parent / new.name) for new in all_of(unpacked) if new.exists()]
     if there:
-        aside.mkdir()
-    moved: list[tuple[Path, Path]] = []
-    try:
-        for source, to in moves:
-            source.rename(to)
-            moved.append((source, to))
-    except OSError:
-        for source, to in reversed(moved):
-            to.rename(source)
-        with suppress(OSError):
-            aside.rmdir()
-        raise
+        aside.mkdir(mode=0o700)
+    move_all(data_file, moves)
     return aside if there else None
 
 

@@ -21,6 +21,7 @@ from finebatch.formats.moments import local
 from finebatch.settings import Settings
 from finebatch.store.copies import make_daily
 from finebatch.store.database import Database, UnusableFile
+from finebatch.store.swap import forget_aside
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
 from finebatch.web.clock import Clock, system_clock
@@ -52,10 +53,11 @@ from finebatch.web.wire import Wire
 from finebatch.workflow.book.photos import let_old_go
 from finebatch.workflow.book.reckon import of_earlier_laws, reckon_anew
 from finebatch.workflow.dough.doughs import put_unreadable_aside
+from finebatch.workflow.kitchen.thrown import KEPT_MS
 from finebatch.workflow.session.live import catch_up
 from finebatch.workflow.session.search import Searches
 
-COPY_AFTER_S, COPY_EVERY_S = 60, 3600
+COPY_AFTER_S, COPY_EVERY_S, QUIET_S = 60, 3600, 5
 STATIC = Path(__file__).parent / "static"
 
 ROUTERS = (
@@ -123,10 +125,19 @@ async def _keep_house(database: Database, clock: Clock) -> None:
         for errand in (
             partial(make_daily, database.file, local(clock())),
             partial(let_old_go, database, clock()),
+            partial(forget_aside, database.file, local(clock() - KEPT_MS).replace(tzinfo=None)),
         ):
             with suppress(OSError, sqlite3.Error, DBAPIError, UnusableFile):
                 await asyncio.to_thread(errand)
         await asyncio.sleep(COPY_EVERY_S)
+
+
+async def _settle(database: Database) -> None:
+    """Whenever nobody has written for a while, the data file alone is whole."""
+    while True:
+        await asyncio.sleep(QUIET_S)
+        if database.quiet_s > QUIET_S:
+            await asyncio.to_thread(database.settle)
 
 
 def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
@@ -144,10 +155,11 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
         reading = asyncio.create_task(live.run())
         catching_up = asyncio.create_task(asyncio.to_thread(_catch_up, database, clock()))
-        copying = asyncio.create_task(_keep_house(database, clock))
+        keeping_house = asyncio.create_task(_keep_house(database, clock))
+        settling = asyncio.create_task(_settle(database))
         yield
         await catching_up
-        for task in (reading, copying):
+        for task in (reading, keeping_house, settling):
             task.cancel()
             with suppress(asyncio.CancelledError):
                 await task

@@ -13,7 +13,7 @@ from starlette.exceptions import HTTPException
 
 from finebatch.core.measures.faults import faults_in
 from finebatch.core.refusal import Fault, Refusal
-from finebatch.store.database import UnusableFile
+from finebatch.store.database import FileGone, UnusableFile
 from finebatch.store.documents import Unreadable
 from finebatch.workflow.dough.doughs import put_unreadable_aside
 from finebatch.workflow.errors import Conflict, Missing
@@ -71,6 +71,10 @@ def _missing(_request: Request, error: Exception) -> JSONResponse:
     return problem(404, str(error.args[0]))
 
 
+def _gone(_request: Request, error: Exception) -> JSONResponse:
+    return problem(503, str(error))
+
+
 def _conflict(_request: Request, error: Exception) -> JSONResponse:
     return problem(409, str(error))
 
@@ -124,6 +128,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(Refusal, _refused)
     app.add_exception_handler(Unreadable, _unreadable)
+    app.add_exception_handler(FileGone, _gone)
     app.add_exception_handler(Missing, _missing)
     app.add_exception_handler(Conflict, _conflict)
     app.add_exception_handler(DBAPIError, _unwritable)

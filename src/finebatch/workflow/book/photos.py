@@ -5,6 +5,7 @@ They lie in a folder beside the data file, which holds only their names.
 
 import hashlib
 import io
+import os
 import time
 import warnings
 from pathlib import Path
@@ -58,9 +59,11 @@ def small_jpeg(sent: bytes) -> bytes:
 def keep(folder: Path, bake_id: int, jpeg: bytes) -> str:
     """Write a photo's file, whole or not at all; its name."""
     name = f"{bake_id}-{hashlib.sha256(jpeg).hexdigest()[:12]}.jpg"
-    folder.mkdir(parents=True, exist_ok=True)
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     half = folder / f"{name}.part"
-    half.write_bytes(jpeg)
+    half.unlink(missing_ok=True)
+    with os.fdopen(os.open(half, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "wb") as writing:
+        writing.write(jpeg)
     half.replace(folder / name)
     return name
 

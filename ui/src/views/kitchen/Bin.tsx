@@ -77,7 +77,7 @@ export function Bin() {
                 aria-label={`Throw ${thrown.name} away for good`}
                 onClick={() => ask(thrown)}
               >
-                For good
+                Throw out
               </button>
             </li>
           ))}

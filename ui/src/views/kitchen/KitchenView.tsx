@@ -73,8 +73,6 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <Ovens {...part} />
         <SheetsAndPans {...part} />
         <Tools {...part} />
-        <Copies />
-        <Bin />
       </div>
       <div className="flex flex-col gap-5">
         <Hands {...part} />
@@ -88,6 +86,8 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
         <p role="status" className="text-soft">
           {keep.isPending ? "Keeping…" : keep.isSuccess ? "Kept." : ""}
         </p>
+        <Copies />
+        <Bin />
         <About />
       </div>
     </div>
