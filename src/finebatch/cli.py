@@ -11,7 +11,15 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from finebatch.cli_data import back_up_file, open_file, restore_file, settings_now, stop, unusable
+from finebatch.cli_data import (
+    back_up_file,
+    give_out_everything,
+    open_file,
+    restore_file,
+    settings_now,
+    stop,
+    unusable,
+)
 from finebatch.cli_session import plan_session, print_schema
 from finebatch.cli_words import say
 from finebatch.core.formula.checks.method import ForeseenPiece
@@ -399,6 +407,7 @@ def give_out(
 
 
 app.command("backup")(back_up_file)
+app.command("everything")(give_out_everything)
 app.command("restore")(restore_file)
 app.command("plan")(plan_session)
 app.command("schema")(print_schema)

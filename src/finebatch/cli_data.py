@@ -80,8 +80,30 @@ def back_up_file(
     say(f"{to}: {data_file.name} and {photos} photos. To have them back: finebatch restore {to}")
 
 
+def give_out_everything(
+    to: Annotated[Path, typer.Argument(help="The zip file to write; it must be a new one.")],
+) -> None:
+    """Write everything that is kept in open formats into a zip file; the app may be running.
+
+    Doughs as recipes, book, cold store and larder as CSV, sessions and kitchen as JSON, photos, and
+    every row as JSON Lines. `finebatch restore` takes it as it takes a backup.
+    """
+    from finebatch.workflow.book import everything
+
+    database = open_file(settings_now())
+    try:
+        everything.give_out_everything(database, to)
+    except OSError as error:
+        raise stop(f"{to} was not written: {error.strerror}.") from error
+    finally:
+        database.close()
+    say(f"{to}: everything, in open formats. To have it back: finebatch restore {to}")
+
+
 def restore_file(
-    backup: Annotated[Path, typer.Argument(help="A zip file that finebatch backup wrote.")],
+    backup: Annotated[
+        Path, typer.Argument(help="A zip file that finebatch backup or everything wrote.")
+    ],
 ) -> None:
     """Put a backup in place of the data file and its photos; the app must not be running.
 

@@ -92,14 +92,21 @@ def is_there(session: Session, table: str, column: str, value: Cell) -> bool:
 def insert(session: Session, row: Row) -> None:
     """Write a row as it was; of a later version's table what it did not have is as usual there."""
     known = {name: cell for name, cell in row.cells.items() if name in TABLES[row.table].columns}
-    names = ", ".join(f'"{name}"' for name in known)
-    places, values = [], []
-    for cell in known.values():
-        # A text that is no UTF-8 can only be handed over as bytes.
-        places.append("CAST(? AS TEXT)" if isinstance(cell, str) else "?")
-        values.append(cell.encode("utf-8", "surrogateescape") if isinstance(cell, str) else cell)
-    query = f'INSERT INTO "{row.table}" ({names}) VALUES ({", ".join(places)})'
-    session.connection().exec_driver_sql(query, tuple(values))
+    session.connection().exec_driver_sql(*insertion(Row(row.table, known)))
+
+
+def insertion(row: Row) -> tuple[str, tuple[Cell, ...]]:
+    """The statement that writes a row, and what it is given. A text that is no UTF-8 can only be
+    handed over as bytes."""
+    names = ", ".join(f'"{name}"' for name in row.cells)
+    places = ", ".join(
+        "CAST(? AS TEXT)" if isinstance(cell, str) else "?" for cell in row.cells.values()
+    )
+    values = tuple(
+        cell.encode("utf-8", "surrogateescape") if isinstance(cell, str) else cell
+        for cell in row.cells.values()
+    )
+    return f'INSERT INTO "{row.table}" ({names}) VALUES ({places})', values
 
 
 def delete(session: Session, row: Row) -> None:

@@ -16,13 +16,13 @@ from finebatch.store.backup import CONTENTS, back_up
 from finebatch.store.places import copies_of
 from finebatch.store.swap import STAMP
 
-Why = Literal["daily", "before", "asked"]
+Why = Literal["daily", "before", "asked", "brought"]
 DAYS, WEEKS = 7, 4
 """Of the daily copies the last so many are kept, and of those before them one for each of so many
 weeks."""
 AGAIN_AFTER = timedelta(hours=20)
 """A daily copy is made so long after the one before it, where anything has changed."""
-_NAME = re.compile(r"(?P<at>\d{8}-\d{6})-(?P<why>daily|asked|before)[\w.-]*\.zip")
+_NAME = re.compile(r"(?P<at>\d{8}-\d{6})-(?P<why>daily|asked|before|brought)[\w.-]*\.zip")
 BROKEN_OFF_S = 3600
 """Nobody works on a copy for so long."""
 
@@ -75,19 +75,28 @@ def copy_file(data_file: Path, name: str) -> Path | None:
 
 def make_copy(data_file: Path, now: datetime, why: Why, said: str = "") -> Path:
     """Copy the data file with its photos; where the copy lies. Errors as `back_up` has them."""
+    part = begin_copy(data_file, now, why, said)
+    back_up(data_file, part)
+    return call_copy(part)
+
+
+def begin_copy(data_file: Path, now: datetime, why: Why, said: str = "") -> Path:
+    """Where a copy is written before it is whole, and called one (`call_copy`). `FileExistsError`
+    where there is one of that second."""
     folder = copies_of(data_file)
     folder.mkdir(mode=0o700, exist_ok=True)
     to = folder / f"{now:{STAMP}}-{why}{said}.zip"
     if to.exists():
         raise FileExistsError(17, "there is a copy of that second", str(to))
-    # One that was broken off is no copy: it is not called one before it is whole.
     for left in folder.glob("*.part"):
         if left.stat().st_mtime < time.time() - BROKEN_OFF_S:
             left.unlink(missing_ok=True)
-    part = to.with_suffix(".part")
-    back_up(data_file, part)
-    part.rename(to)
-    return to
+    return to.with_suffix(".part")
+
+
+def call_copy(part: Path) -> Path:
+    """What was begun is whole: from now on it is a copy."""
+    return part.rename(part.with_suffix(".zip"))
 
 
 def make_daily(data_file: Path, now: datetime) -> Path | None:

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from finebatch.core.refusal import Refusal
 from finebatch.store.copies import make_copy
 from finebatch.store.gate import Gate
-from finebatch.store.health import MIGRATIONS, damage, looking, version_of, versions
+from finebatch.store.health import damage, looking, version_of, versions
 from finebatch.store.places import Claim
 from finebatch.store.swap import is_broken_off, mend
 
@@ -167,17 +167,13 @@ class Database:
         try:
             if version is not None and copies:
                 self._copy_before(file, f"{version}-to-{known[0]}")
-            from alembic import command  # it takes time to load, and is seldom needed
-            from alembic.config import Config
+            from finebatch.store.whole import migrated  # it takes time to load, is seldom needed
 
-            migrations = Config()
-            migrations.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
             with self.engine.connect() as connection:
                 # A table that is made anew would take with it the rows of those that point at it.
                 _enforce(connection, "OFF")
                 with connection.begin():
-                    migrations.attributes["connection"] = connection
-                    command.upgrade(migrations, "head")
+                    migrated(connection)
                 _enforce(connection, "ON")
         except (DatabaseError, sqlite3.Error, OSError) as error:
             raise UnusableFile(

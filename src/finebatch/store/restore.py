@@ -1,11 +1,13 @@
 """A backup put in the place of the data file, once it is known to be whole."""
 
+import io
+import json
 import re
 import shutil
 import sqlite3
 import tempfile
 import zipfile
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
@@ -17,7 +19,17 @@ from finebatch.store.places import Claim, all_of, copies_of, photos_of
 from finebatch.store.swap import BEFORE, STAMP, UNPACKING, mend, move_all
 
 _PHOTO = re.compile(r"[0-9A-Za-z][0-9A-Za-z._-]{0,120}\.jpg")
+_STRANGE = (
+    "SELECT 1 FROM sqlite_master WHERE type NOT IN ('table', 'index') OR sql LIKE '%VIRTUAL%'"
+)
 _HEADER = b"SQLite format 3\0"
+
+
+WHOLE = "tables/"
+"""In a zip file of open formats: the folder of all rows."""
+MOST_ENTRIES, MOST_UNPACKED = 50_000, 4 << 30
+SWELLS, SMALL = 200, 100_000
+"""What is packed tighter than this, beyond a few, is nothing that anybody has written."""
 
 
 class NoBackup(ValueError):
@@ -30,6 +42,16 @@ class Restored:
 
     photos: int
     aside: Path | None
+
+
+def look_into(backup: Path, data_file: Path) -> int:
+    """Whether a file could be put in the data file's place: how many photos are in it. `NoBackup`
+    for one that could not. Nothing of it stays."""
+    with tempfile.TemporaryDirectory(dir=data_file.parent, prefix=UNPACKING) as folder:
+        unpacked = Path(folder) / data_file.name
+        photos = _unpack(backup, unpacked)
+        check(unpacked)
+    return photos
 
 
 def restore(backup: Path, data_file: Path, now: datetime) -> Restored:
@@ -64,17 +86,23 @@ def restore(backup: Path, data_file: Path, now: datetime) -> Restored:
 
 
 def _unpack(backup: Path, to: Path) -> int:
-    """Unpack the data file and its photos, wherever they lie in the zip file; how many photos."""
+    """Unpack the data file and its photos, wherever they lie in the zip file, or make it of the
+    open formats in it; how many photos."""
     photos = photos_of(to)
     try:
         with zipfile.ZipFile(backup) as packed:
             inside = [entry for entry in packed.infolist() if not entry.is_dir()]
-            found, pictures = _parts(packed, inside)
-            room = shutil.disk_usage(to.parent).free
-            if sum(entry.file_size for entry in (found, *pictures)) > room:
-                raise NoBackup("The disk has no room for this backup. Make some, then try again.")
-            _extract(packed, found, to)
-            photos.mkdir()
+            if len(inside) > MOST_ENTRIES:
+                raise NoBackup("There are too many files in this zip file for a backup.")
+            rows = [entry for entry in inside if entry.filename.startswith(WHOLE)]
+            found = None if rows else _data_in(packed, inside)
+            pictures = _pictures(inside, f"{found.filename}.photos" if found else "photos")
+            _check_room(to.parent, [*rows, *pictures, *((found,) if found else ())])
+            if found is None:
+                _rebuild(packed, rows, to)
+            else:
+                _extract(packed, found, to)
+            photos.mkdir(mode=0o700)
             for entry in pictures:
                 _extract(packed, entry, photos / PurePosixPath(entry.filename).name)
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as error:
@@ -85,24 +113,61 @@ def _unpack(backup: Path, to: Path) -> int:
     return len(pictures)
 
 
-def _parts(
-    packed: zipfile.ZipFile, inside: Sequence[zipfile.ZipInfo]
-) -> tuple[zipfile.ZipInfo, list[zipfile.ZipInfo]]:
-    """The one data file in a zip file, and the photos in the folder named after it."""
+def _data_in(packed: zipfile.ZipFile, inside: Sequence[zipfile.ZipInfo]) -> zipfile.ZipInfo:
+    """The one data file in a zip file."""
     files = [entry for entry in inside if _is_data(packed, entry)]
     if len(files) != 1:
         raise NoBackup(
             f"There {'is no data file' if not files else 'are several data files'} in this zip "
             "file. Choose one that finebatch backup wrote."
         )
-    folder = PurePosixPath(files[0].filename + ".photos")
-    pictures = [
+    return files[0]
+
+
+def _pictures(inside: Sequence[zipfile.ZipInfo], folder: str) -> list[zipfile.ZipInfo]:
+    """The photos in the folder of that name."""
+    return [
         entry
         for entry in inside
-        if PurePosixPath(entry.filename).parent == folder
+        if PurePosixPath(entry.filename).parent == PurePosixPath(folder)
         and _PHOTO.fullmatch(PurePosixPath(entry.filename).name)
     ]
-    return files[0], pictures
+
+
+def _check_room(folder: Path, entries: Sequence[zipfile.ZipInfo]) -> None:
+    """`NoBackup` for what no baker has, or what the disk has no room for."""
+    swollen = any(e.file_size > SWELLS * max(e.compress_size, SMALL) for e in entries)
+    if swollen or sum(entry.file_size for entry in entries) > MOST_UNPACKED:
+        raise NoBackup("There is far more in this zip file than any baker keeps: it is no backup.")
+    if sum(entry.file_size for entry in entries) > shutil.disk_usage(folder).free:
+        raise NoBackup("The disk has no room for this backup. Make some, then try again.")
+
+
+def _rebuild(packed: zipfile.ZipFile, rows: Sequence[zipfile.ZipInfo], to: Path) -> None:
+    """The data file that was given out as lines of JSON."""
+    from finebatch.store.whole import NotWhole, rebuild
+
+    try:
+        with packed.open(f"{WHOLE}version.json") as opened:
+            version = json.loads(opened.read(1000))["version"]
+    except (KeyError, ValueError, TypeError) as error:
+        raise NoBackup(f"{WHOLE}version.json in this zip file says no version.") from error
+    if version not in versions():
+        raise NoBackup("This file was given out by a newer Fine Batch: put it back with that one.")
+
+    def lines(entry: zipfile.ZipInfo) -> Iterator[str]:
+        with packed.open(entry) as opened:
+            yield from io.TextIOWrapper(opened, encoding="utf-8", errors="surrogateescape")
+
+    tables = {
+        PurePosixPath(entry.filename).stem: lines(entry)
+        for entry in rows
+        if entry.filename.endswith(".jsonl")
+    }
+    try:
+        rebuild(to, version, tables)
+    except NotWhole as error:
+        raise NoBackup(f"The file cannot be put back: {error}") from error
 
 
 def _is_data(packed: zipfile.ZipFile, entry: zipfile.ZipInfo) -> bool:
@@ -119,6 +184,8 @@ def check(file: Path) -> None:
     """`NoBackup` unless that data file is whole, of a version known here, and can be opened."""
     try:
         with looking(file) as connection:
+            if connection.execute(_STRANGE).fetchone() is not None:
+                raise NoBackup("The database in this zip file does things by itself: it is none.")
             broken, version = damage(connection, thorough=True), version_of(connection)
     except sqlite3.DatabaseError as error:
         broken, version = str(error), None

@@ -11,6 +11,7 @@ from finebatch.web.problems import problem
 OWN_HOSTS = frozenset({"127.0.0.1", "localhost"})
 MOST_BODY = 1_000_000
 MOST_PHOTO = 15_000_000
+MOST_COPY = 2_000_000_000
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 POLICY = (
@@ -35,6 +36,15 @@ def _host_of(netloc: str) -> str | None:
         return None
 
 
+def _most(method: str, path: str) -> tuple[int, str]:
+    """How many bytes may be sent, and what is said of more."""
+    if method == "PUT" and path.endswith("/photo"):
+        return MOST_PHOTO, PHOTO_TOO_LARGE
+    if method == "POST" and path == "/api/copies/brought":
+        return MOST_COPY, COPY_TOO_LARGE
+    return MOST_BODY, TOO_LARGE
+
+
 class _TooLarge(Exception):
     """The body is longer than it said."""
 
@@ -51,8 +61,7 @@ class Guard:
             await self.app(scope, receive, send)
             return
         headers = Headers(scope=scope)
-        photo = scope["method"] == "PUT" and scope["path"].endswith("/photo")
-        most, too_large = (MOST_PHOTO, PHOTO_TOO_LARGE) if photo else (MOST_BODY, TOO_LARGE)
+        most, too_large = _most(scope["method"], scope["path"])
         refusal = self._refusal(scope["method"], headers, most, too_large)
         if refusal is not None:
             await problem(*refusal)(scope, receive, send)
@@ -105,4 +114,5 @@ class Guard:
 
 
 TOO_LARGE = "That is too much at once: at most 1 MB can be sent."
+COPY_TOO_LARGE = "This file is too large: a copy of at most 2 GB can be brought in."
 PHOTO_TOO_LARGE = "This photo is too large. Choose a JPEG or PNG of at most 15 MB."
