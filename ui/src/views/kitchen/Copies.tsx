@@ -4,8 +4,9 @@ import type { Schemas } from "../../api/client";
 import { writeMoment } from "../../logic/moments";
 import { copiesQuery } from "../../logic/queries";
 import { AskFirst } from "../../parts/AskFirst";
+import { Cross } from "../../parts/Cross";
 import { Notice } from "../../parts/Notice";
-import { useMakeCopy, usePutBack } from "./useCopies";
+import { useBringCopy, useMakeCopy, usePutBack, useThrowCopy } from "./useCopies";
 
 type Copy = Schemas["Copy"];
 
@@ -13,6 +14,7 @@ const WHY: Record<Copy["why"], string> = {
   daily: "made by itself",
   before: "from before a change of all",
   asked: "asked for",
+  brought: "from another disk",
 };
 
 const sized = (bytes: number): string =>
@@ -28,14 +30,20 @@ const held = (copy: Copy): string =>
 export function Copies() {
   const copies = useQuery(copiesQuery);
   const make = useMakeCopy();
+  const bring = useBringCopy();
+  const throwAway = useThrowCopy();
   const putBack = usePutBack();
   const [wanted, setWanted] = useState<Copy | null>(null);
   const dialog = useRef<HTMLDialogElement>(null);
-  const ask = (copy: Copy) => {
+  const [to, setTo] = useState<"back" | "away">("back");
+  const ask = (copy: Copy, where: "back" | "away") => {
     putBack.reset();
+    throwAway.reset();
     setWanted(copy);
+    setTo(where);
     dialog.current?.showModal();
   };
+  const act = to === "back" ? putBack : throwAway;
   return (
     <section aria-label="Copies" className="flex flex-col gap-2">
       <h2 className="heading">Copies of all that you have</h2>
@@ -51,7 +59,11 @@ export function Copies() {
                 <strong>{writeMoment(copy.at)}</strong>, {WHY[copy.why]}, {sized(copy.size)}
                 {held(copy) && `: ${held(copy)}`}
               </span>
-              <button type="button" className="press min-h-9 flex-none" onClick={() => ask(copy)}>
+              <button
+                type="button"
+                className="press min-h-9 flex-none"
+                onClick={() => ask(copy, "back")}
+              >
                 Put it back
               </button>
               <a
@@ -62,6 +74,14 @@ export function Copies() {
               >
                 Save
               </a>
+              <button
+                type="button"
+                className="icon-press flex-none"
+                aria-label={`Throw the copy of ${writeMoment(copy.at)} away`}
+                onClick={() => ask(copy, "away")}
+              >
+                <Cross />
+              </button>
             </li>
           ))}
         </ul>
@@ -69,7 +89,7 @@ export function Copies() {
       {copies.data?.length === 0 && (
         <p>There is none yet: the first is made a minute after a start.</p>
       )}
-      <div>
+      <div className="flex flex-wrap items-center gap-3">
         <button
           type="button"
           className="press"
@@ -78,33 +98,58 @@ export function Copies() {
         >
           Make a copy now
         </button>
+        <label className="press flex cursor-pointer items-center focus-within:outline-2">
+          {bring.isPending ? "It is looked through…" : "Bring in one from another disk"}
+          <input
+            type="file"
+            className="sr-only"
+            accept=".zip,application/zip"
+            disabled={bring.isPending}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) bring.mutate(file);
+              event.target.value = "";
+            }}
+          />
+        </label>
+        <a className="press" href="/api/everything" download>
+          Save everything as open files
+        </a>
       </div>
+      <p className="text-[0.9375rem] text-soft">
+        Open files are recipes, tables and pictures that other programs read; they can be brought in
+        here again like a copy.
+      </p>
+      {bring.data && (
+        <p role="status">It stands in the list: press “Put it back” to have what is in it.</p>
+      )}
       {putBack.data && (
         <p role="status">
           It is back{putBack.data.photos > 0 && `, with ${putBack.data.photos} photos`}.
           {putBack.data.aside && ` What was there before lies in ${putBack.data.aside}.`}
         </p>
       )}
-      <p className="text-[0.9375rem] text-soft">
-        One from another disk is put back with the app stopped:{" "}
-        <code>finebatch restore FILE.zip</code>
-      </p>
       <AskFirst
         dialog={dialog}
-        title={`Put the copy of ${wanted ? writeMoment(wanted.at) : ""} back?`}
-        problem={putBack.error}
+        title={
+          to === "back"
+            ? `Put the copy of ${wanted ? writeMoment(wanted.at) : ""} back?`
+            : `Throw the copy of ${wanted ? writeMoment(wanted.at) : ""} away?`
+        }
+        problem={act.error}
         no="Leave all as it is"
-        yes="Put it back"
-        pending={putBack.isPending}
+        yes={to === "back" ? "Put it back" : "Throw it away"}
+        pending={act.isPending}
         onNo={() => dialog.current?.close()}
         onYes={() =>
-          wanted && putBack.mutate(wanted.name, { onSuccess: () => dialog.current?.close() })
+          wanted && act.mutate(wanted.name, { onSuccess: () => dialog.current?.close() })
         }
       >
-        It takes the place of all that there is now: doughs, sessions, book, cold store, larder and
-        kitchen. What is there now is copied before, and can be put back the same way.
+        {to === "back"
+          ? "It takes the place of all that there is now: doughs, sessions, book, cold store, larder and kitchen. What is there now is copied before, and can be put back the same way."
+          : "What is in use now stays as it is; what only this copy holds is gone for good."}
       </AskFirst>
-      <Notice problem={make.error ?? copies.error} />
+      <Notice problem={make.error ?? bring.error ?? copies.error} />
     </section>
   );
 }
