@@ -20,6 +20,7 @@ from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.app import create_app
 from finebatch.web.server import server_of
+from finebatch.web.wire import Wire
 from tests.conftest import DataFiles, HandClock, make_data_files
 
 expect.set_options(timeout=20_000)
@@ -68,6 +69,7 @@ class Served:
     address: str
     clock: HandClock
     database: Database
+    wire: Wire
 
 
 @pytest.fixture(scope="session")
@@ -87,7 +89,7 @@ def serving(folder: Path, kept: Path, at: int) -> Iterator[Served]:
     thread.start()
     address = f"http://127.0.0.1:{port}"
     wait_for(address)
-    yield Served(address, clock, app.state.database)
+    yield Served(address, clock, app.state.database, app.state.wire)
     server.should_exit = True
     thread.join(10)
 

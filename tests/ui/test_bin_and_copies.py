@@ -28,7 +28,9 @@ def test_a_dough_is_thrown_away_and_taken_back_twice(page: Page, served: Served)
             thrown.get_by_role("button", name=f"Put {name} back").click()
             expect(thrown.get_by_text("Nothing in the last 30 days")).to_be_visible()
         page.goto(f"{served.address}/dough")
-        expect(page.get_by_role("link", name=re.compile(re.escape(name) + ".*Short"))).to_be_visible()
+        expect(
+            page.get_by_role("link", name=re.compile(re.escape(name) + ".*Short"))
+        ).to_be_visible()
 
 
 def test_everything_goes_out_and_comes_in_again(page: Page, served: Served) -> None:

@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import Browser, Page, expect
 
 from tests.plans import at_hand_in
-from tests.ui.conftest import OwnServer, Served
+from tests.ui.conftest import Served
 
 
 def test_a_card_is_written_by_keyboard_alone(page: Page, served: Served) -> None:
@@ -83,24 +83,6 @@ def test_two_windows_on_one_dough_say_so(browser: Browser, page: Page, served: S
     rows = other.get_by_role("list", name="Versions").get_by_role("listitem")
     expect(rows.first).to_contain_text("310 → 290 g")
     other.close()
-
-
-def test_what_is_typed_while_the_server_is_away_is_not_lost(
-    page: Page, own_server: OwnServer
-) -> None:
-    page.goto(f"{own_server.address}/dough/1")
-    amount = page.get_by_label("Amount, line 2")
-    expect(amount).to_have_value("120")
-    own_server.kill()
-    amount.fill("135")
-    expect(page.get_by_text("does not answer").first).to_be_visible()
-    expect(amount).to_have_value("135")
-    expect(page.get_by_text("Not kept yet.")).to_be_visible()
-    own_server.start()
-    amount.fill("136")
-    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
-    kept = page.request.get(f"{own_server.address}/api/doughs/1").json()
-    assert kept["card"]["lines"][1]["amount"] == "136"
 
 
 def test_the_space_bar_is_the_large_button(page: Page, served: Served) -> None:

@@ -1,9 +1,11 @@
 """Never locked out: by a screen that fails, a dough that is gone, or a stopped server."""
 
 import re
+from collections.abc import Callable
+from typing import Any
 
 import pytest
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.ui.conftest import OwnServer, Served
 
@@ -47,20 +49,150 @@ def test_a_dough_that_is_not_there_leads_to_the_list(page: Page, served: Served)
     expect(page.get_by_role("heading", name="Doughs")).to_be_visible()
 
 
-def test_what_was_typed_while_the_server_was_stopped_is_kept_by_itself(
-    page: Page, own_server: OwnServer
+def type_a_name(page: Page) -> None:
+    page.get_by_label("Name of the dough").fill("Typed while it was stopped")
+
+
+def set_the_tray(page: Page) -> None:
+    page.get_by_label("Portions").select_option("weighed")
+
+
+def plan_fewer(page: Page) -> None:
+    field = page.get_by_label(re.compile("^How many pieces of")).first
+    field.fill("14")
+    field.blur()
+
+
+def press_done(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^Done")).click()
+
+
+def record(page: Page) -> None:
+    page.get_by_label("piece 1").fill("61")
+    page.get_by_label("Note").fill("thin at the rim")
+    page.get_by_role("button", name="Write it down").click()
+
+
+def put_away(page: Page) -> None:
+    form = page.get_by_role("form", name="Put away")
+    form.get_by_label("Dough").select_option(index=2)
+    form.get_by_label("It gives").fill("7")
+    form.get_by_role("button", name="Put it away").click()
+
+
+def set_the_fridge(page: Page) -> None:
+    page.get_by_label("Fridge", exact=True).fill("6")
+    page.get_by_label("Fridge", exact=True).blur()
+
+
+def weigh_a_cup(page: Page) -> None:
+    page.get_by_label("Spooned").fill("131")
+    page.get_by_role("button", name="Keep these figures").click()
+
+
+SCREENS: dict[str, tuple[str, Callable[[Page], None]]] = {
+    "dough/1": ("input", type_a_name),
+    "tray/1": ("text=What moves it", set_the_tray),
+    "plan/1": ("text=What holds it up", plan_fewer),
+    "bake": ("text=Give this session up", press_done),
+    "book/3": ("text=Write it down", record),
+    "cold": ("text=Put it away", put_away),
+    "kitchen": ("text=Bowls, rack and cold", set_the_fridge),
+    "larder": ("text=Choose an ingredient", weigh_a_cup),
+}
+"""What is seen on each screen before its server is stopped, and what is typed or pressed then."""
+
+
+def test_what_is_typed_and_pressed_while_the_server_is_stopped_is_kept_by_itself(
+    browser: Browser, own_server: OwnServer
 ) -> None:
-    page.goto(f"{own_server.address}/dough/1")
-    name = page.get_by_label("Name of the dough")
-    expect(name).to_be_visible()
+    """Every screen says within three seconds that nobody answers; once somebody does, all is kept,
+    and nobody has pressed anything again."""
+    # A browser opens six connections to a server, one of which each screen keeps.
+    contexts = [browser.new_context(locale="en-GB") for _ in range(2)]
+    api, at = contexts[0].request, own_server.address
+    plan = {"items": [{"dough_id": 2}], "sheets": 2, "shelves": 1}
+    session = api.put(f"{at}/api/plan", data=plan).json()["id"]
+    api.post(f"{at}/api/sessions/{session}/start", data={})
+    pages = {path: contexts[n % 2].new_page() for n, path in enumerate(SCREENS)}
+    for path, page in pages.items():
+        page.goto(f"{at}/{path}")
+        expect(page.locator(SCREENS[path][0]).first).to_be_visible()
+    pages["larder"].get_by_role("button", name=re.compile("^All-purpose")).first.click()
+
     own_server.kill()
-    name.fill("Typed while it was stopped")
-    expect(page.get_by_text("Fine Batch does not answer").first).to_be_visible()
-    expect(name).to_have_value("Typed while it was stopped")
+    for page in pages.values():
+        expect(page.get_by_text("Fine Batch does not answer.").first).to_be_visible(timeout=3000)
+    for path, page in pages.items():
+        SCREENS[path][1](page)
     own_server.start()
-    expect(page.get_by_text("Fine Batch does not answer")).to_have_count(0, timeout=20_000)
+    for page in pages.values():
+        expect(page.get_by_text("Fine Batch does not answer")).to_have_count(0, timeout=30_000)
+    expect(pages["book/3"].get_by_label("piece 1")).to_have_value("")
+    expect(pages["cold"].get_by_text("Put away.")).to_be_visible()
+    expect(pages["larder"].get_by_text("(changed)").first).to_be_visible()
+
+    def kept(path: str) -> Any:
+        return api.get(f"{at}/api/{path}").json()
+
+    expect(pages["dough/1"].get_by_text("Kept.", exact=True)).to_be_visible()
+    assert kept("doughs/1")["card"]["name"] == "Typed while it was stopped"
+    assert kept("doughs/1")["tray"]["evenness"] == "weighed"
+    (bake,) = kept("bakes?dough_id=3")
+    assert (bake["widths_mm"], bake["note"]) == ([61], "thin at the rim")
+    assert [item["pieces"] for item in kept("cold")["kept"]].count(7) == 1
+    assert kept("kitchen")["fridge_c"] == 6
+    flour = next(one for one in kept("larder") if one["key"] == "flour_ap")
+    assert flour["facts"]["g_per_cup"] == 131
+    assert kept("plan")["wish"]["items"][0]["pieces"] == 14
+    assert any(job["done_at"] for job in kept("sessions/current")["activities"])
+    for context in contexts:
+        context.close()
+
+
+def test_what_is_typed_outlives_a_reload_and_leaving(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/book/3")
+    page.get_by_label("piece 1").fill("61")
+    page.goto(f"{served.address}/dough/1")
+    page.get_by_role("button", name="Paste a card").click()
+    card = page.get_by_role("textbox", name=re.compile("^Paste a card"))
+    card.fill("Oat drops\n100 g oats")
+    page.goto(f"{served.address}/dough")
+    page.get_by_label("Find by name or ingredient").fill("rye")
+    page.get_by_role("link", name=re.compile("^Rye")).first.click()
+    expect(card).to_have_value("Oat drops\n100 g oats")
     page.reload()
-    expect(page.get_by_label("Name of the dough")).to_have_value("Typed while it was stopped")
+    expect(card).to_have_value("Oat drops\n100 g oats")
+    page.get_by_role("link", name="All doughs").click()
+    expect(page.get_by_label("Find by name or ingredient")).to_have_value("rye")
+    page.goto(f"{served.address}/book/3")
+    expect(page.get_by_label("piece 1")).to_have_value("61")
+    page.get_by_label("piece 1").fill("")
+    page.reload()
+    expect(page.get_by_label("piece 1")).to_have_value("")
+
+
+def wait_for_stream(page: Page, served: Served) -> None:
+    while not served.wire.screens:
+        page.wait_for_timeout(20)
+
+
+def test_a_clock_that_was_set_is_told(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough")
+    wait_for_stream(page, served)
+    served.wire.tell("clock", {"by_ms": -61 * 60_000})
+    expect(page.get_by_text("went 61 min back at once")).to_be_visible()
+    page.get_by_role("button", name="Say no more of the clock").click()
+    expect(page.get_by_text("The clock was set")).to_have_count(0)
+
+
+def test_a_page_of_an_earlier_interface_is_loaded_anew(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/dough")
+    page.get_by_label("Find by name or ingredient").fill("rye")
+    wait_for_stream(page, served)
+    with page.expect_event("load", timeout=30_000):
+        served.wire.tell("hello", {"shell": "another"})
+    expect(page.get_by_label("Find by name or ingredient")).to_have_value("rye")
 
 
 HIDE = """

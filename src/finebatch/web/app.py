@@ -1,6 +1,7 @@
 """The application: routers, errors, guard and the built interface."""
 
 import asyncio
+import hashlib
 import sqlite3
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager, suppress
@@ -24,7 +25,7 @@ from finebatch.store.database import Database, UnusableFile
 from finebatch.store.swap import forget_aside
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
-from finebatch.web.clock import Clock, system_clock
+from finebatch.web.clock import Clock, steady_clock, system_clock
 from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
@@ -58,6 +59,7 @@ from finebatch.workflow.session.live import catch_up
 from finebatch.workflow.session.search import Searches
 
 COPY_AFTER_S, COPY_EVERY_S, QUIET_S = 60, 3600, 5
+LOOK_S, JUMP_MS = 2, 60_000
 STATIC = Path(__file__).parent / "static"
 
 ROUTERS = (
@@ -140,6 +142,23 @@ async def _settle(database: Database) -> None:
             await asyncio.to_thread(database.settle)
 
 
+def _shell() -> str:
+    """Which interface is built: its page names all its parts."""
+    page = STATIC / "index.html"
+    return hashlib.sha256(page.read_bytes()).hexdigest()[:16] if page.is_file() else ""
+
+
+async def _watch_clock(clock: Clock, wire: Wire, steady: Clock = steady_clock) -> None:
+    """Tell every screen when the clock is set: all times of a plan go by it."""
+    ahead = clock() - steady()
+    while True:
+        await asyncio.sleep(LOOK_S)
+        now = clock() - steady()
+        if abs(now - ahead) > JUMP_MS:
+            wire.tell("clock", {"by_ms": now - ahead})
+        ahead = now
+
+
 def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     """Build the application on its data file, which is brought up to date.
 
@@ -148,7 +167,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     database = Database(settings.data_file)
     searches = Searches(database, settings.plan_seconds)
 
-    wire = Wire()
+    wire = Wire(_shell())
     live = LiveDevices(database, wire, clock, settings)
 
     @asynccontextmanager
@@ -157,9 +176,12 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         catching_up = asyncio.create_task(asyncio.to_thread(_catch_up, database, clock()))
         keeping_house = asyncio.create_task(_keep_house(database, clock))
         settling = asyncio.create_task(_settle(database))
+        tasks = [reading, keeping_house, settling]
+        if clock is system_clock:
+            tasks.append(asyncio.create_task(_watch_clock(clock, wire)))
         yield
         await catching_up
-        for task in (reading, keeping_house, settling):
+        for task in tasks:
             task.cancel()
             with suppress(asyncio.CancelledError):
                 await task

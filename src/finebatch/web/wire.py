@@ -6,7 +6,7 @@ import threading
 from collections.abc import AsyncIterator, Mapping
 from typing import Any
 
-BEAT_S = 5.0
+BEAT_S = 1.0
 """A quiet wire still beats, so that a screen knows that it is not cut."""
 MOST_SCREENS = 40
 RETRY_MS = 500
@@ -22,9 +22,13 @@ class _Screen:
 
 class Wire:
     """Hands events on to the screens. Of each event only the newest is kept for a slow one, so it
-    needs no more memory the longer a screen sleeps."""
+    needs no more memory the longer a screen sleeps.
 
-    def __init__(self) -> None:
+    Each is told first which interface this server has (`shell`): a page of another one is behind.
+    """
+
+    def __init__(self, shell: str = "") -> None:
+        self.shell = shell
         self._screens: dict[_Screen, asyncio.AbstractEventLoop] = {}
         self._lock = threading.Lock()
         self._closed = False
@@ -64,6 +68,7 @@ class Wire:
             self._screens[screen] = asyncio.get_running_loop()
         try:
             yield f"retry: {RETRY_MS}\n\n"
+            yield f"event: hello\ndata: {json.dumps({'shell': self.shell})}\n\n"
             while not self._closed:
                 try:
                     await asyncio.wait_for(screen.something.wait(), BEAT_S)

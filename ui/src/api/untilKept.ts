@@ -22,6 +22,12 @@ export async function untilKept<T>(
   }
 }
 
+/** Any press while the server does not answer goes to it once it is back. */
+export const WHILE_LOST = {
+  retry: (_count: number, error: Error) => error instanceof ProblemError && error.status === 0,
+  retryDelay: 1000,
+};
+
 /** The same for a change that TanStack Query makes; meanwhile its `failureReason` says why. */
 export const WHILE_AWAY = {
   retry: (_count: number, error: Error) => isAway(error),

@@ -1,5 +1,8 @@
 import { Component, useState } from "react";
 import { Link, useLocation } from "react-router";
+import { forgetAll } from "../logic/remembered";
+
+const FAILED = "finebatch.failed";
 
 interface SafeProps {
   children: React.ReactNode;
@@ -39,11 +42,15 @@ export function Screens({ children }: { children: React.ReactNode }) {
 function Failed({ error }: { error: Error }) {
   const [away, setAway] = useState(false);
   // The page is only loaded anew once the server answers, or the header would be gone as well.
-  const again = () =>
-    fetch(location.href, { cache: "no-store" }).then(
+  const again = () => {
+    // What was typed may be what it fails over: the second time it goes without.
+    if (sessionStorage.getItem(FAILED) === location.pathname) forgetAll();
+    sessionStorage.setItem(FAILED, location.pathname);
+    return fetch(location.href, { cache: "no-store" }).then(
       (answer) => (answer.ok ? location.reload() : setAway(true)),
       () => setAway(true),
     );
+  };
   return (
     <section role="alert" className="flex max-w-2xl flex-col items-start gap-4 p-8 max-sm:p-4">
       <h1 className="text-3xl font-bold">This screen cannot be shown.</h1>

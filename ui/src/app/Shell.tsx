@@ -8,6 +8,7 @@ import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";
+import { Told } from "./Told";
 import { Undo } from "./Undo";
 
 const STAGES = [
@@ -190,6 +191,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           </button>
         </div>
       </header>
+      <Told />
       <Undo />
       <main id="main" className="flex flex-1 flex-col">
         {children}

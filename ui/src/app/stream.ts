@@ -1,8 +1,19 @@
 import { type QueryClient, type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { askAnew, hearSession, KEYS, TOLD, type Wire, wireQuery } from "../logic/queries";
+import {
+  askAnew,
+  clockQuery,
+  hearSession,
+  KEYS,
+  TOLD,
+  type Wire,
+  wireQuery,
+} from "../logic/queries";
+import { meet } from "./upgrade";
 
-const SILENT_MS = 12_000;
+/** It beats each second: so long without a beat is said, and after the longer time it is opened anew. */
+const SILENT_MS = 3_000;
+const OPEN_ANEW_MS = 12_000;
 
 /** What is asked again when an event comes. */
 const ASK_AGAIN: Record<string, QueryKey[]> = {
@@ -36,6 +47,7 @@ export function useStream(): void {
     let heard = Date.now();
     const hear = () => {
       heard = Date.now();
+      if (source.readyState === EventSource.OPEN) say(queries, "on");
     };
     const events = ["beat", "session", "devices", "scale", "oven"];
     const listen = () => {
@@ -46,7 +58,8 @@ export function useStream(): void {
     const watch = setInterval(() => {
       const closed = source.readyState === EventSource.CLOSED;
       if (!closed && Date.now() - heard < SILENT_MS) return;
-      queries.setQueryData<Wire>(wireQuery.queryKey, "lost");
+      say(queries, "lost");
+      if (!closed && Date.now() - heard < OPEN_ANEW_MS) return;
       source.close();
       source = open(queries);
       hear();
@@ -65,13 +78,19 @@ function open(queries: QueryClient): EventSource {
   const source = new EventSource("/api/stream");
   source.addEventListener("open", () => {
     const was = queries.getQueryData(wireQuery.queryKey);
-    queries.setQueryData<Wire>(wireQuery.queryKey, "on");
+    say(queries, "on");
     if (was !== "lost" && was !== "shut") return;
     // Whatever happened while the stream was lost, and what could not be answered meanwhile.
     for (const key of [KEYS.session, ...Object.values(ASK_AGAIN).flat()]) ask(queries, key);
     queries.invalidateQueries({ predicate: (query) => query.state.status === "error" });
   });
-  source.addEventListener("error", () => queries.setQueryData<Wire>(wireQuery.queryKey, "lost"));
+  source.addEventListener("error", () => say(queries, "lost"));
+  source.addEventListener("hello", (message) =>
+    meet(JSON.parse((message as MessageEvent<string>).data), queries),
+  );
+  source.addEventListener("clock", (message) =>
+    queries.setQueryData(clockQuery.queryKey, JSON.parse((message as MessageEvent<string>).data)),
+  );
   for (const [event, keys] of Object.entries(ASK_AGAIN)) {
     source.addEventListener(event, () => {
       for (const key of keys) ask(queries, key);
@@ -91,6 +110,11 @@ function open(queries: QueryClient): EventSource {
     );
   }
   return source;
+}
+
+function say(queries: QueryClient, wire: Wire): void {
+  if (queries.getQueryData(wireQuery.queryKey) !== wire)
+    queries.setQueryData<Wire>(wireQuery.queryKey, wire);
 }
 
 const ask = (queries: QueryClient, queryKey: QueryKey) => queries.invalidateQueries({ queryKey });

@@ -1,6 +1,7 @@
 import { type QueryClient, queryOptions } from "@tanstack/react-query";
 import { api, body, type Schemas } from "../../api/client";
 import { askAnew } from "./copies";
+import { toldQuery } from "./devices";
 import { KEYS } from "./keys";
 
 export type Thrown = Schemas["Thrown"];
@@ -12,12 +13,7 @@ export const binQuery = queryOptions({
 });
 
 /** What was thrown away just now: it can be taken back where it was pressed. */
-export const justThrownQuery = queryOptions<Thrown | null>({
-  queryKey: KEYS.justThrown,
-  queryFn: () => null,
-  initialData: null,
-  staleTime: Number.POSITIVE_INFINITY,
-});
+export const justThrownQuery = toldQuery<Thrown>(KEYS.justThrown);
 
 /** Something went into the bin. */
 export function threwAway(queries: QueryClient, thrown: Thrown | null | undefined): void {

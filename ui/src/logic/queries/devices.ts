@@ -30,7 +30,7 @@ export const recordsQuery = queryOptions({
 });
 
 /** What the stream tells is never asked for; null until it has been told. */
-const toldQuery = <T>(queryKey: QueryKey) =>
+export const toldQuery = <T>(queryKey: QueryKey) =>
   queryOptions<T | null>({
     queryKey,
     queryFn: () => null,
@@ -42,6 +42,9 @@ const toldQuery = <T>(queryKey: QueryKey) =>
 /** Whether the stream is open, cut, or shut because nobody looks. */
 export type Wire = "on" | "lost" | "shut";
 export const wireQuery = toldQuery<Wire>(KEYS.wire);
+
+/** By how much the clock of this machine has jumped. */
+export const clockQuery = toldQuery<{ by_ms: number } | null>(KEYS.clockJump);
 
 /** What each device shows, as it is told. */
 export const TOLD = {

@@ -5,6 +5,7 @@ export const KEYS = {
   bin: ["bin"],
   bookWords: ["book-words"],
   chill: ["chill"],
+  clockJump: ["clock-jump"],
   cold: ["cold"],
   compare: ["compare"],
   copies: ["copies"],

@@ -9,7 +9,6 @@ import { ColourToSee } from "../../parts/ColourStrip";
 import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { OvenProbe } from "../../parts/oven/OvenProbe";
-import { useLost } from "../../parts/useDevices";
 import { useNow } from "../../parts/useNow";
 import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
 import { DoneBar } from "./DoneBar";
@@ -32,7 +31,6 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   const [picked, setPicked] = useState<string | null>(null);
   const [manner, setManner] = useManner();
   const [whole, turnWhole] = useWholeScreen();
-  const cut = useLost();
   const words = useQuery(bookWordsQuery);
   const jobs = pendingJobs(session);
   const first = jobNow(session, now);
@@ -145,7 +143,6 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
           <button type="button" className="press min-h-11" onClick={() => giveUp.mutate()}>
             Give this session up
           </button>
-          {cut && <p className="text-caution">The stream is cut; this screen asks by itself.</p>}
         </section>
         <DoneBar>
           <button

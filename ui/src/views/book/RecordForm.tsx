@@ -5,10 +5,12 @@ import { fineWords } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
 import { parse } from "../../logic/numbers";
 import { kindOf, kindsQuery } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { useRemembered } from "../../parts/useRemembered";
 import { type BookWords, type Seen, useRecord } from "./changes";
 import { SeenFields, WentWrong } from "./SeenFields";
 
@@ -38,14 +40,21 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
   const record = useRecord();
   const kinds = useQuery(kindsQuery);
   const says = kindOf(kinds.data, dough.tray.piece.kind)?.says;
-  const [tray, setTray] = useState<string | null>(session?.trays[0]?.name ?? null);
-  const [widths, setWidths] = useState(() => blank(PIECES));
-  const [heights, setHeights] = useState(() => blank(HEIGHTS));
-  const [minutes, setMinutes] = useState(() => fromBake(session, tray).minutes);
-  const [ovenC, setOvenC] = useState(() => fromBake(session, tray).ovenC);
-  const [colour, setColour] = useState<number | null>(null);
-  const [note, setNote] = useState("");
-  const [seen, setSeen] = useState<Seen>(UNSEEN);
+  const typed = `record ${dough.id} ${session?.id ?? ""} `;
+  const [tray, setTray] = useRemembered<string | null>(
+    `${typed}tray`,
+    session?.trays[0]?.name ?? null,
+  );
+  const [widths, setWidths] = useRemembered(`${typed}widths`, () => blank(PIECES));
+  const [heights, setHeights] = useRemembered(`${typed}heights`, () => blank(HEIGHTS));
+  const [minutes, setMinutes] = useRemembered(
+    `${typed}minutes`,
+    () => fromBake(session, tray).minutes,
+  );
+  const [ovenC, setOvenC] = useRemembered(`${typed}oven`, () => fromBake(session, tray).ovenC);
+  const [colour, setColour] = useRemembered<number | null>(`${typed}colour`, null);
+  const [note, setNote] = useRemembered(`${typed}note`, "");
+  const [seen, setSeen] = useRemembered<Seen>(`${typed}seen`, UNSEEN);
   const [photo, setPhoto] = useState<File | null>(null);
   const [fields, setFields] = useState(0);
   const problem = record.error instanceof ProblemError ? record.error : null;
@@ -91,6 +100,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           setNote("");
           setSeen(UNSEEN);
           setPhoto(null);
+          for (const field of ["minutes", "oven", "tray"]) forget(`${typed}${field}`);
           setFields(fields + 1);
           const first = bake.seen.troubles?.[0];
           if (first) onTrouble(first, bake.id);

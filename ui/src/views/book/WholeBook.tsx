@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import type { Bake } from "../../api/client";
 import { fileText } from "../../logic/fileText";
 import { bakesQuery, bookWordsQuery, doughsQuery } from "../../logic/queries";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { useRemembered } from "../../parts/useRemembered";
 import { BakeList } from "./BakeList";
 import { type BookWords, useBringBook } from "./changes";
 import { VERDICTS } from "./SeenFields";
@@ -20,9 +21,9 @@ export default function WholeBook() {
   const bakes = useQuery(bakesQuery(null));
   const words = useQuery(bookWordsQuery);
   const doughs = useQuery(doughsQuery("", MOST_DOUGHS));
-  const [search, setSearch] = useState("");
-  const [verdict, setVerdict] = useState("");
-  const [trouble, setTrouble] = useState("");
+  const [search, setSearch] = useRemembered("book search", "");
+  const [verdict, setVerdict] = useRemembered("book verdict", "");
+  const [trouble, setTrouble] = useRemembered("book trouble", "");
   const names = useMemo(
     () => new Map((doughs.data?.doughs ?? []).map((d) => [d.id, d.name])),
     [doughs.data],

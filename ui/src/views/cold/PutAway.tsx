@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { ProblemError } from "../../api/client";
 import { FORMS, type Form } from "../../logic/keptAs";
 import { noonOf } from "../../logic/moments";
@@ -10,6 +9,7 @@ import { Field } from "../../parts/Field";
 import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { useRemembered } from "../../parts/useRemembered";
 import { type Place, useChangeStore } from "./changes";
 
 const MOST_LISTED = 200;
@@ -30,12 +30,13 @@ interface PutAwayProps {
 export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
   const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const change = useChangeStore();
-  const [dough, setDough] = useState(doughId ? String(doughId) : "");
-  const [form, setForm] = useState<Form>("portions");
-  const [place, setPlace] = useState<Place>("fridge");
-  const [text, setText] = useState(pieces ? String(pieces) : "");
-  const [since, setSince] = useState<number | null>(null);
-  const [note, setNote] = useState("");
+  const typed = `put away ${doughId ?? ""} `;
+  const [dough, setDough] = useRemembered(`${typed}dough`, doughId ? String(doughId) : "");
+  const [form, setForm] = useRemembered<Form>(`${typed}form`, "portions");
+  const [place, setPlace] = useRemembered<Place>(`${typed}place`, "fridge");
+  const [text, setText] = useRemembered(`${typed}pieces`, pieces ? String(pieces) : "");
+  const [since, setSince] = useRemembered<number | null>(`${typed}since`, null);
+  const [note, setNote] = useRemembered(`${typed}note`, "");
   const count = parse(text);
   const problem = change.error instanceof ProblemError ? change.error : null;
   const at = since === null ? null : noonOf(since);

@@ -1,11 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import { useId } from "react";
+import { useLocation } from "react-router";
 import { api, body, type CardBody, type Study, type Weighed, type Words } from "../../api/client";
 import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
 import { exampleLine } from "../../logic/format";
 import type { Moving } from "../../logic/moving";
 import { KEYS, readingsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { useRemembered } from "../../parts/useRemembered";
 import { DRAGGED } from "./dragged";
 import { Line } from "./Line";
 import { PasteCard } from "./PasteCard";
@@ -39,7 +41,8 @@ export function CardLines(props: CardLinesProps) {
   const texts = [...new Set(lines.map((line) => line.text))].filter(Boolean);
   const readings = useQuery(readingsQuery(texts));
   const drop = useDrop(home, onMoving);
-  const [pasting, setPasting] = useState<string | null>(null);
+  const here = useLocation().pathname;
+  const [pasting, setPasting] = useRemembered<string | null>(`pasting ${here} ${home}`, null);
   const most = Math.max(100, ...(weighed?.lines.map((l) => l.percent ?? 0) ?? []));
   return (
     <div className="card-lines" data-own={ownUnits !== "grams"}>
@@ -150,7 +153,7 @@ interface TypeLineProps {
 /** One line typed as it stands on the card; Enter reads it and makes room for the next. */
 function TypeLine({ of, onAdd, onMany }: TypeLineProps) {
   const id = useId();
-  const [text, setText] = useState("");
+  const [text, setText] = useRemembered(`line ${useLocation().pathname} ${of}`, "");
   const queries = useQueryClient();
   const read = useMutation({
     // One after the other: lines join the card in the order in which they were typed.

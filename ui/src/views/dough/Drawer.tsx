@@ -7,13 +7,14 @@ import { date, mass } from "../../logic/format";
 import { doughsQuery, KEYS, wordsQuery } from "../../logic/queries";
 import { FirstStart } from "../../parts/FirstStart";
 import { Notice } from "../../parts/Notice";
+import { useRemembered } from "../../parts/useRemembered";
 import { BringIn } from "./BringIn";
 
 const PAGE = 60;
 
 /** The drawer of doughs: found by name or ingredient while one types, the latest on top. */
 export function Drawer() {
-  const [search, setSearch] = useState("");
+  const [search, setSearch] = useRemembered("dough search", "");
   const [most, setMost] = useState(PAGE);
   const [bringing, setBringing] = useState(false);
   const doughs = useQuery(doughsQuery(search, most));

@@ -1,13 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
+import { useLocation } from "react-router";
 import { api, body, type CardBody, type Line, type Schemas, type Words } from "../../api/client";
 import { dial, exampleLine, exampleOven, mass, massBetween } from "../../logic/format";
 import { withScale } from "../../logic/fromCard";
 import { KEYS, readQuery } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { useRemembered } from "../../parts/useRemembered";
 import { LeftOut } from "./BringIn";
 import { cardFile } from "./cardFile";
 import { OtherReadings } from "./OtherReadings";
@@ -39,11 +42,24 @@ interface PasteCardProps {
 }
 
 /** Paste a written card: see what is understood of it, then take it over. */
-export function PasteCard({ words, initial, onTake, onClose }: PasteCardProps) {
+export function PasteCard({ words, initial, ...on }: PasteCardProps) {
   const id = useId();
-  const [text, setText] = useState(initial);
-  const [chosen, setChosen] = useState<Partial<Kinds>>({});
+  const typed = `card ${useLocation().pathname} `;
+  const [text, setText] = useRemembered(`${typed}text`, initial);
+  const [chosen, setChosen] = useRemembered<Partial<Kinds>>(`${typed}kinds`, {});
   const [other, setOther] = useState<Taken>(new Map());
+  const done = () => {
+    forget(`${typed}text`);
+    forget(`${typed}kinds`);
+  };
+  const onClose = () => {
+    done();
+    on.onClose();
+  };
+  const onTake = (read: Partial<CardBody>) => {
+    done();
+    on.onTake(read);
+  };
   const read = useQuery(readQuery(text));
   const dropped = useMutation({
     mutationFn: async (file: File) => {

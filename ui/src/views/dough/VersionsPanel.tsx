@@ -10,8 +10,10 @@ import {
 } from "../../api/client";
 import { clock, date, span } from "../../logic/format";
 import { compareQuery, versionQuery, versionsQuery } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
+import { useRemembered } from "../../parts/useRemembered";
 import { SideBySide } from "./Difference";
 
 type Version = Schemas["VersionShown"];
@@ -82,14 +84,20 @@ interface VersionRowProps {
 function VersionRow({ doughId, version, newest, onBack }: VersionRowProps) {
   const queries = useQueryClient();
   const path = { dough_id: doughId, number: version.number };
-  const [reason, setReason] = useState(version.reason);
+  const typed = `version ${doughId} ${version.number}`;
+  const [reason, setReason] = useRemembered(typed, version.reason);
   const give = useMutation({
     mutationFn: () =>
       body(
         api.PUT("/api/doughs/{dough_id}/versions/{number}", { params: { path }, body: { reason } }),
       ),
-    onSuccess: () =>
-      queries.invalidateQueries({ queryKey: versionsQuery(doughId).queryKey, exact: true }),
+    onSuccess: () => {
+      forget(typed);
+      return queries.invalidateQueries({
+        queryKey: versionsQuery(doughId).queryKey,
+        exact: true,
+      });
+    },
   });
   const back = useMutation({
     mutationFn: () =>

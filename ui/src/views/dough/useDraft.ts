@@ -3,14 +3,31 @@ import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { api, body, type Dough, ProblemError } from "../../api/client";
 import { untilKept } from "../../api/untilKept";
 import { askAgain } from "../../logic/askAgain";
-import { type Card, type Draft, draftOf, plainCard, reduce } from "../../logic/draft";
+import {
+  type Card,
+  type CardBody,
+  type Draft,
+  draftOf,
+  plainCard,
+  reduce,
+} from "../../logic/draft";
 import { doughQuery, KEYS, versionsQuery } from "../../logic/queries";
+import { forget, forgetSame, remember, remembered } from "../../logic/remembered";
 
 const PAUSE_MS = 350;
 const CONFLICT = 409;
 
+/** A card that is on its way to be kept, and what of the dough it was written over. */
+interface Unsent {
+  card: CardBody;
+  revision: number;
+}
+
+const unsentOf = (card: Card, revision: number): Unsent => ({ card: plainCard(card), revision });
+
 /** A dough being edited: every change is kept by itself, shortly after it is made. */
 export function useDraft(dough: Dough) {
+  const typed = `card of ${dough.id}`;
   const [draft, change] = useReducer(reduce, dough, draftOf);
   const [problem, setProblem] = useState<Error | null>(null);
   const [kept, setKept] = useState<Card>(draft.card);
@@ -25,6 +42,8 @@ export function useDraft(dough: Dough) {
     async ({ card, reason }: Pick<Draft, "card" | "reason">) => {
       setUnderWay((saves) => saves + 1);
       await saving.current;
+      const before = revision.current;
+      remember<Unsent | null>(typed, unsentOf(card, before), null);
       const put = () =>
         body(
           api.PUT("/api/doughs/{dough_id}", {
@@ -35,6 +54,7 @@ export function useDraft(dough: Dough) {
       const save = untilKept(put, setProblem).then(
         (after) => {
           revision.current = after.revision;
+          forgetSame(typed, unsentOf(card, before));
           setKept(card);
           setProblem(null);
           queries.setQueryData(doughQuery(dough.id).queryKey, after);
@@ -48,8 +68,20 @@ export function useDraft(dough: Dough) {
       await save;
       setUnderWay((saves) => saves - 1);
     },
-    [dough.id, queries],
+    [dough.id, typed, queries],
   );
+
+  // What could not be kept before the page was left is kept now; one that another window has gone
+  // beyond meanwhile is a conflict as any other.
+  const unsent = useRef(remembered<Unsent | null>(typed, null));
+  useEffect(() => {
+    const left = unsent.current;
+    unsent.current = null;
+    if (!left || JSON.stringify(left.card) === JSON.stringify(plainCard(draftOf(dough).card)))
+      return forget(typed);
+    revision.current = Math.min(left.revision, revision.current);
+    change({ do: "replace", card: left.card, reason: "" });
+  }, [typed, dough]);
 
   useEffect(() => {
     if (draft.card === kept || draft.card.name.trim() === "") return;

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { LIMITS } from "../../api/limits";
 import { knownQuery } from "../../logic/queries";
 import { Stepper } from "../../parts/Stepper";
+import { useRemembered } from "../../parts/useRemembered";
 import { Figure } from "./Figure";
 import type { KitchenPart } from "./setting";
 
@@ -22,7 +22,7 @@ const TASKS: readonly (readonly [Task, string, boolean])[] = [
 export function Hands(part: KitchenPart) {
   const { kitchen, plan, fault } = part;
   const helpers = kitchen.planning.helpers;
-  const [name, setName] = useState("");
+  const [name, setName] = useRemembered("helper", "");
   const add = () => {
     if (!name.trim()) return;
     plan({ helpers: [...helpers, { name: name.trim(), child: false, tasks: [] }] });

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, body, type Kitchen, ProblemError } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 import { units } from "../../logic/kitchenUnits";
 import { KEYS, kitchenQuery } from "../../logic/queries";
+import { forget, forgetSame, remember, remembered } from "../../logic/remembered";
 import { Notice } from "../../parts/Notice";
 import { UnitsFields } from "../../parts/UnitsFields";
 import { About } from "./About";
@@ -43,10 +44,14 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
     ...WHILE_AWAY,
     mutationFn: (changed: Kitchen) => body(api.PUT("/api/kitchen", { body: changed })),
     // What cannot be goes back, and says why.
-    onError: () => setAsked(null),
+    onError: () => {
+      forget("kitchen");
+      setAsked(null);
+    },
     onSuccess: async (answer, changed) => {
       await queries.cancelQueries({ queryKey: kitchenQuery.queryKey, exact: true });
       queries.setQueryData(kitchenQuery.queryKey, answer);
+      forgetSame("kitchen", changed);
       setAsked((now) => (now === changed ? null : now));
       queries.invalidateQueries({ queryKey: KEYS.plan });
       queries.invalidateQueries({ queryKey: KEYS.known });
@@ -55,9 +60,17 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
   const set = (change: Partial<Kitchen>) => {
     const changed = { ...latest.current, ...change };
     latest.current = changed;
+    remember<Kitchen | null>("kitchen", changed, null);
     setAsked(changed);
     keep.mutate(changed);
   };
+  // What could not be kept before the page was left is kept now.
+  const unsent = useRef(remembered<Kitchen | null>("kitchen", null));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the screen opens
+  useEffect(() => {
+    if (unsent.current) set(unsent.current);
+    unsent.current = null;
+  }, []);
   const part: KitchenPart = {
     kitchen,
     set,

@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
 import { fine, fineFigure, mass } from "../../logic/format";
 import { effectsQuery, RESTS_ON_LARDER, threwAway } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
+import { useRemembered } from "../../parts/useRemembered";
 import { type Facts, MadeOf } from "./MadeOf";
 
 const ROLES: Record<Facts["role"], string> = {
@@ -54,7 +55,8 @@ const counted = (facts: Facts, grams: number): NonNullable<Facts["natural_unit"]
 
 /** One ingredient's figures; what a change does is shown before it is kept. */
 export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFormProps) {
-  const [facts, setFacts] = useState(initial);
+  const typed = `ingredient ${shelf?.key ?? "new"}`;
+  const [facts, setFacts] = useRemembered(typed, initial);
   const queries = useQueryClient();
   const write = (part: Partial<Facts>) => setFacts({ ...facts, ...part });
   const refresh = () =>
@@ -65,6 +67,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
         ? body(api.PUT("/api/larder/{key}", { params: { path: { key: shelf.key } }, body: facts }))
         : body(api.POST("/api/larder", { body: facts })),
     onSuccess: async (kept) => {
+      forget(typed);
       await refresh();
       onKept(kept.key);
     },
@@ -77,6 +80,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
       await refresh();
       if (shipped) setFacts(shipped.facts);
       else onGone();
+      forget(typed);
     },
   });
   const changed = facts !== initial;

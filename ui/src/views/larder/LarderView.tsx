@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { mass } from "../../logic/format";
 import { larderQuery, stockQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
+import { useRemembered } from "../../parts/useRemembered";
 import { CanMake } from "./CanMake";
 import { IngredientForm } from "./IngredientForm";
 import { type Facts, MadeOf } from "./MadeOf";
@@ -30,8 +30,8 @@ const NEW: Facts = {
 export default function LarderView() {
   const shelves = useQuery(larderQuery);
   const stock = useQuery(stockQuery);
-  const [search, setSearch] = useState("");
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [search, setSearch] = useRemembered("larder search", "");
+  const [chosen, setChosen] = useRemembered<string | null>("larder chosen", null);
   const wanted = search.trim().toLowerCase();
   const all = shelves.data ?? [];
   const found = all.filter(

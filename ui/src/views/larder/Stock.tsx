@@ -5,9 +5,11 @@ import { date, mass } from "../../logic/format";
 import { timeOn } from "../../logic/moments";
 import { money } from "../../logic/occasion";
 import { RESTS_ON_STOCK, stockQuery, threwAway } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
+import { useRemembered } from "../../parts/useRemembered";
 
 type Pack = Schemas["KeptPack"];
 type NewPack = Schemas["Pack"];
@@ -128,7 +130,7 @@ interface NewPackFormProps {
 }
 
 function NewPackForm({ ingredient, last, now, problem, onPack }: NewPackFormProps) {
-  const [pack, setPack] = useState<NewPack>({
+  const [pack, setPack] = useRemembered<NewPack>(`pack ${ingredient}`, {
     ingredient,
     grams: last?.pack_g ?? USUAL_G,
     pack_g: last?.pack_g ?? USUAL_G,
@@ -143,6 +145,7 @@ function NewPackForm({ ingredient, last, now, problem, onPack }: NewPackFormProp
       className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2"
       onSubmit={(event) => {
         event.preventDefault();
+        forget(`pack ${ingredient}`);
         onPack(pack);
       }}
     >

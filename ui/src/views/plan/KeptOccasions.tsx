@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, type BakingSession, body, type Schemas } from "../../api/client";
 import { date } from "../../logic/format";
 import { movedHours, nextTime, type Occasion } from "../../logic/occasion";
 import { currentSessionQuery, KEYS, occasionsQuery, threwAway } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
+import { useRemembered } from "../../parts/useRemembered";
 
 type Kept = Schemas["ShownOccasion"];
 type Outcome = Schemas["Outcome"];
@@ -74,7 +75,10 @@ export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsPr
 }
 
 function KeepAs({ session, onKept }: { session: BakingSession; onKept: () => void }) {
-  const [name, setName] = useState(session.wish?.occasion?.name ?? session.wish?.name ?? "");
+  const [name, setName] = useRemembered(
+    `occasion name ${session.id}`,
+    session.wish?.occasion?.name ?? session.wish?.name ?? "",
+  );
   const keep = useMutation({
     mutationFn: () =>
       body(api.POST("/api/occasions", { body: { session_id: session.id, name: name.trim() } })),
@@ -115,7 +119,7 @@ interface KeptRowProps {
 }
 
 function KeptRow({ one, nameOf, onAgain, onOutcome, onDrop }: KeptRowProps) {
-  const [writing, setWriting] = useState(false);
+  const [writing, setWriting] = useRemembered(`outcome open ${one.id}`, false);
   const last = one.outcomes.at(-1);
   const eaten = last?.kinds.reduce((sum, kind) => sum + kind.baked - (kind.left ?? 0), 0);
   const left = last?.kinds.reduce((sum, kind) => sum + (kind.left ?? 0), 0);
@@ -177,7 +181,8 @@ interface OutcomeFormProps {
 function OutcomeForm({ one, nameOf, onOutcome }: OutcomeFormProps) {
   const told = one.outcomes.find((outcome) => outcome.at === one.occasion.at);
   const share = Math.ceil((one.occasion.pieces ?? 0) / one.occasion.kinds.length);
-  const [kinds, setKinds] = useState(
+  const [kinds, setKinds] = useRemembered(
+    `outcome ${one.id}`,
     () =>
       told?.kinds ??
       one.occasion.kinds.map((kind) => ({
@@ -193,6 +198,7 @@ function OutcomeForm({ one, nameOf, onOutcome }: OutcomeFormProps) {
       className="mt-1 flex flex-col gap-2"
       onSubmit={(event) => {
         event.preventDefault();
+        forget(`outcome ${one.id}`);
         onOutcome({ at: one.occasion.at, kinds });
       }}
     >

@@ -14,12 +14,14 @@ import {
   usualHours,
 } from "../../logic/occasion";
 import { doughsQuery } from "../../logic/queries";
+import { forget } from "../../logic/remembered";
 import type { Wish } from "../../logic/wish";
 import { Choice } from "../../parts/Choice";
 import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { Stepper } from "../../parts/Stepper";
+import { useRemembered } from "../../parts/useRemembered";
 import { KeptOccasions } from "./KeptOccasions";
 
 const MOST_LISTED = 200;
@@ -49,7 +51,7 @@ function usualOccasion(wish: Wish, now: number): Occasion {
 
 /** For whom, how much, in which kinds, by when: the doughs and their days follow from it. */
 export function OccasionPanel({ plan, wish, now, onWish }: OccasionPanelProps) {
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useRemembered("occasion open", false);
   const [made, setMade] = useState<Schemas["Proposal"] | null>(null);
   const there = made !== null && wish.occasion?.at === made.wish.occasion?.at;
   return (
@@ -94,12 +96,15 @@ interface OccasionFormProps {
 }
 
 function OccasionForm({ plan, wish, now, onMade }: OccasionFormProps) {
-  const [asked, setAsked] = useState(() => usualOccasion(wish, now));
+  const [asked, setAsked] = useRemembered("occasion", () => usualOccasion(wish, now));
   const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const listed = doughs.data?.doughs ?? [];
   const propose = useMutation({
     mutationFn: (occasion: Occasion) => body(api.POST("/api/plan/occasion", { body: occasion })),
-    onSuccess: onMade,
+    onSuccess: (found) => {
+      forget("occasion");
+      onMade(found);
+    },
   });
   const by: By = asked.people == null ? "pieces" : "people";
   const change = (part: Partial<Occasion>) => setAsked((before) => ({ ...before, ...part }));

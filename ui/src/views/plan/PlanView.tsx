@@ -3,11 +3,12 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { doughQuery, isGone, kitchenQuery, otherPlanQuery, planQuery } from "../../logic/queries";
+import { remember, remembered } from "../../logic/remembered";
 import { joinedBy, type Wish, wishOf, withItems } from "../../logic/wish";
 import { DayDrawing, type OnPin } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { AwayTimes } from "./AwayTimes";
-import { useDropPlan, useMakePlan, useStart, useStopSearch } from "./changes";
+import { useDropPlan, useMakePlan, useStart, useStopSearch, WISH } from "./changes";
 import { Helps } from "./Helps";
 import { OccasionPanel } from "./OccasionPanel";
 import { OtherPlan } from "./OtherPlan";
@@ -62,7 +63,15 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const navigate = useNavigate();
   // What was asked for last stays in its fields, also when it cannot be. A dough that comes from its
   // tray is there from the first look on, so that nothing moves under a finger.
-  const [asked, setAsked] = useState(() => joinedBy(joining, wishOf(plan, kitchen)));
+  // What could not be planned before the page was left is asked for again.
+  const [asked, setAskedHere] = useState(() => {
+    const unsent = remembered<Wish | null>(WISH, null);
+    return joinedBy(joining, unsent ?? wishOf(plan, kitchen)) ?? unsent;
+  });
+  const setAsked = (next: Wish | null) => {
+    remember(WISH, next, null);
+    setAskedHere(next);
+  };
   // Without a dough nothing is planned yet: what else was asked for waits for one.
   const waits = asked !== null && asked.items.length === 0 && (!plan || drop.isPending);
   const wish = asked && (asked.items.length > 0 || waits) ? asked : wishOf(plan, kitchen);
@@ -74,7 +83,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     setBefore(null);
     setAsked(next);
     const onSuccess = () => {
-      setAsked((now) => (now === next ? null : now));
+      setAskedHere((now) => (now === next ? null : now));
       then?.();
     };
     if (next.items.length > 0) make.mutate(next, { onSuccess });

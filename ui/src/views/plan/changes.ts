@@ -2,7 +2,11 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 import { KEYS, showPlan, showSession, threwAway } from "../../logic/queries";
+import { forgetSame } from "../../logic/remembered";
 import type { Wish } from "../../logic/wish";
+
+/** Under this name is remembered what was asked for and is not planned yet. */
+export const WISH = "wish";
 
 export function useMakePlan() {
   const queries = useQueryClient();
@@ -11,7 +15,8 @@ export function useMakePlan() {
     scope: { id: "plan" },
     ...WHILE_AWAY,
     mutationFn: (wish: Wish) => body(api.PUT("/api/plan", { body: wish })),
-    onSuccess: async (plan) => {
+    onSuccess: async (plan, wish) => {
+      forgetSame(WISH, wish);
       await showPlan(queries, plan);
       queries.removeQueries({ queryKey: KEYS.ideas });
       queries.invalidateQueries({ queryKey: KEYS.kitchen });

@@ -64,24 +64,35 @@ interface TrayBenchProps {
 
 function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
   const queries = useQueryClient();
-  const [setting, setSetting, settingProblem] = useKept<TraySetting>(dough.tray, async (tray) => {
-    // Whoever comes back to this screen before the answer finds what was set, not what was.
-    queries.setQueryData(doughQuery(dough.id).queryKey, (before) => before && { ...before, tray });
-    const after = await body(
-      api.PUT("/api/doughs/{dough_id}/tray", {
-        params: { path: { dough_id: dough.id } },
-        body: tray,
-      }),
-    );
-    queries.setQueryData(doughQuery(dough.id).queryKey, after);
-  });
-  const [kitchen, setKitchen, kitchenProblem] = useKept<Kitchen>(atFirst, async (changed) => {
-    queries.setQueryData(
-      kitchenQuery.queryKey,
-      await body(api.PUT("/api/kitchen", { body: changed })),
-    );
-    await askAgain(queries, ...RESTS_ON_KITCHEN);
-  });
+  const [setting, setSetting, settingProblem] = useKept<TraySetting>(
+    `tray ${dough.id}`,
+    dough.tray,
+    async (tray) => {
+      // Whoever comes back to this screen before the answer finds what was set, not what was.
+      queries.setQueryData(
+        doughQuery(dough.id).queryKey,
+        (before) => before && { ...before, tray },
+      );
+      const after = await body(
+        api.PUT("/api/doughs/{dough_id}/tray", {
+          params: { path: { dough_id: dough.id } },
+          body: tray,
+        }),
+      );
+      queries.setQueryData(doughQuery(dough.id).queryKey, after);
+    },
+  );
+  const [kitchen, setKitchen, kitchenProblem] = useKept<Kitchen>(
+    "kitchen",
+    atFirst,
+    async (changed) => {
+      queries.setQueryData(
+        kitchenQuery.queryKey,
+        await body(api.PUT("/api/kitchen", { body: changed })),
+      );
+      await askAgain(queries, ...RESTS_ON_KITCHEN);
+    },
+  );
   const [tries, setTries] = useState<{ key: string; label: string }[]>([]);
   const tried = tries.map(({ key }) => key);
   const foreseen = useQuery(foreseenQuery(dough.id, setting, tried));

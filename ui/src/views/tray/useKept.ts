@@ -1,11 +1,12 @@
 import { useEffect, useRef, useState } from "react";
 import { untilKept } from "../../api/untilKept";
+import { forgetSame, remember, remembered } from "../../logic/remembered";
 
 const PAUSE_MS = 300;
 
 /** A value that can be changed at once and is kept by itself shortly after. */
-export function useKept<T>(initial: T, keep: (value: T) => Promise<unknown>) {
-  const [value, setValue] = useState(initial);
+export function useKept<T>(name: string, initial: T, keep: (value: T) => Promise<unknown>) {
+  const [value, setValue] = useState(() => remembered(name, initial));
   const [problem, setProblem] = useState<Error | null>(null);
   const kept = useRef(initial);
   const latest = useRef(initial);
@@ -16,6 +17,7 @@ export function useKept<T>(initial: T, keep: (value: T) => Promise<unknown>) {
 
   useEffect(() => {
     if (value === kept.current) return;
+    remember(name, value, kept.current);
     const timer = setTimeout(() => {
       // One after the other: what was set last is what stays.
       saving.current = saving.current
@@ -23,13 +25,14 @@ export function useKept<T>(initial: T, keep: (value: T) => Promise<unknown>) {
         .then(
           () => {
             kept.current = value;
+            forgetSame(name, value);
             setProblem(null);
           },
           (error: Error) => setProblem(error),
         );
     }, PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [value]);
+  }, [value, name]);
 
   // Leaving the screen does not wait for the pause.
   useEffect(
@@ -43,9 +46,10 @@ export function useKept<T>(initial: T, keep: (value: T) => Promise<unknown>) {
               () => {},
             ),
           )
+          .then(() => forgetSame(name, value))
           .catch(() => {});
     },
-    [],
+    [name],
   );
 
   return [value, setValue, problem] as const;
