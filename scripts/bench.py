@@ -80,7 +80,11 @@ class Server:
             "FINEBATCH_DATA_FILE": f"{folder}/bench.sqlite3",
             "FINEBATCH_PORT": str(self.port),
         }
-        self.client = httpx.Client(base_url=f"http://{HOST}:{self.port}", timeout=30)
+        self.client = httpx.Client(
+            base_url=f"http://{HOST}:{self.port}",
+            timeout=30,
+            headers={"origin": f"http://{HOST}:{self.port}"},
+        )
 
     def start(self) -> float:
         """Seconds until it answers."""

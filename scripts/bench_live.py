@@ -32,7 +32,7 @@ TICK_MS, HOURS = 200, 8
 def _listen(base: str, heard: list[float], ready: threading.Barrier, stop: threading.Event) -> None:
     """One screen: when it has read the session that it was told."""
     with (
-        httpx.Client(base_url=base, timeout=20) as client,
+        httpx.Client(base_url=base, timeout=20, headers={"origin": base}) as client,
         client.stream("GET", "/api/stream") as stream,
     ):
         ready.wait()

@@ -55,13 +55,16 @@ def walk(engine: Any, journey: Callable[[], Any]) -> Walk:
     return found
 
 
+AT = "http://127.0.0.1:8765"
+
+
 def main() -> None:
     warnings.simplefilter("ignore")
     now = [NOW]
     file = Path(tempfile.mkdtemp()) / "journeys.sqlite3"
     app = create_app(Settings(data_file=file, plan_seconds=0.3), lambda: now[0])
     load(app.state.database, NOW)
-    client = TestClient(app, base_url="http://127.0.0.1:8765")
+    client = TestClient(app, base_url=AT, headers={"origin": AT})
     dough = client.get("/api/doughs/1").json()
     study = {"card": dough["card"], "tray": dough["tray"], "dough_id": 1}
     wish = {"items": [{"dough_id": n} for n in (1, 2, 3)], "sheets": 3, "shelves": 2}

@@ -16,7 +16,9 @@ from playwright.sync_api import Page, expect, sync_playwright
 
 from finebatch.demo.load import load
 from finebatch.settings import Settings
+from finebatch.store.places import token_of
 from finebatch.web.app import create_app
+from finebatch.web.guard import TOKEN
 from finebatch.web.server import server_of
 
 PICTURES = Path(__file__).parent.parent / "docs" / "screenshots"
@@ -353,7 +355,8 @@ def main(wanted: list[str]) -> None:
     PICTURES.mkdir(parents=True, exist_ok=True)
     clock = HandClock()
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
-        app = create_app(Settings(data_file=Path(folder) / "shots.sqlite3"), clock)
+        settings = Settings(data_file=Path(folder) / "shots.sqlite3")
+        app = create_app(settings, clock)
         load(app.state.database, clock())
         server = server_of(app, PORT)
         thread = threading.Thread(target=server.run, daemon=True)
@@ -366,7 +369,10 @@ def main(wanted: list[str]) -> None:
             if wanted and name not in wanted:
                 continue
             page = browser.new_page(
-                viewport={"width": 1280, "height": 800}, timezone_id="UTC", locale="en-GB"
+                viewport={"width": 1280, "height": 800},
+                timezone_id="UTC",
+                locale="en-GB",
+                extra_http_headers={TOKEN: token_of(settings.data_file)},
             )
             show(page, clock)
             page.wait_for_timeout(400)

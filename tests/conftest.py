@@ -112,9 +112,15 @@ def app(
     made.state.database.close()
 
 
+def own_page(app: FastAPI, *, raises: bool = True) -> TestClient:
+    """A client that asks as a page of the app does."""
+    at = "http://127.0.0.1:8765"
+    return TestClient(app, base_url=at, headers={"origin": at}, raise_server_exceptions=raises)
+
+
 @pytest.fixture
 def client(app: FastAPI) -> TestClient:
-    return TestClient(app, base_url="http://127.0.0.1:8765", raise_server_exceptions=True)
+    return own_page(app)
 
 
 @pytest.fixture

@@ -16,6 +16,7 @@ from finebatch.cli_data import (
     give_out_everything,
     open_file,
     restore_file,
+    say_token,
     settings_now,
     stop,
     unusable,
@@ -407,6 +408,7 @@ def give_out(
 
 
 app.command("backup")(back_up_file)
+app.command("token")(say_token)
 app.command("everything")(give_out_everything)
 app.command("restore")(restore_file)
 app.command("plan")(plan_session)

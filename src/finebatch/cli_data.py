@@ -80,6 +80,18 @@ def back_up_file(
     say(f"{to}: {data_file.name} and {photos} photos. To have them back: finebatch restore {to}")
 
 
+def say_token() -> None:
+    """Say the token that a program sends to change something (header X-Fine-Batch-Token)."""
+    from finebatch.store.places import token_of
+
+    data_file = settings_now().data_file
+    try:
+        data_file.parent.mkdir(parents=True, exist_ok=True)
+        say(token_of(data_file))
+    except OSError as error:
+        raise stop(f"{data_file.parent} cannot be written to ({error.strerror}).") from error
+
+
 def give_out_everything(
     to: Annotated[Path, typer.Argument(help="The zip file to write; it must be a new one.")],
 ) -> None:

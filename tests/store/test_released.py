@@ -15,7 +15,7 @@ from finebatch.facts import tables
 from finebatch.settings import Settings
 from finebatch.store.health import versions
 from finebatch.web.app import create_app
-from tests.conftest import HandClock
+from tests.conftest import HandClock, own_page
 from tests.released import VERSIONS, put
 
 MADE_AT = 1_790_000_000_000
@@ -55,7 +55,7 @@ def old(file: Path) -> Iterator[TestClient]:
     with closing(sqlite3.connect(file)) as raw:
         (now,) = raw.execute("SELECT max(at) FROM event").fetchone()
     app = create_app(Settings(data_file=file, plan_seconds=0.2), HandClock(now + 60_000))
-    with TestClient(app, base_url="http://127.0.0.1:8765") as client:
+    with own_page(app) as client:
         yield client
 
 

@@ -18,6 +18,7 @@ from playwright.sync_api import ConsoleMessage, Page, expect
 
 from finebatch.settings import Settings
 from finebatch.store.database import Database
+from finebatch.web import guard
 from finebatch.web.app import create_app
 from finebatch.web.server import server_of
 from finebatch.web.wire import Wire
@@ -40,7 +41,17 @@ def browser_context_args() -> dict[str, object]:
         "viewport": {"width": 1280, "height": 800},
         "timezone_id": "Europe/Berlin",
         "locale": "en-GB",
+        "extra_http_headers": {guard.TOKEN: TOKEN},
     }
+
+
+TOKEN = "the-token-of-these-tests"
+"""What a test sends that asks the server beside the pages that it looks at."""
+
+
+def put_token(data_file: Path) -> None:
+    """Make it that of the server that is started on that file."""
+    data_file.with_name(data_file.name + ".token").write_text(TOKEN)
 
 
 def free_port() -> int:
@@ -82,6 +93,7 @@ def serving(folder: Path, kept: Path, at: int) -> Iterator[Served]:
     clock = HandClock(at)
     file = folder / "ui.sqlite3"
     shutil.copy(kept, file)
+    put_token(file)
     app = create_app(Settings(data_file=file, plan_seconds=0.5), clock)
     port = free_port()
     server = server_of(app, port)
@@ -120,6 +132,7 @@ class OwnServer:
         return f"http://127.0.0.1:{self.port}"
 
     def start(self, command: str = "demo") -> None:
+        put_token(self.data_file)
         environment = {
             **os.environ,
             "FINEBATCH_DATA_FILE": str(self.data_file),
@@ -148,6 +161,7 @@ class ClockedServer(OwnServer):
     def start(self, command: str = "demo") -> None:
         self.set_clock(self.at)
         script = Path(__file__).parent / "clocked_server.py"
+        put_token(self.data_file)
         arguments = [str(self.data_file), str(self._clock_file), str(self.port)]
         self.process = subprocess.Popen([sys.executable, str(script), *arguments])
         wait_for(self.address)

@@ -15,7 +15,8 @@ from typing import Any
 import pytest
 from PIL import Image
 
-from tests.ui.conftest import Served
+from finebatch.web import guard
+from tests.ui.conftest import TOKEN, Served
 
 ROOT = Path(__file__).parents[2]
 BINARY = ("application/pdf", "application/zip", "image/svg+xml", "image/jpeg")
@@ -54,7 +55,7 @@ class Program:
     def __init__(self, package: str, address: str) -> None:
         self.package = package
         self.client = self.module("client").Client(
-            base_url=address, raise_on_unexpected_status=True
+            base_url=address, headers={guard.TOKEN: TOKEN}, raise_on_unexpected_status=True
         )
         self.models = self.module("models")
 

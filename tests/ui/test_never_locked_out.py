@@ -7,6 +7,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
+from finebatch.web.guard import TOKEN
+from tests.ui.conftest import TOKEN as SENT
 from tests.ui.conftest import OwnServer, Served
 
 
@@ -109,7 +111,7 @@ def test_what_is_typed_and_pressed_while_the_server_is_stopped_is_kept_by_itself
     """Every screen says within three seconds that nobody answers; once somebody does, all is kept,
     and nobody has pressed anything again."""
     # A browser opens six connections to a server, one of which each screen keeps.
-    contexts = [browser.new_context(locale="en-GB") for _ in range(2)]
+    contexts = [browser.new_context(extra_http_headers={TOKEN: SENT}) for _ in range(2)]
     api, at = contexts[0].request, own_server.address
     plan = {"items": [{"dough_id": 2}], "sheets": 2, "shelves": 1}
     session = api.put(f"{at}/api/plan", data=plan).json()["id"]

@@ -16,7 +16,7 @@ from finebatch.store.places import photos_of
 from finebatch.workflow.book import photos
 from finebatch.workflow.dough.doughs import put_unreadable_aside
 from finebatch.workflow.kitchen.thrown import KEPT_MS
-from tests.conftest import HandClock
+from tests.conftest import HandClock, own_page
 from tests.plans import plan
 
 DAY_MS = 86_400_000
@@ -204,7 +204,7 @@ def test_what_cannot_be_read_takes_no_screen_down(
         first = f'(SELECT min(rowid) FROM "{table}")'
         raw.execute(f'UPDATE "{table}" SET "{column}" = {typed} WHERE rowid = {first}', (value,))
         assert raw.total_changes == 1
-    patient = TestClient(app, base_url="http://127.0.0.1:8765", raise_server_exceptions=False)
+    patient = own_page(app, raises=False)
     doughs = [f"/api/doughs/{number}" for number in range(1, 5)]
     for path in (
         *("/api/doughs", "/api/larder", "/api/kitchen", "/api/plan", "/api/sessions/current"),

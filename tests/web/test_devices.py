@@ -302,7 +302,11 @@ def test_the_scale_that_the_settings_name_is_read(
 ) -> None:
     monkeypatch.setattr(chosen, "SCALES", {**chosen.SCALES, "steady": Steady})
     settings = Settings(data_file=tmp_path / "steady.sqlite3", scale="steady")
-    with TestClient(create_app(settings, clock), base_url="http://127.0.0.1") as client:
+    with TestClient(
+        create_app(settings, clock),
+        base_url="http://127.0.0.1",
+        headers={"origin": "http://127.0.0.1"},
+    ) as client:
         shown = play(client, scale={"load_g": 20})
         assert shown["scale"]["grams"] == 453.6
         # It cannot be played by hand; the thermometer, still a stand-in, can.

@@ -7,7 +7,10 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from sqlalchemy.exc import OperationalError
 
+from finebatch.store.places import token_of
+from finebatch.web.guard import TOKEN
 from tests.chance import TIMES, so_many
+from tests.conftest import own_page
 
 
 @pytest.mark.parametrize("host", ["evil.example", "evil.example:8765", "127.0.0.1.evil", "[", ""])
@@ -22,6 +25,19 @@ def test_other_sites_cannot_write(client: TestClient, origin: str) -> None:
     answer = client.post("/api/read", json={"text": ""}, headers={"origin": origin})
     assert answer.status_code == 403
     assert "another site" in answer.json()["detail"]
+
+
+def test_a_program_writes_with_its_token(app: FastAPI, demo: TestClient) -> None:
+    """What has no origin, as a page has one, changes nothing without it; it may look."""
+    program = TestClient(app, base_url="http://127.0.0.1:8765")
+    assert program.get("/api/doughs").status_code == 200
+    token = token_of(app.state.settings.data_file)
+    for sent in ({}, {TOKEN: ""}, {TOKEN: "é"}, {TOKEN: token[:-1]}):
+        answer = program.delete("/api/doughs/1", headers={k: v.encode() for k, v in sent.items()})
+        assert answer.status_code == 403
+        assert "finebatch token" in answer.json()["detail"]
+    assert demo.get("/api/doughs/1").status_code == 200
+    assert program.delete("/api/doughs/1", headers={TOKEN: token}).status_code == 200
 
 
 def test_an_interface_that_is_not_built_is_said(
@@ -80,7 +96,7 @@ def test_a_full_disk_is_a_clear_message(app: FastAPI, monkeypatch: pytest.Monkey
         raise OperationalError("INSERT", {}, Exception("database or disk is full"))
 
     monkeypatch.setattr("finebatch.workflow.dough.doughs.add_dough", full)
-    with TestClient(app, base_url="http://127.0.0.1:1", raise_server_exceptions=False) as client:
+    with own_page(app, raises=False) as client:
         card = {"name": "A", "family": "drop", "lines": []}
         answer = client.post("/api/doughs", json=card)
         assert answer.status_code == 503
@@ -88,7 +104,7 @@ def test_a_full_disk_is_a_clear_message(app: FastAPI, monkeypatch: pytest.Monkey
         assert client.get("/api/doughs").json()["doughs"] == []
 
 
-HOST = {"host": "127.0.0.1"}
+HOST = {"host": "127.0.0.1", "origin": "http://127.0.0.1"}
 
 
 @pytest.mark.chance

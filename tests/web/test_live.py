@@ -18,7 +18,7 @@ from finebatch.core.plan.replan import replan
 from finebatch.core.refusal import refuse
 from finebatch.web.app import create_app
 from finebatch.workflow.session import baking, live, session_rows
-from tests.conftest import HandClock
+from tests.conftest import HandClock, own_page
 from tests.plans import at_hand, happen, plan
 
 Step = Callable[[], None]
@@ -150,7 +150,7 @@ def test_a_server_that_is_started_again_plans_after_what_it_had_kept(
         row = session_rows.find_session(session, running["id"])
         baking.note(row, baking.BakeEvent("away", minutes=90), clock())
     back = clock() + 90 * 60_000
-    with TestClient(create_app(app.state.settings, clock), base_url=str(demo.base_url)) as again:
+    with own_page(create_app(app.state.settings, clock)) as again:
         for _ in range(600):
             now = again.get("/api/sessions/current").json()
             if all(a["start_at"] >= back for a in now["activities"] if a["hands"]):

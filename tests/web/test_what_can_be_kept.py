@@ -13,7 +13,7 @@ from fastapi.testclient import TestClient
 from finebatch.core.formula.dough import Card, Line, Part
 from finebatch.core.formula.limits import faults_of, within
 from finebatch.workflow.dough.doughs import add_dough
-from tests.conftest import CASES
+from tests.conftest import CASES, own_page
 from tests.web.test_cli import finebatch
 
 HEAD = "dough,family,part,part_kind,per_piece_g,amount,unit,ingredient\n"
@@ -170,7 +170,7 @@ def test_what_is_wrong_in_the_app_itself_is_a_problem_too(app: FastAPI) -> None:
         raise ZeroDivisionError
 
     app.router.routes.insert(0, app.router.routes.pop())
-    client = TestClient(app, base_url="http://127.0.0.1:8765", raise_server_exceptions=False)
+    client = own_page(app, raises=False)
     answer = client.get("/api/broken")
     assert answer.status_code == 500
     assert answer.headers["content-type"] == "application/problem+json"

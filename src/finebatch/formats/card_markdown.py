@@ -9,7 +9,7 @@ from markdown_it.token import Token
 
 from finebatch.core.refusal import refuse
 
-MOST_LETTERS = 200_000
+MOST_LETTERS = 100_000
 """Ten times as many take a hundred times as long to read."""
 _HEADING = re.compile(
     r"^ {0,3}#{1,6}\s+\S|^\S[^\n]*\n(?:=+|-{3,}) *$|^(?:\*\*|__)[^*_\n]+(?:\*\*|__):? *$",

@@ -15,6 +15,8 @@ from finebatch.formats.unreadable import UnreadableFile
 
 _LINKED = (".json", ".jsonld", ".html", ".htm")
 MOST_BYTES = 1_000_000
+MOST_LETTERS = 100_000
+"""Of a text that is read by heart, letter by letter: about a second."""
 MOST_LINES = 500
 
 
@@ -34,6 +36,10 @@ def read_doughs(text: str, name: str, reader: Reader) -> list[ReadDough]:
             return _bounded(read_recipes(text, reader))
         if path.suffix.casefold() in (".csv", ".tsv"):
             return _bounded(read_csv(text.lstrip("\ufeff"), path.stem, reader))
+        if len(text) > MOST_LETTERS:
+            raise UnreadableFile(
+                f"A card as text has at most {MOST_LETTERS:,} letters. Bring in fewer at once."
+            )
         text = text.lstrip("\ufeff")
         written, left_out = card_of_markdown(text) if is_markdown(text) else (text, ())
         found = read_card(written, reader)

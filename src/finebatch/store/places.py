@@ -1,6 +1,8 @@
 """What lies beside a data file, and who has it open."""
 
 import fcntl
+import os
+import secrets
 from pathlib import Path
 from typing import IO
 
@@ -20,6 +22,17 @@ def all_of(data_file: Path) -> tuple[Path, ...]:
     files, without which it is not whole, and the photos."""
     beside = (data_file.with_name(data_file.name + end) for end in ("-wal", "-shm"))
     return (data_file, *beside, photos_of(data_file))
+
+
+def token_of(data_file: Path) -> str:
+    """What a program sends to change something; made at first, and read by its owner alone."""
+    file = data_file.with_name(data_file.name + ".token")
+    try:
+        with os.fdopen(os.open(file, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "w") as writing:
+            writing.write(secrets.token_urlsafe(24))
+    except FileExistsError:
+        pass
+    return file.read_text().strip() or secrets.token_urlsafe(24)
 
 
 class ServedElsewhere(RuntimeError):

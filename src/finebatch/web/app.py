@@ -22,6 +22,7 @@ from finebatch.formats.moments import local
 from finebatch.settings import Settings
 from finebatch.store.copies import make_daily
 from finebatch.store.database import Database, UnusableFile
+from finebatch.store.places import token_of
 from finebatch.store.swap import forget_aside
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
@@ -207,5 +208,5 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     app.add_middleware(HeadAndOptions, routes=app.routes)
     app.add_middleware(AsRead)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
-    app.add_middleware(Guard)
+    app.add_middleware(Guard, token=token_of(settings.data_file))
     return app

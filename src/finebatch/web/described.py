@@ -43,11 +43,12 @@ def _asked_for(described: dict[str, Any]) -> set[str]:
 PROBLEM = "application/problem+json"
 RULES = """Fine Batch answers on this machine only. Whatever is asked, `Host` is `127.0.0.1` or \
 `localhost`, with or without a port; else the answer is 403. A request that changes something \
-(any but GET, HEAD and OPTIONS) and has an `Origin`, as browsers send it, is answered only if \
-that is the address that it goes to; programs send none. A body is JSON unless its operation \
-says otherwise, and has at most 1 MB, a photo 15 MB (413). What is refused, missing or in the \
-way is told as problem details (RFC 9457), and nothing is changed by it. Moments are ms since \
-1970 (UTC), temperatures °C, lengths mm, masses g."""
+(any but GET, HEAD and OPTIONS) has an `Origin`, as browsers send it, that is the address that it \
+goes to, or, as programs do, the token that `finebatch token` says, in the header \
+`X-Fine-Batch-Token`; else the answer is 403. A body is JSON unless its operation says otherwise, \
+and has at most 1 MB, a photo 15 MB (413). What is refused, missing or in the way is told as \
+problem details (RFC 9457), and nothing is changed by it. Moments are ms since 1970 (UTC), \
+temperatures °C, lengths mm, masses g."""
 
 
 def _without_titles(part: Any) -> None:

@@ -1,6 +1,7 @@
 """Only this machine's own pages: Host and Origin are checked, bodies bounded, headers strict."""
 
 from contextlib import suppress
+from hmac import compare_digest
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
@@ -12,6 +13,7 @@ OWN_HOSTS = frozenset({"127.0.0.1", "localhost"})
 MOST_BODY = 1_000_000
 MOST_PHOTO = 15_000_000
 MOST_COPY = 2_000_000_000
+TOKEN = "x-fine-batch-token"
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 POLICY = (
@@ -52,8 +54,8 @@ class _TooLarge(Exception):
 class Guard:
     """ASGI middleware that lets in requests to and from this machine only."""
 
-    def __init__(self, app: ASGIApp) -> None:
-        self.app = app
+    def __init__(self, app: ASGIApp, token: str) -> None:
+        self.app, self._token = app, token.encode()
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Let a request through, or answer it with what is wrong."""
@@ -99,20 +101,32 @@ class Guard:
         host = _host_of(headers.get("host", ""))
         if host not in OWN_HOSTS:
             return 403, "Fine Batch answers only on this machine: open http://127.0.0.1."
-        origin = headers.get("origin")
-        if origin is not None and method not in SAFE_METHODS:
-            try:
-                own = urlsplit(origin).netloc == headers.get("host")
-            except ValueError:
-                own = False
-            if not own:
-                return 403, "This request comes from another site and is not answered."
+        if method not in SAFE_METHODS:
+            forbidden = self._forbidden(headers)
+            if forbidden is not None:
+                return 403, forbidden
         length = headers.get("content-length", "0")
         if length.isdigit() and len(length) < 20 and int(length) > most:
             return 413, too_large
         return None
 
+    def _forbidden(self, headers: Headers) -> str | None:
+        """Why a request may change nothing: a page says where it is from, a program has a token."""
+        origin = headers.get("origin")
+        if origin is not None:
+            try:
+                own = urlsplit(origin).netloc == headers.get("host")
+            except ValueError:
+                own = False
+            return None if own else "This request comes from another site and is not answered."
+        sent = headers.get(TOKEN, "").encode("latin-1", "replace")
+        return None if compare_digest(sent, self._token) else WITHOUT_TOKEN
 
+
+WITHOUT_TOKEN = (
+    "Only the pages of Fine Batch change something, and programs that send its token in the "
+    f"header {TOKEN}: finebatch token says it."
+)
 TOO_LARGE = "That is too much at once: at most 1 MB can be sent."
 COPY_TOO_LARGE = "This file is too large: a copy of at most 2 GB can be brought in."
 PHOTO_TOO_LARGE = "This photo is too large. Choose a JPEG or PNG of at most 15 MB."

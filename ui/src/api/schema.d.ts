@@ -13973,7 +13973,7 @@ export interface operations {
         /** @description The bytes of a zip file: a copy, or everything as it was given out. */
         requestBody: {
             content: {
-                "application/zip": string;
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -14694,7 +14694,7 @@ export interface operations {
              * @description Events as they happen, until the screen is closed: `session` (a session has changed;
              *     its data is that session, as `GET /api/sessions/current` gives it), `scale` and `oven` (what they
              *     read), `devices` (they were switched or played), `restored` (a copy was put in the place of all that
-             *     there is: what is known has to be asked for anew), `beat` every few seconds. What was missed is not
+             *     there is: what is known has to be asked for anew), `beat` every second. What was missed is not
              *     sent again: ask for it.
              */
             200: {

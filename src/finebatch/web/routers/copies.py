@@ -68,7 +68,7 @@ def give_out_copy(name: str, config: Config) -> FileResponse:
         "requestBody": {
             "description": "The bytes of a zip file: a copy, or everything as it was given out.",
             "required": True,
-            "content": routing.contents("application/zip"),
+            "content": routing.contents("application/octet-stream"),
         }
     },
 )

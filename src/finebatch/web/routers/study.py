@@ -38,7 +38,7 @@ def study(body: StudyBody, data: Data) -> work.Study:
 class CardText(Body):
     """A card as it was written: a whole one, or its ingredients one a line."""
 
-    text: Annotated[Text, Field(max_length=200_000)]
+    text: Annotated[Text, Field(max_length=100_000)]
 
 
 @router.post("/read")

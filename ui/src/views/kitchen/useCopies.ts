@@ -20,7 +20,7 @@ export function useBringCopy() {
           // The bytes of the file as they are: nothing is made of them on the way.
           body: file as unknown as string,
           bodySerializer: (bytes) => bytes as unknown as BodyInit,
-          headers: { "content-type": "application/zip" },
+          headers: { "content-type": "application/octet-stream" },
         }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: KEYS.copies }),
