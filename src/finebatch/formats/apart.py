@@ -44,9 +44,10 @@ def ask_apart(module: str, asked: object) -> Any:
     return json.loads(ran.stdout)
 
 
-def answer_apart(work: Callable[[Any], object]) -> None:
-    """Do what is asked on the standard input, and answer on the standard output."""
-    resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
+def answer_apart(work: Callable[[Any], object], memory: int = MEMORY) -> None:
+    """Do what is asked on the standard input, and answer on the standard output, in at most so much
+    memory (bytes)."""
+    resource.setrlimit(resource.RLIMIT_AS, (memory, memory))
     # Starting has taken some of it already.
     signal.setitimer(signal.ITIMER_PROF, max(CPU_S - time.process_time(), 0.1))
     json.dump(work(json.load(sys.stdin)), sys.stdout)

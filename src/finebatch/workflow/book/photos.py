@@ -4,56 +4,39 @@ They lie in a folder beside the data file, which holds only their names.
 """
 
 import hashlib
-import io
 import os
+import threading
 import time
-import warnings
+from base64 import b64decode, b64encode
 from pathlib import Path
 
-from PIL import Image, ImageOps, UnidentifiedImageError
-
 from finebatch.core.refusal import refuse
+from finebatch.formats.apart import TooMuchError, ask_apart
 from finebatch.store.database import Database
 from finebatch.store.places import photos_of
 from finebatch.workflow.kitchen.thrown import forget_old, photos_named
 
 JUST_S = 600
 MOST_BYTES = 15_000_000
-MOST_PIXELS = 80_000_000
-LONGEST_PX = 1600
-QUALITY = 85
 WANTED = "Choose a JPEG or PNG of at most 15 MB."
+_one = threading.Lock()
 
 
 def small_jpeg(sent: bytes) -> bytes:
-    """A picture as a JPEG of at most 1600 px without metadata; `Refusal` for what is none."""
+    """A picture as a JPEG of at most 1600 px without metadata; `Refusal` for what is none.
+
+    It is opened in a process of its own, one at a time.
+    """
     if len(sent) > MOST_BYTES:
         raise refuse("photo", f"This photo is too large. {WANTED}")
     try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("error", Image.DecompressionBombWarning)
-            with Image.open(io.BytesIO(sent), formats=("JPEG", "PNG")) as opened:
-                if opened.width * opened.height > MOST_PIXELS:
-                    raise refuse("photo", f"This photo has too many pixels. {WANTED}")
-                opened.draft("RGB", (2 * LONGEST_PX, 2 * LONGEST_PX))
-                upright = ImageOps.exif_transpose(opened)
-                picture = upright.convert("RGB")
-    except UnidentifiedImageError as error:
-        raise refuse("photo", f"This is no JPEG and no PNG. {WANTED}") from error
-    except (
-        OSError,
-        ValueError,
-        SyntaxError,
-        Image.DecompressionBombWarning,
-        Image.DecompressionBombError,
-    ) as error:
-        raise refuse("photo", f"This photo is broken. {WANTED}") from error
-    picture.thumbnail((LONGEST_PX, LONGEST_PX))
-    bare = Image.new("RGB", picture.size)
-    bare.paste(picture)
-    written = io.BytesIO()
-    bare.save(written, "JPEG", quality=QUALITY, optimize=True)
-    return written.getvalue()
+        with _one:
+            answer = ask_apart("finebatch.workflow.book.shrink", b64encode(sent).decode())
+    except TooMuchError:
+        raise refuse("photo", f"This photo takes too long to open. {WANTED}") from None
+    if "fault" in answer:
+        raise refuse("photo", f"{answer['fault']} {WANTED}")
+    return b64decode(answer["jpeg"])
 
 
 def keep(folder: Path, bake_id: int, jpeg: bytes) -> str:
