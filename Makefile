@@ -75,7 +75,8 @@ bench: setup-dev ## Measure predictions, plans, start-up and size
 mutants: setup-dev $(STAMPS)/mutants ## Plant small faults in the core, and say which no test notices
 	@$(BIN)/python scripts/mutants.py
 
-torture: setup-dev ## Whatever the tests draw at random, twenty times as much
+torture: setup-dev ## Kills, spoilt files, hostile requests, crowds; then all chance twenty times over
+	@$(BIN)/python scripts/torture.py --minutes $${MINUTES:-15}
 	@TORTURE=20 $(BIN)/pytest -n 2 -m chance --hypothesis-seed=$$RANDOM
 
 fit: setup-dev ## Fit the models to the cases again

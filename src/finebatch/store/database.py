@@ -183,7 +183,9 @@ class Database:
             ) from error
 
     def _copy_before(self, file: Path, change: str) -> None:
-        make_copy(file, datetime.now(), "before", f"-{change}")
+        # One of this very second is of a start that was broken off: it is whole.
+        with suppress(FileExistsError):
+            make_copy(file, datetime.now(), "before", f"-{change}")
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
