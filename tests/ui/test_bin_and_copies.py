@@ -18,7 +18,7 @@ def test_a_dough_is_thrown_away_and_taken_back_twice(page: Page, served: Served)
         page.get_by_role("button", name="Throw it away").click()
         expect(page.get_by_text(f"{name} lies in the bin")).to_be_visible()
         if place == "here":
-            check_axe(page, within="[role=status]:has(button)")
+            check_axe(page, within="[aria-live]:has(button)")
             page.get_by_role("button", name="Take it back").click()
         else:
             page.goto(f"{served.address}/kitchen")

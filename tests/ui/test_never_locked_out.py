@@ -111,7 +111,8 @@ def test_what_is_typed_and_pressed_while_the_server_is_stopped_is_kept_by_itself
     """Every screen says within three seconds that nobody answers; once somebody does, all is kept,
     and nobody has pressed anything again."""
     # A browser opens six connections to a server, one of which each screen keeps.
-    contexts = [browser.new_context(extra_http_headers={TOKEN: SENT}) for _ in range(2)]
+    sent = {TOKEN: SENT}
+    contexts = [browser.new_context(locale="en-GB", extra_http_headers=sent) for _ in "ab"]
     api, at = contexts[0].request, own_server.address
     plan = {"items": [{"dough_id": 2}], "sheets": 2, "shelves": 1}
     session = api.put(f"{at}/api/plan", data=plan).json()["id"]

@@ -10,8 +10,9 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from pypdf import PdfReader
 
+from finebatch.web import guard
 from tests.chance import TIMES
-from tests.ui.conftest import Served
+from tests.ui.conftest import TOKEN, Served
 from tests.ui.test_screens import check_axe
 
 
@@ -109,6 +110,7 @@ def there(browser: Browser, kitchen: Kitchen) -> Iterator[Page]:
         viewport={"width": 1280, "height": 800},
         timezone_id="Europe/Berlin",
         locale=kitchen.locale,
+        extra_http_headers={guard.TOKEN: TOKEN},
     )
     yield context.new_page()
     context.close()

@@ -72,6 +72,7 @@ FILES = {
     ("get", "/api/bakes/{bake_id}/photo"),
     ("get", "/api/book/file"),
     ("get", "/api/copies/{name}"),
+    ("get", "/api/everything"),
     ("get", "/api/stream"),
 }
 

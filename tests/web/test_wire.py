@@ -30,10 +30,12 @@ async def told(stream: AsyncIterator[str]) -> tuple[str, dict[str, object]]:
 
 def test_every_screen_is_told() -> None:
     async def scene() -> None:
-        wire = Wire()
+        wire = Wire("a")
         screens = [wire.listen() for _ in range(3)]
         for screen in screens:
-            assert (await anext(screen)).startswith("retry:")
+            first = await anext(screen)
+            assert first.startswith("retry:")
+            assert '{"shell": "a"}' in first
         assert wire.screens == 3
         await asyncio.to_thread(wire.tell, "session", {"id": 1})
         for screen in screens:

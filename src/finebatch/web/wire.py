@@ -67,8 +67,8 @@ class Wire:
         with self._lock:
             self._screens[screen] = asyncio.get_running_loop()
         try:
-            yield f"retry: {RETRY_MS}\n\n"
-            yield f"event: hello\ndata: {json.dumps({'shell': self.shell})}\n\n"
+            hello = json.dumps({"shell": self.shell})
+            yield f"retry: {RETRY_MS}\n\nevent: hello\ndata: {hello}\n\n"
             while not self._closed:
                 try:
                     await asyncio.wait_for(screen.something.wait(), BEAT_S)

@@ -16,7 +16,7 @@ export function Told() {
   const minutes = jump ? Math.round(jump.by_ms / MINUTE) : 0;
   return (
     <>
-      <div role="alert">
+      <div aria-live="assertive">
         {lost && (
           <p className={BAR}>
             <strong className="text-caution">Fine Batch does not answer.</strong>
@@ -25,7 +25,7 @@ export function Told() {
           </p>
         )}
       </div>
-      <div role="status">
+      <div aria-live="polite">
         {minutes !== 0 && (
           <p className={BAR}>
             <strong className="text-caution">The clock was set.</strong>

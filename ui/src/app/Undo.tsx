@@ -18,7 +18,7 @@ export function Undo() {
     return () => clearTimeout(later);
   }, [thrown, queries]);
   return (
-    <div role="status" className="bg-sheet print:hidden">
+    <div aria-live="polite" className="bg-sheet print:hidden">
       {thrown && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-5 py-1.5 max-sm:px-3">
           <span className="min-w-0 truncate">
