@@ -122,7 +122,7 @@ def _beside(step: Step) -> Sequence[tuple[str, str]]:
     return (("Until", step.cue), ("Mind", step.caution))
 
 
-def _cell(text: str) -> str:
+def in_markdown(text: str) -> str:
     """A text as Markdown has it in a line: what it would take for a mark is escaped."""
     return _MARKS.sub(r"\\\g<0>", _one_line(text))
 
@@ -135,23 +135,23 @@ def write_markdown(
     steps: Sequence[Step],
 ) -> str:
     """The card as Markdown, with grams and percent of the flour."""
-    out = [f"# {_cell(card.name)}", ""]
+    out = [f"# {in_markdown(card.name)}", ""]
     for fact in _facts(card):
-        out += [_cell(fact), ""]
+        out += [in_markdown(fact), ""]
     out += ["| Ingredient | Weight | % of flour |", "|---|--:|--:|"]
     for text, w in zip(texts, weighed.lines, strict=True):
         grams = "" if w.grams is None else _grams(w.grams)
         percent = "" if w.percent is None else f"{w.percent:.1f}"
-        out.append(f"| {_cell(text)} | {grams} | {percent} |")
+        out.append(f"| {in_markdown(text)} | {grams} | {percent} |")
     out.append(f"| **In all** | **{_grams(weighed.total_g)}** | |")
     for part, lines in zip(card.parts, part_texts, strict=True):
-        out += ["", f"## {_cell(_part_said(part))}", ""]
-        out += [f"- {_cell(line)}" for line in lines]
+        out += ["", f"## {in_markdown(_part_said(part))}", ""]
+        out += [f"- {in_markdown(line)}" for line in lines]
     out += ["", "## Method", ""]
     for n, step in enumerate(steps, start=1):
-        out.append(f"{n}. {_cell(step.text)}")
-        out += [f"{' ' * (len(str(n)) + 2)}- {_cell(said)}" for said in _below(step)]
+        out.append(f"{n}. {in_markdown(step.text)}")
+        out += [f"{' ' * (len(str(n)) + 2)}- {in_markdown(said)}" for said in _below(step)]
     if card.note:
-        notes = [_cell(line) for line in card.note.splitlines() if line.strip()]
+        notes = [in_markdown(line) for line in card.note.splitlines() if line.strip()]
         out += ["", "## Notes", "", "\\\n".join(notes)]
     return "\n".join(out) + "\n"

@@ -10,6 +10,7 @@ from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Placed
 from finebatch.core.plan.work import Work
 from finebatch.core.session.words import Scene, line, place_of, steps_along
+from finebatch.formats.card_words import in_markdown
 from finebatch.formats.moments import day_and_time, time_said
 from finebatch.formats.spreadsheet import safe_cell
 
@@ -108,4 +109,4 @@ def _closed(step: str) -> str:
 
 
 def _plain(text: str) -> str:
-    return " ".join(text.replace("|", "/").split())
+    return in_markdown(" ".join(text.replace("|", "/").split()))

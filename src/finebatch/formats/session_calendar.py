@@ -13,6 +13,7 @@ from icalendar import Alarm, Calendar, Event
 from finebatch.core.plan.keys import JobKey
 from finebatch.core.session.in_calendar import InCalendar
 from finebatch.formats.moments import local
+from finebatch.formats.printable import printable
 from finebatch.formats.run_sheet import RunSheetJob
 
 ALARM_BEFORE = timedelta(minutes=1)
@@ -30,19 +31,19 @@ def write_calendar(
     calendar.add("prodid", "-//Fine Batch//Run sheet//EN")
     calendar.add("version", "2.0")
     calendar.add("method", "PUBLISH")
-    calendar.add("name", name)
-    calendar.add("x-wr-calname", name)
+    calendar.add("name", printable(name))
+    calendar.add("x-wr-calname", printable(name))
     for job in told:
         event = _event(job.key, job.start, job.end, has, stamp)
-        event.add("summary", job.what)
+        event.add("summary", printable(job.what))
         about = f"{job.dough}; {job.who}".strip("; ")
-        event.add("description", "\n".join([about, *job.steps]))
+        event.add("description", printable("\n".join([about, *job.steps])))
         event.add("location", job.place)
         if job.kind == "heat":  # an oven gets hot by itself
             event.add("transp", "TRANSPARENT")
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
-        alarm.add("description", job.what)
+        alarm.add("description", printable(job.what))
         alarm.add("trigger", -(ALARM_BEFORE if job.kind in OVEN_JOBS else LONG_AHEAD))
         event.add_component(alarm)
         calendar.add_component(event)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from finebatch.formats.unreadable import UnreadableFile
 
-_FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r")
+_FORMULA_SIGNS = ("=", "+", "-", "@", "\t", "\r", "\n", "＝", "＋", "－", "＠")
 _DELIMITERS = (",", ";", "\t", "|")
 _SAYS_WHICH = re.compile(r"\A\s*\"?sep=(?P<which>.)\"?[^\S\n]*\r?\n", re.IGNORECASE)
 """A first line for one spreadsheet program alone; it is no row."""

@@ -5,6 +5,7 @@ from xml.etree import ElementTree
 
 from finebatch.core.piece.paper import METRIC_LINE, ControlLine, Mark, Template
 from finebatch.formats.lettering import cut, set_line
+from finebatch.formats.printable import printable
 
 EDGE_MM, FOOT_MM, CONTROL_BESIDE_MM = 1.0, 18.0, 30.0
 """Around the drawing, below it, and beside its control line."""
@@ -68,7 +69,7 @@ def write_svg(template: Template, control: ControlLine = METRIC_LINE) -> bytes:
     _letters(root, control.words, control.mm + 2, y + 1, page)
     _letters(root, template.title, 0, y + 5.5, page)
     _letters(root, template.said, 0, y + 10, page)
-    text = ElementTree.tostring(root, encoding="unicode")
+    text = printable(ElementTree.tostring(root, encoding="unicode"))
     return f'<?xml version="1.0" encoding="utf-8"?>\n{text}\n'.encode()
 
 

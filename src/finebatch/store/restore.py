@@ -6,6 +6,7 @@ import re
 import shutil
 import sqlite3
 import tempfile
+import time
 import zipfile
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
@@ -28,6 +29,8 @@ _HEADER = b"SQLite format 3\0"
 WHOLE = "tables/"
 """In a zip file of open formats: the folder of all rows."""
 MOST_ENTRIES, MOST_UNPACKED = 50_000, 4 << 30
+LONGEST_LOOK_S = 20.0
+"""Looking through a full data file takes less than a second of a processor."""
 SWELLS, SMALL = 200, 100_000
 """What is packed tighter than this, beyond a few, is nothing that anybody has written."""
 
@@ -186,6 +189,9 @@ def check(file: Path) -> None:
         with looking(file) as connection:
             if connection.execute(_STRANGE).fetchone() is not None:
                 raise NoBackup("The database in this zip file does things by itself: it is none.")
+            until = time.process_time() + LONGEST_LOOK_S
+            # What returns true is broken off, and told as damaged.
+            connection.set_progress_handler(lambda: time.process_time() > until, 100_000)
             broken, version = damage(connection, thorough=True), version_of(connection)
     except sqlite3.DatabaseError as error:
         broken, version = str(error), None
