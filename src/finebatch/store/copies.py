@@ -27,6 +27,10 @@ BROKEN_OFF_S = 3600
 """Nobody works on a copy for so long."""
 
 
+class CopyThere(FileExistsError):
+    """There is a copy of that second already."""
+
+
 @dataclass(frozen=True, slots=True)
 class Copy:
     """A copy by its file's name: when it was made (UTC ms), why, how large it is, and how many of
@@ -81,13 +85,13 @@ def make_copy(data_file: Path, now: datetime, why: Why, said: str = "") -> Path:
 
 
 def begin_copy(data_file: Path, now: datetime, why: Why, said: str = "") -> Path:
-    """Where a copy is written before it is whole, and called one (`call_copy`). `FileExistsError`
-    where there is one of that second."""
+    """Where a copy is written before it is whole, and called one (`call_copy`). `CopyThere` where
+    there is one of that second."""
     folder = copies_of(data_file)
     folder.mkdir(mode=0o700, exist_ok=True)
     to = folder / f"{now:{STAMP}}-{why}{said}.zip"
     if to.exists():
-        raise FileExistsError(17, "there is a copy of that second", str(to))
+        raise CopyThere(17, "there is a copy of that second", str(to))
     for left in folder.glob("*.part"):
         if left.stat().st_mtime < time.time() - BROKEN_OFF_S:
             left.unlink(missing_ok=True)

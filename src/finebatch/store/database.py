@@ -14,7 +14,7 @@ from sqlalchemy.exc import DatabaseError, StatementError
 from sqlalchemy.orm import Session, sessionmaker
 
 from finebatch.core.refusal import Refusal
-from finebatch.store.copies import make_copy
+from finebatch.store.copies import CopyThere, make_copy
 from finebatch.store.gate import Gate
 from finebatch.store.health import damage, looking, version_of, versions
 from finebatch.store.places import Claim
@@ -184,7 +184,7 @@ class Database:
 
     def _copy_before(self, file: Path, change: str) -> None:
         # One of this very second is of a start that was broken off: it is whole.
-        with suppress(FileExistsError):
+        with suppress(CopyThere):
             make_copy(file, datetime.now(), "before", f"-{change}")
 
     @contextmanager
