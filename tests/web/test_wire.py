@@ -6,9 +6,11 @@ from collections.abc import AsyncIterator, Coroutine
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any, TypeVar
 
+import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
+from finebatch.web.app import watch_clock
 from finebatch.web.wire import MOST_SCREENS, Wire
 from tests.plans import at_hand, plan
 
@@ -126,3 +128,27 @@ def test_a_device_with_an_error_of_its_own_is_said_and_read_again(app: FastAPI) 
     run(a_moment())
     assert ("scale", "The device failed; it is asked again.") in said
     assert ("scale", None) in said
+
+
+def test_a_clock_that_is_set_is_told_and_one_that_goes_on_is_not(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr("finebatch.web.app.LOOK_S", 0.01)
+    wall, steady = [5_000_000], [0]
+
+    async def scene() -> list[tuple[str, dict[str, object]]]:
+        wire = Wire()
+        screen = wire.listen()
+        await anext(screen)
+        watching = asyncio.create_task(watch_clock(lambda: wall[0], wire, lambda: steady[0]))
+        said = []
+        # An hour goes by as it should, then the clock is set an hour back.
+        for by_wall, by_steady in ((3_600_000, 3_600_000), (-3_600_000, 0)):
+            await asyncio.sleep(0.1)
+            wall[0] += by_wall
+            steady[0] += by_steady
+        said.append(await told(screen))
+        watching.cancel()
+        return said
+
+    assert run(scene()) == [("clock", {"by_ms": -3_600_000})]

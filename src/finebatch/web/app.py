@@ -149,7 +149,7 @@ def _shell() -> str:
     return hashlib.sha256(page.read_bytes()).hexdigest()[:16] if page.is_file() else ""
 
 
-async def _watch_clock(clock: Clock, wire: Wire, steady: Clock = steady_clock) -> None:
+async def watch_clock(clock: Clock, wire: Wire, steady: Clock = steady_clock) -> None:
     """Tell every screen when the clock is set: all times of a plan go by it."""
     ahead = clock() - steady()
     while True:
@@ -179,7 +179,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         settling = asyncio.create_task(_settle(database))
         tasks = [reading, keeping_house, settling]
         if clock is system_clock:
-            tasks.append(asyncio.create_task(_watch_clock(clock, wire)))
+            tasks.append(asyncio.create_task(watch_clock(clock, wire)))
         yield
         await catching_up
         for task in tasks:
