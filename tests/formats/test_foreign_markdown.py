@@ -99,5 +99,5 @@ def test_what_stands_before_it_and_is_no_fact_is_a_note() -> None:
 
 
 def test_what_takes_too_long_to_read_is_refused() -> None:
-    with pytest.raises(Refusal, match="at most 200,000 letters"):
+    with pytest.raises(Refusal, match="at most 100,000 letters"):
         card_of_markdown("# a\n# b\n" + "![" * MOST_LETTERS)
