@@ -4,6 +4,7 @@ import signal
 import sqlite3
 import subprocess
 import sys
+from contextlib import suppress
 from pathlib import Path
 
 import pytest
@@ -102,6 +103,16 @@ def test_a_file_that_is_no_data_file_says_so(tmp_path: Path) -> None:
     file.write_bytes(b"flour, butter, sugar" * 100)
     with pytest.raises(UnusableFile, match="cannot be used as a data file"):
         Database(file)
+
+
+def test_a_file_whose_fault_is_no_text_says_so(tmp_path: Path) -> None:
+    file = tmp_path / "data.sqlite3"
+    Database(file).close()
+    spoilt = file.read_bytes().replace(b"ix_event_session_id", b"ix_\xceevent_sessionid")
+    assert spoilt != file.read_bytes()
+    file.write_bytes(spoilt)
+    with suppress(UnusableFile):
+        Database(file).close()
 
 
 def test_a_folder_that_cannot_be_made_says_so(tmp_path: Path) -> None:

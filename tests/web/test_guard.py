@@ -111,7 +111,7 @@ HOST = {"host": "127.0.0.1", "origin": "http://127.0.0.1"}
 def test_no_request_gets_a_500(demo: TestClient) -> None:
     schema = schemathesis.openapi.from_asgi("/api/openapi.json", demo.app, headers=HOST)
     bounded = settings(
-        max_examples=so_many(6),
+        max_examples=so_many(4),
         deadline=None,
         derandomize=TIMES == 1,
         suppress_health_check=list(HealthCheck),

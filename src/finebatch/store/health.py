@@ -18,6 +18,8 @@ def versions() -> list[str]:
 def looking(file: Path) -> Iterator[sqlite3.Connection]:
     """The file for reading only: what stands in it and in its -wal is left as it is."""
     with closing(sqlite3.connect(f"{file.absolute().as_uri()}?mode=ro", uri=True)) as connection:
+        # What a spoilt file says of itself need not be text.
+        connection.text_factory = lambda said: said.decode("utf-8", "replace")
         yield connection
 
 
