@@ -4,7 +4,6 @@ import signal
 import sqlite3
 import subprocess
 import sys
-from contextlib import suppress
 from pathlib import Path
 
 import pytest
@@ -108,11 +107,11 @@ def test_a_file_that_is_no_data_file_says_so(tmp_path: Path) -> None:
 def test_a_file_whose_fault_is_no_text_says_so(tmp_path: Path) -> None:
     file = tmp_path / "data.sqlite3"
     Database(file).close()
+    # SQLite names what it cannot make sense of, and that name is no UTF-8.
     spoilt = file.read_bytes().replace(b"ix_event_session_id", b"ix_\xceevent_sessionid")
-    assert spoilt != file.read_bytes()
-    file.write_bytes(spoilt)
-    with suppress(UnusableFile):
-        Database(file).close()
+    file.write_bytes(spoilt.replace(b"CREATE INDEX ix_\xce", b"CREATX INDEX ix_\xce"))
+    with pytest.raises(UnusableFile, match="damaged"):
+        Database(file)
 
 
 def test_a_folder_that_cannot_be_made_says_so(tmp_path: Path) -> None:

@@ -16,7 +16,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from finebatch.core.refusal import Refusal
 from finebatch.store.copies import CopyThere, make_copy
 from finebatch.store.gate import Gate
-from finebatch.store.health import damage, looking, version_of, versions
+from finebatch.store.health import UNREADABLE, damage, looking, version_of, versions
 from finebatch.store.places import Claim
 from finebatch.store.swap import is_broken_off, mend
 
@@ -146,7 +146,7 @@ class Database:
             with looking(file) as connection:
                 broken = damage(connection)
                 version = None if broken else version_of(connection)
-        except sqlite3.DatabaseError as error:
+        except UNREADABLE as error:
             broken, version = str(error), None
         if broken is not None:
             raise DamagedFile(
@@ -175,7 +175,7 @@ class Database:
                 with connection.begin():
                     migrated(connection)
                 _enforce(connection, "ON")
-        except (DatabaseError, sqlite3.Error, OSError) as error:
+        except (DatabaseError, sqlite3.Error, UnicodeDecodeError, OSError) as error:
             raise UnusableFile(
                 f"{file} cannot be used as a data file ({getattr(error, 'orig', error)}). Check "
                 "that the folder can be written to and the disk has room, or name another file "

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
+UNREADABLE = (sqlite3.DatabaseError, UnicodeDecodeError)
+"""What is raised of a file that is not whole: what SQLite says of it need not be text."""
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -18,8 +20,6 @@ def versions() -> list[str]:
 def looking(file: Path) -> Iterator[sqlite3.Connection]:
     """The file for reading only: what stands in it and in its -wal is left as it is."""
     with closing(sqlite3.connect(f"{file.absolute().as_uri()}?mode=ro", uri=True)) as connection:
-        # What a spoilt file says of itself need not be text.
-        connection.text_factory = lambda said: said.decode("utf-8", "replace")
         yield connection
 
 
@@ -47,6 +47,6 @@ def damage(connection: sqlite3.Connection, *, thorough: bool = False) -> str | N
             loose = connection.execute("PRAGMA foreign_key_check").fetchone()
             if loose is not None:
                 return f"a row of {loose[0]} belongs to a row of {loose[2]} that is not there"
-    except sqlite3.DatabaseError as error:
+    except UNREADABLE as error:
         return str(error)
     return None

@@ -4,7 +4,6 @@ import io
 import json
 import re
 import shutil
-import sqlite3
 import tempfile
 import time
 import zipfile
@@ -15,7 +14,7 @@ from datetime import datetime
 from pathlib import Path, PurePosixPath
 
 from finebatch.store.database import Database, UnusableFile
-from finebatch.store.health import damage, looking, version_of, versions
+from finebatch.store.health import UNREADABLE, damage, looking, version_of, versions
 from finebatch.store.places import Claim, all_of, copies_of, photos_of
 from finebatch.store.swap import BEFORE, STAMP, UNPACKING, mend, move_all
 
@@ -193,7 +192,7 @@ def check(file: Path) -> None:
             # What returns true is broken off, and told as damaged.
             connection.set_progress_handler(lambda: time.process_time() > until, 100_000)
             broken, version = damage(connection, thorough=True), version_of(connection)
-    except sqlite3.DatabaseError as error:
+    except UNREADABLE as error:
         broken, version = str(error), None
     if broken is not None:
         raise NoBackup(f"The data file in this backup is damaged ({broken}). Choose another one.")

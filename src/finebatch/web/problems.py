@@ -84,7 +84,7 @@ def _without_unreadable(request: Request) -> JSONResponse | None:
     state = request.app.state
     try:
         went = put_unreadable_aside(state.database, state.clock())
-    except (DBAPIError, UnusableFile):
+    except (DBAPIError, UnicodeDecodeError, UnusableFile):
         return None
     if not went:
         return None
@@ -132,5 +132,6 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(Missing, _missing)
     app.add_exception_handler(Conflict, _conflict)
     app.add_exception_handler(DBAPIError, _unwritable)
+    app.add_exception_handler(UnicodeDecodeError, _unwritable)
     app.add_exception_handler(HTTPException, _http)
     app.add_exception_handler(Exception, _broken)
