@@ -21,7 +21,7 @@ export function Undo() {
     <div aria-live="polite" className="bg-sheet print:hidden">
       {thrown && (
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-5 py-1.5 max-sm:px-3">
-          <span className="min-w-0 truncate">
+          <span className="min-w-0 break-words">
             <strong>{thrown.name}</strong> lies in the bin, for 30 days.
           </span>
           <button
