@@ -4,10 +4,12 @@ import json
 import sqlite3
 import tempfile
 import zipfile
-from contextlib import closing, suppress
+from collections.abc import Iterator, Mapping
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
+from typing import Any
 
-from finebatch.store.places import photos_of
+from finebatch.store.places import photos_of, private
 
 CONTENTS = "contents.json"
 """In a copy: how many of each thing it holds."""
@@ -22,18 +24,40 @@ def _rows(connection: sqlite3.Connection, table: str) -> int:
         return 0
 
 
-def _photos(connection: sqlite3.Connection) -> set[str]:
+def photos_in(bundle: Mapping[str, Any]) -> set[str]:
+    """The photos of the bakes in a bundle of the bin."""
+    found = (cells.get("photo") for table, cells in bundle["rows"] if table == "bake")
+    return {name for name in found if name and isinstance(name, str) and "/" not in name}
+
+
+def photos_named(connection: sqlite3.Connection) -> set[str]:
     """The photos that belong to a bake of the book or of the bin. Any other file there is of
     something that was not kept, or is not any more."""
     found: set[str] = set()
     with suppress(sqlite3.OperationalError):
-        found |= {name for (name,) in connection.execute("SELECT photo FROM bake") if name}
-        for (bundle,) in connection.execute(
-            "SELECT bundle FROM bin WHERE kind IN ('bake','dough')"
-        ):
-            rows = json.loads(bundle)["rows"]
-            found |= {cells["photo"] for table, cells in rows if table == "bake" and cells["photo"]}
-    return {name for name in found if isinstance(name, str) and "/" not in name}
+        rows = connection.execute("SELECT photo FROM bake").fetchall()
+        found = photos_in({"rows": [("bake", {"photo": photo}) for (photo,) in rows]})
+        for (bundle,) in connection.execute("SELECT bundle FROM bin"):
+            found |= photos_in(json.loads(bundle))
+    return found
+
+
+def photo_files(connection: sqlite3.Connection, folder: Path) -> list[Path]:
+    """Those of them that lie in that folder."""
+    return sorted(file for name in photos_named(connection) if (file := folder / name).is_file())
+
+
+@contextmanager
+def new_zip(to: Path) -> Iterator[zipfile.ZipFile]:
+    """A new zip file, which its owner alone may read; nothing is left of one that is broken off."""
+    with private(to) as opened:
+        try:
+            with zipfile.ZipFile(opened, "w", zipfile.ZIP_DEFLATED) as packing:
+                yield packing
+            opened.flush()
+        except BaseException:
+            to.unlink()
+            raise
 
 
 def back_up(data_file: Path, to: Path) -> int:
@@ -51,15 +75,10 @@ def back_up(data_file: Path, to: Path) -> int:
         with closing(sqlite3.connect(data_file)) as source, closing(sqlite3.connect(copy)) as into:
             source.backup(into)
             holds = {name: _rows(into, table) for name, table in COUNTED.items()}
-            kept = sorted(file for name in _photos(into) if (file := photos / name).is_file())
-        with zipfile.ZipFile(to, "x", zipfile.ZIP_DEFLATED) as packing:
-            try:
-                to.chmod(0o600)
-                packing.write(copy, data_file.name)
-                packing.writestr(CONTENTS, json.dumps({**holds, "photos": len(kept)}))
-                for photo in kept:
-                    packing.write(photo, f"{photos.name}/{photo.name}")
-            except OSError:
-                to.unlink()
-                raise
+            kept = photo_files(into, photos)
+        with new_zip(to) as packing:
+            packing.write(copy, data_file.name)
+            packing.writestr(CONTENTS, json.dumps({**holds, "photos": len(kept)}))
+            for photo in kept:
+                packing.write(photo, f"{photos.name}/{photo.name}")
     return len(kept)

@@ -154,9 +154,3 @@ def _link(session: Session, table: str, key: Cell, column: str, was: Cell) -> No
         f'WHERE "{by}" = ? AND ("{column}" IS NULL OR "{column}" = 0)'
     )
     session.connection().exec_driver_sql(query, (was, key))
-
-
-def photos_in(thrown: BinRow) -> set[str]:
-    """The names of the photos that are of it."""
-    found = (as_was(kept) for kept in thrown.bundle["rows"])
-    return {str(r.cells["photo"]) for r in found if r.table == "bake" and r.cells.get("photo")}

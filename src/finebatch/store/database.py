@@ -71,10 +71,16 @@ def _prepare(connection: sqlite3.Connection, _record: object) -> None:
         connection.execute(f"PRAGMA {pragma}")
 
 
+def driver_of(connection: Connection) -> sqlite3.Connection:
+    """SQLite's own connection, in whatever transaction that one is."""
+    driver = connection.connection.driver_connection
+    assert isinstance(driver, sqlite3.Connection)
+    return driver
+
+
 def _enforce(connection: Connection, foreign_keys: Literal["ON", "OFF"]) -> None:
     """Enforce foreign keys or not; between transactions."""
-    driver: Any = connection.connection.driver_connection
-    driver.execute(f"PRAGMA foreign_keys={foreign_keys}")
+    driver_of(connection).execute(f"PRAGMA foreign_keys={foreign_keys}")
 
 
 def _begin(connection: Any) -> None:

@@ -24,12 +24,18 @@ def all_of(data_file: Path) -> tuple[Path, ...]:
     return (data_file, *beside, photos_of(data_file))
 
 
+def private(file: Path) -> IO[bytes]:
+    """A new file, open to be written, that its owner alone may read. `FileExistsError` when there
+    is one of that name."""
+    return os.fdopen(os.open(file, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "wb")
+
+
 def token_of(data_file: Path) -> str:
     """What a program sends to change something; made at first, and read by its owner alone."""
     file = data_file.with_name(data_file.name + ".token")
     try:
-        with os.fdopen(os.open(file, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "w") as writing:
-            writing.write(secrets.token_urlsafe(24))
+        with private(file) as writing:
+            writing.write(secrets.token_urlsafe(24).encode())
     except FileExistsError:
         pass
     return file.read_text().strip() or secrets.token_urlsafe(24)

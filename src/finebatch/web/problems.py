@@ -97,12 +97,10 @@ def _without_unreadable(request: Request) -> JSONResponse | None:
     )
 
 
-def _unreadable(request: Request, error: Exception) -> JSONResponse:
-    return _without_unreadable(request) or _broken(request, error)
-
-
-def _unwritable(request: Request, _error: Exception) -> JSONResponse:
-    return _without_unreadable(request) or problem(
+def _unwritable(request: Request, error: Exception) -> JSONResponse:
+    # This alone comes of a row; a file that cannot be written to is not read through for it.
+    no_text = isinstance(error, UnicodeDecodeError) or "decode to UTF-8" in str(error)
+    return (no_text and _without_unreadable(request)) or problem(
         503,
         "The data file could not be read or written just now, so nothing was changed. Check that "
         "the disk has room and the folder can be written to, then try again.",
@@ -127,7 +125,7 @@ def install(app: FastAPI) -> None:
     """Give every error of the app this one shape."""
     app.add_exception_handler(RequestValidationError, _invalid)
     app.add_exception_handler(Refusal, _refused)
-    app.add_exception_handler(Unreadable, _unreadable)
+    app.add_exception_handler(Unreadable, _broken)
     app.add_exception_handler(FileGone, _gone)
     app.add_exception_handler(Missing, _missing)
     app.add_exception_handler(Conflict, _conflict)

@@ -1,9 +1,9 @@
 """Copies of all that a baker has, beside the data file: seen, made, and taken elsewhere."""
 
-import os
 import shutil
 import sqlite3
 import tempfile
+from contextlib import ExitStack
 from pathlib import Path
 
 from fastapi import Request
@@ -15,6 +15,7 @@ from finebatch.core.refusal import refuse
 from finebatch.formats.moments import local
 from finebatch.store import copies
 from finebatch.store.copies import Copy
+from finebatch.store.places import private
 from finebatch.store.restore import NoBackup, look_into, restore
 from finebatch.web import routing
 from finebatch.web.deps import Config, Data, Now, Planner, Screens
@@ -78,7 +79,7 @@ async def bring_in_copy(request: Request, config: Config, now: Now) -> Copy:
     try:
         part = copies.begin_copy(config.data_file, local(now), "brought")
         try:
-            with os.fdopen(os.open(part, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "wb") as to:
+            with private(part) as to:
                 async for chunk in request.stream():
                     await run_in_threadpool(to.write, chunk)
             await run_in_threadpool(look_into, part, config.data_file)
@@ -110,16 +111,15 @@ def everything(data: Data, now: Now) -> FileResponse:
     back here."""
     folder = Path(tempfile.mkdtemp(prefix=PACKING))
     packed = folder / "everything.zip"
-    try:
-        give_out_everything(data, packed)
-    except OSError as error:
-        shutil.rmtree(folder, ignore_errors=True)
-        raise Conflict(
-            f"It could not be packed ({error.strerror}). Check that the disk has room."
-        ) from error
-    except BaseException:
-        shutil.rmtree(folder, ignore_errors=True)
-        raise
+    with ExitStack() as undone:
+        undone.callback(shutil.rmtree, folder, ignore_errors=True)
+        try:
+            give_out_everything(data, packed)
+        except OSError as error:
+            raise Conflict(
+                f"It could not be packed ({error.strerror}). Check that the disk has room."
+            ) from error
+        undone.pop_all()
     return FileResponse(
         packed,
         media_type="application/zip",

@@ -2,7 +2,6 @@
 Batch to put in place again."""
 
 import json
-import zipfile
 from collections.abc import Iterator, Mapping
 from dataclasses import asdict
 from pathlib import Path
@@ -15,8 +14,8 @@ from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.formats.moments import local
 from finebatch.formats.plain_csv import write_list
 from finebatch.store import whole
-from finebatch.store.backup import CONTENTS, COUNTED
-from finebatch.store.database import Database
+from finebatch.store.backup import CONTENTS, COUNTED, new_zip, photo_files
+from finebatch.store.database import Database, driver_of
 from finebatch.store.health import versions
 from finebatch.store.models import ColdRow, DoughRow, OwnNameRow, SessionRow
 from finebatch.store.places import photos_of
@@ -26,7 +25,6 @@ from finebatch.workflow.dough import dough_files
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import own_ingredients
 from finebatch.workflow.kitchen.stock import packs
-from finebatch.workflow.kitchen.thrown import photos_named
 from finebatch.workflow.session import session_files
 
 SAID = """Everything that Fine Batch keeps for you, in open formats.
@@ -50,10 +48,10 @@ _PACKS = ("ingredient", "grams", "pack_g", "price", "use_by")
 
 
 def give_out_everything(database: Database, to: Path) -> None:
-    """Write all that is kept to a new zip file. `OSError` when it cannot be written."""
+    """Write all that is kept to a new zip file. `OSError` when it cannot be written; then nothing
+    is left of it."""
     photos = photos_of(database.file)
-    with database.reading() as session, zipfile.ZipFile(to, "x", zipfile.ZIP_DEFLATED) as packed:
-        to.chmod(0o600)
+    with database.reading() as session, new_zip(to) as packed:
         for name, text in _files(session):
             packed.writestr(name, text)
         holds: dict[str, int] = {}
@@ -66,7 +64,7 @@ def give_out_everything(database: Database, to: Path) -> None:
                     rows += 1
             if table in counted:
                 holds[counted[table]] = rows
-        kept = [file for name in sorted(photos_named(session)) if (file := photos / name).is_file()]
+        kept = photo_files(driver_of(session.connection()), photos)
         for photo in kept:
             packed.write(photo, f"photos/{photo.name}")
         packed.writestr(CONTENTS, json.dumps({**holds, "photos": len(kept)}))

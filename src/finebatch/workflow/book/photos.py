@@ -4,7 +4,6 @@ They lie in a folder beside the data file, which holds only their names.
 """
 
 import hashlib
-import os
 import threading
 import time
 from base64 import b64decode, b64encode
@@ -12,9 +11,10 @@ from pathlib import Path
 
 from finebatch.core.refusal import refuse
 from finebatch.formats.apart import TooMuchError, ask_apart
-from finebatch.store.database import Database
-from finebatch.store.places import photos_of
-from finebatch.workflow.kitchen.thrown import forget_old, photos_named
+from finebatch.store.backup import photos_named
+from finebatch.store.database import Database, driver_of
+from finebatch.store.places import photos_of, private
+from finebatch.workflow.kitchen.thrown import forget_old
 
 JUST_S = 600
 MOST_BYTES = 15_000_000
@@ -45,7 +45,7 @@ def keep(folder: Path, bake_id: int, jpeg: bytes) -> str:
     folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     half = folder / f"{name}.part"
     half.unlink(missing_ok=True)
-    with os.fdopen(os.open(half, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "wb") as writing:
+    with private(half) as writing:
         writing.write(jpeg)
     half.replace(folder / name)
     return name
@@ -65,7 +65,7 @@ def sweep(database: Database) -> None:
     if not found:
         return
     with database.reading() as session:
-        named = photos_named(session)
+        named = photos_named(driver_of(session.connection()))
     for file in found:
         if file.name not in named:
             file.unlink(missing_ok=True)

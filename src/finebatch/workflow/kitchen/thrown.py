@@ -8,8 +8,9 @@ from sqlalchemy.orm import Session
 
 from finebatch.core.care.keeping import DAY_MS
 from finebatch.store import bin as store
+from finebatch.store.backup import photos_in
 from finebatch.store.bin import NotBack
-from finebatch.store.models import BakeRow, BinRow, SessionRow
+from finebatch.store.models import BinRow, SessionRow
 from finebatch.store.once import again
 from finebatch.workflow.errors import Conflict, Missing
 from finebatch.workflow.kitchen.larder import OWN
@@ -79,16 +80,10 @@ def let_go(session: Session, thrown_id: int) -> set[str]:
     """Throw it away for good; the names of its photos."""
     row = _row(session, thrown_id)
     session.delete(row)
-    return store.photos_in(row)
+    return photos_in(row.bundle)
 
 
 def forget_old(session: Session, now: int) -> None:
     """Throw away for good what has been in the bin for a month."""
     for row in session.scalars(select(BinRow).where(BinRow.at < now - KEPT_MS)):
         session.delete(row)
-
-
-def photos_named(session: Session) -> set[str]:
-    """The photos that belong to a bake of the book or of the bin."""
-    named = set(session.scalars(select(BakeRow.photo).where(BakeRow.photo.is_not(None))))
-    return {str(name) for name in named}.union(*map(store.photos_in, store.in_bin(session)))
