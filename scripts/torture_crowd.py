@@ -12,8 +12,7 @@ from typing import Any
 
 import httpx
 from fastapi.testclient import TestClient
-from torture_files import demo
-from torture_servers import Server, ended, in_a_child, sure
+from torture_servers import Server, demo, ended, in_a_child, sure
 
 from finebatch.demo.load import load
 from finebatch.settings import Settings

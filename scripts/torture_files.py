@@ -12,9 +12,8 @@ from contextlib import closing
 from pathlib import Path
 
 from torture_kills import CARD, RELEASED, names
-from torture_servers import Broken, Server, sure, whole
+from torture_servers import Broken, Server, demo, sure, whole
 
-from finebatch.demo.load import load
 from finebatch.store.database import Database, UnusableFile
 from finebatch.store.health import versions
 from finebatch.store.places import Served, ServedElsewhere
@@ -29,14 +28,6 @@ LISTS = (
     "/stock",
     "/sessions/current",
 )
-
-
-def demo(file: Path) -> Path:
-    """A data file with something in it."""
-    database = Database(file)
-    load(database, round(time.time() * 1000))
-    database.close()
-    return file
 
 
 def full_disk(folder: Path, rng: random.Random, until: float) -> Iterator[str]:

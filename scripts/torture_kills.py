@@ -17,9 +17,8 @@ from pathlib import Path
 
 import httpx
 from PIL import Image
-from torture_servers import Server, ended, in_a_child, sure, whole
+from torture_servers import Server, demo, ended, in_a_child, sure, whole
 
-from finebatch.demo.load import load
 from finebatch.store.backup import back_up
 from finebatch.store.database import Database
 from finebatch.store.places import photos_of
@@ -78,10 +77,7 @@ def writes(folder: Path, rng: random.Random, until: float) -> Iterator[str]:
 
 def photos(folder: Path, rng: random.Random, until: float) -> Iterator[str]:
     """A photo after the other comes in; each that was acknowledged is there, whole."""
-    file = folder / "photos.sqlite3"
-    database = Database(file)
-    load(database, round(time.time() * 1000))
-    database.close()
+    file = demo(folder / "photos.sqlite3")
     kept = 0
     while time.monotonic() < until:
         server = Server(file).start()
@@ -117,10 +113,7 @@ def photos(folder: Path, rng: random.Random, until: float) -> Iterator[str]:
 
 def restores(folder: Path, rng: random.Random, until: float) -> Iterator[str]:
     """A copy is put back, and the process killed at any moment: it is the one or the other."""
-    file, packed = folder / "restores.sqlite3", folder / "kept.zip"
-    database = Database(file)
-    load(database, round(time.time() * 1000))
-    database.close()
+    file, packed = demo(folder / "restores.sqlite3"), folder / "kept.zip"
     photos_of(file).mkdir(exist_ok=True)
     back_up(file, packed)
     old = names(file)

@@ -14,8 +14,7 @@ from typing import Any
 import schemathesis
 from hypothesis import HealthCheck, given, settings
 from PIL import Image
-from torture_files import demo
-from torture_servers import Server, sure
+from torture_servers import Server, demo, sure
 
 from finebatch.store.places import token_of
 from finebatch.web.guard import TOKEN

@@ -13,8 +13,9 @@ from pathlib import Path
 
 import httpx
 
+from finebatch.demo.load import load
 from finebatch.settings import Settings
-from finebatch.store.database import UnusableFile
+from finebatch.store.database import Database, UnusableFile
 from finebatch.store.places import token_of
 from finebatch.web.app import create_app
 from finebatch.web.guard import TOKEN
@@ -122,6 +123,14 @@ class Server:
         """What it has taken of a processor, with what it waited for."""
         fields = Path(f"/proc/{self.child}/stat").read_text().rpartition(")")[2].split()
         return sum(map(int, fields[11:15])) / os.sysconf("SC_CLK_TCK")
+
+
+def demo(file: Path) -> Path:
+    """A data file with something in it."""
+    database = Database(file)
+    load(database, round(time.time() * 1000))
+    database.close()
+    return file
 
 
 def whole(file: Path) -> None:
