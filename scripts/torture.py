@@ -54,6 +54,8 @@ def main() -> int:
     wanted = {
         n: s for n, s in SCENES.items() if not told.scenes or any(w in n for w in told.scenes)
     }
+    if not wanted:
+        asked.error(f"no such scene; there are: {'; '.join(SCENES)}")
     shares = sum(share for _, share in wanted.values())
     print(f"seed {told.seed}")
     broken = 0

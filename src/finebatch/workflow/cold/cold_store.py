@@ -5,7 +5,7 @@ from typing import Annotated
 
 from annotated_types import Interval, MaxLen
 from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, selectinload
 
 from finebatch.core.care.keeping import (
     DAY_MS,
@@ -170,13 +170,13 @@ def throw_away(session: Session, item_id: int, now: int) -> ColdRow:
 def kept(session: Session) -> list[ColdRow]:
     """All that is kept, the soonest due first."""
     query = select(ColdRow).where(ColdRow.pieces > 0).order_by(ColdRow.use_by, ColdRow.id)
-    return list(session.scalars(query))
+    return list(session.scalars(query.options(selectinload(ColdRow.events))))
 
 
 def gone(session: Session, most: int = 20) -> list[ColdRow]:
     """The latest of which nothing is left."""
     query = select(ColdRow).where(ColdRow.pieces == 0).order_by(ColdRow.id.desc())
-    return list(session.scalars(query.limit(most)))
+    return list(session.scalars(query.options(selectinload(ColdRow.events)).limit(most)))
 
 
 def is_soon(row: ColdRow, now: int) -> bool:
