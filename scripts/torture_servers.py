@@ -41,12 +41,13 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def in_a_child(work: Callable[[], object]) -> int:
-    """Do something in a process of its own, which has all modules already; its number."""
+def in_a_child(work: Callable[[], object], says: str | Path = os.devnull) -> int:
+    """Do something in a process of its own, which has all modules already; its number. `says` is
+    the file for what it says of its faults."""
     child = os.fork()
     if child:
         return child
-    os.dup2(os.open(os.devnull, os.O_WRONLY), 2)
+    os.dup2(os.open(says, os.O_WRONLY | os.O_CREAT | os.O_APPEND, 0o600), 2)
     try:
         work()
         os._exit(0)
@@ -75,9 +76,17 @@ class Server:
         """Where it answers."""
         return f"http://127.0.0.1:{self.port}"
 
+    @property
+    def _says(self) -> Path:
+        return self.file.with_name(f"{self.file.name}.says")
+
+    def last_words(self) -> str:
+        """What it said last of its faults."""
+        return "\n".join(self._says.read_text().splitlines()[-12:])
+
     def start(self) -> "Server":
         """Begin it, and wait until it answers."""
-        self.child = in_a_child(self._run)
+        self.child = in_a_child(self._run, self._says)
         until = time.monotonic() + LONGEST_S
         while time.monotonic() < until:
             with suppress(httpx.TransportError):

@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.ui.conftest import Served
 from tests.ui.test_screens import check_axe
@@ -73,3 +73,27 @@ def test_the_companion_says_which_dough_to_take_out(page: Page, served: Served) 
     expect(page.get_by_role("button", name=re.compile("^Done"))).to_be_enabled()
     page.keyboard.press(" ")
     expect(title).not_to_have_text(first)
+
+
+def test_a_press_whose_answer_is_lost_is_kept_once(page: Page, served: Served) -> None:
+    keys: list[str] = []
+
+    def lose_the_answer(route: Route) -> None:
+        if route.request.method == "POST":
+            keys.append(route.request.headers["x-fine-batch-press"])
+            if len(keys) == 1:
+                route.fetch()
+                route.abort()
+                return
+        route.fallback()
+
+    page.route(f"{served.address}/api/cold", lose_the_answer)
+    page.goto(f"{served.address}/cold")
+    put_away = page.get_by_role("form", name="Put away")
+    put_away.get_by_label("Dough").select_option("1")
+    put_away.get_by_label("It gives").fill("77")
+    put_away.get_by_role("button", name="Put it away").click()
+    expect(put_away.get_by_text("Put away.")).to_be_visible()
+    assert len(keys) == 2 and len(set(keys)) == 1
+    kept = page.request.get(f"{served.address}/api/cold").json()["kept"]
+    assert [item["pieces"] for item in kept].count(77) == 1

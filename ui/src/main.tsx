@@ -1,16 +1,21 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { WHILE_LOST } from "./api/untilKept";
+import { ProblemError } from "./api/client";
 import { App } from "./app/App";
 import "./app/theme.css";
 
-const queries = new QueryClient({
+const queries: QueryClient = new QueryClient({
+  mutationCache: new MutationCache({
+    // What was kept, and its answer lost, is shown as it is now.
+    onError: (error) =>
+      error instanceof ProblemError && error.isKept ? queries.invalidateQueries() : undefined,
+  }),
   defaultOptions: {
     // The server is this machine: whether it is on a network is no matter.
     queries: { retry: false, staleTime: 1000, networkMode: "always" },
-    mutations: { ...WHILE_LOST, networkMode: "always" },
+    mutations: { networkMode: "always" },
   },
 });
 

@@ -14,6 +14,7 @@ from sqlalchemy.exc import DatabaseError, StatementError
 from sqlalchemy.orm import Session, sessionmaker
 
 from finebatch.core.refusal import Refusal
+from finebatch.store import presses
 from finebatch.store.copies import CopyThere, make_copy
 from finebatch.store.gate import Gate
 from finebatch.store.health import UNREADABLE, damage, looking, version_of, versions
@@ -197,13 +198,16 @@ class Database:
     def writing(self) -> Iterator[Session]:
         """A transaction that writes: committed at the end, rolled back on any error.
 
-        `Refusal` for a document that could not be read again.
+        `Refusal` for a document that could not be read again; `KeptBefore` when this is asked for
+        by a press that is kept already (see `presses`).
         """
         try:
             with self._gate.inside():
                 self._check_there()
                 with self._writers.begin() as session:
+                    presses.write_down(session)
                     yield session
+                presses.was_kept()
         except StatementError as error:
             if isinstance(error.orig, Refusal):
                 raise error.orig from error

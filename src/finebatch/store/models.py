@@ -406,3 +406,12 @@ class BinRow(Base):
     kind: Mapped[Text]
     name: Mapped[Text]
     bundle: Mapped[dict[str, Any]]
+
+
+class PressRow(Base):
+    """A press that was kept (see `presses`)."""
+
+    __tablename__ = "press"
+
+    key: Mapped[Text] = mapped_column(primary_key=True)
+    at: Mapped[Moment]

@@ -17,6 +17,7 @@ from finebatch.store.documents import Holds
 from finebatch.store.health import MIGRATIONS
 
 MOST_LINE = 20_000_000
+NUMBERS, MOST_NUMBER = "numbers", 2**53
 
 
 class NotWhole(ValueError):
@@ -38,6 +39,14 @@ def lines_of(session: Session, table: str) -> Iterator[str]:
         _, cells = as_kept(row)
         told = {name: _open(table, name, cell) for name, cell in cells.items()}
         yield json.dumps(told, ensure_ascii=True)
+
+
+def numbers_of(session: Session) -> Iterator[str]:
+    """The last number that each table has given to a row, as JSON: none is given again, also when
+    the row that has it lies in the bin."""
+    given = "SELECT name, seq FROM sqlite_sequence ORDER BY name"
+    for table, last in session.connection().exec_driver_sql(given):
+        yield json.dumps({"table": table, "last": last})
 
 
 def tables() -> list[str]:
@@ -80,12 +89,30 @@ def rebuild(file: Path, version: str, lines: Mapping[str, Iterable[str]]) -> Non
         engine.dispose()
     with closing(sqlite3.connect(file)) as raw, raw:
         for table, rows in lines.items():
+            if table == NUMBERS:
+                continue
             known = {name for _, name, *_ in raw.execute(f'PRAGMA table_info("{_plain(table)}")')}
             if not known:
                 raise NotWhole(f"There is no table {table} in version {version}.")
             raw.execute(f'DELETE FROM "{table}"')
             for number, line in enumerate(rows, 1):
                 _write(raw, _read(table, number, line), known)
+        for number, line in enumerate(lines.get(NUMBERS, ()), 1):
+            _count_on(raw, _read(NUMBERS, number, line))
+
+
+def _count_on(raw: sqlite3.Connection, told: Row) -> None:
+    """The numbers of a table's rows go on from that one."""
+    table, last = told.cells.get("table"), told.cells.get("last")
+    numbered = "SELECT 1 FROM sqlite_master WHERE name = ? AND sql LIKE '%AUTOINCREMENT%'"
+    if not isinstance(table, str) or raw.execute(numbered, (table,)).fetchone() is None:
+        raise NotWhole(f"A line of {NUMBERS} names no table that has any.")
+    if not isinstance(last, int) or not 0 <= last <= MOST_NUMBER:
+        raise NotWhole(f"A line of {NUMBERS} has no number that a row can have.")
+    before = raw.execute("SELECT max(seq) FROM sqlite_sequence WHERE name = ?", (table,)).fetchone()
+    raw.execute("DELETE FROM sqlite_sequence WHERE name = ?", (table,))
+    last = max(last, before[0] or 0)
+    raw.execute("INSERT INTO sqlite_sequence (name, seq) VALUES (?, ?)", (table, last))
 
 
 def _plain(name: str) -> str:

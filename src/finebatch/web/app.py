@@ -23,6 +23,7 @@ from finebatch.settings import Settings
 from finebatch.store.copies import make_daily
 from finebatch.store.database import Database, UnusableFile
 from finebatch.store.places import token_of
+from finebatch.store.presses import forget_old
 from finebatch.store.swap import forget_aside
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
@@ -31,6 +32,7 @@ from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
 from finebatch.web.methods import HeadAndOptions
+from finebatch.web.once_only import OnceOnly
 from finebatch.web.routers import (
     bake,
     bin,
@@ -120,6 +122,11 @@ def _catch_up(database: Database, now: int) -> None:
         import_module(slow)
 
 
+def _forget_presses(database: Database, now: int) -> None:
+    with database.writing() as session:
+        forget_old(session, now)
+
+
 async def _keep_house(database: Database, clock: Clock) -> None:
     """Look now and then whether a copy of the data file is due, and what was thrown away a month
     ago. What cannot be done is tried again: whoever asks for a copy is told why."""
@@ -128,6 +135,7 @@ async def _keep_house(database: Database, clock: Clock) -> None:
         for errand in (
             partial(make_daily, database.file, local(clock())),
             partial(let_old_go, database, clock()),
+            partial(_forget_presses, database, clock()),
             partial(forget_aside, database.file, local(clock() - KEPT_MS).replace(tzinfo=None)),
         ):
             with suppress(OSError, sqlite3.Error, DBAPIError, UnusableFile):
@@ -208,5 +216,6 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     app.add_middleware(HeadAndOptions, routes=app.routes)
     app.add_middleware(AsRead)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
+    app.add_middleware(OnceOnly)
     app.add_middleware(Guard, token=token_of(settings.data_file))
     return app

@@ -15,6 +15,7 @@ from finebatch.core.measures.faults import faults_in
 from finebatch.core.refusal import Fault, Refusal
 from finebatch.store.database import FileGone, UnusableFile
 from finebatch.store.documents import Unreadable
+from finebatch.store.presses import KeptBefore
 from finebatch.workflow.dough.doughs import put_unreadable_aside
 from finebatch.workflow.errors import Conflict, Missing
 
@@ -37,13 +38,20 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 
 
 MOST_NAMES = 3
+KEPT_BEFORE = "urn:fine-batch:kept-before"
+"""The type of a problem that is none: what is asked for is done."""
 
 
 def problem(
-    status: int, detail: str, errors: Sequence[Fault] = (), headers: dict[str, str] | None = None
+    status: int,
+    detail: str,
+    errors: Sequence[Fault] = (),
+    headers: dict[str, str] | None = None,
+    type: str = "about:blank",
 ) -> JSONResponse:
     """One problem as a response."""
     body = Problem(
+        type=type,
         title=HTTPStatus(status).phrase,
         status=status,
         detail=detail,
@@ -73,6 +81,14 @@ def _missing(_request: Request, error: Exception) -> JSONResponse:
 
 def _gone(_request: Request, error: Exception) -> JSONResponse:
     return problem(503, str(error))
+
+
+def _kept_before(_request: Request, _error: Exception) -> JSONResponse:
+    return problem(
+        409,
+        "This was kept already, just before Fine Batch was stopped.",
+        type=KEPT_BEFORE,
+    )
 
 
 def _conflict(_request: Request, error: Exception) -> JSONResponse:
@@ -128,6 +144,7 @@ def install(app: FastAPI) -> None:
     app.add_exception_handler(Unreadable, _broken)
     app.add_exception_handler(FileGone, _gone)
     app.add_exception_handler(Missing, _missing)
+    app.add_exception_handler(KeptBefore, _kept_before)
     app.add_exception_handler(Conflict, _conflict)
     app.add_exception_handler(DBAPIError, _unwritable)
     app.add_exception_handler(UnicodeDecodeError, _unwritable)

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { pressed } from "./press";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -18,17 +19,26 @@ export type Study = Schemas["Study"];
 export type CardBody = Schemas["Card"];
 export type Fault = Schemas["Fault"];
 
-export const api = createClient<paths>({ baseUrl: "" });
+/** What was pressed is sent until it is answered. */
+export const api = createClient<paths>({ baseUrl: "", fetch: pressed });
+
+/** A question that changes nothing, for all that it is sent as one that does. */
+export const asking = createClient<paths>({ baseUrl: "" });
+
+const KEPT_BEFORE = "urn:fine-batch:kept-before";
 
 /** A problem that the server told us of, or that it could not be reached. */
 export class ProblemError extends Error {
   readonly status: number;
   readonly faults: Fault[];
+  /** Whether it is none: what was sent again had been kept, and its answer was lost. */
+  readonly isKept: boolean;
 
-  constructor(detail: string, status: number, faults: Fault[]) {
+  constructor(detail: string, status: number, faults: Fault[], type = "") {
     super(detail);
     this.status = status;
     this.faults = faults;
+    this.isKept = type === KEPT_BEFORE;
   }
 
   /** What is wrong at a field, if anything is. */
@@ -62,5 +72,6 @@ export async function body<T>(asked: Promise<Answer<T>>): Promise<T> {
     problem?.detail ?? "Something went wrong. Try again.",
     answer.response.status,
     problem?.errors ?? [],
+    problem?.type,
   );
 }

@@ -64,6 +64,8 @@ def give_out_everything(database: Database, to: Path) -> None:
                     rows += 1
             if table in counted:
                 holds[counted[table]] = rows
+        numbers = "".join(f"{line}\n" for line in whole.numbers_of(session))
+        packed.writestr(f"{WHOLE}{whole.NUMBERS}.jsonl", numbers)
         kept = photo_files(driver_of(session.connection()), photos)
         for photo in kept:
             packed.write(photo, f"photos/{photo.name}")

@@ -1,6 +1,7 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import {
   api,
+  asking,
   body,
   type CardBody,
   ProblemError,
@@ -47,7 +48,7 @@ export const studyQuery = (
     queryKey: [...KEYS.study, card, tray, doughId],
     queryFn: ({ signal }) =>
       body(
-        api.POST("/api/study", {
+        asking.POST("/api/study", {
           body: { card: card as Schemas["Card"], tray, dough_id: doughId },
           signal,
         }),
@@ -87,7 +88,7 @@ export const compareQuery = (
     queryKey: [...KEYS.compare, before, after, tray],
     queryFn: ({ signal }) =>
       body(
-        api.POST("/api/compare", {
+        asking.POST("/api/compare", {
           body: { before: before as CardBody, after: after as CardBody, tray, dough_id: doughId },
           signal,
         }),
@@ -100,7 +101,7 @@ export const compareQuery = (
 export const readQuery = (text: string) =>
   queryOptions({
     queryKey: [...KEYS.read, text],
-    queryFn: ({ signal }) => body(api.POST("/api/read", { body: { text }, signal })),
+    queryFn: ({ signal }) => body(asking.POST("/api/read", { body: { text }, signal })),
     placeholderData: keepPreviousData,
     staleTime: FOR_GOOD,
     gcTime: A_WHILE_MS,
@@ -112,7 +113,7 @@ export const readingsQuery = (texts: string[]) =>
   queryOptions({
     queryKey: [...KEYS.readings, texts],
     queryFn: async ({ signal }) => {
-      const found = await body(api.POST("/api/readings", { body: { texts }, signal }));
+      const found = await body(asking.POST("/api/readings", { body: { texts }, signal }));
       return new Map(texts.map((text, n) => [text, found[n] ?? []]));
     },
     placeholderData: keepPreviousData,
@@ -129,7 +130,7 @@ export const scalingQuery = (
 ) =>
   queryOptions({
     queryKey: [...KEYS.scaling, card, wish],
-    queryFn: ({ signal }) => body(api.POST("/api/scale", { body: { card, ...wish }, signal })),
+    queryFn: ({ signal }) => body(asking.POST("/api/scale", { body: { card, ...wish }, signal })),
     placeholderData: keepPreviousData,
     gcTime: A_WHILE_MS,
     enabled,
@@ -140,7 +141,7 @@ export const swapsQuery = (card: CardBody, tray: TraySetting, doughId: number) =
   queryOptions({
     queryKey: [...KEYS.swaps, card, tray, doughId],
     queryFn: ({ signal }) =>
-      body(api.POST("/api/swaps", { body: { card, tray, dough_id: doughId }, signal })),
+      body(asking.POST("/api/swaps", { body: { card, tray, dough_id: doughId }, signal })),
     gcTime: A_WHILE_MS,
   });
 
@@ -167,7 +168,7 @@ export const effectsQuery = (shelf: Schemas["ShelfOut"] | undefined, facts: Sche
     queryKey: [...KEYS.effects, shelf?.key, facts],
     queryFn: ({ signal }) =>
       body(
-        api.POST("/api/larder/{key}/effects", {
+        asking.POST("/api/larder/{key}/effects", {
           params: { path: { key: shelf?.key ?? "" } },
           body: facts,
           signal,

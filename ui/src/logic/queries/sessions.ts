@@ -1,5 +1,5 @@
 import { type QueryClient, queryOptions } from "@tanstack/react-query";
-import { api, type BakingSession, body } from "../../api/client";
+import { api, asking, type BakingSession, body } from "../../api/client";
 import { setClock } from "../clock";
 import { KEYS } from "./keys";
 import { FOR_GOOD } from "./staying";
@@ -141,7 +141,7 @@ export const otherPlanQuery = (plan: BakingSession | null, enabled: boolean) =>
 export const triedQuery = (plan: BakingSession, number: number, enabled: boolean) =>
   queryOptions({
     queryKey: [...ideasKey(plan), number],
-    queryFn: () => body(api.POST("/api/plan/ideas/{number}", { params: { path: { number } } })),
+    queryFn: () => body(asking.POST("/api/plan/ideas/{number}", { params: { path: { number } } })),
     enabled,
     staleTime: FOR_GOOD,
   });

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, skipToken } from "@tanstack/react-query";
-import { api, body, type Kitchen, type Schemas, type TraySetting } from "../../api/client";
+import { api, asking, body, type Kitchen, type Schemas, type TraySetting } from "../../api/client";
 import type { PieceOf } from "../pieces";
 import { KEYS } from "./keys";
 import { A_WHILE_MS, FOR_GOOD } from "./staying";
@@ -15,7 +15,7 @@ export const foreseenQuery = (
     queryKey: [...KEYS.foreseen, doughId, setting, tried],
     queryFn: ({ signal }) =>
       body(
-        api.POST("/api/doughs/{dough_id}/foresee", {
+        asking.POST("/api/doughs/{dough_id}/foresee", {
           params: { path: { dough_id: doughId } },
           body: { ...setting, tried },
           signal,
@@ -32,7 +32,7 @@ export const ladderQuery = (doughId: number, setting: TraySetting, tried: string
     queryKey: [...KEYS.ladder, doughId, setting, tried],
     queryFn: ({ signal }) =>
       body(
-        api.POST("/api/doughs/{dough_id}/ladder", {
+        asking.POST("/api/doughs/{dough_id}/ladder", {
           params: { path: { dough_id: doughId } },
           body: { ...setting, tried },
           signal,
@@ -54,7 +54,7 @@ export const chillQuery = (
     queryKey: [...KEYS.chill, doughId, setting, place, startC, kitchen],
     queryFn: () =>
       body(
-        api.POST("/api/doughs/{dough_id}/chill", {
+        asking.POST("/api/doughs/{dough_id}/chill", {
           params: { path: { dough_id: doughId } },
           body: { ...setting, place, start_c: startC },
         }),
@@ -67,7 +67,7 @@ export const chillQuery = (
 export const sheetCheckQuery = (asked: Schemas["PlacedBody"] | undefined, enabled: boolean) =>
   queryOptions({
     queryKey: [...KEYS.sheetCheck, asked],
-    queryFn: asked ? () => body(api.POST("/api/sheet-check", { body: asked })) : skipToken,
+    queryFn: asked ? () => body(asking.POST("/api/sheet-check", { body: asked })) : skipToken,
     enabled,
     placeholderData: keepPreviousData,
     gcTime: A_WHILE_MS,
@@ -94,7 +94,7 @@ export const otherPansQuery = (piece: PieceOf<"pan">) =>
       return Promise.all(
         pans.map(async ({ name, pan }) => ({
           name,
-          ...(await body(api.POST("/api/same-depth", { body: { pan: piece, other: pan } }))),
+          ...(await body(asking.POST("/api/same-depth", { body: { pan: piece, other: pan } }))),
         })),
       );
     },

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Bake, body, ProblemError, type Schemas } from "../../api/client";
+import { pressed } from "../../api/press";
 import { doughQuery, KEYS, RESTS_ON_BOOK, threwAway } from "../../logic/queries";
 
 export type Seen = Schemas["Seen"];
@@ -32,7 +33,8 @@ export function useRecord() {
 async function putPhoto(bakeId: number, photo: File): Promise<void> {
   let answer: Response;
   try {
-    answer = await fetch(`/api/bakes/${bakeId}/photo`, { method: "PUT", body: photo });
+    const path = `/api/bakes/${bakeId}/photo`;
+    answer = await pressed(new Request(path, { method: "PUT", body: photo }));
   } catch {
     throw new ProblemError("The photo did not arrive. Choose it again at its bake.", 0, []);
   }

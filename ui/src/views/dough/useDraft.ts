@@ -38,6 +38,11 @@ export function useDraft(dough: Dough) {
   latest.current = draft;
   const queries = useQueryClient();
 
+  const theirs = useCallback(
+    () => body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: dough.id } } })),
+    [dough.id],
+  );
+
   const keep = useCallback(
     async ({ card, reason }: Pick<Draft, "card" | "reason">) => {
       setUnderWay((saves) => saves + 1);
@@ -51,7 +56,7 @@ export function useDraft(dough: Dough) {
             body: { ...plainCard(card), revision: revision.current, reason },
           }),
         );
-      const save = untilKept(put, setProblem).then(
+      const save = untilKept(put, setProblem, theirs).then(
         (after) => {
           revision.current = after.revision;
           forgetSame(typed, unsentOf(card, before));
@@ -68,7 +73,7 @@ export function useDraft(dough: Dough) {
       await save;
       setUnderWay((saves) => saves - 1);
     },
-    [dough.id, typed, queries],
+    [dough.id, typed, queries, theirs],
   );
 
   // What could not be kept before the page was left is kept now; one that another window has gone
@@ -99,9 +104,6 @@ export function useDraft(dough: Dough) {
     },
     [keep],
   );
-
-  const theirs = () =>
-    body(api.GET("/api/doughs/{dough_id}", { params: { path: { dough_id: dough.id } } }));
 
   /** Keep what is on this screen as a version over the other window's; that one stays in the list. */
   const keepMine = async () => {

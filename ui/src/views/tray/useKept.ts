@@ -21,7 +21,13 @@ export function useKept<T>(name: string, initial: T, keep: (value: T) => Promise
     const timer = setTimeout(() => {
       // One after the other: what was set last is what stays.
       saving.current = saving.current
-        .then(() => untilKept(() => keeping.current(value), setProblem))
+        .then(() =>
+          untilKept(
+            () => keeping.current(value),
+            setProblem,
+            async () => {},
+          ),
+        )
         .then(
           () => {
             kept.current = value;
@@ -44,6 +50,7 @@ export function useKept<T>(name: string, initial: T, keep: (value: T) => Promise
             untilKept(
               () => keeping.current(value),
               () => {},
+              async () => {},
             ),
           )
           .then(() => forgetSame(name, value))

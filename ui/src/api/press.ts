@@ -1,0 +1,54 @@
+const AGAIN_MS = 1000;
+const MOST_BROKEN_OFF = 3;
+const HEADER = "x-fine-batch-press";
+const QUESTIONS = new Set(["GET", "HEAD", "OPTIONS"]);
+
+let last: Promise<unknown> = Promise.resolve();
+let waiting = 0;
+
+const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
+const answers = () =>
+  fetch("/api/about", { cache: "no-store" }).then(
+    (answer) => answer.ok,
+    () => false,
+  );
+
+async function untilAnswered(press: Request): Promise<Response> {
+  let brokenOff = 0;
+  for (;;) {
+    await pause(AGAIN_MS);
+    try {
+      return await fetch(press.clone());
+    } catch (error) {
+      // One that is cut short while the server does answer others would never be taken.
+      if (press.signal.aborted || ((await answers()) && ++brokenOff === MOST_BROKEN_OFF))
+        throw error;
+    }
+  }
+}
+
+/**
+ * Send what was pressed until the server answers. It has a key by which the server knows it again,
+ * so that what was kept before its answer was lost is not kept twice; what is pressed meanwhile
+ * waits its turn.
+ */
+export async function pressed(request: Request): Promise<Response> {
+  if (QUESTIONS.has(request.method)) return fetch(request);
+  request.headers.set(HEADER, crypto.randomUUID());
+  if (waiting === 0) {
+    try {
+      return await fetch(request.clone());
+    } catch (error) {
+      if (request.signal.aborted) throw error;
+    }
+  }
+  waiting += 1;
+  const turn = last
+    .then(() => untilAnswered(request))
+    .finally(() => {
+      waiting -= 1;
+    });
+  last = turn.catch(() => {});
+  return turn;
+}
