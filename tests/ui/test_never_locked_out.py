@@ -175,6 +175,25 @@ def test_what_is_typed_outlives_a_reload_and_leaving(page: Page, served: Served)
     expect(page.get_by_label("piece 1")).to_have_value("")
 
 
+def test_a_field_that_is_kept_when_it_is_left_is_kept_with_its_page(
+    page: Page, served: Served
+) -> None:
+    page.goto(f"{served.address}/kitchen")
+    fridge = page.get_by_label("Fridge", exact=True)
+    fridge.fill("7")
+    page.reload()
+    expect(fridge).to_have_value("7")
+    page.goto(f"{served.address}/plan/1")
+    name = page.get_by_label("Name of the session")
+    name.fill("For the harvest")
+    page.go_back()
+    expect(fridge).to_have_value("7")
+    page.go_forward()
+    expect(name).to_have_value("For the harvest")
+    assert page.request.get(f"{served.address}/api/kitchen").json()["fridge_c"] == 7
+    assert page.request.get(f"{served.address}/api/plan").json()["name"] == "For the harvest"
+
+
 def wait_for_stream(page: Page, served: Served) -> None:
     for _ in range(1000):
         if served.wire.screens:

@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { ProblemError } from "./api/client";
 import { App } from "./app/App";
+import { keepOnLeaving } from "./app/leaving";
 import "./app/theme.css";
 
 const queries: QueryClient = new QueryClient({
@@ -18,6 +19,9 @@ const queries: QueryClient = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
+
+// Before the screens hear of a step back.
+keepOnLeaving();
 
 const root = document.getElementById("app");
 if (root) {
