@@ -69,10 +69,19 @@ def requests(folder: Path, rng: random.Random, until: float) -> Iterator[str]:
         if time.monotonic() < until:
             watch.over(partial(case.call, headers=sent), f"{case.method} {case.path}")
 
+    # Whatever was kept, each list can be read.
+    lists = [
+        one.path.removeprefix("/api")
+        for one in operations
+        if one.method.upper() == "GET" and "{" not in one.path
+    ]
+    ask = server.client()
     # An operation that takes few values is asked few times a round.
     while watch.asked < REQUESTS and time.monotonic() < until:
         for operation in rng.sample(operations, len(operations)):
             bounded(given(case=operation.as_strategy())(check))()
+            for path in lists:
+                watch.over(partial(ask.get, path), f"GET {path} after {operation.label}")
         yield str(watch)
     sure(server.stop() < 3, "it did not stop within three seconds")
 
