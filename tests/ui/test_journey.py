@@ -123,7 +123,7 @@ def check_tray(page: Page, tray: TrayAnswer) -> None:
 
 
 def test_a_card_of_ten_lines_from_dough_to_book(page: Page, served: Served) -> None:
-    page.goto(served.address)
+    page.goto(f"{served.address}/dough")
     write_card(page)
     check_dough(page)
 

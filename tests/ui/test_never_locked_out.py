@@ -47,7 +47,7 @@ def test_a_dough_that_is_not_there_leads_to_the_list(page: Page, served: Served)
         expect(page.get_by_text("That dough is not there")).to_be_visible()
         expect(page).to_have_url(re.compile("/dough$"))
     # And it is not the one that the stages lead to.
-    page.goto(served.address)
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name="Tray").click()
     expect(page.get_by_role("heading", name="Doughs")).to_be_visible()
 
 

@@ -34,6 +34,7 @@ def check_axe(
 
 
 READY = {
+    "/": "to one scale",
     "/dough": "4 in all",
     "/dough/1": "One piece of it",
     "/larder": "Choose an ingredient",
@@ -67,7 +68,7 @@ def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
 
 
 def test_no_screen_needs_sideways_scrolling(page: Page, served: Served) -> None:
-    paths = ["/dough", "/dough/1", "/larder", "/kitchen", "/tray/1", "/plan/1", "/book/1"]
+    paths = ["/", "/dough", "/dough/1", "/larder", "/kitchen", "/tray/1", "/plan/1", "/book/1"]
     for path in (*paths, "/devices", "/bake"):
         if path == "/bake":
             start_baking(page, served)

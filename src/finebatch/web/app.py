@@ -51,6 +51,7 @@ from finebatch.web.routers import (
     session_files,
     study,
     template,
+    today,
     tray,
 )
 from finebatch.web.wire import Wire
@@ -66,6 +67,7 @@ LOOK_S, JUMP_MS = 2, 60_000
 STATIC = Path(__file__).parent / "static"
 
 ROUTERS = (
+    today.router,
     dough.router,
     study.router,
     changes.router,

@@ -14,16 +14,15 @@ const answers = () =>
     () => false,
   );
 
-async function untilAnswered(press: Request): Promise<Response> {
+async function untilAnswered(send: () => Promise<Response>, signal: AbortSignal) {
   let brokenOff = 0;
   for (;;) {
     await pause(AGAIN_MS);
     try {
-      return await fetch(press.clone());
+      return await send();
     } catch (error) {
       // One that is cut short while the server does answer others would never be taken.
-      if (press.signal.aborted || ((await answers()) && ++brokenOff === MOST_BROKEN_OFF))
-        throw error;
+      if (signal.aborted || ((await answers()) && ++brokenOff === MOST_BROKEN_OFF)) throw error;
     }
   }
 }
@@ -35,17 +34,22 @@ async function untilAnswered(press: Request): Promise<Response> {
  */
 export async function pressed(request: Request): Promise<Response> {
   if (QUESTIONS.has(request.method)) return fetch(request);
-  request.headers.set(HEADER, crypto.randomUUID());
+  const { url, method, signal } = request;
+  const headers = new Headers(request.headers);
+  headers.set(HEADER, crypto.randomUUID());
+  const whole = await request.arrayBuffer();
+  const body = whole.byteLength > 0 ? whole : null;
+  const send = () => fetch(new Request(url, { method, headers, body, signal }));
   if (waiting === 0) {
     try {
-      return await fetch(request.clone());
+      return await send();
     } catch (error) {
-      if (request.signal.aborted) throw error;
+      if (signal.aborted) throw error;
     }
   }
   waiting += 1;
   const turn = last
-    .then(() => untilAnswered(request))
+    .then(() => untilAnswered(send, signal))
     .finally(() => {
       waiting -= 1;
     });

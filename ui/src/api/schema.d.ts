@@ -4,6 +4,66 @@
  */
 
 export interface paths {
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Today
+         * @description What waits for the baker.
+         */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawer
+         * @description The doughs as they last came out, the latest first.
+         */
+        get: operations["drawer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find All
+         * @description Whatever has those letters in its name or note, a few of each kind.
+         */
+        get: operations["find_all"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words": {
         parameters: {
             query?: never;
@@ -2768,6 +2828,27 @@ export interface components {
             total: number;
         };
         /**
+         * DrawnDough
+         * @description A dough in the drawer; `piece` is None where none can be foreseen yet.
+         */
+        DrawnDough: {
+            id: number;
+            name: string;
+            /** @enum {string} */
+            family: "drop" | "rolled" | "shortbread" | "twice_baked";
+            piece: components["schemas"]["FromTheSide"] | null;
+            last: components["schemas"]["LastBake"] | null;
+            bakes: number;
+        };
+        /**
+         * DrawnOut
+         * @description Doughs, the one changed last first, and how many there are in all.
+         */
+        DrawnOut: {
+            doughs: components["schemas"]["DrawnDough"][];
+            total: number;
+        };
+        /**
          * Drop
          * @description A piece by its mass, by a scoop, or rolled to a ball so wide; then left, tapped, pressed or
          *     dented.
@@ -2928,12 +3009,37 @@ export interface components {
             parts_g: number;
         };
         /**
+         * Found
+         * @description One thing: its number, or the key of an ingredient; the dough that it is of; what it is
+         *     called and what else is to be said of it; when it was, or is to be used (UTC ms).
+         */
+        Found: {
+            /** @enum {string} */
+            kind: "dough" | "bake" | "cold" | "ingredient" | "occasion";
+            key: string;
+            dough_id: number | null;
+            name: string;
+            /** @default  */
+            said: string;
+            at: number | null;
+        };
+        /**
          * FreeTime
          * @description Hours in which the baker can bake (UTC ms).
          */
         FreeTime: {
             from_at: number;
             to_at: number;
+        };
+        /**
+         * FromTheSide
+         * @description A piece in mm as it was `measured` last, or as it is foreseen; `flat` with upright edges.
+         */
+        FromTheSide: {
+            width_mm: number;
+            height_mm: number;
+            flat: boolean;
+            measured: boolean;
         };
         /**
          * Handle
@@ -3295,6 +3401,16 @@ export interface components {
             after_g: number;
             before_mm: number | null;
             after_mm: number | null;
+        };
+        /**
+         * LastBake
+         * @description What came out last: when (UTC ms), the colour's step, what was said of it.
+         */
+        LastBake: {
+            at: number;
+            colour: number | null;
+            verdict: ("again" | "change" | "never") | null;
+            troubles: string[];
         };
         /**
          * Layout
@@ -5260,6 +5376,24 @@ export interface components {
             more_g: number;
         };
         /**
+         * ToWrite
+         * @description A dough of a session that is baked, by its letter, of which nothing is written down.
+         */
+        ToWrite: {
+            session_id: number;
+            dough_id: number;
+            letter: string;
+            name: string;
+            baked_at: number;
+        };
+        /**
+         * TodayOut
+         * @description What waits to be written down, the latest first.
+         */
+        TodayOut: {
+            to_write: components["schemas"]["ToWrite"][];
+        };
+        /**
          * ToldStep
          * @description One step as the plan counts it: minutes of hands on all of the dough, or on a tray, or
          *     seconds on each piece; minutes of waiting, least and most.
@@ -5740,6 +5874,314 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drawer: {
+        parameters: {
+            query?: {
+                search?: string;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_all: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     words: {
         parameters: {
             query?: never;

@@ -3,13 +3,13 @@ import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useParams } from "react-router";
 import { forgetDough, rememberDough } from "../logic/lastDough";
 import { doughQuery, isGone } from "../logic/queries";
-import { useLastDough } from "../parts/useLastDough";
 import { Bake } from "../views/bake/Bake";
-import { DoughView } from "../views/dough/DoughView";
+import { TodayView } from "../views/today/TodayView";
 import { DrawnAnew, InUnits } from "./InUnits";
 import { Screens } from "./Screens";
 import { Shell } from "./Shell";
 
+const DoughView = lazy(() => import("../views/dough/DoughView"));
 const TrayView = lazy(() => import("../views/tray/TrayView"));
 const PlanView = lazy(() => import("../views/plan/PlanView"));
 const BookView = lazy(() => import("../views/book/BookView"));
@@ -52,11 +52,6 @@ function Known({
 
 const NoSuchDough = () => <Navigate to="/dough" replace state={{ gone: true }} />;
 
-function Home() {
-  const last = useLastDough();
-  return <Navigate to={last ? `/dough/${last}` : "/dough"} replace />;
-}
-
 export function App() {
   return (
     <InUnits>
@@ -65,7 +60,7 @@ export function App() {
           <DrawnAnew>
             <Suspense fallback={<p className="p-6 text-soft">One moment…</p>}>
               <Routes>
-                <Route index element={<Home />} />
+                <Route index element={<TodayView />} />
                 <Route path="dough" element={<DoughView />} />
                 <Route path="dough/:doughId" element={<ForDough screen={DoughView} />} />
                 <Route path="tray/:doughId" element={<ForDough screen={TrayView} />} />

@@ -1,6 +1,7 @@
 import { Component, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { forgetAll } from "../logic/remembered";
+import { useOpened } from "./useOpened";
 
 const FAILED = "finebatch.failed";
 
@@ -32,6 +33,7 @@ export class Safe extends Component<SafeProps, { error: Error | null }> {
 /** The screens: one that cannot be fetched, or that fails, leaves the header and can be tried again. */
 export function Screens({ children }: { children: React.ReactNode }) {
   const { pathname } = useLocation();
+  useOpened(pathname);
   return (
     <Safe at={pathname} instead={(error) => <Failed error={error} />}>
       {children}

@@ -6,12 +6,14 @@ import { jobNow, wordsOf } from "../logic/jobs";
 import { coldQuery, currentSessionQuery } from "../logic/queries";
 import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
+import { Find } from "./Find";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";
 import { Told } from "./Told";
 import { Undo } from "./Undo";
 
 const STAGES = [
+  ["Today", ""],
   ["Dough", "dough"],
   ["Tray", "tray"],
   ["Plan", "plan"],
@@ -26,7 +28,7 @@ const BESIDE = [
 ] as const;
 
 const STAGE =
-  "group relative flex w-22 items-center border-l border-ink pl-2.5 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
+  "group relative flex w-20 items-center border-l border-ink pl-2.5 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
 
 /** The marks of the tape below a stage, yolk yellow where one is. */
 function Ticks() {
@@ -63,7 +65,7 @@ function Tape() {
   return (
     <nav aria-label="Stages" className="flex self-stretch max-sm:order-3 max-sm:w-full">
       {STAGES.map(([name, path]) => {
-        const whole = path === "bake" || path === "plan";
+        const whole = path === "" || path === "bake" || path === "plan";
         const to = whole ? `/${path}` : dough ? `/${path}/${dough}` : "/dough";
         // Without a dough yet, all stages begin at the drawer, and only the first is where one is.
         if (to === "/dough" && path !== "dough") {
@@ -78,6 +80,7 @@ function Tape() {
           <NavLink
             key={path}
             to={to}
+            end={path === ""}
             className={({ isActive }) =>
               `${STAGE} ${isActive ? "font-bold" : "text-soft hover:text-ink"}`
             }
@@ -178,6 +181,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
               {name}
             </NavLink>
           ))}
+          <Find />
           <button
             type="button"
             className="icon-press"

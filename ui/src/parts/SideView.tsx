@@ -25,7 +25,7 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
         className="w-full"
       >
         <path
-          d={raw.flat ? disc(w, h) : dome(w, h)}
+          d={outlineOf(raw.flat, w, h)}
           className="fill-blond stroke-amber"
           strokeWidth={0.8 * scale}
         />
@@ -115,6 +115,10 @@ function Scale({ from, side, zero, scale }: ScaleProps) {
     </g>
   );
 }
+
+/** The outline of a baked piece so wide and high, its foot in the middle at the origin. */
+export const outlineOf = (flat: boolean, w: number, h: number): string =>
+  flat ? disc(w, h) : dome(w, h);
 
 const dome = (w: number, h: number): string =>
   `M${-w / 2} 0 C${-w / 2} ${-h * 0.75} ${-w * 0.36} ${-h} ${-w * 0.16} ${-h} H${w * 0.16} C${w * 0.36} ${-h} ${w / 2} ${-h * 0.75} ${w / 2} 0 Z`;

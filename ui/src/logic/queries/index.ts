@@ -9,4 +9,5 @@ export * from "./doughs";
 export * from "./keys";
 export * from "./kitchen";
 export * from "./sessions";
+export * from "./today";
 export * from "./trays";

@@ -12,8 +12,10 @@ export const KEYS = {
   devices: ["devices"],
   dough: ["dough"],
   doughs: ["doughs"],
+  drawn: ["doughs", "drawn"],
   effects: ["effects"],
   foreseen: ["foresee"],
+  found: ["found"],
   ideas: ["ideas"],
   justThrown: ["just-thrown"],
   kinds: ["kinds"],
@@ -41,6 +43,7 @@ export const KEYS = {
   study: ["study"],
   swaps: ["swaps"],
   thermometer: ["oven"],
+  today: ["session", "to-write"],
   trouble: ["trouble"],
   versions: ["versions"],
   watch: ["oven-watch"],
@@ -65,6 +68,8 @@ export const RESTS_ON_STOCK = [KEYS.stock, KEYS.shelf];
 /** What rests on what the book has learnt. */
 export const RESTS_ON_BOOK = [
   KEYS.bakes,
+  KEYS.drawn,
+  KEYS.today,
   KEYS.lessons,
   KEYS.trouble,
   KEYS.foreseen,

@@ -1,8 +1,8 @@
 import type { Bake } from "../../api/client";
 import { degrees, fine, span, wider } from "../../logic/format";
+import { VERDICTS } from "../../logic/verdicts";
 import { ColourPatch } from "../../parts/ColourStrip";
 import type { BookWords } from "./changes";
-import { VERDICTS } from "./SeenFields";
 
 const mean = (all: readonly number[]) => all.reduce((sum, x) => sum + x, 0) / all.length;
 

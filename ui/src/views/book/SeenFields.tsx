@@ -1,5 +1,6 @@
 import { ToggleGroup } from "radix-ui";
 import { useId, useState } from "react";
+import { VERDICTS } from "../../logic/verdicts";
 import type { BookWords, Seen } from "./changes";
 
 interface WordsProps {
@@ -51,12 +52,6 @@ export function WordPresses({ label, words, value, onChange, one = false }: Word
     </div>
   );
 }
-
-export const VERDICTS = [
-  ["again", "bake it again"],
-  ["change", "change something"],
-  ["never", "never again"],
-] as const;
 
 const same = (words: readonly string[]) => words.map((word) => [word, word] as const);
 

@@ -1,8 +1,8 @@
 import type { Bake } from "../../api/client";
 import { date, dial, fine, mass, span, spanBetween, wider } from "../../logic/format";
+import { VERDICTS } from "../../logic/verdicts";
 import { Counts } from "./Counts";
 import type { BookWords } from "./changes";
-import { VERDICTS } from "./SeenFields";
 
 type Row = readonly [string, (bake: Bake) => string];
 

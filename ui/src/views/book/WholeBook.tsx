@@ -3,13 +3,13 @@ import { useMemo } from "react";
 import type { Bake } from "../../api/client";
 import { fileText } from "../../logic/fileText";
 import { bakesQuery, bookWordsQuery, doughsQuery } from "../../logic/queries";
+import { VERDICTS } from "../../logic/verdicts";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
 import { BakeList } from "./BakeList";
 import { type BookWords, useBringBook } from "./changes";
-import { VERDICTS } from "./SeenFields";
 import { SideBySide } from "./SideBySide";
 import { usePair } from "./usePair";
 

@@ -4,7 +4,7 @@ import { Notice } from "../../parts/Notice";
 import { Drawer } from "./Drawer";
 import { Workbench } from "./Workbench";
 
-export function DoughView({ doughId }: { doughId?: number }) {
+export default function DoughView({ doughId }: { doughId?: number }) {
   return doughId ? <OneDough id={doughId} /> : <Drawer />;
 }
 

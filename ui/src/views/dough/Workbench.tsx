@@ -217,6 +217,7 @@ function Head({ editing, words }: { editing: Editing; words: Words }) {
   const emptyName = card.name.trim() === "";
   return (
     <>
+      <h1 className="sr-only">{card.name || "A dough without a name"}</h1>
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         <textarea
           aria-label="Name of the dough"

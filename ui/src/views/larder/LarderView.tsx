@@ -1,4 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { useSearchParams } from "react-router";
 import { mass } from "../../logic/format";
 import { larderQuery, stockQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
@@ -32,6 +34,10 @@ export default function LarderView() {
   const stock = useQuery(stockQuery);
   const [search, setSearch] = useRemembered("larder search", "");
   const [chosen, setChosen] = useRemembered<string | null>("larder chosen", null);
+  const asked = useSearchParams()[0].get("ingredient");
+  useEffect(() => {
+    if (asked) setChosen(asked);
+  }, [asked, setChosen]);
   const wanted = search.trim().toLowerCase();
   const all = shelves.data ?? [];
   const found = all.filter(

@@ -1,0 +1,66 @@
+"""The first screen: what is planned, what is due, what waits, the doughs; and whatever is found."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.ui.conftest import Served
+from tests.ui.test_screens import check_axe
+
+
+def test_what_is_planned_and_what_waits_are_the_first_things_seen(
+    page: Page, served: Served
+) -> None:
+    page.goto(served.address)
+    expect(page).to_have_title("Today – Fine Batch")
+    expect(page.get_by_role("heading", name="Nothing is planned")).to_be_visible()
+    cold = page.get_by_role("region", name="In the cold")
+    expect(cold.get_by_text("18 pieces as logs")).to_be_visible()
+    doughs = page.get_by_role("region", name="Doughs")
+    expect(doughs.get_by_role("listitem")).to_have_count(4)
+    drops = doughs.get_by_role("link", name=re.compile("Rye, date"))
+    expect(drops.get_by_role("img", name="6.6 cm wide and 1.3 cm high")).to_be_visible()
+    expect(drops).to_contain_text("bake it again")
+
+    wish = {"items": [{"dough_id": 1}, {"dough_id": 2}], "sheets": 2, "shelves": 2}
+    made = page.request.put(f"{served.address}/api/plan", data=wish).json()
+    page.request.post(f"{served.address}/api/plan/stop")
+    page.reload()
+    planned = page.get_by_role("region", name="Planned")
+    expect(planned.get_by_role("heading")).to_contain_text("2 kinds, ready")
+    check_axe(page)
+    page.request.post(f"{served.address}/api/sessions/{made['id']}/start")
+    under_way = page.get_by_role("region", name="Under way")
+    expect(under_way).to_be_visible()
+    expect(under_way.get_by_text("Now:")).to_be_visible()
+    under_way.get_by_role("link", name="On with the bake").click()
+    title = page.get_by_role("heading", level=1)
+    expect(title).to_be_focused()
+    expect(page).to_have_title(f"{title.inner_text()} – Bake – Fine Batch")
+
+
+def test_whatever_is_kept_is_found_from_any_screen(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/kitchen")
+    page.get_by_role("heading", level=1, name="Kitchen").wait_for()
+    page.keyboard.press("/")
+    find = page.get_by_role("dialog", name="Find")
+    field = find.get_by_role("searchbox")
+    expect(field).to_be_focused()
+    field.fill("sesame")
+    expect(find.get_by_role("status")).to_have_text("3 found")
+    check_axe(page, within="dialog[open]")
+    for _ in range(3):
+        page.keyboard.press("ArrowDown")
+    expect(find.get_by_role("link", name=re.compile("Sesame seeds"))).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile("/larder"))
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Sesame seeds")
+    expect(find).to_be_hidden()
+    # In a field a stroke is a letter.
+    page.get_by_label("Find an ingredient").press("/")
+    expect(find).to_be_hidden()
+    page.get_by_role("button", name="Find", exact=True).click()
+    field.fill("ran together")
+    expect(find.get_by_role("status")).to_have_text("1 found")
+    field.press("Enter")
+    expect(page).to_have_url(re.compile("/book/1$"))

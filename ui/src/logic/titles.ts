@@ -1,0 +1,20 @@
+const SCREENS: Record<string, string> = {
+  "": "Today",
+  dough: "Dough",
+  tray: "Tray",
+  plan: "Plan",
+  bake: "Bake",
+  book: "Book",
+  larder: "Larder",
+  kitchen: "Kitchen",
+  cold: "Cold store",
+  devices: "Devices",
+  print: "To print",
+};
+
+/** The window's title of a screen: what its heading says, which screen it is, whose. */
+export function titleOf(path: string, heading: string): string {
+  const screen = SCREENS[path.split("/")[1] ?? ""] ?? "";
+  const said = heading.replace(/\s+/g, " ").trim();
+  return [said === screen ? "" : said, screen, "Fine Batch"].filter(Boolean).join(" – ");
+}
