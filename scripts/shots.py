@@ -14,6 +14,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect, sync_playwright
 
+from finebatch.demo.alive import bring_to_life
 from finebatch.demo.load import load
 from finebatch.settings import Settings
 from finebatch.store.places import token_of
@@ -37,6 +38,15 @@ class HandClock:
 
     def __call__(self) -> int:
         return self.at
+
+
+def today(page: Page, _clock: HandClock) -> None:
+    """Then the supper is planned no more: other pictures have plans of their own."""
+    page.goto(f"http://127.0.0.1:{PORT}/")
+    expect(page.get_by_text("First, ")).to_be_visible()
+    expect(page.get_by_text("to one scale")).to_be_visible()
+    page.screenshot(path=PICTURES / "today.png")
+    page.request.delete(f"http://127.0.0.1:{PORT}/api/plan")
 
 
 def dough(page: Page, _clock: HandClock) -> None:
@@ -119,16 +129,12 @@ def method(page: Page, _clock: HandClock) -> None:
     put(before)
 
 
-TAKEN_INSIDE = ("method",)
+TAKEN_INSIDE = ("method", "today")
 """Views that take their picture themselves, before they put things back."""
 
 
 def slab(page: Page, _clock: HandClock) -> None:
     tab_of(page, 2, "Slab")
-
-
-def slices(page: Page, _clock: HandClock) -> None:
-    tab_of(page, 4, "Slices")
 
 
 def sizes(page: Page, _clock: HandClock) -> None:
@@ -328,12 +334,12 @@ def card(page: Page, _clock: HandClock) -> None:
 
 
 VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
+    "today": today,
     "dough": dough,
     "method": method,
     "larder": larder,
     "tray": tray,
     "slab": slab,
-    "slices": slices,
     "sizes": sizes,
     "chill": chill,
     "kitchen": kitchen,
@@ -358,6 +364,8 @@ def main(wanted: list[str]) -> None:
         settings = Settings(data_file=Path(folder) / "shots.sqlite3")
         app = create_app(settings, clock)
         load(app.state.database, clock())
+        if not wanted or "today" in wanted:
+            bring_to_life(app.state.database, clock())
         server = server_of(app, PORT)
         thread = threading.Thread(target=server.run, daemon=True)
         thread.start()

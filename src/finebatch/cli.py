@@ -107,8 +107,11 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         raise stop(unusable(error, settings.data_file)) from error
     except UnknownDevice as error:
         raise stop(str(error)) from error
-    if demo:
-        load(served.state.database, system_clock())
+    if demo and load(served.state.database, system_clock()):
+        from finebatch.demo.alive import bring_to_life
+
+        planned = bring_to_life(served.state.database, system_clock())
+        served.state.searches.begin(planned)
     say(f"Fine Batch: {address}   (stop with Ctrl+C)")
     say(f"Data file:  {settings.data_file}")
     server_of(served, settings.port).run()

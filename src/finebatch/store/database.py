@@ -20,6 +20,7 @@ from finebatch.store.gate import Gate
 from finebatch.store.health import UNREADABLE, damage, looking, version_of, versions
 from finebatch.store.places import Claim
 from finebatch.store.swap import is_broken_off, mend
+from finebatch.store.whole import migrated
 
 SWAP_WAITS_S = 10.0
 T = TypeVar("T")
@@ -174,8 +175,6 @@ class Database:
         try:
             if version is not None and copies:
                 self._copy_before(file, f"{version}-to-{known[0]}")
-            from finebatch.store.whole import migrated  # it takes time to load, is seldom needed
-
             with self.engine.connect() as connection:
                 # A table that is made anew would take with it the rows of those that point at it.
                 _enforce(connection, "OFF")

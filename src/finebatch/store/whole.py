@@ -7,8 +7,6 @@ from contextlib import closing
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import JSON, Connection, create_engine
 from sqlalchemy.orm import Session
 
@@ -26,6 +24,9 @@ class NotWhole(ValueError):
 
 def migrated(connection: Connection, version: str = "head") -> None:
     """Bring a data file up to that version of the tables."""
+    from alembic import command  # it takes time to load, and is seldom needed
+    from alembic.config import Config
+
     migrations = Config()
     migrations.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
     migrations.attributes["connection"] = connection

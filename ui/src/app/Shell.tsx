@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, NavLink } from "react-router";
+import type { BakingSession } from "../api/client";
 import { daysLeft } from "../logic/daysLeft";
 import { when } from "../logic/format";
 import { jobNow, wordsOf } from "../logic/jobs";
@@ -116,7 +117,7 @@ function SessionLine() {
   return (
     <Link to="/bake" className={SAYING}>
       <span className="flex justify-end max-sm:justify-start">
-        <strong className="truncate">{session.name}</strong>
+        <strong className="truncate">{lettersOrName(session)}</strong>
         <span className="flex-none">, ready {when(session.finish_at, now)}</span>
       </span>
       {next && (
@@ -127,6 +128,10 @@ function SessionLine() {
     </Link>
   );
 }
+
+/** Which doughs they are, where there are several: their names would be cut short. */
+const lettersOrName = ({ doughs, name }: BakingSession): string =>
+  doughs.length > 1 ? doughs.map((dough) => dough.letter).join(", ") : name;
 
 /** What in the cold store is due soon; else that nothing is on. */
 function DueSoon() {

@@ -219,7 +219,7 @@ function Minutes({ kitchen, plan, fault }: KitchenPart) {
       </label>
       <p className="text-[0.9375rem] text-soft">
         {learnt > 0 && known.data
-          ? `From ${learnt} trays that you portioned: ${times(known.data.portion.times)}. From ${known.data.mix.jobs} mixings: ${times(known.data.mix.times)}.${known.data.others.map((one) => ` ${one.label}: ${times(one.times)} (${one.jobs}).`).join("")}`
+          ? `From ${learnt === 1 ? "1 tray" : `${learnt} trays`} that you portioned: ${times(known.data.portion.times)}. From ${known.data.mix.jobs === 1 ? "1 mixing" : `${known.data.mix.jobs} mixings`}: ${times(known.data.mix.times)}.${known.data.others.map((one) => ` ${one.label}: ${times(one.times)} (${one.jobs}).`).join("")}`
           : "Nothing is learnt yet: bake a session to its end, and press done as you go."}
       </p>
     </>

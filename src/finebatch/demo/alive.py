@@ -1,0 +1,76 @@
+"""The demo as a kitchen that is in use: a supper that is planned, and a session that was baked."""
+
+from dataclasses import replace
+from datetime import timedelta
+
+from finebatch.core.book.record import Record, Seen
+from finebatch.core.session.wish import Item, Wish
+from finebatch.formats.moments import local
+from finebatch.store.database import Database
+from finebatch.workflow.book.bakes import add_bake
+from finebatch.workflow.session import live, session_rows
+from finebatch.workflow.session.baking import BakeEvent
+from finebatch.workflow.session.plans import plan_quick
+from finebatch.workflow.session.shown import ShownJob, show
+
+SATURDAY, READY_HOUR, BAKED_HOUR = 5, 15, 10
+SUPPER = "The harvest supper"
+FOR_SUPPER = ((1, 24), (2, 20), (3, 18), (4, 38))
+"""Doughs of the demo, and how many pieces of each: a hundred."""
+LAST_WEEK = (1, 3)
+CAME_OUT = Record(
+    dough_id=LAST_WEEK[0],
+    tray="A1",
+    widths_mm=(65.5, 66.5, 67.0, 66.0),
+    colour=4,
+    note="As the time before. The lower sheet browned a little more.",
+    seen=Seen(heights_mm=(13.0, 12.5), edges="even", texture=("chewy", "tender"), verdict="again"),
+)
+
+
+def bring_to_life(database: Database, now: int) -> int:
+    """Bake a session of the last week, of which one dough is written down, and plan the supper of
+    the coming Saturday; the plan's id. Times by the clock of this machine."""
+    baked = _bake(database, _at(now, -6, BAKED_HOUR))
+    with database.writing() as session:
+        row = session_rows.find_session(session, baked)
+        add_bake(session, replace(CAME_OUT, session_id=baked), row.changed_at)
+    return _plan_supper(database, now)
+
+
+def _at(now: int, days: int, hour: int) -> int:
+    """That hour, so many days from now."""
+    day = local(now).replace(tzinfo=None) + timedelta(days=days)
+    wall = day.replace(hour=hour, minute=0, second=0, microsecond=0)
+    return round(wall.astimezone().timestamp() * 1000)
+
+
+def _plan_supper(database: Database, now: int) -> int:
+    # One of today would leave no time for it.
+    days = (SATURDAY - local(now).weekday()) % 7 or 7
+    items = tuple(Item(dough_id=dough, pieces=pieces) for dough, pieces in FOR_SUPPER)
+    ready = _at(now, days, READY_HOUR)
+    wish = Wish(items=items, sheets=3, shelves=2, ready_by=ready, name=SUPPER)
+    return plan_quick(database, wish, now)
+
+
+def _bake(database: Database, begin: int) -> int:
+    items = tuple(Item(dough_id=dough) for dough in LAST_WEEK)
+    baked = plan_quick(
+        database, Wish(items=items, sheets=3, shelves=2, name="Two for the tin"), begin
+    )
+    with database.writing() as session:
+        live.start(session, baked, begin)
+    at = begin
+    while (job := _next(database, baked, at)) is not None:
+        at = max(at, job.end_at)
+        live.say(database, baked, BakeEvent("done", str(job.key)), at, lambda: None)
+    return baked
+
+
+def _next(database: Database, baked: int, at: int) -> ShownJob | None:
+    """The job that is due first."""
+    with database.reading() as session:
+        shown = show(session, session_rows.find_session(session, baked), at)
+    left = [a for a in shown.activities if (a.hands or a.kind == "heat") and a.done_at is None]
+    return min(left, key=lambda a: (a.due_at, a.start_at), default=None)
