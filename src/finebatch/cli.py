@@ -84,7 +84,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     from finebatch.store.database import UnusableFile
     from finebatch.store.places import Served, ServedElsewhere
     from finebatch.web.app import STATIC, create_app
-    from finebatch.web.clock import system_clock
+    from finebatch.web.clock import MovedClock, system_clock
     from finebatch.web.server import server_of
 
     if not (STATIC / "index.html").is_file():
@@ -102,16 +102,18 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     except OSError:
         pass  # what is wrong with the folder is told when the data file is opened
     try:
-        served = create_app(settings)
+        clock = MovedClock() if demo else system_clock
+        served = create_app(settings, clock)
     except UnusableFile as error:
         raise stop(unusable(error, settings.data_file)) from error
     except UnknownDevice as error:
         raise stop(str(error)) from error
-    if demo and load(served.state.database, system_clock()):
-        from finebatch.demo.alive import bring_to_life
+    if demo:
+        from finebatch.demo.alive import bake_under_way, bring_to_life
 
-        planned = bring_to_life(served.state.database, system_clock())
-        served.state.searches.begin(planned)
+        served.state.show_bake = bake_under_way
+        if load(served.state.database, clock()):
+            served.state.searches.begin(bring_to_life(served.state.database, clock()))
     say(f"Fine Batch: {address}   (stop with Ctrl+C)")
     say(f"Data file:  {settings.data_file}")
     server_of(served, settings.port).run()

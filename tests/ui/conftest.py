@@ -187,8 +187,19 @@ def clocked_server(tmp_path: Path) -> Iterator[ClockedServer]:
 
 
 @pytest.fixture
-def own_server(tmp_path: Path) -> Iterator[OwnServer]:
+def own_server(tmp_path: Path, files_of_now: DataFiles) -> Iterator[OwnServer]:
+    """On the demo's doughs, with nothing planned yet."""
     server = OwnServer(tmp_path / "own.sqlite3")
+    shutil.copy(files_of_now.demo, server.data_file)
+    server.start()
+    yield server
+    server.kill()
+
+
+@pytest.fixture
+def demo_server(tmp_path: Path) -> Iterator[OwnServer]:
+    """As `make demo` starts it for the first time."""
+    server = OwnServer(tmp_path / "demo.sqlite3")
     server.start()
     yield server
     server.kill()

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.ui.conftest import Served
+from tests.ui.conftest import OwnServer, Served
 from tests.ui.test_screens import check_axe
 
 
@@ -64,3 +64,18 @@ def test_whatever_is_kept_is_found_from_any_screen(page: Page, served: Served) -
     expect(find.get_by_role("status")).to_have_text("1 found")
     field.press("Enter")
     expect(page).to_have_url(re.compile("/book/1$"))
+
+
+def test_the_demo_shows_a_bake_under_way_and_its_clock_goes_on(
+    page: Page, demo_server: OwnServer
+) -> None:
+    page.goto(demo_server.address)
+    expect(page.get_by_role("region", name="Planned")).to_contain_text("The harvest supper")
+    page.get_by_role("button", name="See a bake under way").click()
+    expect(page).to_have_url(re.compile("/bake$"))
+    expect(page.get_by_text(re.compile("^out .*turn ")).first).to_be_visible()
+    expect(page.get_by_role("button", name="See a bake under way")).to_have_count(0)
+    page.get_by_role("button", name="15 min on").click()
+    expect(page.get_by_text(re.compile(r"^\+1\d:\d\d late$")).first).to_be_visible()
+    page.get_by_role("link", name="Today").click()
+    expect(page.get_by_role("region", name="Under way")).to_contain_text("2 kinds")

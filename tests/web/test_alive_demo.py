@@ -1,13 +1,18 @@
 """The demo that is alive: a session baked last week, half of it in the book, and the supper."""
 
 from datetime import datetime
+from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from finebatch.demo.alive import bring_to_life
+from finebatch.demo.alive import bake_under_way, bring_to_life
+from finebatch.demo.load import load
 from finebatch.formats.moments import local
-from tests.conftest import HandClock
+from finebatch.settings import Settings
+from finebatch.web.app import create_app
+from finebatch.web.clock import MovedClock
+from tests.conftest import HandClock, own_page
 
 
 def test_a_session_was_baked_and_the_supper_is_planned(
@@ -29,3 +34,29 @@ def test_a_session_was_baked_and_the_supper_is_planned(
     assert latest["session_id"] == waiting[0]["session_id"]
     assert latest["minutes"] > 5
     assert demo.get("/api/sessions/current").json() is None
+
+
+def test_a_bake_is_seen_under_way_and_its_clock_is_put_on(tmp_path: Path) -> None:
+    clock = MovedClock()
+    app = create_app(Settings(data_file=tmp_path / "demo.sqlite3", plan_seconds=0.2), clock)
+    load(app.state.database, clock())
+    with own_page(app) as demo:
+        assert demo.post("/api/demo/under-way").status_code == 404
+        assert demo.post("/api/demo/clock", json={"minutes": 5}).status_code == 404
+        assert demo.get("/api/about").json()["demo"] is False
+        planned = bring_to_life(app.state.database, clock())
+        app.state.show_bake = bake_under_way
+        assert demo.get("/api/about").json()["demo"] is True
+
+        shown = demo.post("/api/demo/under-way").json()
+        assert shown["state"] == "running"
+        baking = [a for a in shown["activities"] if a["kind"] == "load" and a["done_at"]]
+        assert baking and max(a["done_at"] for a in baking) < shown["now"]
+        assert any(a["kind"] == "out" and a["done_at"] is None for a in shown["activities"])
+        assert demo.get("/api/plan").json()["id"] == planned
+        assert demo.post("/api/demo/under-way").status_code == 409
+        assert demo.get("/api/plan").json()["id"] == planned
+
+        put_on = demo.post("/api/demo/clock", json={"minutes": 15}).json()["now"]
+        now = demo.get("/api/sessions/current").json()["now"]
+        assert now >= put_on >= shown["now"] + 15 * 60_000

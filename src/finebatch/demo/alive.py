@@ -1,5 +1,6 @@
 """The demo as a kitchen that is in use: a supper that is planned, and a session that was baked."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from datetime import timedelta
 
@@ -8,9 +9,10 @@ from finebatch.core.session.wish import Item, Wish
 from finebatch.formats.moments import local
 from finebatch.store.database import Database
 from finebatch.workflow.book.bakes import add_bake
+from finebatch.workflow.kitchen.thrown import put_back
 from finebatch.workflow.session import live, session_rows
-from finebatch.workflow.session.baking import BakeEvent
-from finebatch.workflow.session.plans import plan_quick
+from finebatch.workflow.session.baking import BakeEvent, check_free
+from finebatch.workflow.session.plans import plan_quick, throw_plan
 from finebatch.workflow.session.shown import ShownJob, show
 
 SATURDAY, READY_HOUR, BAKED_HOUR = 5, 15, 10
@@ -18,6 +20,8 @@ SUPPER = "The harvest supper"
 FOR_SUPPER = ((1, 24), (2, 20), (3, 18), (4, 38))
 """Doughs of the demo, and how many pieces of each: a hundred."""
 LAST_WEEK = (1, 3)
+UNDER_WAY = (1, 2)
+IN_OVEN_MS = 4 * 60_000
 CAME_OUT = Record(
     dough_id=LAST_WEEK[0],
     tray="A1",
@@ -36,6 +40,25 @@ def bring_to_life(database: Database, now: int) -> int:
         row = session_rows.find_session(session, baked)
         add_bake(session, replace(CAME_OUT, session_id=baked), row.changed_at)
     return _plan_supper(database, now)
+
+
+def bake_under_way(database: Database, now: int) -> tuple[int, int]:
+    """Begin to bake two doughs now, and do all until the first tray has been in the oven for some
+    minutes: the session's id, and when that is (UTC ms). What is planned stays so. `Conflict` while
+    another is baked."""
+    with database.writing() as session:
+        check_free(session)
+        thrown = throw_plan(session, now)
+        aside = None if thrown is None else thrown.id
+    items = tuple(Item(dough_id=dough) for dough in UNDER_WAY)
+    begun = plan_quick(database, Wish(items=items, sheets=3, shelves=2, name="Two at once"), now)
+    with database.writing() as session:
+        live.start(session, begun, now)
+        if aside is not None:
+            session.flush()
+            put_back(session, aside)
+    loaded = _go_on(database, begun, now, lambda job: job.kind == "load")
+    return begun, _go_on(database, begun, loaded, lambda job: job.end_at > loaded + IN_OVEN_MS)
 
 
 def _at(now: int, days: int, hour: int) -> int:
@@ -61,11 +84,20 @@ def _bake(database: Database, begin: int) -> int:
     )
     with database.writing() as session:
         live.start(session, baked, begin)
-    at = begin
-    while (job := _next(database, baked, at)) is not None:
-        at = max(at, job.end_at)
-        live.say(database, baked, BakeEvent("done", str(job.key)), at, lambda: None)
+    _go_on(database, baked, begin, lambda _: False)
     return baked
+
+
+def _go_on(database: Database, session_id: int, at: int, until: Callable[[ShownJob], bool]) -> int:
+    """Do one job after the other, each at its time, up to and with the first that it goes on
+    `until`; when that is."""
+    while (job := _next(database, session_id, at)) is not None:
+        # A dial is turned at once; that the oven gets hot takes no hands.
+        at = max(at, job.start_at if job.kind == "heat" else job.end_at)
+        live.say(database, session_id, BakeEvent("done", str(job.key)), at, lambda: None)
+        if until(job):
+            break
+    return at
 
 
 def _next(database: Database, baked: int, at: int) -> ShownJob | None:

@@ -41,6 +41,7 @@ from finebatch.web.routers import (
     chill,
     cold,
     copies,
+    demo,
     devices,
     dough,
     exchange,
@@ -86,6 +87,7 @@ ROUTERS = (
     devices.router,
     book.router,
     cold.router,
+    demo.router,
 )
 
 
@@ -212,6 +214,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     app.openapi = partial(describe, app)  # type: ignore[method-assign]
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
     app.state.searches, app.state.wire, app.state.devices = searches, wire, live
+    app.state.show_bake = None
     problems.install(app)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))

@@ -7,6 +7,7 @@ import { jobNow, wordsOf } from "../logic/jobs";
 import { coldQuery, currentSessionQuery } from "../logic/queries";
 import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
+import { DemoBar } from "./DemoBar";
 import { Find } from "./Find";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";
@@ -200,6 +201,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           </button>
         </div>
       </header>
+      <DemoBar />
       <Told />
       <Undo />
       <main id="main" className="flex flex-1 flex-col">

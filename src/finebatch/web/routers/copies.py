@@ -109,11 +109,11 @@ def throw_copy_away(name: str, config: Config) -> None:
 def everything(data: Data, now: Now) -> FileResponse:
     """Everything that is kept, in open formats, as one zip file: for other programs, and to be put
     back here."""
-    folder = Path(tempfile.mkdtemp(prefix=PACKING))
-    packed = folder / "everything.zip"
     with ExitStack() as undone:
-        undone.callback(shutil.rmtree, folder, ignore_errors=True)
         try:
+            folder = Path(tempfile.mkdtemp(prefix=PACKING))
+            undone.callback(shutil.rmtree, folder, ignore_errors=True)
+            packed = folder / "everything.zip"
             give_out_everything(data, packed)
         except OSError as error:
             raise Conflict(

@@ -6,6 +6,7 @@ from importlib.metadata import version
 from typing import Annotated
 
 from annotated_types import MaxLen
+from fastapi import Request
 from sqlalchemy.orm import Session
 
 from finebatch.core.book.hands import Pace
@@ -15,7 +16,7 @@ from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
 from finebatch.store.database import Database
 from finebatch.web import routing
-from finebatch.web.deps import Data
+from finebatch.web.deps import Data, Now
 from finebatch.web.types import Out
 from finebatch.workflow.dough.doughs import follow_scale
 from finebatch.workflow.kitchen import equipment as kitchen
@@ -33,15 +34,18 @@ class KitchenBody(KitchenSetting):
 
 
 class AboutOut(Out):
-    """What this is."""
+    """What this is, whether it is the demo, and what its clock shows (UTC ms)."""
 
     version: str
+    demo: bool
+    now: int
 
 
 @router.get("/about")
-def about() -> AboutOut:
+def about(request: Request, now: Now) -> AboutOut:
     """The version of the app."""
-    return AboutOut(version=version("finebatch"))
+    demo = request.app.state.show_bake is not None
+    return AboutOut(version=version("finebatch"), demo=demo, now=now)
 
 
 @router.get("/sheets")

@@ -1,5 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
+import { setClock } from "../clock";
 import { KEYS } from "./keys";
 import { FOR_GOOD } from "./staying";
 
@@ -17,6 +18,10 @@ export const knownQuery = (pace?: number, learns?: boolean) =>
 
 export const aboutQuery = queryOptions({
   queryKey: KEYS.about,
-  queryFn: () => body(api.GET("/api/about")),
+  queryFn: async () => {
+    const about = await body(api.GET("/api/about"));
+    setClock(about.now);
+    return about;
+  },
   staleTime: FOR_GOOD,
 });
