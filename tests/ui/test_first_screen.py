@@ -1,6 +1,7 @@
 """The first screen: what is planned, what is due, what waits, the doughs; and whatever is found."""
 
 import re
+from typing import Literal
 
 from playwright.sync_api import Page, expect
 
@@ -79,3 +80,29 @@ def test_the_demo_shows_a_bake_under_way_and_its_clock_goes_on(
     expect(page.get_by_text(re.compile(r"^\+1\d:\d\d late$")).first).to_be_visible()
     page.get_by_role("link", name="Today").click()
     expect(page.get_by_role("region", name="Under way")).to_contain_text("2 kinds")
+
+
+def test_from_a_first_start_to_a_plan_of_ones_own_dough(page: Page, empty: Served) -> None:
+    """In eight presses at the most."""
+    presses = 0
+
+    def press(role: Literal["button", "link"], name: str | re.Pattern[str]) -> None:
+        nonlocal presses
+        presses += 1
+        page.get_by_role(role, name=name).first.click()
+
+    page.goto(empty.address)
+    bases = page.get_by_role("region", name="Base doughs")
+    expect(bases.get_by_role("listitem")).to_have_count(12)
+    check_axe(page)
+    press("button", "That is my kitchen")
+    press("button", "Begin with Oat and raisin drops")
+    expect(page.get_by_label("Name of the dough")).to_have_value("Oat and raisin drops")
+    press("link", "Portion it")
+    press("link", re.compile("^Plan "))
+    expect(page.get_by_label("The plan in figures")).to_contain_text("cold and ready")
+    expect(page.get_by_role("button", name="Start baking now")).to_be_visible()
+    assert presses <= 8
+    page.goto(empty.address)
+    press("button", "Paste a card")
+    expect(page.get_by_role("textbox", name=re.compile("^Paste a card"))).to_be_visible()

@@ -331,7 +331,7 @@ def test_a_first_start_asks_for_oven_shelves_and_sheets(page: Page, empty: Serve
     found = page.request.get(f"{empty.address}/api/kitchen").json()
     assert (found["oven_mode"], found["shelves"], found["sheets"]) == ("fan", 2, 3)
     page.reload()
-    expect(page.get_by_role("heading", name="Doughs")).to_be_visible()
+    expect(page.get_by_role("heading", name="Begin with one of these")).to_be_visible()
     expect(asks).to_have_count(0)
 
 

@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from finebatch.facts import tables
 from tests.conftest import HandClock
 from tests.web.test_closing import baked
 
@@ -83,3 +84,30 @@ def test_a_dough_is_found_by_what_is_in_it(demo: TestClient) -> None:
     assert ("dough", "4") in [(one["kind"], one["key"]) for one in found]
     other = demo.get("/api/find", params={"text": "rye flour"}).json()[0]
     assert (other["name"], other["said"]) == ("Rye, date & tahini drops", "has rye flour in it")
+
+
+@pytest.mark.parametrize("key", tables.base_doughs())
+def test_a_base_dough_is_whole(client: TestClient, key: str) -> None:
+    """Every line is weighed, it bakes, nothing on its card disagrees, and it can be planned."""
+    begun = client.post(f"/api/base-doughs/{key}")
+    assert begun.status_code == 201, begun.text
+    dough = begun.json()
+    assert dough["weighed"]["faults"] == []
+    assert all(line["grams"] is not None for line in dough["weighed"]["lines"])
+    asked = {"card": dough["card"], "tray": dough["tray"], "dough_id": dough["id"]}
+    study = client.post("/api/study", json=asked).json()
+    assert (study["checks"], study["piece_fault"]) == ([], "")
+    said = study["begun"]["says"]["minutes"]
+    assert 0.85 * said["low"] <= study["piece"]["minutes"] <= 1.15 * said["high"]
+    assert len(study["told"]) >= 6
+    wish = {"items": [{"dough_id": dough["id"]}], "sheets": 2, "shelves": 2}
+    assert client.put("/api/plan", json=wish).status_code == 200
+    shown = {base["key"]: base for base in client.get("/api/base-doughs").json()}
+    assert shown[key]["drawn"]["piece"] is not None
+
+
+def test_there_are_base_doughs_of_every_family(client: TestClient) -> None:
+    families = [base["drawn"]["family"] for base in client.get("/api/base-doughs").json()]
+    assert len(families) == 12
+    assert set(families) == {"drop", "rolled", "shortbread", "twice_baked"}
+    assert client.post("/api/base-doughs/none_of_it").status_code == 404

@@ -26,6 +26,7 @@ from finebatch.core.piece.thickness import LIFTS, LiftModel
 from finebatch.core.piece.timing import TIMES
 from finebatch.core.piece.tools import NamedCutter, NamedPan, NamedSheet, Scoop
 from finebatch.core.plan.prepare import FamilyHabits, PartHabits
+from finebatch.core.tray.base_dough import BaseDough
 from finebatch.facts.rows import (
     Optional,
     OptionalText,
@@ -34,6 +35,7 @@ from finebatch.facts.rows import (
     Shares,
     Words,
     checked,
+    read,
     read_json,
     settings,
     split,
@@ -240,6 +242,23 @@ def families() -> dict[Family, FamilyHabits]:
         for row in table("families.csv")
     ]
     return {row.family: row for row in rows}
+
+
+@cache
+def base_doughs() -> dict[str, BaseDough]:
+    """The doughs that ship for a baker to begin from, by key."""
+    found = [
+        value(
+            BaseDough,
+            {
+                **row,
+                "piece": over_usual(settings(row["piece"])),
+                "text": read(f"base/{row['key']}.txt"),
+            },
+        )
+        for row in table("base_doughs.csv")
+    ]
+    return {dough.key: dough for dough in found}
 
 
 @cache

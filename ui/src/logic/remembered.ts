@@ -1,5 +1,8 @@
 const BEGIN = "finebatch.typed.";
 
+/** Under this name is remembered that a card is being pasted on a screen, into its dough or a part. */
+export const pastingOf = (path: string, home: string | number): string => `pasting ${path} ${home}`;
+
 const sameKind = (one: unknown, other: unknown): boolean =>
   one === null ||
   other === null ||

@@ -11,6 +11,7 @@ from finebatch.core.formula.card_says import CardSays
 from finebatch.core.heat.oven import OvenMode, conventional_c, setting_c
 from finebatch.core.measures.kitchen_units import METRIC, KitchenUnits
 from finebatch.core.measures.temperatures import celsius_of
+from finebatch.core.piece.kinds.every import AnyKind, usual_of
 from finebatch.core.piece.kinds.from_card import piece_of
 from finebatch.core.piece.lot import Lot
 from finebatch.core.tray.setting import TraySetting
@@ -33,6 +34,11 @@ class Started:
     says: CardSays
     setting: TraySetting
     said: tuple[str, ...]
+
+    def guesses(self, piece: AnyKind) -> bool:
+        """Whether that piece is of another kind than this, of which the card has said nothing."""
+        silent = not any(name.startswith("piece.") for name in self.said)
+        return silent and usual_of(piece) != usual_of(self.setting.piece)
 
 
 def oven_of(says: CardSays, mode: OvenMode, units: KitchenUnits) -> float | None:

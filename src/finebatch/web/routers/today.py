@@ -2,12 +2,14 @@
 
 from typing import Annotated
 
-from fastapi import Query
+from fastapi import Path, Query
 
 from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Out, Text
-from finebatch.workflow.today.drawer import DrawnDough, drawn_doughs
+from finebatch.workflow.dough.base_doughs import begin_from
+from finebatch.workflow.dough.doughs import Dough
+from finebatch.workflow.today.drawer import DrawnBase, DrawnDough, drawn_bases, drawn_doughs
 from finebatch.workflow.today.found import Found, find
 from finebatch.workflow.today.waiting import ToWrite, to_write
 
@@ -51,3 +53,19 @@ def find_all(data: Data, text: Annotated[Text, Query(max_length=100)] = "") -> l
     """Whatever has those letters in its name or note, a few of each kind."""
     with data.reading() as session:
         return find(session, text)
+
+
+@router.get("/base-doughs")
+def base_doughs(data: Data) -> list[DrawnBase]:
+    """The doughs that ship for a baker to begin from, as they are foreseen in this kitchen."""
+    with data.reading() as session:
+        return drawn_bases(session)
+
+
+@router.post("/base-doughs/{key}", status_code=201)
+def begin_from_base(
+    key: Annotated[str, Path(max_length=40, pattern="^[a-z_]+$")], data: Data, now: Now
+) -> Dough:
+    """Begin a dough of one's own from one of them."""
+    with data.writing() as session:
+        return begin_from(session, key, now)

@@ -12,6 +12,7 @@ from finebatch.core.formula.guess import told_family, told_mixing
 from finebatch.core.formula.reading import Reader
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.ingredient import Larder
+from finebatch.core.piece.kinds.every import usual_of
 from finebatch.core.piece.lot import Lot
 from finebatch.core.piece.tray import count
 from finebatch.core.refusal import Refusal
@@ -32,13 +33,21 @@ def usual_tray(family: Family) -> TraySetting:
     )
 
 
-def started(card: Card, weighed: WeighedDough, kitchen: KitchenSetting, larder: Larder) -> Started:
-    """The tray setting that a card begins with in this kitchen, and what of it the card says."""
+def started(
+    card: Card,
+    weighed: WeighedDough,
+    kitchen: KitchenSetting,
+    larder: Larder,
+    usual: TraySetting | None = None,
+) -> Started:
+    """The tray setting that a card begins with in this kitchen, and what of it the card says; in
+    place of what it does not say stands what is `usual`, of its family where nothing else is."""
     lot = None
     if weighed.total_g > 0:
         made = compose(weighed.known_g(), larder)
         lot = Lot(made.total_g, made.density_g_cm3)
-    return start(says_of(card), usual_tray(card.family), lot, kitchen.oven_mode, kitchen.reads)
+    usual = usual or usual_tray(card.family)
+    return start(says_of(card), usual, lot, kitchen.oven_mode, kitchen.reads)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,5 +120,9 @@ def tray_question(
     says = says_of(card)
     if says.minutes is None and says.second_minutes is None and says.baked_mm is None:
         return asked
-    on_card = started(card, weighed, kitchen, larder).setting
-    return as_said(asked, says, on_card, Ground(larder, tables.models()))
+    on_card = started(card, weighed, kitchen, larder)
+    if on_card.guesses(tray.piece):
+        # The card does not say what its minutes are of; the baker does.
+        usual = replace(usual_tray(card.family), piece=usual_of(tray.piece))
+        on_card = started(card, weighed, kitchen, larder, usual)
+    return as_said(asked, says, on_card.setting, Ground(larder, tables.models()))

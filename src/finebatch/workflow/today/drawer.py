@@ -10,7 +10,9 @@ from sqlalchemy.orm import Session, aliased
 from finebatch.core.book.record import Verdict
 from finebatch.core.formula.dough import Family
 from finebatch.core.refusal import Refusal
+from finebatch.facts import tables
 from finebatch.store.models import BakeRow
+from finebatch.workflow.dough.base_doughs import as_dough
 from finebatch.workflow.dough.doughs import Dough, list_doughs
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.dough.study import Bench, get_bench
@@ -48,6 +50,27 @@ class DrawnDough:
     piece: FromTheSide | None
     last: LastBake | None
     bakes: int
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnBase:
+    """A dough to begin from, by its key, as it is foreseen in this kitchen."""
+
+    key: str
+    drawn: DrawnDough
+
+
+def drawn_bases(session: Session) -> list[DrawnBase]:
+    """The doughs that ship, in the order in which they are listed."""
+    bench = get_bench(session)
+    found = [(base, as_dough(base, bench)) for base in tables.base_doughs().values()]
+    return [
+        DrawnBase(
+            base.key,
+            DrawnDough(0, dough.card.name, base.family, _foreseen(dough, bench), None, 0),
+        )
+        for base, dough in found
+    ]
 
 
 def drawn_doughs(session: Session, search: str, most: int) -> tuple[list[DrawnDough], int]:

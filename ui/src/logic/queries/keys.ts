@@ -2,6 +2,7 @@
 export const KEYS = {
   about: ["about"],
   bakes: ["bakes"],
+  bases: ["kitchen", "bases"],
   bin: ["bin"],
   bookWords: ["book-words"],
   chill: ["chill"],

@@ -28,3 +28,9 @@ export const findQuery = (text: string) =>
     enabled: text.trim() !== "",
     placeholderData: keepPreviousData,
   });
+
+/** The doughs to begin from, as they are foreseen in this kitchen. */
+export const basesQuery = queryOptions({
+  queryKey: KEYS.bases,
+  queryFn: () => body(api.GET("/api/base-doughs")),
+});

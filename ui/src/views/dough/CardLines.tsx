@@ -6,6 +6,7 @@ import type { DraftLine, DraftPart, LineChange } from "../../logic/draft";
 import { exampleLine } from "../../logic/format";
 import type { Moving } from "../../logic/moving";
 import { KEYS, readingsQuery } from "../../logic/queries";
+import { pastingOf } from "../../logic/remembered";
 import { Notice } from "../../parts/Notice";
 import { useRemembered } from "../../parts/useRemembered";
 import { DRAGGED } from "./dragged";
@@ -42,7 +43,7 @@ export function CardLines(props: CardLinesProps) {
   const readings = useQuery(readingsQuery(texts));
   const drop = useDrop(home, onMoving);
   const here = useLocation().pathname;
-  const [pasting, setPasting] = useRemembered<string | null>(`pasting ${here} ${home}`, null);
+  const [pasting, setPasting] = useRemembered<string | null>(pastingOf(here, home), null);
   const most = Math.max(100, ...(weighed?.lines.map((l) => l.percent ?? 0) ?? []));
   return (
     <div className="card-lines" data-own={ownUnits !== "grams"}>

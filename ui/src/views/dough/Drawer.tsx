@@ -1,12 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useLocation, useNavigate } from "react-router";
-import { api, body } from "../../api/client";
-import { NEW_DOUGH } from "../../logic/draft";
+import { Link, useLocation } from "react-router";
 import { date, mass } from "../../logic/format";
-import { doughsQuery, KEYS, wordsQuery } from "../../logic/queries";
+import { doughsQuery, wordsQuery } from "../../logic/queries";
 import { FirstStart } from "../../parts/FirstStart";
 import { Notice } from "../../parts/Notice";
+import { useNewDough } from "../../parts/useNewDough";
 import { useRemembered } from "../../parts/useRemembered";
 import { BringIn } from "./BringIn";
 
@@ -19,16 +18,8 @@ export function Drawer() {
   const [bringing, setBringing] = useState(false);
   const doughs = useQuery(doughsQuery(search, most));
   const words = useQuery(wordsQuery);
-  const queries = useQueryClient();
-  const navigate = useNavigate();
   const gone = useLocation().state?.gone === true;
-  const start = useMutation({
-    mutationFn: () => body(api.POST("/api/doughs", { body: NEW_DOUGH })),
-    onSuccess: async (dough) => {
-      await queries.invalidateQueries({ queryKey: KEYS.doughs });
-      navigate(`/dough/${dough.id}`);
-    },
-  });
+  const start = useNewDough();
   const label = (family: string) => words.data?.families.find((f) => f.key === family)?.label;
   const found = doughs.data;
 
@@ -49,7 +40,7 @@ export function Drawer() {
             }}
           />
         </label>
-        <button type="button" className="press press-main" onClick={() => start.mutate()}>
+        <button type="button" className="press press-main" onClick={() => start.mutate("written")}>
           Start one
         </button>
         <button

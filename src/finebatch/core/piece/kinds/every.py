@@ -54,6 +54,11 @@ else:
     """The name of one."""
 
 
+def usual_of(piece: AnyKind) -> AnyKind:
+    """The usual piece of its kind."""
+    return type(piece)()
+
+
 def over_usual(told: Mapping[str, Any]) -> dict[str, Any]:
     """The usual settings of a kind with those that are told in their place."""
     return {**asdict(KINDS[told["kind"]]()), **told}  # type: ignore[call-overload]
