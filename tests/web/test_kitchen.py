@@ -274,7 +274,8 @@ def test_two_sizes_lie_on_trays_of_their_own(demo: TestClient) -> None:
 
 
 def test_the_version_is_told(client: TestClient) -> None:
-    assert client.get("/api/about").json() == {"version": version("finebatch")}
+    told = client.get("/api/about").json()
+    assert (told["version"], told["demo"]) == (version("finebatch"), False)
 
 
 US = {"temperature": "F", "length": "inches", "mass": "ounces", "volume": "cups"}
