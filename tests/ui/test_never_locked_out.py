@@ -190,6 +190,13 @@ def test_a_field_that_is_kept_when_it_is_left_is_kept_with_its_page(
     expect(fridge).to_have_value("7")
     page.go_forward()
     expect(name).to_have_value("For the harvest")
+    # What is remembered is shown at once; the heading says what is planned.
+    expect(page.locator("h1")).to_have_text("The session: For the harvest")
+    page.goto(f"{served.address}/kitchen")
+    for _ in range(200):
+        if page.request.get(f"{served.address}/api/kitchen").json()["fridge_c"] == 7:
+            break
+        page.wait_for_timeout(50)
     assert page.request.get(f"{served.address}/api/kitchen").json()["fridge_c"] == 7
     assert page.request.get(f"{served.address}/api/plan").json()["name"] == "For the harvest"
 
