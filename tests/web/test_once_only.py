@@ -15,6 +15,7 @@ from finebatch.web.app import create_app
 from finebatch.web.once_only import PRESS, OnceOnly
 from finebatch.web.problems import KEPT_BEFORE
 from tests.conftest import HandClock, own_page
+from tests.web.test_wire import run
 
 ITEM: dict[str, Any] = {"dough_id": 1, "form": "portions", "place": "freezer", "pieces": 1234}
 THIS = {PRESS: "0f6e8c1a-press"}
@@ -124,5 +125,5 @@ def test_the_same_press_waits_for_itself_and_little_is_remembered(
         assert await ask("/d", "key-of-more-3") == b"/c" * 50
         assert await ask("/e", "key-of-one") == b"/e" * 50
 
-    asyncio.run(play())
+    run(play())
     assert done == ["/a", "/c", "/c", "/c", "/c", "/e"]
