@@ -2,7 +2,6 @@
 
 import asyncio
 import re
-from collections import OrderedDict
 from dataclasses import dataclass, field
 
 from starlette.datastructures import Headers
@@ -39,7 +38,7 @@ class OnceOnly:
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
-        self._answers: OrderedDict[str, _Answer] = OrderedDict()
+        self._answers: dict[str, _Answer] = {}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Let a request through, or answer it as it was answered before."""

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useId, useRef, useState } from "react";
+import { useCallback, useEffect, useId, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { date } from "../logic/format";
@@ -32,21 +32,20 @@ const placeOf = (found: Found): string =>
 export function Find() {
   const dialog = useRef<HTMLDialogElement>(null);
   const [open, setOpen] = useState(false);
-  const show = () => {
+  const show = useCallback(() => {
     setOpen(true);
     dialog.current?.showModal();
-  };
+  }, []);
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {
       if (event.key !== KEY || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.target instanceof Element && event.target.closest(TYPED_INTO)) return;
       event.preventDefault();
-      setOpen(true);
-      dialog.current?.showModal();
+      show();
     };
     addEventListener("keydown", hear);
     return () => removeEventListener("keydown", hear);
-  }, []);
+  }, [show]);
   return (
     <>
       <button

@@ -4,10 +4,7 @@ from dataclasses import replace
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.formula.dough import Card
-from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.tray.base_dough import BaseDough
-from finebatch.core.tray.setting import TraySetting
 from finebatch.facts import tables
 from finebatch.workflow.dough.doughs import Dough, add_dough
 from finebatch.workflow.dough.from_card import started, understand
@@ -18,8 +15,11 @@ from finebatch.workflow.errors import Missing
 def as_dough(base: BaseDough, bench: Bench) -> Dough:
     """A base dough as this kitchen would make it: its text read as a card that is pasted, in the
     portion that it is meant for; kept nowhere."""
-    card, tray = _read(base, bench)
-    return Dough(0, 0, 0, card, tray, bench.weigh(card))
+    read = understand(base.text, bench.reader, bench.kitchen)
+    card = replace(read.card, family=base.family, mixing=base.mixing)
+    weighed = bench.weigh(card)
+    begun = started(card, weighed, bench.kitchen, bench.reader.larder)
+    return Dough(0, 0, 0, card, replace(begun.setting, piece=base.piece), weighed)
 
 
 def begin_from(session: Session, key: str, now: int) -> Dough:
@@ -27,13 +27,5 @@ def begin_from(session: Session, key: str, now: int) -> Dough:
     base = tables.base_doughs().get(key)
     if base is None:
         raise Missing("A base dough of that name")
-    card, tray = _read(base, get_bench(session))
-    return add_dough(session, card, now, tray, reason="Begun from a base dough")
-
-
-def _read(base: BaseDough, bench: Bench) -> tuple[Card, TraySetting]:
-    read = understand(base.text, bench.reader, bench.kitchen)
-    card = replace(read.card, family=base.family, mixing=base.mixing)
-    larder, measuring = bench.reader.larder, bench.reader.measuring
-    begun = started(card, weigh_card(card, larder, measuring), bench.kitchen, larder)
-    return card, replace(begun.setting, piece=base.piece)
+    dough = as_dough(base, get_bench(session))
+    return add_dough(session, dough.card, now, dough.tray, reason="Begun from a base dough")

@@ -34,14 +34,14 @@ def to_write(session: Session, now: int) -> list[ToWrite]:
         .order_by(SessionRow.changed_at.desc(), SessionRow.id.desc())
         .limit(MOST_WAITING)
     )
+    return [one for row in session.scalars(baked) for one in _of(session, row)]
+
+
+def _of(session: Session, row: SessionRow) -> list[ToWrite]:
+    left = {one.dough for one in to_close(session, row) if one.kind == "write" and not one.done}
+    names, done = names_of(row.snapshot), row.start_at + round(60_000 * row.plan.finish)
     return [
-        ToWrite(row.id, asked.dough_id, asked.letter, names_of(row.snapshot)[asked.letter], done)
-        for row in session.scalars(baked)
-        for done in (row.start_at + round(60_000 * row.plan.finish),)
+        ToWrite(row.id, asked.dough_id, asked.letter, names[asked.letter], done)
         for asked in row.snapshot.items
-        if asked.dough_id is not None and asked.letter in _unwritten(session, row)
+        if asked.dough_id is not None and asked.letter in left
     ]
-
-
-def _unwritten(session: Session, row: SessionRow) -> set[str | None]:
-    return {one.dough for one in to_close(session, row) if one.kind == "write" and not one.done}

@@ -1,5 +1,5 @@
 import type { Axis, Day, Row } from "../../logic/day";
-import { clock, length, when } from "../../logic/format";
+import { length, when } from "../../logic/format";
 
 export const WIDTH = 900;
 export const LEFT = 116;
@@ -34,9 +34,6 @@ export function TimeAxis({ axis, day }: { axis: Axis; day: Day }) {
           </g>
         ))}
       {marks.map((ms, n) => {
-        const before = marks[n - 1];
-        const other =
-          before !== undefined && new Date(before).toDateString() !== new Date(ms).toDateString();
         return (
           <g key={ms}>
             <line
@@ -55,7 +52,7 @@ export function TimeAxis({ axis, day }: { axis: Axis; day: Day }) {
               fontWeight={600}
               className="fill-ink"
             >
-              {other ? when(ms, before) : clock(ms)}
+              {when(ms, marks[n - 1] ?? ms)}
             </text>
           </g>
         );

@@ -73,9 +73,7 @@ export function SmallDay({ session, now }: SmallDayProps) {
               fontSize={14}
               className="fill-ink"
             >
-              {n > 0 && otherDay(marks[n - 1] as number, ms)
-                ? when(ms, marks[n - 1] as number)
-                : clock(ms)}
+              {when(ms, marks[n - 1] ?? ms)}
             </text>
           </g>
         ))}
@@ -141,6 +139,3 @@ interface Row {
 }
 
 const fillOf = (letter: string, quiet = false) => (quiet ? hueOf(letter) : hatchOf(letter));
-
-const otherDay = (one: number, other: number) =>
-  new Date(one).toDateString() !== new Date(other).toDateString();

@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { DAY, daysLeft } from "../../logic/daysLeft";
 import { date } from "../../logic/format";
 import { parse } from "../../logic/numbers";
+import { DaysStrip } from "../../parts/DaysStrip";
 import { Notice } from "../../parts/Notice";
 import { type ColdItem, type Place, useBakeIt, useChangeStore } from "./changes";
 
@@ -15,8 +16,6 @@ const OTHERS: Record<Place, readonly Place[]> = {
 /** One thing that is kept: its days as a strip, and what can be done with it. */
 export function Kept({ item, now }: { item: ColdItem; now: number }) {
   const [open, setOpen] = useState(false);
-  const whole = item.use_by - item.since;
-  const gone = Math.min(Math.max((now - item.since) / whole, 0), 1);
   return (
     <li className="border-b border-line py-2">
       <button
@@ -36,15 +35,7 @@ export function Kept({ item, now }: { item: ColdItem; now: number }) {
         </span>
         <span className={item.soon ? "font-bold text-caution" : ""}>{daysLeft(item, now)}</span>
       </button>
-      <svg
-        aria-hidden="true"
-        viewBox="0 0 100 2"
-        preserveAspectRatio="none"
-        className="mt-1 h-2 w-full"
-      >
-        <rect width={100} height={2} className="fill-cold" />
-        <rect width={100 * gone} height={2} className={item.soon ? "fill-caution" : "fill-ink"} />
-      </svg>
+      <DaysStrip item={item} now={now} className="h-2" />
       {open && <Deeds item={item} now={now} />}
     </li>
   );

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { daysLeft } from "../../logic/daysLeft";
 import { date } from "../../logic/format";
 import { coldQuery, todayQuery } from "../../logic/queries";
+import { DaysStrip } from "../../parts/DaysStrip";
 import { Notice } from "../../parts/Notice";
 
 const MOST = 4;
@@ -30,37 +31,22 @@ export function InTheCold() {
         </p>
       )}
       <ul>
-        {kept.slice(0, MOST).map((item) => {
-          const gone = (now - item.since) / Math.max(item.use_by - item.since, 1);
-          return (
-            <li key={item.id} className="border-b border-line">
-              <Link to="/cold" className="block py-2 hover:bg-wash">
-                <span className="flex flex-wrap gap-x-2">
-                  <span className={item.soon ? "font-bold text-caution" : ""}>
-                    {daysLeft(item, now)}
-                  </span>
-                  <strong className="break-words">{item.name}</strong>
-                  <span>
-                    {item.pieces} {item.form === "baked" ? "baked" : `pieces as ${item.form_words}`}
-                  </span>
+        {kept.slice(0, MOST).map((item) => (
+          <li key={item.id} className="border-b border-line">
+            <Link to="/cold" className="block py-2 hover:bg-wash">
+              <span className="flex flex-wrap gap-x-2">
+                <span className={item.soon ? "font-bold text-caution" : ""}>
+                  {daysLeft(item, now)}
                 </span>
-                <svg
-                  aria-hidden="true"
-                  viewBox="0 0 100 2"
-                  preserveAspectRatio="none"
-                  className="mt-1 h-1.5 w-full"
-                >
-                  <rect width={100} height={2} className="fill-cold" />
-                  <rect
-                    width={100 * Math.min(Math.max(gone, 0), 1)}
-                    height={2}
-                    className={item.soon ? "fill-caution" : "fill-ink"}
-                  />
-                </svg>
-              </Link>
-            </li>
-          );
-        })}
+                <strong className="break-words">{item.name}</strong>
+                <span>
+                  {item.pieces} {item.form === "baked" ? "baked" : `pieces as ${item.form_words}`}
+                </span>
+              </span>
+              <DaysStrip item={item} now={now} className="h-1.5" />
+            </Link>
+          </li>
+        ))}
       </ul>
       {kept.length > MOST && (
         <Link to="/cold" className="mt-1 inline-block py-1 underline">
