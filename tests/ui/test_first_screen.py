@@ -37,7 +37,8 @@ def test_what_is_planned_and_what_waits_are_the_first_things_seen(
     under_way.get_by_role("link", name="On with the bake").click()
     title = page.get_by_role("heading", level=1)
     expect(title).to_be_focused()
-    expect(page).to_have_title(f"{title.inner_text()} – Bake – Fine Batch")
+    # What is due calls by the title as well: it is said once.
+    expect(page).to_have_title(f"Now: {title.inner_text()} – Bake – Fine Batch")
 
 
 def test_whatever_is_kept_is_found_from_any_screen(page: Page, served: Served) -> None:
@@ -106,3 +107,36 @@ def test_from_a_first_start_to_a_plan_of_ones_own_dough(page: Page, empty: Serve
     page.goto(empty.address)
     press("button", "Paste a card")
     expect(page.get_by_role("textbox", name=re.compile("^Paste a card"))).to_be_visible()
+
+
+def test_the_demo_is_looked_at_beside_one_s_own_kitchen(page: Page, empty: Served) -> None:
+    page.goto(empty.address)
+    page.get_by_role("button", name="Look around in the demo").click()
+    bar = page.get_by_role("region", name="The demo")
+    expect(bar).to_be_visible()
+    assert not page.url.startswith(empty.address)
+    expect(page.get_by_role("region", name="Doughs").get_by_role("listitem")).to_have_count(4)
+    demo = page.url
+    bar.get_by_role("link", name="Back to my own kitchen").click()
+    expect(page.get_by_role("heading", name="Nothing is planned")).to_be_visible()
+    assert page.url.startswith(empty.address)
+    assert page.request.get(f"{empty.address}/api/doughs").json()["total"] == 0
+    # It is the same one that is opened again, and it does not outlive the kitchen.
+    asked = page.request.post(f"{empty.address}/api/demo/beside").json()
+    assert demo.startswith(asked["address"])
+
+
+def test_what_is_usual_in_a_region_is_taken_over(page: Page, empty: Served) -> None:
+    page.goto(empty.address)
+    asks = page.get_by_role("region", name="Your kitchen")
+    asks.get_by_label("You bake in").select_option("United States")
+    expect(asks).to_contain_text("An egg is then US large")
+    asks.get_by_role("button", name="That is my kitchen").click()
+    expect(asks).to_have_count(0)
+    kept = page.request.get(f"{empty.address}/api/kitchen").json()
+    assert (kept["egg"], kept["sheet_width_mm"], kept["units"]["clock"]) == (
+        "US large",
+        450,
+        "12 h",
+    )
+    expect(page.get_by_text("2 5/8 in").first).to_be_visible()

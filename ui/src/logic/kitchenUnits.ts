@@ -20,6 +20,13 @@ export const US: Units = {
   dates: "month first",
 };
 
+/** The systems, and what they are called. */
+export const SYSTEMS = [
+  ["metric", "metric"],
+  ["us", "US"],
+  ["mixed", "mixed"],
+] as const;
+
 const MEASURED = ["temperature", "length", "mass", "volume"] as const;
 
 /** Metric or US where all figures are; the clock and the order of dates are chosen by themselves. */
@@ -35,13 +42,16 @@ export const inSystem = (units: Units, system: "metric" | "us"): Units => ({
   dates: units.dates,
 });
 
+/** The country of a language that a browser reads: ISO 3166. */
+export const countryOf = (locale: string): string =>
+  new Intl.Locale(locale).maximize().region ?? "";
+
 /** Regions that measure in inches and °F (CLDR, measurement systems). */
 const IN_INCHES = ["US", "LR", "MM"];
 
 /** What is usual in a region, by the browser's own tables. */
 export function unitsOfRegion(locale: string): Units {
-  const region = new Intl.Locale(locale).maximize().region ?? "";
-  const usual = IN_INCHES.includes(region) ? US : METRIC;
+  const usual = IN_INCHES.includes(countryOf(locale)) ? US : METRIC;
   const clock = new Intl.DateTimeFormat(locale, { hour: "numeric" }).resolvedOptions();
   const first = new Intl.DateTimeFormat(locale, {
     day: "numeric",

@@ -1,17 +1,11 @@
 import { useState } from "react";
-import { inSystem, systemOf, type Units } from "../logic/kitchenUnits";
+import { inSystem, SYSTEMS, systemOf, type Units } from "../logic/kitchenUnits";
 import { Choice } from "./Choice";
 
 interface UnitsFieldsProps {
   units: Units;
   onUnits: (units: Units) => void;
 }
-
-const SYSTEMS = [
-  ["metric", "metric"],
-  ["us", "US"],
-  ["mixed", "mixed"],
-] as const;
 
 const MIXED = [
   [

@@ -14,9 +14,10 @@ from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.piece.tools import NamedCutter, NamedSheet, Scoop
 from finebatch.core.tray.kitchen import KitchenSetting
 from finebatch.facts import tables
+from finebatch.facts.regions import Region, regions
 from finebatch.store.database import Database
 from finebatch.web import routing
-from finebatch.web.deps import Data, Now
+from finebatch.web.deps import Config, Data, Now
 from finebatch.web.types import Out
 from finebatch.workflow.dough.doughs import follow_scale
 from finebatch.workflow.kitchen import equipment as kitchen
@@ -34,24 +35,33 @@ class KitchenBody(KitchenSetting):
 
 
 class AboutOut(Out):
-    """What this is, whether it is the demo, and what its clock shows (UTC ms)."""
+    """What this is, whether it is the demo, and what its clock shows (UTC ms). A demo that was
+    opened from a kitchen of one's own says where that is (`back_to`)."""
 
     version: str
     demo: bool
     now: int
+    back_to: str | None
 
 
 @router.get("/about")
-def about(request: Request, now: Now) -> AboutOut:
+def about(request: Request, now: Now, config: Config) -> AboutOut:
     """The version of the app."""
     demo = request.app.state.show_bake is not None
-    return AboutOut(version=version("finebatch"), demo=demo, now=now)
+    back_to = config.back_to or None
+    return AboutOut(version=version("finebatch"), demo=demo, now=now, back_to=back_to)
 
 
 @router.get("/sheets")
 def list_sheets() -> list[NamedSheet]:
     """Sheets that bakers have."""
     return list(tables.sheets())
+
+
+@router.get("/regions")
+def list_regions() -> list[Region]:
+    """What kitchens usually have, by region."""
+    return list(regions())
 
 
 @router.get("/kitchen")

@@ -79,7 +79,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
     fault: (field) => (keep.error instanceof ProblemError ? keep.error.at(field) : undefined),
   };
   return (
-    <div className="grid flex-1 content-start gap-x-10 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-x-10 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <div className="flex flex-col gap-5">
         <h1 className="text-2xl font-bold">Kitchen</h1>
         <KitchenDrawing kitchen={kitchen} />
