@@ -85,6 +85,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     from finebatch.store.places import Served, ServedElsewhere
     from finebatch.web.app import STATIC, create_app
     from finebatch.web.clock import MovedClock, system_clock
+    from finebatch.web.demo_beside import end_with_parent
     from finebatch.web.server import server_of
 
     if not (STATIC / "index.html").is_file():
@@ -111,6 +112,8 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     if demo:
         from finebatch.demo.alive import bake_under_way, bring_to_life
 
+        if settings.back_to:
+            end_with_parent()
         served.state.show_bake = bake_under_way
         if load(served.state.database, clock()):
             served.state.searches.begin(bring_to_life(served.state.database, clock()))

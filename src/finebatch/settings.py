@@ -11,7 +11,8 @@ from finebatch.devices.chosen import STAND_IN
 class Settings(BaseSettings):
     """Where the data file is, on which port of this machine the app listens, and what it reads.
 
-    `scale` and `thermometer` are names of drivers (see `devices/chosen`).
+    `scale` and `thermometer` are names of drivers (see `devices/chosen`). A demo that was opened
+    from a kitchen of one's own knows the way back (`back_to`) and ends with it.
     """
 
     model_config = SettingsConfigDict(env_prefix="FINEBATCH_")
@@ -21,3 +22,4 @@ class Settings(BaseSettings):
     scale: str = STAND_IN
     thermometer: str = STAND_IN
     plan_seconds: float = Field(default=5.0, gt=0, le=300)
+    back_to: str = Field(default="", pattern=r"^(http://(127\.0\.0\.1|localhost)(:\d{1,5})?)?$")

@@ -17,6 +17,7 @@ from finebatch.store.documents import SEEN
 from finebatch.workflow.book import bakes as book
 from finebatch.workflow.cold import cold_store as cold
 from finebatch.workflow.dough import doughs
+from finebatch.workflow.dough.drawer import list_doughs
 from finebatch.workflow.dough.from_card import usual_tray
 from finebatch.workflow.kitchen import equipment as kitchen
 
@@ -88,7 +89,7 @@ def load(database: Database, now: int) -> int:
     text = files("finebatch.demo").joinpath("data", "harvest_supper.json").read_text("utf-8")
     scenario = TypeAdapter(list[DemoDough]).validate_json(text)
     with database.writing() as session:
-        if doughs.list_doughs(session, most=1)[1]:
+        if list_doughs(session, most=1)[1]:
             return 0
         kitchen.change_kitchen(session, kitchen.get_kitchen(session))
         for place, dough in enumerate(scenario):

@@ -12,10 +12,10 @@ const STEPS = [1, 5, 15] as const;
 /** In the demo: what it is, a bake to look at, and a clock that goes on as fast as one likes. */
 export function DemoBar() {
   const about = useQuery(aboutQuery);
-  return about.data?.demo ? <Bar /> : null;
+  return about.data?.demo ? <Bar backTo={about.data.back_to} /> : null;
 }
 
-function Bar() {
+function Bar({ backTo }: { backTo: string | null }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const session = useQuery(currentSessionQuery).data;
@@ -67,6 +67,11 @@ function Bar() {
         >
           See a bake under way
         </button>
+      )}
+      {backTo && (
+        <a href={backTo} className="press min-h-8 px-2">
+          Back to my own kitchen
+        </a>
       )}
       <span role="status" className="text-caution">
         {see.error?.message ?? putOn.error?.message}

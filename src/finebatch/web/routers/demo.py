@@ -1,4 +1,5 @@
-"""The demo's own presses: a bake under way, and a clock that is put on by hand."""
+"""The demo: opened beside a kitchen of one's own; in it, a bake under way, and a clock that is put
+on by hand."""
 
 from math import ceil
 from typing import Annotated
@@ -8,6 +9,7 @@ from pydantic import Field
 
 from finebatch.web import routing
 from finebatch.web.clock import MovedClock
+from finebatch.web.demo_beside import DemoBeside
 from finebatch.web.deps import Data, Now, Screens
 from finebatch.web.routers.bake import tell_session
 from finebatch.web.types import Body, Out
@@ -61,3 +63,21 @@ def put_clock_on(body: PutOnBody, request: Request, data: Data, screens: Screens
         if baked is not None:
             tell_session(screens, show(session, baked, clock()))
     return ClockOut(now=clock())
+
+
+class BesideOut(Out):
+    """Where the demo is, and whether it answers yet: it takes seconds to start."""
+
+    address: str
+    answers: bool
+
+
+@router.post("/beside")
+def open_demo(request: Request) -> BesideOut:
+    """Start the demo beside this kitchen, in a process of its own and on data that are thrown away
+    when this one is stopped; nothing of this kitchen is touched."""
+    if request.app.state.show_bake is not None:
+        raise Missing("Another demo")
+    beside: DemoBeside = request.app.state.demo_beside
+    address, answers = beside.look(str(request.base_url).rstrip("/"))
+    return BesideOut(address=address, answers=answers)
