@@ -14,7 +14,8 @@ from finebatch.store.backup import back_up
 from finebatch.store.database import DamagedFile, Database, UnusableFile
 from finebatch.store.places import all_of, copies_of, photos_of
 from finebatch.store.restore import NoBackup, last_good_copy, restore
-from finebatch.workflow.dough.doughs import add_dough, list_doughs
+from finebatch.workflow.dough.doughs import add_dough
+from finebatch.workflow.dough.drawer import list_doughs
 from tests.pictures import put_photo
 from tests.released import put
 from tests.web.test_cli import finebatch

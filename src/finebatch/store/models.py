@@ -119,6 +119,7 @@ class DoughRow(Base):
     """A dough as its card is written; `revision` counts its changes.
 
     `card` is the whole card as a document; `name` and `family` repeat it for lists and searches.
+    `labels` are the baker's own words for it, one a line.
     """
 
     __tablename__ = "dough"
@@ -130,6 +131,8 @@ class DoughRow(Base):
     card: Mapped[Card] = mapped_column(Holds(CARD), server_default="{}")
     revision: Mapped[Number] = mapped_column(default=1)
     changed_at: Mapped[Moment]
+    favourite: Mapped[bool] = mapped_column(server_default=false(), default=False)
+    labels: Mapped[Text] = mapped_column(server_default="", default="")
     tray: Mapped["TraySettingRow"] = relationship(cascade="all, delete-orphan")
     versions: Mapped[list["VersionRow"]] = relationship(
         order_by="VersionRow.number", cascade="all, delete-orphan"

@@ -21,8 +21,8 @@ from finebatch.web import routing
 from finebatch.web.deps import Data, Now
 from finebatch.web.types import Body, Id, Out, Text
 from finebatch.workflow.book import bakes as book
-from finebatch.workflow.dough import doughs, versions
-from finebatch.workflow.dough.doughs import Dough
+from finebatch.workflow.dough import doughs, drawer, versions
+from finebatch.workflow.dough.doughs import Dough, Marks
 from finebatch.workflow.kitchen.larder import get_larder
 from finebatch.workflow.kitchen.thrown import Thrown, told
 
@@ -51,10 +51,11 @@ class DoughShort(Out):
     total_g: float
     lines: int
     changed_at: int
+    marks: Marks
 
 
 class DoughsOut(Out):
-    """Doughs, the one changed last first, and how many there are in all."""
+    """Doughs, favourites first, and how many there are in all."""
 
     doughs: list[DoughShort]
     total: int
@@ -136,10 +137,15 @@ def all_doughs(
     data: Data,
     search: Annotated[Text, Query(max_length=100)] = "",
     most: Annotated[int, Query(ge=1, le=MOST_SHOWN)] = 60,
+    skip: Annotated[int, Query(ge=0, le=1_000_000)] = 0,
+    order: drawer.Order = "changed",
+    label: Annotated[Text, Query(max_length=drawer.MOST_LABEL)] = "",
 ) -> DoughsOut:
-    """Doughs by a part of their name or of an ingredient's, the one changed last first."""
+    """Doughs by a part of their name or of an ingredient's, favourites first."""
     with data.reading() as session:
-        found, total = doughs.list_doughs(session, search, most)
+        found, total = drawer.list_doughs(
+            session, search, most, skip=skip, order=order, label=label
+        )
     short = [
         DoughShort(
             id=d.id,
@@ -148,10 +154,25 @@ def all_doughs(
             total_g=d.weighed.total_g,
             lines=len(d.card.lines),
             changed_at=d.changed_at,
+            marks=d.marks,
         )
         for d in found
     ]
     return DoughsOut(doughs=short, total=total)
+
+
+@router.get("/dough-names")
+def dough_names(data: Data) -> list[drawer.DoughName]:
+    """Every dough by its name, favourites first."""
+    with data.reading() as session:
+        return drawer.names_of_all(session)
+
+
+@router.get("/labels")
+def all_labels(data: Data) -> list[str]:
+    """The labels that doughs have, by the alphabet."""
+    with data.reading() as session:
+        return drawer.labels_known(session)
 
 
 @router.post("/doughs", status_code=201)
@@ -189,6 +210,20 @@ def change_tray(dough_id: Id, body: TraySetting, data: Data) -> Dough:
     """Keep how a dough is portioned and baked."""
     with data.writing() as session:
         return doughs.change_tray(session, dough_id, body)
+
+
+@router.put("/doughs/{dough_id}/marks")
+def mark_dough(dough_id: Id, body: Marks, data: Data) -> Dough:
+    """Keep a dough's marks; its card and its versions stay as they are."""
+    with data.writing() as session:
+        return drawer.mark(session, dough_id, body)
+
+
+@router.post("/doughs/{dough_id}/copy", status_code=201)
+def copy_dough(dough_id: Id, data: Data, now: Now) -> Dough:
+    """Begin another dough from this one's card and tray."""
+    with data.writing() as session:
+        return drawer.copy_dough(session, dough_id, now)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

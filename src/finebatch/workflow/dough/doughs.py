@@ -3,14 +3,13 @@
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
-from sqlalchemy import ColumnElement, String, func, or_, select, type_coerce
-from sqlalchemy.orm import Session, selectinload
+from sqlalchemy import select
+from sqlalchemy.orm import Session
 
 from finebatch.core.formula.card_says import says_of
 from finebatch.core.formula.dough import MOST_NAME, Card, WeighedDough
 from finebatch.core.formula.limits import faults_of
 from finebatch.core.formula.weigh import weigh_card
-from finebatch.core.larder.ingredient import Larder
 from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.refusal import Refusal, refuse
 from finebatch.core.tray.from_card import followed, oven_of
@@ -27,6 +26,15 @@ from finebatch.workflow.kitchen.larder import Pantry, get_pantry
 
 
 @dataclass(frozen=True, slots=True)
+class Marks:
+    """What a baker keeps a dough by, beside its card: whether a favourite, and labels of one's
+    own."""
+
+    favourite: bool = False
+    labels: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Dough:
     """A dough as kept. `changed_at` in UTC milliseconds."""
 
@@ -36,12 +44,21 @@ class Dough:
     card: Card
     tray: TraySetting
     weighed: WeighedDough
+    marks: Marks = Marks()
 
 
-def _dough(row: DoughRow, pantry: Pantry) -> Dough:
+def dough_of(row: DoughRow, pantry: Pantry) -> Dough:
+    """A row as it is used: weighed."""
     card = row.card
-    weighed = weigh_card(card, pantry.larder, pantry.measuring)
-    return Dough(row.id, row.revision, row.changed_at, card, row.tray.setting, weighed)
+    return Dough(
+        row.id,
+        row.revision,
+        row.changed_at,
+        card,
+        row.tray.setting,
+        weigh_card(card, pantry.larder, pantry.measuring),
+        Marks(row.favourite, tuple(row.labels.splitlines())),
+    )
 
 
 def find_row(session: Session, dough_id: int) -> DoughRow:
@@ -63,38 +80,13 @@ def find_by_name(session: Session, name: str) -> int:
 
 def get_dough(session: Session, dough_id: int) -> Dough:
     """One dough, weighed."""
-    return _dough(find_row(session, dough_id), get_pantry(session))
+    return dough_of(find_row(session, dough_id), get_pantry(session))
 
 
 def get_doughs(session: Session, dough_ids: Iterable[int]) -> dict[int, Dough]:
     """Several doughs by id, weighed; `Missing` when one is not there."""
     pantry = get_pantry(session)
-    return {key: _dough(find_row(session, key), pantry) for key in dough_ids}
-
-
-def _matching(search: str, larder: Larder) -> ColumnElement[bool]:
-    """Doughs by a part of their name, or by an ingredient of that name."""
-    wanted = search.strip().casefold()
-    found: list[ColumnElement[bool]] = [DoughRow.name.icontains(wanted, autoescape=True)]
-    keys = [key for key, ingredient in larder.items() if wanted in ingredient.name.casefold()]
-    written = type_coerce(DoughRow.card, String)
-    found += [written.contains(f'"ingredient": "{key}"', autoescape=True) for key in keys[:20]]
-    return or_(*found)
-
-
-def list_doughs(session: Session, search: str = "", most: int = 60) -> tuple[list[Dough], int]:
-    """Doughs, the one changed last first, at most so many; and how many there are in all."""
-    pantry = get_pantry(session)
-    query = select(DoughRow)
-    if search.strip():
-        query = query.where(_matching(search, pantry.larder))
-    total = session.scalar(select(func.count()).select_from(query.subquery())) or 0
-    rows = session.scalars(
-        query.options(selectinload(DoughRow.tray))
-        .order_by(DoughRow.changed_at.desc(), DoughRow.id.desc())
-        .limit(most)
-    )
-    return [_dough(row, pantry) for row in rows], total
+    return {key: dough_of(find_row(session, key), pantry) for key in dough_ids}
 
 
 def _check_name(name: str) -> str:
@@ -130,7 +122,7 @@ def add_dough(
     )
     session.add(row)
     session.flush()
-    return _dough(row, pantry)
+    return dough_of(row, pantry)
 
 
 def _begun(session: Session, card: Card, pantry: Pantry) -> TraySetting:
@@ -161,7 +153,7 @@ def change_dough(
     row.name, row.family, row.card = card.name, card.family, card
     row.revision, row.changed_at = revision + 1, now
     session.flush()
-    return _dough(row, pantry)
+    return dough_of(row, pantry)
 
 
 def put_unreadable_aside(database: Database, now: int) -> list[str]:
@@ -184,7 +176,7 @@ def change_tray(session: Session, dough_id: int, tray: TraySetting) -> Dough:
     row = find_row(session, dough_id)
     row.tray.setting = tray
     session.flush()
-    return _dough(row, get_pantry(session))
+    return dough_of(row, get_pantry(session))
 
 
 def follow_scale(session: Session, before: KitchenUnits, after: KitchenUnits) -> None:

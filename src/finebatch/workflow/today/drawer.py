@@ -13,7 +13,8 @@ from finebatch.core.refusal import Refusal
 from finebatch.facts import tables
 from finebatch.store.models import BakeRow
 from finebatch.workflow.dough.base_doughs import as_dough
-from finebatch.workflow.dough.doughs import Dough, list_doughs
+from finebatch.workflow.dough.doughs import Dough
+from finebatch.workflow.dough.drawer import list_doughs
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.dough.study import Bench, get_bench
 

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from finebatch.store.models import BakeRow, ColdRow, DoughRow, OccasionRow
 from finebatch.workflow.cold.cold_store import FORM_WORDS
-from finebatch.workflow.dough.doughs import list_doughs
+from finebatch.workflow.dough.drawer import list_doughs
 from finebatch.workflow.kitchen.larder import get_larder
 
 MOST_OF_A_KIND = 6

@@ -1,4 +1,4 @@
-import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import {
   api,
   asking,
@@ -11,13 +11,45 @@ import {
 import { KEYS } from "./keys";
 import { A_WHILE_MS, FOR_GOOD } from "./staying";
 
-export const doughsQuery = (search: string, most: number) =>
-  queryOptions({
-    queryKey: [...KEYS.doughs, search, most],
-    queryFn: ({ signal }) =>
-      body(api.GET("/api/doughs", { params: { query: { search, most } }, signal })),
+/** How doughs are looked for: by letters, with a label, in an order. */
+export interface Looked {
+  search: string;
+  order: "changed" | "name" | "baked";
+  label: string;
+}
+
+const PAGE = 60;
+
+/** The drawer, page by page; favourites first. */
+export const drawerPagesQuery = (looked: Looked) =>
+  infiniteQueryOptions({
+    queryKey: [...KEYS.doughs, looked],
+    queryFn: ({ signal, pageParam }) =>
+      body(
+        api.GET("/api/doughs", {
+          params: { query: { ...looked, most: PAGE, skip: pageParam } },
+          signal,
+        }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const seen = pages.reduce((sum, page) => sum + page.doughs.length, 0);
+      return seen < last.total && last.doughs.length > 0 ? seen : undefined;
+    },
     placeholderData: keepPreviousData,
   });
+
+/** Every dough by its name. */
+export const doughNamesQuery = queryOptions({
+  queryKey: [...KEYS.doughs, "names"],
+  queryFn: () => body(api.GET("/api/dough-names")),
+});
+
+/** The labels that doughs have. */
+export const labelsQuery = queryOptions({
+  queryKey: [...KEYS.doughs, "labels"],
+  queryFn: () => body(api.GET("/api/labels")),
+});
 
 /** One dough; none is asked for where there is no number. */
 export const doughQuery = (id: number | null) =>

@@ -33,6 +33,8 @@ export const KEYS = {
   read: ["read"],
   readings: ["readings"],
   records: ["oven-watch", "records"],
+  regions: ["regions"],
+  ringing: ["ringing"],
   scale: ["scale"],
   scaling: ["scaling"],
   session: ["session"],

@@ -145,3 +145,16 @@ export const triedQuery = (plan: BakingSession, number: number, enabled: boolean
     enabled,
     staleTime: FOR_GOOD,
   });
+
+/** Which screens are open and which of them rings; asking says that this one is here. */
+export const ringingQuery = ({ id, name }: { id: string; name: string }) =>
+  queryOptions({
+    queryKey: KEYS.ringing,
+    queryFn: async () => {
+      const ringing = await body(asking.POST("/api/ringing/here", { body: { screen: id, name } }));
+      setClock(ringing.now);
+      return ringing;
+    },
+    retry: false,
+    staleTime: 0,
+  });

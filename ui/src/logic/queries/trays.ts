@@ -79,6 +79,13 @@ export const sheetsQuery = queryOptions({
   queryFn: () => body(api.GET("/api/sheets")),
 });
 
+/** What kitchens usually have, by region. */
+export const regionsQuery = queryOptions({
+  queryKey: KEYS.regions,
+  queryFn: () => body(api.GET("/api/regions")),
+  staleTime: FOR_GOOD,
+});
+
 /** Pans that bakers have. */
 export const pansQuery = queryOptions({
   queryKey: KEYS.pans,

@@ -1,5 +1,6 @@
 import type { Study } from "../../api/client";
 import { mass, percent } from "../../logic/format";
+import { Term } from "../../parts/Term";
 
 type Balanced = NonNullable<Study["balance"]>;
 
@@ -44,7 +45,8 @@ export function Balance({ balance, before }: BalanceProps) {
         })}
       </svg>
       <figcaption className="text-[0.9375rem] text-soft">
-        % of the flour and its like; boxes: usual in the family
+        <Term of="flourPercent">% of the flour</Term> and its like; <Term of="balance">boxes</Term>:
+        usual in the family
         {before ? "; hollow: the version before" : ""}
       </figcaption>
     </figure>

@@ -80,7 +80,7 @@ export function Method({ card, words, study, fresh, change }: MethodProps) {
           <section
             key={`${stage} ${steps[0]?.place}`}
             aria-label={STAGE[stage]}
-            className="grid grid-cols-[6rem_minmax(0,1fr)] gap-x-3 border-b border-line py-1 max-sm:grid-cols-1"
+            className="grid grid-cols-[6rem_minmax(0,1fr)] gap-x-3 border-b border-line py-1 max-md:grid-cols-1"
           >
             <h3 className="pt-2 font-bold">{STAGE[stage]}</h3>
             <ol>
@@ -220,8 +220,8 @@ function StepRow(props: StepRowProps) {
   const name = `step ${place + 1}`;
   const each = step.per === "piece";
   return (
-    <li className="grid grid-cols-[minmax(0,1fr)_8rem_4.75rem_4.5rem_4rem_10.5rem] items-start gap-x-2 py-1 max-sm:grid-cols-[minmax(0,1fr)_4.5rem_4rem_4rem]">
-      <div className={`flex flex-col max-sm:col-span-full ${headed ? "pt-4 max-sm:pt-0" : ""}`}>
+    <li className="grid grid-cols-[minmax(0,1fr)_8rem_4.75rem_4.5rem_4rem_10.5rem] items-start gap-x-2 py-1 max-md:grid-cols-[minmax(0,1fr)_4.5rem_4rem_4rem]">
+      <div className={`flex flex-col max-md:col-span-full ${headed ? "pt-4 max-md:pt-0" : ""}`}>
         <Typed
           label={`Step ${place + 1}`}
           value={step.text}
@@ -251,7 +251,7 @@ function StepRow(props: StepRowProps) {
         </span>
       </div>
       <div
-        className={`flex flex-col max-sm:col-span-full max-sm:flex-row ${headed ? "mt-5 max-sm:mt-0" : ""}`}
+        className={`flex flex-col max-md:col-span-full max-md:flex-row ${headed ? "mt-5 max-md:mt-0" : ""}`}
       >
         <select
           aria-label={`Kind of ${name}`}
@@ -320,7 +320,7 @@ function StepRow(props: StepRowProps) {
         onChange={(wait_most_min) => onWrite({ wait_most_min })}
       />
       <span
-        className={`flex items-center justify-end gap-1 max-sm:col-span-full ${headed ? "pt-5 max-sm:pt-1" : ""}`}
+        className={`flex items-center justify-end gap-1 max-md:col-span-full ${headed ? "pt-5 max-md:pt-1" : ""}`}
       >
         {own ? (
           <RowButtons

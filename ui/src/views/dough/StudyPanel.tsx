@@ -8,6 +8,7 @@ import { studyQuery, versionQuery, versionsQuery } from "../../logic/queries";
 import { SideView } from "../../parts/SideView";
 import { Balance, Consequences } from "./Balance";
 import { Checks } from "./Checks";
+import { Marks } from "./Marks";
 import { RemoveDough } from "./RemoveDough";
 
 interface StudyPanelProps {
@@ -52,6 +53,7 @@ export function StudyPanel(props: StudyPanelProps) {
         </section>
       )}
       {study && <Cautions study={study} />}
+      <Marks dough={dough} />
       <RemoveDough id={dough.id} name={card.name} />
     </aside>
   );

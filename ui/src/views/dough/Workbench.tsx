@@ -78,7 +78,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
   };
 
   return (
-    <div className="grid content-start gap-x-8 gap-y-4 p-6 max-sm:p-3 xl:grid-cols-[minmax(0,1fr)_19.5rem]">
+    <div className="grid grid-cols-1 content-start gap-x-8 gap-y-4 p-6 max-sm:p-3 xl:grid-cols-[minmax(0,1fr)_19.5rem]">
       <section aria-label="Card" className="flex min-w-0 flex-col gap-3">
         <Head editing={editing} words={words} />
         {study.data && (
