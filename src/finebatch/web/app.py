@@ -28,11 +28,13 @@ from finebatch.store.swap import forget_aside
 from finebatch.web import problems
 from finebatch.web.as_read import AsRead
 from finebatch.web.clock import Clock, steady_clock, system_clock
+from finebatch.web.demo_beside import DemoBeside
 from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
 from finebatch.web.methods import HeadAndOptions
 from finebatch.web.once_only import OnceOnly
+from finebatch.web.ringing import Ringing
 from finebatch.web.routers import (
     bake,
     bin,
@@ -49,6 +51,7 @@ from finebatch.web.routers import (
     larder,
     occasions,
     plan,
+    ringing,
     session_files,
     study,
     template,
@@ -81,6 +84,7 @@ ROUTERS = (
     kitchen.router,
     plan.router,
     bake.router,
+    ringing.router,
     session_files.router,
     copies.router,
     bin.router,
@@ -182,6 +186,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
 
     wire = Wire(_shell())
     live = LiveDevices(database, wire, clock, settings)
+    demo_beside = DemoBeside()
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
@@ -198,6 +203,7 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
             task.cancel()
             with suppress(asyncio.CancelledError):
                 await task
+        demo_beside.close()
         searches.close()
         database.close()
 
@@ -214,7 +220,8 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     app.openapi = partial(describe, app)  # type: ignore[method-assign]
     app.state.database, app.state.clock, app.state.settings = database, clock, settings
     app.state.searches, app.state.wire, app.state.devices = searches, wire, live
-    app.state.show_bake = None
+    app.state.show_bake, app.state.demo_beside = None, demo_beside
+    app.state.ringing = Ringing()
     problems.install(app)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))

@@ -7,6 +7,7 @@ from fastapi import Depends, Request
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.devices_live import LiveDevices
+from finebatch.web.ringing import Ringing
 from finebatch.web.wire import Wire
 from finebatch.workflow.session.search import Searches
 
@@ -36,6 +37,11 @@ def _wire(request: Request) -> Wire:
     return wire
 
 
+def _ringing(request: Request) -> Ringing:
+    ringing: Ringing = request.app.state.ringing
+    return ringing
+
+
 def _devices(request: Request) -> LiveDevices:
     devices: LiveDevices = request.app.state.devices
     return devices
@@ -46,4 +52,5 @@ Now = Annotated[int, Depends(_now)]
 Config = Annotated[Settings, Depends(_settings)]
 Planner = Annotated[Searches, Depends(_searches)]
 Screens = Annotated[Wire, Depends(_wire)]
+Rings = Annotated[Ringing, Depends(_ringing)]
 Devices = Annotated[LiveDevices, Depends(_devices)]

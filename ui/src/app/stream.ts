@@ -33,17 +33,19 @@ function useVisible(): boolean {
 }
 
 /**
- * Keep one stream of events open while the page is looked at; a lost one is shown, and opened again.
+ * Keep one stream of events open while the page is looked at, or rings (`rings`); a lost one is
+ * shown, and opened again.
  *
  * A browser opens six connections to one server at the most: streams of tabs that nobody looks at
  * would leave none for anything else.
  */
-export function useStream(): void {
+export function useStream(rings: boolean): void {
   const queries = useQueryClient();
   const visible = useVisible();
+  const open = visible || rings;
   useEffect(() => {
-    if (!visible) return;
-    let source = open(queries);
+    if (!open) return;
+    let source = opened(queries);
     let heard = Date.now();
     const hear = () => {
       heard = Date.now();
@@ -61,7 +63,7 @@ export function useStream(): void {
       say(queries, "lost");
       if (!closed && Date.now() - heard < OPEN_ANEW_MS) return;
       source.close();
-      source = open(queries);
+      source = opened(queries);
       hear();
       listen();
     }, 1000);
@@ -71,10 +73,10 @@ export function useStream(): void {
       // What happens until it is opened again is asked for then.
       queries.setQueryData<Wire>(wireQuery.queryKey, "shut");
     };
-  }, [queries, visible]);
+  }, [queries, open]);
 }
 
-function open(queries: QueryClient): EventSource {
+function opened(queries: QueryClient): EventSource {
   const source = new EventSource("/api/stream");
   source.addEventListener("open", () => {
     const was = queries.getQueryData(wireQuery.queryKey);

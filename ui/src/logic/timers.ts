@@ -17,6 +17,9 @@ export function stopped(timers: Timers, key: string): Timers {
   return others;
 }
 
+/** Under which name this browser keeps those of a session. */
+export const timersKeptAt = (sessionId: number): string => `finebatch.steps.${sessionId}`;
+
 /** What was kept of them, read; nothing where it is not of that kind. */
 export function readTimers(kept: string | null): Timers {
   try {

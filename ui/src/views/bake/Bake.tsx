@@ -1,8 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { BakingSession } from "../../api/client";
+import { when } from "../../logic/format";
 import { pendingJobs } from "../../logic/jobs";
-import { currentSessionQuery } from "../../logic/queries";
+import { currentSessionQuery, planQuery } from "../../logic/queries";
+import { BakeExample } from "../../parts/examples/BakeExample";
+import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
 import { useLastDough } from "../../parts/useLastDough";
 import { Closing } from "./Closing";
@@ -13,7 +16,6 @@ const LOOK_AGAIN_MS = 2000;
 
 export function Bake() {
   const current = useQuery({ ...currentSessionQuery, refetchInterval: LOOK_AGAIN_MS });
-  const dough = useLastDough();
   if (current.error && !current.data) {
     return (
       <div className="p-6">
@@ -23,15 +25,7 @@ export function Bake() {
   }
   if (current.data === undefined) return <p className="p-6 text-soft">One moment…</p>;
   if (current.data === null) {
-    return (
-      <section className="max-w-xl p-8">
-        <h1 className="text-3xl font-bold">Nothing is being baked.</h1>
-        <p className="mt-3 text-lg">Plan a dough’s trays and start from there.</p>
-        <Link to={dough ? "/plan" : "/dough"} className="press press-main mt-4">
-          {dough ? "To the plan" : "To the doughs"}
-        </Link>
-      </section>
-    );
+    return <NothingBaked />;
   }
   const session = current.data;
   if (session.state === "given_up") return <GivenUp session={session} />;
@@ -39,6 +33,37 @@ export function Bake() {
     <Live session={session} lost={current.error} />
   ) : (
     <Closing session={session} />
+  );
+}
+
+/** What will stand here while something is baked; one press leads to what is planned. */
+function NothingBaked() {
+  const plan = useQuery(planQuery).data;
+  const dough = useLastDough();
+  const planned = plan?.activities.length ? plan : null;
+  return (
+    <section className="flex flex-col gap-3 p-6 max-sm:p-3">
+      <h1 className="text-3xl font-bold">Nothing is being baked.</h1>
+      {planned && (
+        <p className="text-lg">
+          <strong>{planned.name}</strong> is planned, ready {when(planned.finish_at, planned.now)}.
+        </p>
+      )}
+      <ToStand
+        example={<BakeExample />}
+        press={
+          <Link
+            to={planned ? "/plan" : dough ? `/plan/${dough}` : "/"}
+            className="press press-main min-h-12 text-lg"
+          >
+            {planned ? "Open the plan and start" : dough ? "To the plan" : "Choose a dough"}
+          </Link>
+        }
+      >
+        The job for now with its steps and its drawing, the oven’s shelves with what is on them and
+        how long, what comes next, and Done will stand here once a plan is started.
+      </ToStand>
+    </section>
   );
 }
 

@@ -12,7 +12,7 @@ export function Closing({ session }: { session: BakingSession }) {
   const list = toDo(session);
   const next = list.find((one) => !one.done);
   return (
-    <div className="grid flex-1 content-start gap-x-12 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_26rem]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-x-12 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <section aria-label="To close" className="flex min-h-[calc(100dvh-5.25rem)] flex-col gap-4">
         <h1 className="text-5xl font-bold">All out.</h1>
         <p className="text-2xl">

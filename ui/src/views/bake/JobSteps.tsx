@@ -3,10 +3,10 @@ import type { Activity, BakingSession } from "../../api/client";
 import type { BakeEvent } from "../../logic/events";
 import { countdown, length } from "../../logic/format";
 import { type Said, wordsOf } from "../../logic/jobs";
-import { readTimers, stepKey, stopped, type Timers, timed } from "../../logic/timers";
+import { readTimers, stepKey, stopped, type Timers, timed, timersKeptAt } from "../../logic/timers";
 
 const MINUTE = 60_000;
-const keptAt = (session: BakingSession) => `finebatch.steps.${session.id}`;
+const keptAt = (session: BakingSession) => timersKeptAt(session.id);
 
 interface JobStepsProps {
   session: BakingSession;
@@ -63,7 +63,7 @@ function StepLine({ step, done, ends, now, onTick, onTimer }: StepLineProps) {
     <li className="flex items-start gap-3 border-b border-line py-2 text-2xl max-sm:text-xl">
       <input
         type="checkbox"
-        className="mt-1 size-8 flex-none accent-[var(--color-ink)]"
+        className="size-11 flex-none accent-[var(--color-ink)]"
         aria-label={step.text}
         checked={done}
         onChange={onTick}

@@ -10,12 +10,13 @@ import { DayDrawing } from "../../parts/day/DayDrawing";
 import { Notice } from "../../parts/Notice";
 import { OvenProbe } from "../../parts/oven/OvenProbe";
 import { useNow } from "../../parts/useNow";
-import { useAlarm, useAwake, useKeys, useManner, useTwice, useWholeScreen } from "./companion";
+import { useAwake, useKeys, useTwice, useWholeScreen } from "./companion";
 import { DoneBar } from "./DoneBar";
 import { Firmness } from "./Firmness";
 import { Happenings, KeyCap } from "./Happenings";
 import { JobDrawing } from "./JobDrawing";
 import { JobSteps } from "./JobSteps";
+import { MannerPanel } from "./MannerPanel";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
 import { useEvents } from "./useEvents";
@@ -29,7 +30,6 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   const { telling, undo, giveUp, busy } = useEvents(session);
   const [twice, noteDone] = useTwice();
   const [picked, setPicked] = useState<string | null>(null);
-  const [manner, setManner] = useManner();
   const [whole, turnWhole] = useWholeScreen();
   const words = useQuery(bookWordsQuery);
   const jobs = pendingJobs(session);
@@ -42,7 +42,6 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
   const job = order[place];
   const said = job ? wordsOf(job) : null;
 
-  useAlarm(first, first ? wordsOf(first).title : "", now, manner);
   useAwake(first !== undefined);
 
   const tell = (what: BakeEvent | null) => {
@@ -75,11 +74,14 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
 
   if (!job || !said) return null;
   return (
-    <div className="grid flex-1 content-start gap-6 p-5 max-sm:p-3 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_24rem]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-6 p-5 max-sm:p-3 md:grid-cols-[minmax(0,1fr)_19rem] lg:grid-cols-[minmax(0,1fr)_24rem]">
       <section
         aria-label="Now"
         className="flex has-[[data-weighing]]:[&_[data-drawing]]:hidden min-h-[calc(100dvh-5.25rem)] flex-col gap-3"
       >
+        <p role="status" className="sr-only">
+          {said.title}. {said.detail}
+        </p>
         <Due wait={job.due_at - now} at={job.due_at} sooner={place > 0} />
         <h1 className="text-7xl leading-none font-bold max-lg:text-6xl max-sm:text-4xl">
           {said.title}
@@ -94,7 +96,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             <strong className="text-caution">Caution:</strong> {said.caution}
           </p>
         )}
-        <div className="grid gap-x-6 gap-y-3 lg:grid-cols-2 lg:has-[>:only-child]:grid-cols-1">
+        <div className="grid grid-cols-1 gap-x-6 gap-y-3 lg:grid-cols-2 lg:has-[>:only-child]:grid-cols-1">
           <JobSteps
             key={session.id}
             session={session}
@@ -120,30 +122,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             </>
           ) : null}
         </p>
-        <section aria-label="Manner" className="flex flex-wrap gap-2">
-          <button type="button" className="press min-h-11" onClick={turnWhole}>
-            {whole ? "Leave the whole screen" : "Whole screen"}
-          </button>
-          <button
-            type="button"
-            className="press min-h-11"
-            aria-pressed={manner.sound}
-            onClick={() => setManner({ sound: !manner.sound })}
-          >
-            {manner.sound ? "Sound is on" : "Sound is off"}
-          </button>
-          <button
-            type="button"
-            className="press min-h-11"
-            aria-pressed={manner.voice}
-            onClick={() => setManner({ voice: !manner.voice })}
-          >
-            {manner.voice ? "It speaks" : "It does not speak"}
-          </button>
-          <button type="button" className="press min-h-11" onClick={() => giveUp.mutate()}>
-            Give this session up
-          </button>
-        </section>
+        <MannerPanel whole={whole} onWhole={turnWhole} onGiveUp={() => giveUp.mutate()} />
         <DoneBar>
           <button
             type="button"

@@ -1,59 +1,4 @@
 import { useEffect, useRef, useState } from "react";
-import type { Activity } from "../../api/client";
-import { allowSound, play, say, soundOf } from "./sounds";
-
-/** How the companion makes itself heard and seen; kept on this device. */
-export interface Manner {
-  sound: boolean;
-  voice: boolean;
-}
-
-const KEPT = "finebatch.manner";
-const USUAL: Manner = { sound: true, voice: false };
-
-function kept(): Manner {
-  try {
-    return { ...USUAL, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
-  } catch {
-    return USUAL;
-  }
-}
-
-export function useManner(): [Manner, (part: Partial<Manner>) => void] {
-  const [manner, setManner] = useState(kept);
-  return [
-    manner,
-    (part) => {
-      allowSound();
-      const next = { ...manner, ...part };
-      setManner(next);
-      // Heard at once, so that one knows how loud it is.
-      if (part.sound) void play("hands");
-      if (part.voice) say("I speak.");
-      try {
-        localStorage.setItem(KEPT, JSON.stringify(next));
-      } catch {
-        // A browser that keeps nothing still bakes.
-      }
-    },
-  ];
-}
-
-const MINUTE = 60_000;
-
-/** Sounds, and where wanted speaks, when a job is due, and each minute that a hot one runs over. */
-export function useAlarm(job: Activity | undefined, words: string, now: number, manner: Manner) {
-  const told = useRef("");
-  const due = job !== undefined && now >= job.due_at - 1000;
-  const late = job && soundOf(job) === "hot" ? Math.floor((now - job.due_at) / MINUTE) : 0;
-  const stage = job && due ? `${job.key} ${Math.max(late, 0)}` : "";
-  useEffect(() => {
-    if (!job || stage === "" || told.current === stage) return;
-    told.current = stage;
-    if (manner.sound) void play(late > 0 ? "over" : soundOf(job));
-    if (manner.voice) say(words);
-  }, [job, stage, late, words, manner]);
-}
 
 const TWICE_MS = 350;
 
@@ -109,7 +54,6 @@ export function useWholeScreen(): [boolean, () => void] {
     };
   }, [whole]);
   const turn = () => {
-    allowSound();
     window.scrollTo({ top: 0 });
     if (whole) {
       if (document.fullscreenElement) void document.exitFullscreen();
@@ -135,7 +79,6 @@ export function useKeys(presses: Record<string, (() => void) | undefined>): void
       const press = latest.current[event.key];
       if (!press || typing || pressing) return;
       event.preventDefault();
-      allowSound();
       press();
     };
     // A finger that pressed something else leaves no focus there: space stays the large button.

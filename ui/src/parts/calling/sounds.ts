@@ -1,7 +1,5 @@
-import type { Activity } from "../../api/client";
-
-/** What a sound says, heard from another room: hot work, a job for the hands, a tray running over. */
-export type Sound = "hot" | "hands" | "over";
+import type { Sound } from "../../logic/alarms";
+import { store, useStored } from "./store";
 
 /** Notes one after the other: Hz, seconds. Hot work rises quickly, hands' work is two calm notes. */
 const NOTES: Record<Sound, readonly (readonly [number, number])[]> = {
@@ -20,17 +18,31 @@ const NOTES: Record<Sound, readonly (readonly [number, number])[]> = {
     [1319, 0.1],
     [1319, 0.1],
   ],
+  timer: [
+    [880, 0.15],
+    [880, 0.15],
+    [880, 0.4],
+  ],
 };
 const GAP_S = 0.06;
 const LOUD = 0.25;
 
 let context: AudioContext | null = null;
+const audible = store(false);
 
 /** Browsers let a page be heard only after it was touched once: call it from a press. */
 export function allowSound(): void {
-  context ??= new AudioContext();
+  if (context === null) {
+    const made = new AudioContext();
+    made.addEventListener("statechange", () => audible.set(made.state === "running"));
+    context = made;
+  }
   if (context.state === "suspended") void context.resume();
+  else audible.set(context.state === "running");
 }
+
+/** Whether this window can be heard: something has been pressed in it. */
+export const useAudible = (): boolean => useStored(audible);
 
 export async function play(sound: Sound): Promise<void> {
   if (context?.state === "suspended") await context.resume();
@@ -50,8 +62,6 @@ export async function play(sound: Sound): Promise<void> {
     at += seconds + GAP_S;
   }
 }
-
-export const soundOf = (job: Activity): Sound => (job.hot ? "hot" : "hands");
 
 /** Say it in the browser's own voice. */
 export function say(words: string): void {
