@@ -21,18 +21,27 @@ const SOON_MS = 15_000;
 /** The job for now: what cannot wait goes before all else once it is due, then the dial. Until the
  * rest is planned again, a tray may be due that has no shelf yet: that is not for now. */
 export function jobNow(session: BakingSession, now: number): Activity | undefined {
-  const jobs = pendingJobs(session);
-  const shelves = session.ovens.reduce((sum, n) => sum + n, 0);
-  const full = inOven(session).length >= shelves;
-  const can = jobs.filter((job) => !full || job.kind !== "load");
+  const can = doable(session);
   const due = can.filter((job) => job.due_at - now <= SOON_MS);
   return (
     due.find((job) => CANNOT_WAIT.has(job.kind)) ??
     due.find((job) => job.kind === "heat") ??
     can[0] ??
-    jobs[0]
+    pendingJobs(session)[0]
   );
 }
+
+/** What can be done as the ovens are: no tray is loaded while every shelf has one. */
+function doable(session: BakingSession): Activity[] {
+  const jobs = pendingJobs(session);
+  const shelves = session.ovens.reduce((sum, n) => sum + n, 0);
+  const full = inOven(session).length >= shelves;
+  return jobs.filter((job) => !full || job.kind !== "load");
+}
+
+/** The jobs that are due at that time. */
+export const dueJobs = (session: BakingSession, now: number): Activity[] =>
+  doable(session).filter((job) => job.due_at <= now);
 
 /** A tray that is in the oven now, with the jobs that end and turn it. */
 export interface InOven {

@@ -115,6 +115,18 @@ export function packsWords(one: Buying, mass: (grams: number) => string): string
   return `${one.packs} ${one.packs === 1 ? "pack" : "packs"} of ${mass(one.pack_g)}`;
 }
 
+/** What is to be bought, as text that is sent to whoever goes shopping: an ingredient a line. */
+export function shoppingList(
+  called: string,
+  needed: readonly (Buying & { name: string })[],
+  mass: (grams: number) => string,
+): string {
+  const lines = needed
+    .filter((one) => one.buy_g > 0)
+    .map((one) => `${one.name}: ${packsWords(one, mass)}`);
+  return [`To buy for ${called}`, ...lines].join("\n");
+}
+
 /** When an occasion comes again: a year on where that lies ahead and is near, else the same day of
  * the coming week. */
 export function nextTime(at: number, now: number): number {

@@ -9,6 +9,7 @@ import {
   nextTime,
   packsWords,
   readTimes,
+  shoppingList,
   timesWords,
   tomorrow,
   usualHours,
@@ -95,6 +96,17 @@ describe("what is bought", () => {
     expect(packsWords({ buy_g: 700, packs: 2, pack_g: 500 }, mass)).toBe("2 packs of 500 g");
     expect(packsWords({ buy_g: 70, packs: 1, pack_g: 500 }, mass)).toBe("1 pack of 500 g");
     expect(packsWords({ buy_g: 70, packs: null, pack_g: null }, mass)).toBe("70 g");
+  });
+
+  it("is a list of lines for whoever goes shopping, without what is there", () => {
+    const needed = [
+      { name: "Rye flour", buy_g: 700, packs: 2, pack_g: 500 },
+      { name: "Salt", buy_g: 0, packs: null, pack_g: null },
+      { name: "Dates", buy_g: 120, packs: null, pack_g: null },
+    ];
+    expect(shoppingList("The supper", needed, (grams) => `${grams} g`)).toBe(
+      "To buy for The supper\nRye flour: 2 packs of 500 g\nDates: 120 g",
+    );
   });
 
   it("costs an amount to the hundredth", () => expect(money(1.2)).toBe("1.20"));

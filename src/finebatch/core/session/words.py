@@ -207,7 +207,8 @@ def _of(job: Placed, scene: Scene) -> str:
     return dough.name if dough else ""
 
 
-def _lower(text: str) -> str:
+def lower(text: str) -> str:
+    """With a small letter first, for the middle of a line."""
     return text[:1].lower() + text[1:]
 
 
@@ -236,7 +237,7 @@ def _mix(job: Placed, scene: Scene) -> Said:
     bowls = scene.bowls.get(job.dough or "", ())
     of = f"; {bowls[job.id.round]}" if job.id.round < len(bowls) else ""
     return Said(
-        short=_lower(plain),
+        short=lower(plain),
         title=job.what if job.what and job.what != PLAIN_MIX else plain,
         detail=f"{_of(job, scene)}, about {length(job.end - job.start)}{of}",
         cue="Stop as soon as the flour is gone, or it turns tough.",
@@ -246,7 +247,7 @@ def _mix(job: Placed, scene: Scene) -> Said:
 
 def _ready(job: Placed, scene: Scene) -> Said:
     return Said(
-        short=_lower(job.what) or "get ready",
+        short=lower(job.what) or "get ready",
         title=job.what or "Get ready",
         detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
         cue="Everything at hand before the first fat is creamed.",
@@ -256,7 +257,7 @@ def _ready(job: Placed, scene: Scene) -> Said:
 def _form(job: Placed, scene: Scene) -> Said:
     which = f"dough {job.dough}" if _several(scene) else "the dough"
     return Said(
-        short=_lower(job.what) or f"wrap {which}",
+        short=lower(job.what) or f"wrap {which}",
         title=job.what or f"Wrap {which}",
         detail=f"{_of(job, scene)}, about {length(job.end - job.start)}",
         cue="Airtight, and flat or thin: so it is cold all through sooner. Then into the fridge.",
@@ -279,7 +280,7 @@ def _take(job: Placed, scene: Scene) -> Said:
     which = f"dough {job.dough}" if _several(scene) else "the dough"
     title = job.what.replace(" it ", f" {which} ")
     return Said(
-        short=_lower(title),
+        short=lower(title),
         title=title,
         detail=_of(job, scene),
         cue="Wrapped, on a plate: it thaws there while other things go on."
@@ -365,12 +366,16 @@ _FINISHES: Mapping[StepKind, str] = {
 }
 
 
-def _finish(job: Placed, scene: Scene) -> Said:
-    """Called by what the card does last with cold pieces, where it says that."""
+def finished_by(job: Placed, scene: Scene) -> str:
+    """What the card does last with cold pieces, where it says that."""
     told = (_FINISHES.get(step.kind) for step in steps_in(job, scene))
-    name = f"{next(filter(None, told), 'Finish')} tray {job.tray}"
+    return next(filter(None, told), "Finish")
+
+
+def _finish(job: Placed, scene: Scene) -> Said:
+    name = f"{finished_by(job, scene)} tray {job.tray}"
     return Said(
-        short=_lower(name),
+        short=lower(name),
         title=name,
         detail=f"{_pieces(job, scene)}, cold all through",
         cue="Icing runs off what is warm.",
@@ -395,7 +400,7 @@ def _portion(job: Placed, scene: Scene) -> Said:
         sized += f", {dough.worked}" if dough and dough.worked else ""
         detail = f"{pieces}{sized}{on}{', from the scraps' if tray and tray.scraps else ''}"
     return Said(
-        short=f"{_lower(work)} {name}",
+        short=f"{lower(work)} {name}",
         title=f"{work} {name}",
         detail=detail,
         cue="All the same size bake the same.",

@@ -22,6 +22,7 @@ from finebatch.core.session.amounts import amounts_of
 from finebatch.core.session.bowls import bowls_of
 from finebatch.core.session.job_steps import job_steps, oven_steps
 from finebatch.core.session.over_words import overs_said
+from finebatch.core.session.stretches import Worked, stretches
 from finebatch.core.session.wish import (
     MINUTE,
     Asked,
@@ -90,6 +91,18 @@ class ShownJob:
     may_be_pinned: bool
     ticked: tuple[int, ...]
     said: Said | None
+
+
+@dataclass(frozen=True, slots=True)
+class ShownStretch:
+    """What the hands do in one go: from when to when (UTC ms), the keys of its jobs, what is done
+    with each dough, and what trays go into the oven and come out of it meanwhile."""
+
+    start_at: int
+    end_at: int
+    jobs: tuple[JobKey, ...]
+    worked: tuple[Worked, ...]
+    trays_said: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -187,6 +200,7 @@ class ShownSession:
     doughs: tuple[ShownDough, ...]
     trays: tuple[ShownTray, ...]
     activities: tuple[ShownJob, ...]
+    stretches: tuple[ShownStretch, ...]
     hold_ups: tuple[HoldUp, ...]
     closing: tuple[ToClose, ...]
     wish: Wish | None
@@ -370,6 +384,19 @@ def _jobs(row: SessionRow, work: Work, scene: Scene) -> tuple[ShownJob, ...]:
     return tuple(shown(a) for a in row.plan.activities)
 
 
+def _stretches(row: SessionRow, scene: Scene) -> tuple[ShownStretch, ...]:
+    return tuple(
+        ShownStretch(
+            row.start_at + one.start * MINUTE,
+            row.start_at + one.end * MINUTE,
+            tuple(job.id for job in one.jobs),
+            one.worked,
+            one.trays_said,
+        )
+        for one in stretches(row.plan.activities, scene)
+    )
+
+
 def show(session: Session, row: SessionRow, now: int, *, searching: bool = False) -> ShownSession:
     """A session as it is now."""
     work, snapshot, plan = baking.work_now(row), row.snapshot, row.plan
@@ -378,6 +405,7 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
     there = _there(session, snapshot)
     doughs = tuple(_dough(a, there, larder, felt.get(a.letter)) for a in snapshot.items)
     trays = _trays(session, row, work)
+    scene = _scene(row, doughs, trays, names, work, larder)
     return ShownSession(
         id=row.id,
         name=snapshot.name,
@@ -406,7 +434,8 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
         workers=tuple(worker.name for worker in work.kitchen.workers),
         doughs=doughs,
         trays=trays,
-        activities=_jobs(row, work, _scene(row, doughs, trays, names, work, larder)),
+        activities=_jobs(row, work, scene),
+        stretches=_stretches(row, scene),
         hold_ups=plans.explain(plan),
         closing=to_close(session, row),
         wish=snapshot.wish,

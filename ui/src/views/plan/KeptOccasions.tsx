@@ -92,8 +92,10 @@ function KeepAs({ session, onKept }: { session: BakingSession; onKept: () => voi
         keep.mutate();
       }}
     >
-      <label className="flex flex-col">
-        <span className="text-[0.9375rem] text-soft">Keep {session.name} for next time, as</span>
+      <label className="flex max-w-full flex-col">
+        <span className="text-[0.9375rem] wrap-anywhere text-soft">
+          Keep {session.name} for next time, as
+        </span>
         <input
           className="w-64 max-sm:w-full"
           maxLength={120}

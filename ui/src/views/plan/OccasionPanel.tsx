@@ -13,18 +13,19 @@ import {
   timesWords,
   usualHours,
 } from "../../logic/occasion";
-import { doughsQuery } from "../../logic/queries";
+import { doughNamesQuery } from "../../logic/queries";
 import { forget } from "../../logic/remembered";
 import type { Wish } from "../../logic/wish";
 import { Choice } from "../../parts/Choice";
+import { DoughSelect } from "../../parts/DoughSelect";
 import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
+import { Scrolled } from "../../parts/Scrolled";
 import { Stepper } from "../../parts/Stepper";
 import { useRemembered } from "../../parts/useRemembered";
 import { KeptOccasions } from "./KeptOccasions";
 
-const MOST_LISTED = 200;
 const MOST_HOURS = 14;
 const BY = [
   ["pieces", "pieces in all"],
@@ -97,8 +98,8 @@ interface OccasionFormProps {
 
 function OccasionForm({ plan, wish, now, onMade }: OccasionFormProps) {
   const [asked, setAsked] = useRemembered("occasion", () => usualOccasion(wish, now));
-  const doughs = useQuery(doughsQuery("", MOST_LISTED));
-  const listed = doughs.data?.doughs ?? [];
+  const doughs = useQuery(doughNamesQuery);
+  const listed = doughs.data ?? [];
   const propose = useMutation({
     mutationFn: (occasion: Occasion) => body(api.POST("/api/plan/occasion", { body: occasion })),
     onSuccess: (found) => {
@@ -113,7 +114,6 @@ function OccasionForm({ plan, wish, now, onMade }: OccasionFormProps) {
   const fault = (field: string) =>
     propose.error instanceof ProblemError ? propose.error.at(field) : undefined;
   const nameOf = (id: number) => listed.find((dough) => dough.id === id)?.name ?? "…";
-  const others = listed.filter((dough) => !asked.kinds.some((kind) => kind.dough_id === dough.id));
   return (
     <div className="mt-2 flex flex-col gap-3">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
@@ -181,23 +181,13 @@ function OccasionForm({ plan, wish, now, onMade }: OccasionFormProps) {
         ))}
       </ul>
       {fault("kinds") && <p className="text-caution">{fault("kinds")}</p>}
-      <select
-        aria-label="Add a kind to the occasion"
-        className="w-fit"
+      <DoughSelect
+        label="Add a kind to the occasion"
+        empty="Add a kind…"
         value=""
-        onChange={(event) =>
-          change({ kinds: [...asked.kinds, newKind(Number(event.target.value))] })
-        }
-      >
-        <option value="" disabled>
-          Add a kind…
-        </option>
-        {others.map((dough) => (
-          <option key={dough.id} value={dough.id}>
-            {dough.name}
-          </option>
-        ))}
-      </select>
+        onChange={(id) => change({ kinds: [...asked.kinds, newKind(Number(id))] })}
+        without={(dough) => asked.kinds.some((kind) => kind.dough_id === dough.id)}
+      />
       <Hours
         free={asked.free ?? []}
         at={asked.at}
@@ -374,7 +364,7 @@ function Hours({ free, at, now, fault, onFree }: HoursProps) {
 /** How each kind came to be as large as it is, and on its day. */
 function KindsTable({ kinds, now }: { kinds: Schemas["KindFigures"][]; now: number }) {
   return (
-    <div className="overflow-x-auto">
+    <Scrolled label="Kind by kind">
       <table className="text-left">
         <thead className="text-[0.9375rem] text-soft max-sm:sr-only">
           <tr>
@@ -413,6 +403,6 @@ function KindsTable({ kinds, now }: { kinds: Schemas["KindFigures"][]; now: numb
           ))}
         </tbody>
       </table>
-    </div>
+    </Scrolled>
   );
 }

@@ -6,6 +6,7 @@ import { isJob, wordsOf } from "../../logic/jobs";
 import { CAUSE, howGood, inTime, plural, SOON_MS, tooLate } from "../../logic/planWords";
 import { byHandQuery } from "../../logic/queries";
 import { nextQuarter } from "../../logic/wish";
+import { Term } from "../../parts/Term";
 
 interface PlanStartProps {
   plan: BakingSession;
@@ -110,9 +111,14 @@ export const PlanFigures = memo(function PlanFigures({ plan }: { plan: BakingSes
     <section aria-label="How good the plan is" className="flex flex-col gap-5">
       <div>
         <p>
-          {plan.proven
-            ? `No plan for these trays ${inTime(plan) ? "begins later" : "ends sooner"}: proven.`
-            : howGood(plan)}
+          {plan.proven ? (
+            <>
+              No plan for these trays {inTime(plan) ? "begins later" : "ends sooner"}:{" "}
+              <Term of="proven">proven</Term>.
+            </>
+          ) : (
+            howGood(plan)
+          )}
         </p>
         <p className="text-[0.9375rem]">
           The oven is opened <strong>{plan.openings}</strong> times and set anew{" "}
@@ -167,7 +173,8 @@ function HoldUps({ holdUps }: { holdUps: BakingSession["hold_ups"] }) {
   return (
     <section aria-label="What holds it up">
       <h2 className="heading">
-        What holds it up <span className="text-[0.9375rem] font-normal text-soft">minutes</span>
+        <Term of="holdsUp">What holds it up</Term>{" "}
+        <span className="text-[0.9375rem] font-normal text-soft">minutes</span>
       </h2>
       <ul className="mt-2">
         {holdUps.map((hold) => (

@@ -1,12 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Navigate, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { type BakingSession, type Kitchen, ProblemError } from "../../api/client";
 import { doughQuery, isGone, kitchenQuery, otherPlanQuery, planQuery } from "../../logic/queries";
 import { remember, remembered } from "../../logic/remembered";
 import { joinedBy, type Wish, wishOf, withItems } from "../../logic/wish";
 import { DayDrawing, type OnPin } from "../../parts/day/DayDrawing";
+import { DayExample } from "../../parts/examples/DayExample";
+import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
+import { useLastDough } from "../../parts/useLastDough";
 import { AwayTimes } from "./AwayTimes";
 import { useDropPlan, useMakePlan, useStart, useStopSearch, WISH } from "./changes";
 import { Helps } from "./Helps";
@@ -146,7 +149,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const until = beside && other.data ? other.data.plan.finish_at : undefined;
 
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem] lg:grid-rows-[auto_1fr]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-x-8 gap-y-4 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_17rem] lg:grid-rows-[auto_1fr]">
       {plan && (
         <div className="lg:col-start-2 print:hidden">
           <PlanStart
@@ -221,14 +224,10 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             </More>
           </>
         )}
+        {!plan && wish.items.length === 0 && <NothingPlanned />}
         <More title="Files">
           <PlanFiles plan={plan} wish={wish} onWish={ask} />
         </More>
-        {!plan && wish.items.length === 0 && (
-          <p className="text-lg">
-            Nothing is planned. Add a dough, or start from one on its Tray screen.
-          </p>
-        )}
       </div>
       {plan && (
         <div className="flex flex-col gap-5 print:hidden">
@@ -237,6 +236,32 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
         </div>
       )}
     </div>
+  );
+}
+
+/** What will stand here once a dough is added; one press takes the dough that was opened last. */
+function NothingPlanned() {
+  const dough = useLastDough();
+  const named = useQuery(doughQuery(dough)).data?.card.name;
+  return (
+    <ToStand
+      example={<DayExample />}
+      press={
+        named ? (
+          // The screen begins anew with it.
+          <a href={`/plan/${dough}`} className="press press-main">
+            Plan {named}
+          </a>
+        ) : (
+          <Link to="/" className="press press-main">
+            Choose a dough
+          </Link>
+        )
+      }
+    >
+      Whose hands do what and when, where each tray is, what holds the finish up, and the run sheet
+      of the day will stand here. Nothing is planned yet: add a dough.
+    </ToStand>
   );
 }
 

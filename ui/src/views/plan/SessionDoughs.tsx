@@ -6,9 +6,10 @@ import { dial, mass, span } from "../../logic/format";
 import { FORMS, type Form } from "../../logic/keptAs";
 import { parse } from "../../logic/numbers";
 import { readTimes, timesWords, tomorrow } from "../../logic/occasion";
-import { doughsQuery, kindOf, kindsQuery } from "../../logic/queries";
+import { doughNamesQuery, kindOf, kindsQuery } from "../../logic/queries";
 import { wholeDough } from "../../logic/wish";
 import { DoughMark } from "../../parts/DoughMark";
+import { DoughSelect } from "../../parts/DoughSelect";
 import { MomentField } from "../../parts/MomentField";
 
 type Item = Schemas["Wish"]["items"][number];
@@ -20,7 +21,6 @@ const FROM: readonly (readonly [Joins | "later", string])[] = [
   ["fridge", "from the fridge"],
   ["freezer", "from the freezer"],
 ];
-const MOST_LISTED = 200;
 
 interface SessionDoughsProps {
   items: Item[];
@@ -35,8 +35,8 @@ interface SessionDoughsProps {
 export function SessionDoughs(props: SessionDoughsProps) {
   const { items, plan, fault, onItems, name, onName } = props;
   const kinds = useQuery(kindsQuery);
-  const doughs = useQuery(doughsQuery("", MOST_LISTED));
-  const listed = doughs.data?.doughs ?? [];
+  const doughs = useQuery(doughNamesQuery);
+  const listed = doughs.data ?? [];
   const now = plan?.now ?? Date.now();
   const cold = items.some((item) => (item.joins ?? "fresh") !== "fresh");
   const change = (place: number, part: Partial<Item>) =>
@@ -140,21 +140,13 @@ export function SessionDoughs(props: SessionDoughsProps) {
       {fault && <p className="mt-1 text-caution">{fault}</p>}
       <p className="mt-1.5 flex flex-wrap items-center justify-between gap-3">
         {listed.length > 0 || doughs.isPending ? (
-          <select
-            aria-label="Add a dough to the session"
+          <DoughSelect
+            label="Add a dough to the session"
+            empty="Add a dough…"
             value=""
-            onChange={(event) => onItems([...items, wholeDough(Number(event.target.value))])}
-          >
-            <option value="" disabled>
-              Add a dough…
-            </option>
-            {listed.map((d) => (
-              <option key={d.id} value={d.id}>
-                {d.name}
-                {items.some((i) => i.dough_id === d.id) && ", once more"}
-              </option>
-            ))}
-          </select>
+            onChange={(id) => onItems([...items, wholeDough(Number(id))])}
+            after={(dough) => (items.some((i) => i.dough_id === dough.id) ? ", once more" : "")}
+          />
         ) : (
           <span />
         )}

@@ -3,9 +3,11 @@ import { Fragment } from "react";
 import { Link } from "react-router";
 import type { BakingSession, Schemas } from "../../api/client";
 import { mass, when } from "../../logic/format";
-import { alike, money, packsWords } from "../../logic/occasion";
+import { alike, money, packsWords, shoppingList } from "../../logic/occasion";
 import { shelfQuery } from "../../logic/queries";
 import { DoughMark } from "../../parts/DoughMark";
+import { Scrolled } from "../../parts/Scrolled";
+import { ShareList } from "./ShareList";
 
 type Shelf = Schemas["Shelf"];
 type Needed = Shelf["needed"][number];
@@ -20,7 +22,8 @@ export function ToWeigh({ plan }: { plan: BakingSession }) {
       <ToBuy needed={shelf.data.needed} />
       <WeighOut plan={plan} needed={shelf.data.needed} />
       <Costs plan={plan} costs={shelf.data.costs ?? []} />
-      <p className="flex flex-wrap gap-3 print:hidden">
+      <p className="flex flex-wrap items-center gap-3 print:hidden">
+        <ShareList text={shoppingList(plan.name, shelf.data.needed, mass)} />
         <Link className="press" to={`/print/lists/${plan.id}`}>
           Print these lists
         </Link>
@@ -77,7 +80,7 @@ export function ToBuy({ needed }: { needed: readonly Needed[] }) {
                 <span className="text-soft">, {mass(one.there_g)} are there</span>
               )}
             </span>
-            <span className="flex-none text-right">
+            <span className="min-w-0 text-right">
               <strong>{packsWords(one, mass)}</strong>
               {one.packs === null && one.own !== mass(one.grams) && one.there_g === 0 && (
                 <span className="text-soft"> {one.own}</span>
@@ -102,7 +105,7 @@ export function WeighOut({ plan, needed }: { plan: BakingSession; needed: readon
   return (
     <section aria-label="To weigh">
       <h3 className="font-bold">To weigh</h3>
-      <div className="overflow-x-auto">
+      <Scrolled label="Ingredient by ingredient">
         <table className="w-full text-left">
           <tbody>
             {needed.map((one) => (
@@ -143,7 +146,7 @@ export function WeighOut({ plan, needed }: { plan: BakingSession; needed: readon
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolled>
     </section>
   );
 }
