@@ -48,7 +48,7 @@ export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: Bak
               <label className="mt-1 flex items-center gap-1 text-[0.9375rem] text-soft">
                 <input
                   type="checkbox"
-                  className="min-h-5 min-w-5"
+                  className="min-h-6 min-w-6"
                   aria-label={`The bake of ${date(bake.baked_at)} side by side`}
                   checked={picked.includes(bake.id)}
                   onChange={() => onPick(bake.id)}

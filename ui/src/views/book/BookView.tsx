@@ -11,7 +11,10 @@ import {
   doughQuery,
   foreseenQuery,
 } from "../../logic/queries";
+import { PlotExample } from "../../parts/examples/PlotExample";
+import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
+import { Term } from "../../parts/Term";
 import { BakeList } from "./BakeList";
 import type { BookWords } from "./changes";
 import { Lessons } from "./Lessons";
@@ -74,14 +77,14 @@ function BookPage({ dough, session, words }: BookPageProps) {
     window.scrollTo({ top: 0 });
   };
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[25rem_minmax(0,1fr)]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[25rem_minmax(0,1fr)]">
       <div className="flex flex-col gap-4">
         <div>
           <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
           {width && (
             <p className="mt-1 text-lg" data-figure="next">
               Next time: <strong>{span(width.middle_mm)}</strong>,{" "}
-              {spanBetween(width.low_mm, width.high_mm)} in eight of ten.{" "}
+              {spanBetween(width.low_mm, width.high_mm)} in <Term of="band">eight of ten</Term>.{" "}
               {width.bakes > 0
                 ? `Shifted by ${wider(width.learnt_mm)} from ${width.bakes} of your bakes.`
                 : "Nothing measured of this dough yet."}
@@ -109,10 +112,11 @@ function BookPage({ dough, session, words }: BookPageProps) {
           <Tabs.Content value="bakes" className="flex flex-col gap-5 pt-4">
             <Notice problem={bakes.error} />
             {bakes.data?.length === 0 && (
-              <p className="border border-dashed border-line p-8 text-lg text-soft">
-                The book has no bake of this dough yet. Measure three or four pieces across with a
-                ruler and write them down: the next prediction follows them.
-              </p>
+              <ToStand example={<PlotExample />}>
+                Each bake will stand here as a dot beside what was foreseen, and the band narrows as
+                the book fills. Measure three or four pieces across with a ruler and write them
+                down: the next prediction follows them.
+              </ToStand>
             )}
             {pair && <SideBySide pair={pair} words={words} />}
             {all.length > 0 && (

@@ -62,7 +62,7 @@ export function Lessons() {
             <tbody>
               {told.doughs.map((dough) => (
                 <tr key={dough.dough_id} className="border-t border-line">
-                  <td className="py-1">
+                  <td className="py-1 wrap-anywhere">
                     <Link to={`/book/${dough.dough_id}`} className="hover:underline">
                       {dough.name}
                     </Link>

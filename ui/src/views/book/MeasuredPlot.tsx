@@ -1,6 +1,7 @@
 import type { Bake } from "../../api/client";
 import { date, rulerUnit, span, spanFigure } from "../../logic/format";
 import { axisMarks } from "../../logic/marks";
+import { Term } from "../../parts/Term";
 import { useWidth } from "../../parts/useWidth";
 
 const HEIGHT = 250;
@@ -89,7 +90,8 @@ export function MeasuredPlot({ bakes }: { bakes: Bake[] }) {
         ))}
       </svg>
       <figcaption className="text-[0.9375rem] text-soft">
-        Line and band: foreseen at the time, eight in ten. Large dot: mean of the measured pieces.
+        Line and band: foreseen at the time, <Term of="band">eight in ten</Term>. Large dot: mean of
+        the measured pieces.
       </figcaption>
     </figure>
   );

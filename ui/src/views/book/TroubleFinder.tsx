@@ -133,7 +133,7 @@ function Helps({ found, busy, onMake }: HelpsProps) {
         {found.helps.map(({ remedy, share }) => (
           <li
             key={remedy.key}
-            className="grid items-center gap-x-6 gap-y-1 py-1.5 sm:grid-cols-[8rem_minmax(0,1fr)]"
+            className="grid grid-cols-1 items-center gap-x-6 gap-y-1 py-1.5 sm:grid-cols-[8rem_minmax(0,1fr)]"
           >
             <Share share={share} />
             <TryIt remedy={remedy} now={found} busy={busy} onMake={onMake} />

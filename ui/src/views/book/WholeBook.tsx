@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
+import { Link } from "react-router";
 import type { Bake } from "../../api/client";
 import { fileText } from "../../logic/fileText";
-import { bakesQuery, bookWordsQuery, doughsQuery } from "../../logic/queries";
+import { bakesQuery, bookWordsQuery, doughNamesQuery } from "../../logic/queries";
 import { VERDICTS } from "../../logic/verdicts";
+import { PlotExample } from "../../parts/examples/PlotExample";
+import { ToStand } from "../../parts/examples/ToStand";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -13,19 +16,18 @@ import { type BookWords, useBringBook } from "./changes";
 import { SideBySide } from "./SideBySide";
 import { usePair } from "./usePair";
 
-const MOST_DOUGHS = 200;
 const MOST_SHOWN = 100;
 
 /** Every bake of every dough: searched, filtered, given out and brought in. */
 export default function WholeBook() {
   const bakes = useQuery(bakesQuery(null));
   const words = useQuery(bookWordsQuery);
-  const doughs = useQuery(doughsQuery("", MOST_DOUGHS));
+  const doughs = useQuery(doughNamesQuery);
   const [search, setSearch] = useRemembered("book search", "");
   const [verdict, setVerdict] = useRemembered("book verdict", "");
   const [trouble, setTrouble] = useRemembered("book trouble", "");
   const names = useMemo(
-    () => new Map((doughs.data?.doughs ?? []).map((d) => [d.id, d.name])),
+    () => new Map((doughs.data ?? []).map((d) => [d.id, d.name])),
     [doughs.data],
   );
   const all = bakes.data ?? [];
@@ -88,12 +90,22 @@ export default function WholeBook() {
           picked={picked}
           onPick={pick}
         />
-      ) : (
+      ) : all.length > 0 ? (
         <p className="border border-dashed border-line p-8 text-lg text-soft">
-          {all.length === 0
-            ? "The book is empty. Bake something, or bring a book in from a file."
-            : "No bake is like that. Search for less."}
+          No bake is like that. Search for less.
         </p>
+      ) : (
+        <ToStand
+          example={<PlotExample />}
+          press={
+            <Link to="/" className="press press-main">
+              Choose a dough
+            </Link>
+          }
+        >
+          Every bake will stand here, measured beside what was foreseen. The book is empty: write
+          down what came out on a dough’s Book, or bring one in from a file.
+        </ToStand>
       )}
     </div>
   );

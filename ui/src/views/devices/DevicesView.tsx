@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { date, degrees } from "../../logic/format";
 import { devicesQuery, kitchenQuery, recordsQuery } from "../../logic/queries";
+import { DevicesExample } from "../../parts/examples/DevicesExample";
+import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
 import { OvenWatch } from "../../parts/oven/OvenWatch";
 import { usePlay } from "./changes";
@@ -47,8 +49,15 @@ export default function DevicesView() {
         )}
       </div>
       <Notice problem={play.error} />
+      {!standIns.on && (
+        <ToStand example={<DevicesExample />}>
+          What the scale shows, with how much is to go, and the oven’s trace beside its dial will
+          stand here. In Bake you weigh along with it, and the oven is watched; what was kept of it
+          says how far its dial is off.
+        </ToStand>
+      )}
       {standIns.on && (
-        <div className="grid gap-x-8 gap-y-6 lg:grid-cols-2">
+        <div className="grid grid-cols-1 gap-x-8 gap-y-6 lg:grid-cols-2">
           <section aria-label="Kitchen scale" className="flex flex-col gap-3">
             <h2 className="heading">Kitchen scale</h2>
             <ScaleShown />

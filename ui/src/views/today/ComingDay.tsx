@@ -7,10 +7,11 @@ import { jobNow, pendingJobs, wordsOf } from "../../logic/jobs";
 import { currentSessionQuery, planQuery } from "../../logic/queries";
 import { DoughMark } from "../../parts/DoughMark";
 import { SmallDay } from "../../parts/day/SmallDay";
+import { DayExample } from "../../parts/examples/DayExample";
+import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
 import { useLastDough } from "../../parts/useLastDough";
 import { useNow } from "../../parts/useNow";
-import { DayExample } from "./DayExample";
 
 /** What is baked now, or next: the day in little, its first job, and the way there. */
 export function ComingDay() {
@@ -94,15 +95,16 @@ function Nothing() {
   return (
     <section aria-label="Planned">
       <h2 className="heading text-xl">Nothing is planned</h2>
-      <DayExample />
-      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-        <Link to={dough ? `/plan/${dough}` : "/plan"} className="press press-main">
-          Plan a day
-        </Link>
-        <p className="text-soft">
-          Whose hands do what, which tray is where, and when all is ready, will stand here.
-        </p>
-      </div>
+      <ToStand
+        example={<DayExample />}
+        press={
+          <Link to={dough ? `/plan/${dough}` : "/plan"} className="press press-main">
+            Plan a day
+          </Link>
+        }
+      >
+        Whose hands do what, which tray is where, and when all is ready, will stand here.
+      </ToStand>
     </section>
   );
 }

@@ -9,6 +9,7 @@ import { BaseDoughs } from "./BaseDoughs";
 import { InTheCold, ToWrite } from "./Beside";
 import { ComingDay } from "./ComingDay";
 import { Doughs, FIRST } from "./Doughs";
+import { SeeTheDemo } from "./SeeTheDemo";
 
 /** The first screen: what is baked next, what is due, what waits, and the doughs. */
 export function TodayView() {
@@ -19,7 +20,7 @@ export function TodayView() {
     <div className="flex flex-col gap-6 p-5 max-sm:p-3">
       <h1 className="sr-only">Today</h1>
       <FirstStart />
-      <div className="grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1.85fr)_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1.85fr)_minmax(0,1fr)]">
         <ComingDay />
         <div className="flex min-w-0 flex-col gap-5">
           <InTheCold />
@@ -52,6 +53,7 @@ export function TodayView() {
         <Link to="/plan" className="press">
           Plan an occasion
         </Link>
+        {!some && <SeeTheDemo />}
       </div>
       <Notice problem={start.error} />
       {!some && <Doughs />}

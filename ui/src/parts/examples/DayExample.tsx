@@ -17,7 +17,7 @@ const OVEN = [
 /** What a day looks like, in grey: no figures, for there are none yet. */
 export function DayExample() {
   return (
-    <svg aria-hidden="true" viewBox="0 0 790 96" className="mt-2 w-full text-soft" opacity={0.45}>
+    <svg aria-hidden="true" viewBox="0 0 790 96" className="mt-2 w-full">
       {(["hands", "oven"] as const).map((label, n) => (
         <g key={label}>
           <text x={54} y={n === 0 ? 25 : 74} textAnchor="end" fontSize={14} className="fill-ink">
