@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useId, useRef, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { date } from "../logic/format";
 import { findQuery } from "../logic/queries";
+import { useKeyDialog } from "../parts/useKeyDialog";
 
 type Found = Schemas["Found"];
 
 const KEY = "/";
-const TYPED_INTO = "input, textarea, select, [contenteditable=true], dialog";
 
 const KINDS: Record<Found["kind"], string> = {
   dough: "dough",
@@ -30,27 +30,12 @@ const placeOf = (found: Found): string =>
 
 /** Whatever is kept, found by a few letters, from any screen. */
 export function Find() {
-  const dialog = useRef<HTMLDialogElement>(null);
-  const [open, setOpen] = useState(false);
-  const show = useCallback(() => {
-    setOpen(true);
-    dialog.current?.showModal();
-  }, []);
-  useEffect(() => {
-    const hear = (event: KeyboardEvent) => {
-      if (event.key !== KEY || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.target instanceof Element && event.target.closest(TYPED_INTO)) return;
-      event.preventDefault();
-      show();
-    };
-    addEventListener("keydown", hear);
-    return () => removeEventListener("keydown", hear);
-  }, [show]);
+  const { open, show, close, dialog } = useKeyDialog(KEY);
   return (
     <>
       <button
         type="button"
-        className="flex items-center gap-1.5 py-1 text-lg text-soft hover:text-ink"
+        className="flex min-h-11 min-w-11 items-center gap-1.5 text-lg text-soft hover:text-ink"
         aria-keyshortcuts={KEY}
         onClick={show}
       >
@@ -63,12 +48,11 @@ export function Find() {
         </span>
       </button>
       <dialog
-        ref={dialog}
+        {...dialog}
         aria-label="Find"
         className="mx-auto mt-20 mb-auto w-[40rem] max-w-[94vw] border-2 border-ink bg-sheet p-4 text-ink backdrop:bg-dark/40"
-        onClose={() => setOpen(false)}
       >
-        {open && <Asked onGone={() => dialog.current?.close()} />}
+        {open && <Asked onGone={close} />}
       </dialog>
     </>
   );

@@ -2,6 +2,7 @@ import type { Tray, TraySetting } from "../../api/client";
 import { degrees, fine, mass, signed, span, spanBetween, spanBy, wider } from "../../logic/format";
 import { cardFacts } from "../../logic/fromCard";
 import { Choice } from "../../parts/Choice";
+import { Term } from "../../parts/Term";
 
 interface FiguresProps {
   tray: Tray;
@@ -22,7 +23,9 @@ export function Figures(props: FiguresProps) {
             key={`${key} ${label}`}
             className={`flex items-baseline justify-between gap-2 border-t border-line py-1 ${WIDE.has(key) ? "col-span-2" : ""}`}
           >
-            <dt className="text-soft">{label}</dt>
+            <dt className="text-soft">
+              {key === "band" || key === "ratio" ? <Term of={key}>{label}</Term> : label}
+            </dt>
             <dd
               className="text-right text-lg leading-tight font-bold whitespace-nowrap"
               data-figure={key}
@@ -42,7 +45,8 @@ export function Figures(props: FiguresProps) {
       <p className="mt-1 text-[0.9375rem]" data-figure="learnt">
         {width.bakes > 0 ? (
           <>
-            Shifted by <strong>{wider(width.learnt_mm)}</strong> from {width.bakes} of your bakes.
+            <Term of="learnt">Shifted by</Term> <strong>{wider(width.learnt_mm)}</strong> from{" "}
+            {width.bakes} of your bakes.
           </>
         ) : Math.abs(width.learnt_mm) >= 0.05 ? (
           <>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, body, type Tray, type TraySetting } from "../../api/client";
 import { dial, fineWords, wider, widerFigure } from "../../logic/format";
 import { Notice } from "../../parts/Notice";
+import { Term } from "../../parts/Term";
 
 const MOST_SHOWN = 11;
 
@@ -37,7 +38,7 @@ export function Movers({ tray, doughId, setting, tried, onTry }: MoversProps) {
   return (
     <section aria-label="What moves it">
       <h2 className="heading">
-        What moves it{" "}
+        <Term of="moves">What moves it</Term>{" "}
         <span className="text-[0.9375rem] font-normal text-soft">{fineWords()} of width</span>
       </h2>
       <ul className="mt-2">

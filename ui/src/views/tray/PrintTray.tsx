@@ -31,7 +31,7 @@ function Card({ dough, tray }: { dough: Dough; tray: Tray }) {
         {degrees(tray.oven.still_c)} still, {degrees(tray.oven.fan_c)} fan, gas {tray.oven.gas}.{" "}
         {trayInWords(tray)}
       </p>
-      <div className="mt-3 grid grid-cols-[17rem_minmax(0,1fr)] gap-6">
+      <div className="mt-3 grid grid-cols-1 sm:grid-cols-[17rem_minmax(0,1fr)] print:grid-cols-[17rem_minmax(0,1fr)] gap-6">
         <Figures tray={tray} setting={setting} />
         <div className="flex flex-col gap-4">
           {tray.layouts.length > 0 && (

@@ -3,6 +3,7 @@ import type { Tray } from "../../api/client";
 import { fine, mass } from "../../logic/format";
 import { Distances, describe, SheetEdge } from "../../parts/making/Sheet";
 import { Ruler } from "../../parts/Ruler";
+import { Term } from "../../parts/Term";
 import { PieceOnSheet } from "./PieceOnSheet";
 import { type Placed, usePlaced } from "./usePlaced";
 
@@ -201,7 +202,10 @@ function Legend() {
     <span className="flex flex-wrap items-center gap-x-4">
       <Swatch className="fill-raw stroke-dark" dashed text="raw" />
       <Swatch className="fill-blond stroke-amber" text="baked" />
-      <Swatch className="fill-amber/30" text="one in ten is wider than this rim" />
+      <Swatch
+        className="fill-amber/30"
+        text={<Term of="rim">one in ten is wider than this rim</Term>}
+      />
     </span>
   );
 }
@@ -212,7 +216,7 @@ function Swatch({
   dashed,
 }: {
   className: string;
-  text: string;
+  text: React.ReactNode;
   dashed?: boolean;
 }) {
   return (

@@ -152,10 +152,10 @@ function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
         <thead>
           <tr className="border-b border-ink text-left text-[0.9375rem] text-soft">
             <th className="font-normal">size</th>
-            <th className="px-2 max-sm:px-1 text-right font-normal">each</th>
-            <th className="px-2 max-sm:px-1 text-right font-normal">pieces</th>
-            <th className="px-2 text-right font-normal max-sm:hidden">trays</th>
-            <th className="w-1/4 pl-4 font-normal max-sm:w-auto max-sm:pl-1">
+            <th className="px-2 max-md:px-1 text-right font-normal">each</th>
+            <th className="px-2 max-md:px-1 text-right font-normal">pieces</th>
+            <th className="px-2 text-right font-normal max-md:hidden">trays</th>
+            <th className="w-1/4 pl-4 font-normal max-lg:w-auto max-sm:pl-1">
               {wide ? "baked across" : "baked thick"}
             </th>
             <th className="text-right font-normal">bake</th>
@@ -167,7 +167,7 @@ function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
         <tbody>
           {rungs.map((rung) => (
             <tr key={rung.name} className="border-b border-line">
-              <th scope="row" className="py-1 text-left font-semibold sm:whitespace-nowrap">
+              <th scope="row" className="py-1 text-left font-semibold wrap-anywhere">
                 {rung.name}
               </th>
               {rung.fault ? (
@@ -176,18 +176,18 @@ function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
                 </td>
               ) : (
                 <>
-                  <td className="px-2 max-sm:px-1 text-right whitespace-nowrap">
+                  <td className="px-2 max-md:px-1 text-right whitespace-nowrap">
                     {mass(rung.grams ?? 0)}
                   </td>
-                  <td className="px-2 max-sm:px-1 text-right font-bold">{rung.pieces}</td>
-                  <td className="px-2 text-right max-sm:hidden">{rung.trays}</td>
+                  <td className="px-2 max-md:px-1 text-right font-bold">{rung.pieces}</td>
+                  <td className="px-2 text-right max-md:hidden">{rung.trays}</td>
                   <td className="pl-4 max-sm:pl-1">
                     <span className="flex items-center gap-2">
                       <svg
                         aria-hidden="true"
                         viewBox={`0 0 ${most} 8`}
                         preserveAspectRatio="none"
-                        className="h-3 min-w-0 flex-1 max-sm:hidden"
+                        className="h-3 min-w-0 flex-1 max-lg:hidden"
                       >
                         <rect
                           width={figure(rung)}
@@ -196,7 +196,7 @@ function Ladder({ doughId, setting, tried, wide, onPiece }: SizesPanelProps) {
                           vectorEffect="non-scaling-stroke"
                         />
                       </svg>
-                      <span className="w-16 text-right whitespace-nowrap max-sm:w-auto">
+                      <span className="w-16 text-right whitespace-nowrap max-lg:w-auto">
                         {wide ? span(figure(rung)) : fine(figure(rung), 1)}
                       </span>
                     </span>

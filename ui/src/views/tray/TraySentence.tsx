@@ -11,8 +11,8 @@ export function TraySentence({ doughId, tray }: { doughId: number; tray: Tray })
   const navigate = useNavigate();
   const now = useBakeNow();
   return (
-    <div className="mt-1 flex items-center justify-between gap-4 border-t border-ink pt-3 max-sm:flex-col">
-      <p className="flex-1 text-lg">{trayInWords(tray)}</p>
+    <div className="mt-1 flex flex-wrap items-center justify-end gap-x-4 gap-y-2 border-t border-ink pt-3">
+      <p className="min-w-64 flex-1 text-lg">{trayInWords(tray)}</p>
       {now.error && <p className="max-w-56 text-caution">{now.error.message}</p>}
       <button
         type="button"

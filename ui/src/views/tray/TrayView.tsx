@@ -137,7 +137,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
   );
 
   return (
-    <div className="grid flex-1 content-start gap-x-7 gap-y-4 p-5 max-sm:p-3 sm:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17rem]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-x-7 gap-y-4 p-5 max-sm:p-3 md:grid-cols-[15.5rem_minmax(0,1fr)] lg:grid-cols-[15.5rem_minmax(0,1fr)_17rem]">
       <PortionPanel
         kinds={kinds}
         dough={dough}
@@ -221,7 +221,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
         {tray && <TraySentence doughId={dough.id} tray={tray} />}
       </div>
       {tray && (
-        <div className="flex flex-col gap-4 sm:max-lg:col-span-2 sm:max-lg:grid sm:max-lg:grid-cols-2">
+        <div className="flex flex-col gap-4 md:max-lg:col-span-2 md:max-lg:grid md:max-lg:grid-cols-2">
           <Figures tray={tray} setting={setting} onSetting={setSetting} />
           {says?.holder !== "pan" && <SideView tray={tray} />}
           <BandMakeUp width={tray.width} />
