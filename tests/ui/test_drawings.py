@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from tests.plans import plan_in
-from tests.ui.conftest import Served
+from tests.ui.conftest import Served, every_job
 
 DOUGHS = {"drop": 1, "rolled": 2, "shortbread": 3, "twice_baked": 4}
 
@@ -53,13 +53,12 @@ def test_cut_leaves_are_drawn_in_millimetres(page: Page, served: Served) -> None
     found = foreseen(page, served, 2)
     pieces = sheet.locator("g[transform^=translate]")
     expect(pieces).to_have_count(len(found["layouts"][0]["centres"]))
-    rim = pieces.first.locator("rect").first
-    assert floats(rim, "width", "height") == pytest.approx(
-        [found["footprint"]["across_mm"], found["footprint"]["down_mm"]], abs=0.01
-    )
-    for drawn, lies in zip(
-        pieces.first.locator("polygon").all(), ("baked_mm", "raw_mm"), strict=True
-    ):
+    rim, *inner = pieces.first.locator("polygon").all()
+    # The outline of the baked piece, grown outward by the same on all sides.
+    baked, room = found["lies"]["baked_mm"], found["footprint"]
+    grown = [room["across_mm"] - baked["across"], room["down_mm"] - baked["down"]]
+    assert floats(rim, "stroke-width") == pytest.approx([min(grown)], abs=0.01)
+    for drawn, lies in zip((rim, *inner), ("baked_mm", "baked_mm", "raw_mm"), strict=True):
         size = drawn.evaluate("outline => [outline.getBBox().width, outline.getBBox().height]")
         assert size == pytest.approx(list(found["lies"][lies].values()), abs=0.1)
 
@@ -148,6 +147,7 @@ def test_one_tray_can_be_followed_alone(page: Page, served: Served) -> None:
 def test_the_run_sheet_says_what_the_drawing_shows(page: Page, served: Served) -> None:
     plan = plan_in(page.request, served.address, 1)
     page.goto(f"{served.address}/plan")
+    every_job(page)
     rows = page.get_by_role("row")
     expect(rows.nth(1)).to_contain_text("out of the fridge")
     expect(rows.nth(2)).to_contain_text("Weigh everything out")

@@ -29,6 +29,8 @@ export function PieceShape({
     <>
       {footprint.is_round ? (
         <circle r={room.across / 2} className={rim} />
+      ) : lies.outline === "own" || lies.outline === "hexagon" ? (
+        <Grown lies={lies} room={room} meets={meets} />
       ) : (
         <rect
           x={-room.across / 2}
@@ -53,5 +55,25 @@ export function PieceShape({
         strokeWidth={0.8}
       />
     </>
+  );
+}
+
+interface GrownProps {
+  lies: Tray["lies"];
+  room: { across: number; down: number };
+  meets: boolean;
+}
+
+/** The rim of a piece that is neither round nor a box: its outline grown outward on all sides. */
+function Grown({ lies, room, meets }: GrownProps) {
+  const { across, down } = lies.baked_mm;
+  const by = Math.max(0, Math.min(room.across - across, room.down - down));
+  return (
+    <g
+      className={meets ? "fill-caution stroke-caution" : "fill-amber stroke-amber"}
+      opacity={meets ? 0.4 : 0.3}
+    >
+      <Outline lies={lies} size={lies.baked_mm} strokeWidth={by} strokeLinejoin="round" />
+    </g>
   );
 }
