@@ -20,6 +20,9 @@ const ColdView = lazy(() => import("../views/cold/ColdView"));
 const DevicesView = lazy(() => import("../views/devices/DevicesView"));
 const PrintCard = lazy(() => import("../views/dough/PrintCard"));
 const PrintLabel = lazy(() => import("../views/cold/PrintLabel"));
+const PrintLabels = lazy(() =>
+  import("../views/cold/PrintLabel").then(({ PrintLabels: shown }) => ({ default: shown })),
+);
 const PrintLists = lazy(() => import("../views/plan/PrintLists"));
 const PrintTray = lazy(() => import("../views/tray/PrintTray"));
 
@@ -74,6 +77,7 @@ export function App() {
                 <Route path="devices" element={<DevicesView />} />
                 <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
                 <Route path="print/label/:itemId" element={<PrintLabel />} />
+                <Route path="print/labels" element={<PrintLabels />} />
                 <Route path="print/lists/:sessionId" element={<PrintLists />} />
                 <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
                 <Route path="*" element={<Navigate to="/dough" replace />} />

@@ -1,11 +1,28 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Fragment, useEffect, useRef } from "react";
+import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Fragment, useEffect, useRef, useState } from "react";
 import { useLocation } from "react-router";
 import { api, body } from "../api/client";
 import { readIn, type Units, unitsOfRegion } from "../logic/kitchenUnits";
-import { kitchenQuery } from "../logic/queries";
+import { aboutQuery, coldQuery, currentSessionQuery, kitchenQuery } from "../logic/queries";
 
 const REGION = unitsOfRegion(navigator.language);
+
+const FONT = "1rem 'Atkinson Hyperlegible Next Variable'";
+const MOST_FONT_MS = 400;
+
+/** Whether the app's own face is there: another one's letters are wider, and all would move. */
+function useFont(): boolean {
+  const [there, setThere] = useState(false);
+  useEffect(() => {
+    const late = setTimeout(() => setThere(true), MOST_FONT_MS);
+    document.fonts.load(FONT).then(
+      () => setThere(true),
+      () => setThere(true),
+    );
+    return () => clearTimeout(late);
+  }, []);
+  return there;
+}
 
 /** All screens, in the units of the kitchen: those of the browser's region until some are chosen. */
 export function InUnits({ children }: { children: React.ReactNode }) {
@@ -22,7 +39,11 @@ export function InUnits({ children }: { children: React.ReactNode }) {
   useEffect(() => {
     if (unset) keep(REGION);
   }, [unset, keep]);
-  const known = !kitchen.isPending && !unset;
+  // The header asks for the session again and again; here its first answer is waited for.
+  const session = { ...currentSessionQuery, refetchInterval: false as const };
+  const header = useQueries({ queries: [aboutQuery, session, coldQuery] });
+  const font = useFont();
+  const known = !kitchen.isPending && !unset && font && !header.some((one) => one.isPending);
   const before = useRef<string | null>(null);
   useEffect(() => {
     if (!known) return;

@@ -1,7 +1,8 @@
 import { Component, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { forgetAll } from "../logic/remembered";
-import { useOpened } from "./useOpened";
+import { useCalled } from "./Alarms";
+import { useOpened, useTitle } from "./useOpened";
 
 const FAILED = "finebatch.failed";
 
@@ -34,6 +35,7 @@ export class Safe extends Component<SafeProps, { error: Error | null }> {
 export function Screens({ children }: { children: React.ReactNode }) {
   const { pathname } = useLocation();
   useOpened(pathname);
+  useTitle(pathname, useCalled());
   return (
     <Safe at={pathname} instead={(error) => <Failed error={error} />}>
       {children}

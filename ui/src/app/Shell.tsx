@@ -5,10 +5,13 @@ import { daysLeft } from "../logic/daysLeft";
 import { when } from "../logic/format";
 import { jobNow, wordsOf } from "../logic/jobs";
 import { coldQuery, currentSessionQuery } from "../logic/queries";
+import { useRinger } from "../parts/calling/useRinger";
 import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
+import { Alarms } from "./Alarms";
 import { DemoBar } from "./DemoBar";
 import { Find } from "./Find";
+import { KeySheet } from "./KeySheet";
 import { Safe } from "./Screens";
 import { useStream } from "./stream";
 import { Told } from "./Told";
@@ -30,7 +33,7 @@ const BESIDE = [
 ] as const;
 
 const STAGE =
-  "group relative flex w-20 items-center border-l border-ink pl-2.5 text-lg last:border-r max-sm:min-h-12 max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
+  "group relative flex min-h-12 w-20 items-center border-l border-ink pl-2.5 text-lg last:border-r max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
 
 /** The marks of the tape below a stage, yolk yellow where one is. */
 function Ticks() {
@@ -97,7 +100,7 @@ function Tape() {
 }
 
 const SAYING =
-  "min-w-0 truncate text-right leading-snug hover:underline max-sm:w-full max-sm:text-left";
+  "min-h-11 min-w-0 truncate text-right leading-snug hover:underline max-sm:w-full max-sm:text-left";
 
 /** Which session is on, and what comes next in it. */
 function SessionLine() {
@@ -158,7 +161,9 @@ function nextTheme(): void {
 }
 
 export function Shell({ children }: { children: React.ReactNode }) {
-  useStream();
+  const { data: session } = useQuery(currentSessionQuery);
+  const rings = useRinger(session?.state === "running");
+  useStream(rings);
   return (
     <div className="flex min-h-dvh flex-col">
       <a
@@ -172,7 +177,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           Fine Batch
         </Link>
         <Tape />
-        <div className="ml-auto flex min-w-0 items-center gap-x-4 py-1 text-[0.9375rem] max-sm:w-full max-sm:flex-wrap">
+        <div className="ml-auto flex min-w-0 items-center gap-x-3 py-1 text-[0.9375rem] max-sm:w-full max-sm:flex-wrap">
           <Safe instead={() => null}>
             <SessionLine />
           </Safe>
@@ -181,16 +186,17 @@ export function Shell({ children }: { children: React.ReactNode }) {
               key={to}
               to={to}
               className={({ isActive }) =>
-                `py-1 text-lg whitespace-nowrap ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
+                `inline-flex min-h-11 items-center text-lg whitespace-nowrap ${isActive ? "border-b-4 border-yolk font-bold" : "text-soft hover:text-ink"}`
               }
             >
               {name}
             </NavLink>
           ))}
           <Find />
+          <KeySheet />
           <button
             type="button"
-            className="icon-press"
+            className="icon-press min-h-11 min-w-11"
             onClick={nextTheme}
             aria-label="Day or evening colours"
           >
@@ -207,6 +213,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
       <main id="main" className="flex flex-1 flex-col">
         {children}
       </main>
+      <Alarms rings={rings} />
     </div>
   );
 }

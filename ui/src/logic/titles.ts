@@ -12,9 +12,12 @@ const SCREENS: Record<string, string> = {
   print: "To print",
 };
 
-/** The window's title of a screen: what its heading says, which screen it is, whose. */
-export function titleOf(path: string, heading: string): string {
+/** The window's title of a screen: what calls now, what its heading says, which screen it is, whose. */
+export function titleOf(path: string, heading: string, called = ""): string {
   const screen = SCREENS[path.split("/")[1] ?? ""] ?? "";
   const said = heading.replace(/\s+/g, " ").trim();
-  return [said === screen ? "" : said, screen, "Fine Batch"].filter(Boolean).join(" – ");
+  const now = called && `Now: ${called}`;
+  return [now, said === screen || said === called ? "" : said, screen, "Fine Batch"]
+    .filter(Boolean)
+    .join(" – ");
 }

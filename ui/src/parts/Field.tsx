@@ -17,11 +17,11 @@ interface FieldProps {
 export function Field({ label, unit, fault, note, children }: FieldProps) {
   const id = useId();
   return (
-    <div className="flex flex-col">
+    <div className="flex min-w-0 flex-col">
       <label htmlFor={id} className="text-[0.9375rem] text-soft">
         {label}
       </label>
-      <div className="flex items-baseline gap-1.5">
+      <div className="flex min-w-0 items-baseline gap-1.5">
         {children({
           id,
           "aria-invalid": Boolean(fault),

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { date, FREEZER, FRIDGE } from "../../logic/format";
 import { coldQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
@@ -27,9 +27,16 @@ export default function ColdView() {
   if (!store.data) return <p className="p-6 text-soft">One moment…</p>;
   const { kept, gone, now, caution } = store.data;
   return (
-    <div className="grid flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_24rem]">
+    <div className="grid grid-cols-1 flex-1 content-start gap-x-8 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <div className="flex min-w-0 flex-col gap-5">
-        <h1 className="text-2xl font-bold">Cold store</h1>
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <h1 className="text-2xl font-bold">Cold store</h1>
+          {kept.length > 0 && (
+            <Link to="/print/labels" className="press min-h-9">
+              Print the labels of all
+            </Link>
+          )}
+        </div>
         {kept.length === 0 && (
           <p className="border border-dashed border-line p-8 text-lg text-soft">
             Nothing is kept for another day. Dough keeps some days cold and weeks frozen: put away

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { DAY, daysLeft } from "../../logic/daysLeft";
 import { date } from "../../logic/format";
 import { parse } from "../../logic/numbers";
@@ -20,7 +20,7 @@ export function Kept({ item, now }: { item: ColdItem; now: number }) {
     <li className="border-b border-line py-2">
       <button
         type="button"
-        className="flex w-full flex-wrap items-baseline justify-between gap-x-4 text-left hover:bg-wash"
+        className="flex w-full flex-wrap items-baseline justify-between gap-x-4 text-left hover:bg-wash wrap-anywhere"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
@@ -102,6 +102,9 @@ function Deeds({ item, now }: { item: ColdItem; now: number }) {
         >
           Correct the count
         </button>
+        <Link to={`/print/label/${item.id}`} className="press">
+          Its label
+        </Link>
         <button
           type="button"
           className="press"

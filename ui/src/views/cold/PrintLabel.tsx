@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import type { Dough } from "../../api/client";
 import { contains } from "../../logic/allergens";
 import { date } from "../../logic/format";
@@ -15,18 +15,49 @@ export default function PrintLabel() {
   const gone = store.data && !item ? new Error("This is not kept any more.") : null;
   return (
     <PrintPage problem={store.error ?? gone} back="Back to the cold store" to="/cold">
-      {item && <Label item={item} />}
+      {item && (
+        <>
+          <h1 className="sr-only">{item.name}: its label</h1>
+          <Label item={item} />
+        </>
+      )}
+    </PrintPage>
+  );
+}
+
+/** The labels of all that is kept, or of what lies in one place, to be cut apart. */
+export function PrintLabels() {
+  const store = useQuery(coldQuery);
+  const [params] = useSearchParams();
+  const place = params.get("place");
+  const items = store.data?.kept.filter((one) => place === null || one.place === place);
+  const none =
+    items?.length === 0 ? new Error("Nothing is kept there. Put something away first.") : null;
+  return (
+    <PrintPage problem={store.error ?? none} back="Back to the cold store" to="/cold">
+      {items && (
+        <>
+          <h1 className="sr-only">Labels</h1>
+          <ul className="grid grid-cols-1 gap-4 sm:grid-cols-2 print:grid-cols-2">
+            {items.map((item) => (
+              <li key={item.id} className="break-inside-avoid">
+                <Label item={item} />
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </PrintPage>
   );
 }
 
 function Label({ item }: { item: ColdItem }) {
   return (
-    <article className="w-[24rem] border-2 border-ink bg-sheet p-4 text-lg">
-      <h1 className="border-b-2 border-ink pb-1 text-2xl leading-tight font-bold">
+    <article className="w-full max-w-[24rem] border-2 border-ink bg-sheet p-4 text-lg">
+      <h2 className="border-b-2 border-ink pb-1 text-2xl leading-tight font-bold">
         {item.name}
         {item.version && <span className="font-normal"> v{item.version}</span>}
-      </h1>
+      </h2>
       <p className="mt-2">
         <strong>{item.pieces}</strong>{" "}
         {item.form === "baked" ? "baked pieces" : `pieces as ${item.form_words}`}, {item.place}

@@ -1,18 +1,15 @@
-import { useQuery } from "@tanstack/react-query";
 import { ProblemError } from "../../api/client";
 import { FORMS, type Form } from "../../logic/keptAs";
 import { noonOf } from "../../logic/moments";
 import { parse } from "../../logic/numbers";
-import { doughsQuery } from "../../logic/queries";
 import { Choice } from "../../parts/Choice";
+import { DoughSelect } from "../../parts/DoughSelect";
 import { Field } from "../../parts/Field";
 import { MomentField } from "../../parts/MomentField";
 import { Notice } from "../../parts/Notice";
-import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
 import { type Place, useChangeStore } from "./changes";
 
-const MOST_LISTED = 200;
 const PLACES: readonly (readonly [Place, string])[] = [
   ["fridge", "fridge"],
   ["freezer", "freezer"],
@@ -28,7 +25,6 @@ interface PutAwayProps {
 
 /** Put dough or pieces away for another day. */
 export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
-  const doughs = useQuery(doughsQuery("", MOST_LISTED));
   const change = useChangeStore();
   const typed = `put away ${doughId ?? ""} `;
   const [dough, setDough] = useRemembered(`${typed}dough`, doughId ? String(doughId) : "");
@@ -69,15 +65,11 @@ export function PutAway({ now, doughId = null, pieces = null }: PutAwayProps) {
       }}
     >
       <h2 className="heading">Put something away</h2>
-      <Select
-        label="Dough"
-        value={dough}
-        options={[
-          ["", "choose…"] as const,
-          ...(doughs.data?.doughs ?? []).map((d) => [String(d.id), d.name] as const),
-        ]}
-        onChange={setDough}
-      />
+      <Field label="Dough">
+        {({ id }) => (
+          <DoughSelect id={id} label="Dough" empty="choose…" value={dough} onChange={setDough} />
+        )}
+      </Field>
       <Choice
         label="As"
         value={form}

@@ -49,7 +49,7 @@ export default function LarderView() {
   }
   const shelf = chosen === "" ? undefined : all.find((s) => s.key === chosen);
   return (
-    <div className="grid min-h-0 flex-1 content-start gap-6 p-6 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_26rem]">
+    <div className="grid grid-cols-1 min-h-0 flex-1 content-start gap-6 p-6 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <section aria-label="Ingredients" className="min-w-0">
         <div className="flex flex-wrap items-end gap-3">
           <h1 className="mr-auto text-3xl font-bold">Larder</h1>
