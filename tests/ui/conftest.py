@@ -219,3 +219,13 @@ def quiet_console(page: Page, request: pytest.FixtureRequest) -> Iterator[None]:
     page.on("pageerror", lambda error: said.append(str(error)))
     yield
     assert said == [] or request.node.get_closest_marker("loud")
+
+
+def every_job(page: Page) -> None:
+    """Show the day job by job, where it is shown in stretches of work.
+
+    By key: while a plan comes in the screen grows, and a mouse that was aimed before misses.
+    """
+    way = page.get_by_role("radio", name="every job")
+    way.press("Space")
+    expect(way).to_be_checked()

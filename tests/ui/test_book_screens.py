@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.ui.conftest import Served
+from tests.ui.conftest import Served, every_job
 from tests.ui.test_screens import check_axe
 
 
@@ -159,6 +159,7 @@ def test_dough_is_put_away_and_taken_out_for_a_session(page: Page, served: Serve
     kept.get_by_label("pieces").fill("8")
     kept.get_by_role("button", name="Bake them").click()
     expect(page.get_by_label("Rye, date & tahini drops comes")).to_have_value("freezer")
+    every_job(page)
     expect(page.get_by_role("row", name=re.compile("Lay out tray A1"))).to_contain_text("8 pieces")
     page.goto(f"{served.address}/cold")
     kept = page.get_by_role("region", name="Freezer").get_by_role("listitem").filter(has_text="Rye")

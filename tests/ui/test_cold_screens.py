@@ -4,12 +4,12 @@ import re
 
 from playwright.sync_api import Page, Route, expect
 
-from tests.ui.conftest import Served
+from tests.ui.conftest import Served, every_job
 from tests.ui.test_screens import check_axe
 
 
 def run_sheet(page: Page) -> list[str]:
-    page.get_by_text("The day by the clock").wait_for()
+    every_job(page)
     cells = page.locator("details tbody tr td:nth-child(3)").all_inner_texts()
     # Below a job's title stand its steps.
     return [cell.splitlines()[0] for cell in cells]
@@ -97,3 +97,19 @@ def test_a_press_whose_answer_is_lost_is_kept_once(page: Page, served: Served) -
     assert len(keys) == 2 and len(set(keys)) == 1
     kept = page.request.get(f"{served.address}/api/cold").json()["kept"]
     assert [item["pieces"] for item in kept].count(77) == 1
+
+
+def test_labels_of_all_that_is_kept_are_printed_at_once(page: Page, served: Served) -> None:
+    page.goto(f"{served.address}/cold")
+    page.get_by_role("link", name="Print the labels of all").click()
+    labels = page.get_by_role("listitem")
+    kept = page.request.get(f"{served.address}/api/cold").json()["kept"]
+    expect(labels).to_have_count(len(kept))
+    sesame = labels.filter(has_text="Black-sesame shortbread")
+    expect(sesame).to_contain_text("use by")
+    expect(sesame).to_contain_text("Contains wheat, milk, sesame")
+    check_axe(page)
+    page.goto(f"{served.address}/cold")
+    page.get_by_role("button", name=re.compile("^Black-sesame")).click()
+    page.get_by_role("link", name="Its label").click()
+    expect(page.get_by_role("heading", name="Black-sesame shortbread: its label")).to_be_visible()

@@ -11,7 +11,7 @@ from playwright.sync_api import Page, Response, expect
 
 from finebatch.store.restore import check
 from tests.plans import at_hand_in, plan_in
-from tests.ui.conftest import Served
+from tests.ui.conftest import Served, every_job
 from tests.ui.test_screens import check_axe
 
 BAKED = [("A.mix", 15), ("A.form", 1), ("A.fetch", 60), ("A1.portion", 9), ("A1.load", 1)]
@@ -25,6 +25,7 @@ def test_doughs_join_a_session_and_leave_it(page: Page, served: Served) -> None:
     add = page.get_by_label("Add a dough to the session")
     add.select_option(label="Black-sesame shortbread")
     expect(page.get_by_role("img", name=re.compile("trays of 2 doughs"))).to_be_visible()
+    every_job(page)
     expect(page.get_by_role("row", name=re.compile("Mix dough B")).first).to_be_visible()
     expect(page.locator("[data-figure=by-hand]")).to_contain_text("By hand")
     page.get_by_label("Black-sesame shortbread comes").select_option("fridge")
@@ -47,6 +48,7 @@ def test_eight_now_and_the_rest_kept(page: Page, served: Served) -> None:
     field.fill("8")
     field.press("Enter")
     expect(page.get_by_text("pieces, the rest is kept")).to_be_visible()
+    every_job(page)
     expect(page.get_by_role("row", name=re.compile("Portion the rest"))).to_contain_text(
         "27 pieces"
     )
@@ -59,6 +61,8 @@ def test_a_job_is_pinned_from_the_run_sheet_and_unpinned(page: Page, served: Ser
     )
     page.goto(f"{served.address}/plan")
     time = page.evaluate("ms => new Date(ms).toTimeString().slice(0, 5)", later)
+    stretches = page.get_by_role("list", name="Stretches of work")
+    stretches.get_by_role("button", name=re.compile("portion")).first.click()
     begin = page.get_by_label("Begin at: Portion tray A1")
     begin.fill(time)
     begin.press("Enter")
@@ -139,7 +143,7 @@ def test_files_go_out_and_come_in(page: Page, served: Served, tmp_path: Path) ->
     kept.write_text(text, encoding="utf-8")
     page.request.delete(f"{served.address}/api/plan")
     page.goto(f"{served.address}/plan")
-    expect(page.get_by_text("Nothing is planned.")).to_be_visible()
+    expect(page.get_by_text("Nothing is planned yet")).to_be_visible()
     page.get_by_text("Files", exact=True).click()
     page.get_by_label("Bring in a session file").set_input_files(kept)
     expect(page.get_by_role("img", name=re.compile("trays of 2 doughs"))).to_be_visible()
@@ -181,6 +185,12 @@ def test_the_weighing_list_of_the_session(page: Page, served: Served) -> None:
     row = page.get_by_label("To weigh").get_by_role("row", name=re.compile("All-purpose"))
     expect(row).to_contain_text(re.compile(r"A.*180 g.*B.*250 g.*430 g in all"))
     expect(page.get_by_text("to soften").first).to_be_visible()
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.get_by_role("button", name="Share the shopping list").click()
+    expect(page.get_by_text("Copied")).to_be_visible()
+    shared = page.evaluate("navigator.clipboard.readText()")
+    assert shared.startswith("To buy for ")
+    assert "All-purpose (plain) flour: 430 g" in shared.splitlines()
 
 
 def json_of(answer: Response) -> list[str]:
@@ -303,6 +313,7 @@ def test_a_dough_on_another_sheet_and_in_two_sizes(page: Page, served: Served) -
     page.get_by_role("button", name="Take these away 2").click()
     expect(page.locator("[data-figure=also]")).to_have_count(1)
     page.get_by_role("link", name=re.compile("Plan these")).click()
+    every_job(page)
     expect(page.get_by_text(re.compile("4 pieces, the large ones on small sheet"))).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("The day from"))).to_contain_text("small sheet")
 
@@ -317,6 +328,7 @@ def test_trays_that_go_in_together_are_swapped(page: Page, served: Served) -> No
     page.goto(f"{served.address}/plan")
     first = swapped[0]
     title = f"Swap tray {first['tray']} with {first['label']}"
+    every_job(page)
     expect(page.get_by_role("cell", name=title)).to_be_visible()
 
 

@@ -119,7 +119,7 @@ def there(browser: Browser, kitchen: Kitchen) -> Iterator[Page]:
 def test_from_a_pasted_card_to_the_record(there: Page, empty: Served, kitchen: Kitchen) -> None:
     page, address = there, empty.address
     page.goto(f"{address}/dough")
-    expect(page.get_by_role("heading", name="Your kitchen, in four answers")).to_be_visible()
+    expect(page.get_by_role("heading", name="Your kitchen, in five answers")).to_be_visible()
     units = page.request.get(f"{address}/api/kitchen").json()["units"]
     assert units["temperature"] == ("F" if kitchen is US else "C")
     looks_right(page, kitchen)

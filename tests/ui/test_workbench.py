@@ -258,19 +258,6 @@ def test_habits_are_shown_and_changed_for_kitchen_and_dough(page: Page, served: 
     check_axe(page)
 
 
-def test_axe_finds_nothing_on_any_tab(page: Page, served: Served) -> None:
-    page.goto(f"{served.address}/dough/2")
-    for tab in ("Ingredients", "Method", "Parts", "Scale", "Swap", "Versions", "Give out"):
-        page.set_viewport_size({"width": 1280, "height": 800})
-        page.get_by_role("tab", name=tab).click()
-        expect(page.get_by_text("g bakes to")).to_be_visible()
-        page.wait_for_load_state("networkidle")
-        check_axe(page, within="[role=tabpanel]" if tab != "Ingredients" else None)
-        for width in (1280, 820):
-            page.set_viewport_size({"width": width, "height": 900})
-            assert page.evaluate("document.documentElement.scrollWidth") <= width, tab
-
-
 def never(route: Route) -> None:
     """No answer, until it is let go."""
     del route

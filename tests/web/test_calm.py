@@ -86,7 +86,9 @@ def test_ready_by_a_time_it_is_begun_sooner_and_is_ready_in_time(
     at_hand(demo, 1, 3)
     ready = clock() + 9 * 3_600_000
     soonest = plan(demo, 1, 3, ready_by=ready).json()
-    found = demo.get("/api/plan/other").json()
+    # On a machine that stands still, none may be found in half a second.
+    looks = (demo.get("/api/plan/other").json() for _ in range(6))
+    found = next(filter(None, looks))
     assert found["plan"]["start_at"] <= soonest["start_at"]
     calm = plan(demo, 1, 3, ready_by=ready, calm=True).json()
     assert calm["finish_at"] <= ready
