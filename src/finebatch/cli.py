@@ -82,7 +82,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
     from finebatch.demo.load import load
     from finebatch.devices.chosen import UnknownDevice
     from finebatch.store.database import UnusableFile
-    from finebatch.store.places import Served, ServedElsewhere
+    from finebatch.store.places import Served, ServedElsewhere, photos_of
     from finebatch.web.app import STATIC, create_app
     from finebatch.web.clock import MovedClock, system_clock
     from finebatch.web.demo_beside import end_with_parent
@@ -115,7 +115,7 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         if settings.back_to:
             end_with_parent()
         served.state.show_bake = bake_under_way
-        if load(served.state.database, clock()):
+        if load(served.state.database, clock(), photos_of(settings.data_file)):
             served.state.searches.begin(bring_to_life(served.state.database, clock()))
     say(f"Fine Batch: {address}   (stop with Ctrl+C)")
     say(f"Data file:  {settings.data_file}")

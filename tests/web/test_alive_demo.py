@@ -1,15 +1,20 @@
 """The demo that is alive: a session baked last week, half of it in the book, and the supper."""
 
+import io
 from datetime import datetime
 from pathlib import Path
 
+import numpy as np
+import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from PIL import Image, ImageFilter
 
 from finebatch.demo.alive import bake_under_way, bring_to_life
 from finebatch.demo.load import load
 from finebatch.formats.moments import local
 from finebatch.settings import Settings
+from finebatch.store.places import photos_of
 from finebatch.web.app import create_app
 from finebatch.web.clock import MovedClock
 from tests.conftest import HandClock, own_page
@@ -34,6 +39,41 @@ def test_a_session_was_baked_and_the_supper_is_planned(
     assert latest["session_id"] == waiting[0]["session_id"]
     assert latest["minutes"] > 5
     assert demo.get("/api/sessions/current").json() is None
+    (record,) = demo.get("/api/oven/records").json()
+    assert record["mean_c"] - record["dial_c"] == pytest.approx(6, abs=1.5)
+    assert record["began_at"] < latest["baked_at"]
+
+
+def test_bakes_have_drawn_photos_of_what_was_measured(tmp_path: Path, clock: HandClock) -> None:
+    app = create_app(Settings(data_file=tmp_path / "demo.sqlite3"), clock)
+    load(app.state.database, clock(), photos_of(app.state.database.file))
+    with own_page(app) as demo:
+        bakes = [b for dough in (1, 2, 4) for b in demo.get(f"/api/bakes?dough_id={dough}").json()]
+        shown = {
+            b["id"]: _columns_of_crust(demo.get(f"/api/bakes/{b['id']}/photo").content)
+            for b in bakes
+            if b["photo"]
+        }
+        assert len(shown) == len(bakes) == 4
+    # Two that ran together leave no gap between them, three leaves leave two.
+    ran_together, good, leaves = (shown[b["id"]] for b in (bakes[1], bakes[0], bakes[2]))
+    assert (_gaps(ran_together[:80]), _gaps(good[:80]), _gaps(leaves)) == (0, 1, 2)
+
+
+def _columns_of_crust(jpeg: bytes) -> np.ndarray:
+    """Rows of the photo, the sheet's edge left out, and where in them is dough, not paper."""
+    with Image.open(io.BytesIO(jpeg)) as photo:
+        inside = np.asarray(photo.convert("RGB").filter(ImageFilter.BoxBlur(3)), int)[
+            40:-40, 40:-40
+        ]
+    return inside[:, :, 0] - inside[:, :, 2] > 45
+
+
+def _gaps(rows: np.ndarray) -> int:
+    """How many gaps there are in the row that is dough for most of it."""
+    row = rows[rows.sum(axis=1).argmax()]
+    places = np.flatnonzero(row)
+    return int((np.diff(places) > 24).sum())
 
 
 def test_a_bake_is_seen_under_way_and_its_clock_is_put_on(tmp_path: Path) -> None:

@@ -1,14 +1,16 @@
-"""The demo as a kitchen that is in use: a supper that is planned, and a session that was baked."""
+"""The demo as a kitchen in use: an oven was watched, a session baked, and a supper is planned."""
 
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import timedelta
 
 from finebatch.core.book.record import Record, Seen
-from finebatch.core.session.wish import Item, Wish
+from finebatch.core.session.wish import MINUTE, Item, Wish
+from finebatch.devices.stand_in_oven import OvenKnobs, StandInOven
 from finebatch.formats.moments import local
 from finebatch.store.database import Database
 from finebatch.workflow.book.bakes import add_bake
+from finebatch.workflow.devices import oven_watch
 from finebatch.workflow.kitchen.thrown import put_back
 from finebatch.workflow.session import live, session_rows
 from finebatch.workflow.session.baking import BakeEvent, check_free
@@ -21,6 +23,8 @@ FOR_SUPPER = ((1, 24), (2, 20), (3, 18), (4, 38))
 """Doughs of the demo, and how many pieces of each: a hundred."""
 LAST_WEEK = (1, 3)
 UNDER_WAY = (1, 2)
+OVEN = OvenKnobs(dial_c=180.0, offset_c=6.0, swing_c=14.0)
+WATCHED_MIN, READ_MS = 60, 20_000
 IN_OVEN_MS = 4 * 60_000
 CAME_OUT = Record(
     dough_id=LAST_WEEK[0],
@@ -33,8 +37,10 @@ CAME_OUT = Record(
 
 
 def bring_to_life(database: Database, now: int) -> int:
-    """Bake a session of the last week, of which one dough is written down, and plan the supper of
-    the coming Saturday; the plan's id. Times by the clock of this machine."""
+    """Watch the oven with a thermometer, bake a session of the last week, of which one dough is
+    written down, and plan the supper of the coming Saturday; the plan's id. Times by the clock of
+    this machine."""
+    _watch_oven(database, _at(now, -8, BAKED_HOUR))
     baked = _bake(database, _at(now, -6, BAKED_HOUR))
     with database.writing() as session:
         row = session_rows.find_session(session, baked)
@@ -66,6 +72,18 @@ def _at(now: int, days: int, hour: int) -> int:
     day = local(now).replace(tzinfo=None) + timedelta(days=days)
     wall = day.replace(hour=hour, minute=0, second=0, microsecond=0)
     return round(wall.astimezone().timestamp() * 1000)
+
+
+def _watch_oven(database: Database, begin: int) -> None:
+    """Leave the record of an oven that is a little hotter than its dial says."""
+    at = begin
+    oven = StandInOven(lambda: at)
+    oven.play(OVEN)
+    with database.writing() as session:
+        oven_watch.begin(session, 1, OVEN.dial_c, begin)
+        for at in range(begin, begin + WATCHED_MIN * MINUTE, READ_MS):
+            oven_watch.note_probe(session, oven.read(), at)
+        oven_watch.keep(session, at)
 
 
 def _plan_supper(database: Database, now: int) -> int:

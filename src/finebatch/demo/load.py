@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from importlib.resources import files
+from pathlib import Path
 from typing import Annotated, Any
 
 from pydantic import BaseModel, BeforeValidator, Field, TypeAdapter
@@ -12,9 +13,13 @@ from finebatch.core.formula.dough import Card
 from finebatch.core.piece.kinds.every import AnyKind, over_usual
 from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import part_of
+from finebatch.demo import photos
+from finebatch.demo.photos import Looks
 from finebatch.store.database import Database
 from finebatch.store.documents import SEEN
+from finebatch.store.models import BakeRow
 from finebatch.workflow.book import bakes as book
+from finebatch.workflow.book.photos import keep
 from finebatch.workflow.cold import cold_store as cold
 from finebatch.workflow.dough import doughs
 from finebatch.workflow.dough.drawer import list_doughs
@@ -33,6 +38,7 @@ class DemoBake(BaseModel):
     colour: int
     note: str
     seen: dict[str, Any] = {}
+    photo: Looks | None = None
 
 
 class DemoKept(BaseModel):
@@ -84,8 +90,21 @@ class DemoDough(Card):
     kept: tuple[DemoKept, ...] = ()
 
 
-def load(database: Database, now: int) -> int:
-    """Add the demo doughs and bakes when the file holds no dough; how many doughs were added."""
+def _photograph(row: BakeRow, bake: DemoBake, piece: AnyKind, folder: Path) -> None:
+    """Draw the bake's pieces as a photo, where it has one."""
+    if bake.photo is None:
+        return
+    size, lines = piece.outlines(row.raw, row.foreseen_mm)["baked"]
+    # Of a log its width is measured, and it lies along the sheet.
+    measured = min(size, key=lambda mm: abs(mm - row.foreseen_mm))
+    of_one = tuple(tuple((x / measured, y / measured) for x, y in line) for line in lines)
+    jpeg = photos.draw(bake.widths_mm, of_one, bake.colour, bake.photo)
+    row.photo = keep(folder, row.id, jpeg)
+
+
+def load(database: Database, now: int, pictures: Path | None = None) -> int:
+    """Add the demo doughs and bakes when the file holds no dough; how many doughs were added.
+    Photos of the bakes are drawn into that folder."""
     text = files("finebatch.demo").joinpath("data", "harvest_supper.json").read_text("utf-8")
     scenario = TypeAdapter(list[DemoDough]).validate_json(text)
     with database.writing() as session:
@@ -113,7 +132,9 @@ def load(database: Database, now: int) -> int:
                     bake.note,
                     SEEN.read(bake.seen),
                 )
-                book.add_bake(session, record, now - round(bake.days_ago * DAY))
+                row = book.add_bake(session, record, now - round(bake.days_ago * DAY))
+                if pictures is not None:
+                    _photograph(row, bake, setting.piece, pictures)
             for kept_cold in dough.kept:
                 since = now - round(kept_cold.days_ago * DAY)
                 put = cold.Put(
