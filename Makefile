@@ -6,6 +6,8 @@ BIN := $(VENV)/bin
 STAMPS := build/stamps
 UI_FILES := $(shell find ui/src ui/public -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/scripts/fonts.mjs
 CHROMIUM ?= /usr/bin/chromium
+# Modules are kept compiled, whatever the machine is set to: each start, and each server of a test, reads them.
+export PYTHONDONTWRITEBYTECODE :=
 
 .PHONY: help setup setup-dev demo run test check format bench mutants torture fit api shots chromium clean
 

@@ -21,6 +21,7 @@ from finebatch.store.documents import (
     CALENDAR,
     CARD,
     INGREDIENT,
+    KEPT_SESSION,
     KITCHEN,
     OCCASION,
     PACK,
@@ -130,6 +131,7 @@ KINDS_OF_DOCUMENT = {
     "raw": RAW,
     "seen": SEEN,
     "occasion": OCCASION,
+    "keptsession": KEPT_SESSION,
     "pack": PACK,
     "calendar": CALENDAR,
 }

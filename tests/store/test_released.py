@@ -37,6 +37,7 @@ OF_A_FILE = [
     "/api/oven/records",
     "/api/plan/ideas",
     "/api/occasions",
+    "/api/sessions-to-plan",
     "/api/stock",
     "/api/stock/makes",
 ]

@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import ConsoleMessage, Page, expect
+from playwright.sync_api import Browser, ConsoleMessage, Page, expect
 
 from finebatch.settings import Settings
 from finebatch.store.database import Database
@@ -219,6 +219,15 @@ def quiet_console(page: Page, request: pytest.FixtureRequest) -> Iterator[None]:
     page.on("pageerror", lambda error: said.append(str(error)))
     yield
     assert said == [] or request.node.get_closest_marker("loud")
+
+
+@pytest.fixture(autouse=True)
+def no_page_left(browser: Browser, page: Page) -> Iterator[None]:
+    """Close the windows that a test has opened: one that is left looks for its server for good."""
+    yield
+    for context in browser.contexts:
+        if context is not page.context:
+            context.close()
 
 
 def every_job(page: Page) -> None:

@@ -3,7 +3,7 @@
 import json
 import re
 
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.ui.conftest import Served
 from tests.ui.test_screens import check_axe
@@ -263,6 +263,14 @@ def never(route: Route) -> None:
     del route
 
 
+def opened(rows: Locator, number: int) -> None:
+    """The fields of that step are open."""
+    head = rows.nth(number - 1).get_by_role("button").first
+    if head.get_attribute("aria-expanded") == "false":
+        head.click()
+    expect(head).to_have_attribute("aria-expanded", "true")
+
+
 def test_steps_are_changed_and_the_plan_counts_them(page: Page, served: Served) -> None:
     page.goto(f"{served.address}/dough/1")
     page.get_by_role("tab", name="Method").click()
@@ -272,24 +280,34 @@ def test_steps_are_changed_and_the_plan_counts_them(page: Page, served: Served) 
     counted = page.locator("[data-figure=method]")
     before = counted.inner_text()
     cream = page.get_by_label("Step 3", exact=True)
+    expect(cream).to_have_count(0)
+    opened(rows, 3)
     expect(cream).to_have_value(re.compile("^Cream"))
     page.get_by_label("Waiting minutes of step 3", exact=True).fill("30")
     expect(counted).not_to_have_text(before)
+    opened(rows, 4)
     page.get_by_label("Kind of step 4").select_option("knead")
+    opened(rows, 3)
     cream.fill("Cream it until it is white.")
-    expect(page.get_by_label("Kind of step 4")).to_have_value("knead")
     expect(cream).to_have_value("Cream it until it is white.")
-    # However late the study is, a change goes to the step that is shown.
-    page.route("**/api/study", never)
-    page.get_by_role("button", name="Add a step after step 7").click()
-    page.get_by_label("Step 8", exact=True).fill("Stir once more.")
-    page.get_by_role("button", name="Take step 7 out").click()
-    expect(page.get_by_label("Step 7", exact=True)).to_have_value("Stir once more.")
-    page.unroute("**/api/study")
     where = page.get_by_label("Where step 3 is done")
     where.select_option("oven")
     expect(where).to_have_value("oven")
+    opened(rows, 4)
+    expect(page.get_by_label("Kind of step 4")).to_have_value("knead")
+    opened(rows, 7)
+    # However late the study is, a change goes to the step that is shown.
+    page.route("**/api/study", never)
+    page.get_by_role("button", name="Add a step after step 7").click()
+    said = page.get_by_label("Step 8", exact=True)
+    expect(said).to_be_focused()
+    said.fill("Stir once more.")
+    opened(rows, 7)
+    page.get_by_role("button", name="Take step 7 out").click()
+    expect(rows.nth(6)).to_contain_text("Stir once more.")
+    page.unroute("**/api/study")
     expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
+    opened(rows, 2)
     page.get_by_role("button", name="Leave out step 2").click()
     page.get_by_role("button", name="Weigh out: take it in again").click()
     expect(page.get_by_text("Left out for this dough")).to_have_count(0)

@@ -22,6 +22,7 @@ SUPPER = "The harvest supper"
 FOR_SUPPER = ((1, 24), (2, 20), (3, 18), (4, 38))
 """Doughs of the demo, and how many pieces of each: a hundred."""
 LAST_WEEK = (1, 3)
+OF_EACH = 14
 UNDER_WAY = (1, 2)
 OVEN = OvenKnobs(dial_c=180.0, offset_c=6.0, swing_c=14.0)
 WATCHED_MIN, READ_MS = 60, 20_000
@@ -96,7 +97,7 @@ def _plan_supper(database: Database, now: int) -> int:
 
 
 def _bake(database: Database, begin: int) -> int:
-    items = tuple(Item(dough_id=dough) for dough in LAST_WEEK)
+    items = tuple(Item(dough_id=dough, pieces=OF_EACH) for dough in LAST_WEEK)
     baked = plan_quick(
         database, Wish(items=items, sheets=3, shelves=2, name="Two for the tin"), begin
     )

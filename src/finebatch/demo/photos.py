@@ -15,11 +15,12 @@ from PIL import Image, ImageDraw, ImageFilter
 from finebatch.core.piece.outlines import Lines
 from finebatch.core.values import Point
 
-SIZE_PX = (720, 480)
+SIZE_PX = (600, 400)
 FINER = 2
 """Drawn so many times finer, then made smaller, that no edge has steps."""
 AIR = 1.3
 """The room of a piece on the paper, for its size."""
+COARSER = 4
 CORNERS = 90
 PAPER, SHADE, STEEL = (240, 233, 219), (104, 84, 60), (118, 123, 130)
 RAMP = (
@@ -61,19 +62,19 @@ def draw(widths_mm: Sequence[float], outline: Lines, colour: int, looks: Looks) 
     picture = _mottled(Image.new("RGB", size, PAPER), 4, dice)
     shadow = Image.new("L", size)
     shadow.paste(whole, (round(reach / 9), round(reach / 7)))
-    dimmed = shadow.filter(ImageFilter.GaussianBlur(reach / 8)).point(lambda v: v * 0.55)
+    dimmed = _soft(shadow, reach / 8).point(lambda v: v * 0.55)
     picture.paste(Image.new("RGB", size, SHADE), mask=dimmed)
 
     crust = Image.new("RGB", size, RAMP[min(colour, len(RAMP) - 1)])
     # Away from its edge a piece is paler, as it stays moist there for longer.
-    inside = whole.filter(ImageFilter.GaussianBlur(reach / 4)).point(lambda v: max(v - 128, 0) * 2)
+    inside = _soft(whole, reach / 4).point(lambda v: max(v - 128, 0) * 2)
     crust.paste(Image.new("RGB", size, RAMP[max(colour - 2, 0)]), mask=inside)
     crust = _mottled(crust, 9, dice)
     for body in bodies:
         _put_bits(crust, body, looks, scale, chance)
     picture.paste(crust, mask=whole.filter(ImageFilter.GaussianBlur(FINER)))
     edge = ImageDraw.Draw(picture)
-    edge.rectangle((0, 0, size[0] - 1, size[1] - 1), outline=STEEL, width=11 * FINER)
+    edge.rectangle((0, 0, size[0] - 1, size[1] - 1), outline=STEEL, width=9 * FINER)
     written = io.BytesIO()
     picture.resize(SIZE_PX, Image.Resampling.LANCZOS).save(written, "JPEG", quality=84)
     return written.getvalue()
@@ -134,6 +135,12 @@ def _even(line: Sequence[Point]) -> list[Point]:
         for n in [max(round(length / step), 1)]
         for k in range(n)
     ]
+
+
+def _soft(mask: Image.Image, by: float) -> Image.Image:
+    """A mask with a wide soft edge, worked out on fewer points."""
+    blurred = mask.reduce(COARSER).filter(ImageFilter.GaussianBlur(by / COARSER))
+    return blurred.resize(mask.size, Image.Resampling.BILINEAR)
 
 
 def _mottled(picture: Image.Image, by: float, dice: np.random.Generator) -> Image.Image:

@@ -13,8 +13,6 @@ from collections.abc import Iterator
 from html.parser import HTMLParser
 from typing import Any
 
-from pyld import jsonld
-
 from finebatch.formats.apart import TooMuchError, answer_apart, ask_apart
 from finebatch.formats.unreadable import UnreadableFile
 
@@ -158,6 +156,8 @@ def _load(url: str, _options: object) -> Node:
 
 
 def _nodes(documents: list[object]) -> list[Node]:
+    from pyld import jsonld  # takes time to load
+
     expanded: list[Any] = []
     for document in documents:
         try:

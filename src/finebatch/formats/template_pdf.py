@@ -5,7 +5,7 @@ Neighbouring tiles share a strip of `OVERLAP_MM`, its edge dashed on both; each 
 """
 
 from io import BytesIO
-from typing import Any, Literal
+from typing import Any
 
 from fontTools.pens.basePen import BasePen
 from reportlab.lib.units import mm
@@ -13,13 +13,12 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from finebatch.core.piece.paper import METRIC_LINE, ControlLine, Mark, Template
+from finebatch.core.piece.paper import METRIC_LINE, ControlLine, Mark, Paper, Template
 from finebatch.core.values import Point
 from finebatch.facts.typefaces import open_font
 from finebatch.formats.lettering import Run, cut, set_line
 from finebatch.formats.template_svg import EDGE_MM, WIDTHS, tiles
 
-Paper = Literal["A4", "Letter"]
 PAPERS_MM: dict[Paper, tuple[float, float]] = {"A4": (210.0, 297.0), "Letter": (215.9, 279.4)}
 MARGIN_MM, FOOT_MM, OVERLAP_MM = 10.0, 24.0, 10.0
 LETTERS_MM = 3.0

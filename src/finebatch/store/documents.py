@@ -24,6 +24,7 @@ from finebatch.core.piece.portion import RawPiece
 from finebatch.core.plan.keys import JobKind
 from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.work import Work
+from finebatch.core.session.again import KeptSession
 from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
@@ -299,5 +300,6 @@ BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before, _as_it_was))
 RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
 SEEN = Document(TypeAdapter(Seen))
 OCCASION = Document(TypeAdapter(KeptOccasion))
+KEPT_SESSION = Document(TypeAdapter(KeptSession))
 PACK = Document(TypeAdapter(Pack))
 CALENDAR = Document(TypeAdapter(InCalendar))

@@ -32,6 +32,7 @@ from finebatch.core.plan.placed import Plan, PlanBefore
 from finebatch.core.plan.told import ToldKind
 from finebatch.core.plan.work import Work
 from finebatch.core.refusal import Refusal
+from finebatch.core.session.again import KeptSession
 from finebatch.core.session.in_calendar import InCalendar
 from finebatch.core.session.occasion import KeptOccasion
 from finebatch.core.session.wish import Snapshot
@@ -44,6 +45,7 @@ from finebatch.store.documents import (
     CALENDAR,
     CARD,
     INGREDIENT,
+    KEPT_SESSION,
     KITCHEN,
     OCCASION,
     PACK,
@@ -193,6 +195,16 @@ class OccasionRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     kept: Mapped[KeptOccasion] = mapped_column(Holds(OCCASION))
+
+
+class KeptSessionRow(Base):
+    """A session that is kept under a name, to be planned again."""
+
+    __tablename__ = "kept_session"
+    __table_args__ = USED_ONCE
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kept: Mapped[KeptSession] = mapped_column(Holds(KEPT_SESSION))
 
 
 class OwnNameRow(Base):

@@ -24,6 +24,7 @@ KINDS = {
     "cold_item": "cold",
     "stock": "pack",
     "occasion": "occasion",
+    "kept_session": "session to plan again",
 }
 """What the rows of a table are called; those of the others are parts of something."""
 

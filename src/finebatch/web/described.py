@@ -6,7 +6,8 @@ from typing import Any
 from fastapi import FastAPI
 from fastapi.openapi.utils import get_openapi
 
-REF = "#/components/schemas/"
+from finebatch.web import problems
+from finebatch.web.problems import REF
 
 
 def _named(part: Any) -> Iterator[str]:
@@ -40,7 +41,6 @@ def _asked_for(described: dict[str, Any]) -> set[str]:
     return found
 
 
-PROBLEM = "application/problem+json"
 RULES = """Fine Batch answers on this machine only. Whatever is asked, `Host` is `127.0.0.1` or \
 `localhost`, with or without a port; else the answer is 403. A request that changes something \
 (any but GET, HEAD and OPTIONS) has an `Origin`, as browsers send it, that is the address that it \
@@ -61,14 +61,6 @@ def _without_titles(part: Any) -> None:
         _without_titles(each)
 
 
-def _as_answered(responses: dict[str, Any]) -> None:
-    """Problems have one media type, their own."""
-    for response in responses.values():
-        content = response.get("content", {})
-        if PROBLEM in content:
-            content[PROBLEM] = content.pop("application/json")
-
-
 def describe(app: FastAPI) -> dict[str, Any]:
     """The description: what is only ever given out always has all its fields, usual or not."""
     if app.openapi_schema is None:
@@ -81,13 +73,14 @@ def describe(app: FastAPI) -> dict[str, Any]:
         )
         for path in described["paths"].values():
             _without_titles(path)
-            for operation in path.values():
-                _as_answered(operation["responses"])
+        schemas = described["components"]["schemas"]
+        schemas |= problems.schemas()
         asked = _asked_for(described)
         _without_titles(described["components"])
-        for name, schema in described["components"]["schemas"].items():
+        for name, schema in schemas.items():
             if name not in asked and "properties" in schema:
                 schema["required"] = list(schema["properties"])
             schema["title"] = name
+        described["components"]["schemas"] = dict(sorted(schemas.items()))
         app.openapi_schema = described
     return app.openapi_schema

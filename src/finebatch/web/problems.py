@@ -30,11 +30,24 @@ class Problem(BaseModel):
     errors: list[Fault] = []
 
 
+MEDIA = "application/problem+json"
+REF = "#/components/schemas/"
 RESPONSES: dict[int | str, dict[str, Any]] = {
-    status: {"model": Problem, "content": {"application/problem+json": {}}}
+    status: {
+        "description": HTTPStatus(status).phrase,
+        "content": {MEDIA: {"schema": {"$ref": f"{REF}{Problem.__name__}"}}},
+    }
     for status in (400, 403, 404, 405, 409, 413, 415, 422, 503)
 }
-"""What any operation may answer besides its own result."""
+"""What any operation may answer besides its own result. By name: a model would be built once for
+each operation and status, a thousand times at every start."""
+
+
+def schemas() -> dict[str, Any]:
+    """The schemas that those answers name."""
+    whole = Problem.model_json_schema(mode="serialization", ref_template=REF + "{model}")
+    inner: dict[str, Any] = whole.pop("$defs")
+    return {**inner, Problem.__name__: whole}
 
 
 MOST_NAMES = 3

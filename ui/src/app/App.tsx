@@ -24,6 +24,7 @@ const PrintLabels = lazy(() =>
   import("../views/cold/PrintLabel").then(({ PrintLabels: shown }) => ({ default: shown })),
 );
 const PrintLists = lazy(() => import("../views/plan/PrintLists"));
+const PrintSession = lazy(() => import("./PrintSession"));
 const PrintTray = lazy(() => import("../views/tray/PrintTray"));
 
 /** The dough that the address names; a screen for it, or the Dough screen to choose one. */
@@ -78,6 +79,7 @@ export function App() {
                 <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
                 <Route path="print/label/:itemId" element={<PrintLabel />} />
                 <Route path="print/labels" element={<PrintLabels />} />
+                <Route path="print/session/:sessionId" element={<PrintSession />} />
                 <Route path="print/lists/:sessionId" element={<PrintLists />} />
                 <Route path="print/:doughId" element={<ForDough screen={PrintCard} />} />
                 <Route path="*" element={<Navigate to="/dough" replace />} />

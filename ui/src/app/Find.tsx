@@ -15,7 +15,7 @@ const KINDS: Record<Found["kind"], string> = {
   cold: "in the cold",
   bake: "baked",
   ingredient: "ingredient",
-  occasion: "occasion",
+  occasion: "to plan again",
 };
 
 /** Where it stands. */
@@ -83,7 +83,7 @@ function Asked({ onGone }: { onGone: () => void }) {
       }}
     >
       <label htmlFor={name} className="block text-[0.9375rem] text-soft">
-        Doughs, bakes, ingredients, what lies in the cold, occasions
+        Doughs, bakes, ingredients, what lies in the cold, what is planned again
       </label>
       <div className="flex gap-2">
         <input

@@ -1,9 +1,10 @@
 """Kitchen units of mass and volume, by pint's definitions (US customary cup, 236.588 ml)."""
 
 from functools import cache
-from typing import Literal, get_args
+from typing import TYPE_CHECKING, Literal, get_args
 
-from pint import UnitRegistry
+if TYPE_CHECKING:
+    from pint import UnitRegistry
 
 MassUnit = Literal["g", "kg", "oz", "lb"]
 VolumeUnit = Literal["cup", "tbsp", "tsp", "ml", "dl", "pinch"]
@@ -34,7 +35,9 @@ _PINT_NAME = {
 
 
 @cache
-def _registry() -> UnitRegistry[float]:
+def _registry() -> "UnitRegistry[float]":
+    from pint import UnitRegistry  # takes time to load
+
     return UnitRegistry()
 
 

@@ -9,6 +9,7 @@ from finebatch.core.measures.kitchen_units import KitchenUnits
 from finebatch.core.piece.outlines import Lines
 
 TemplateOf = Literal["sheet", "slab"]
+Paper = Literal["A4", "Letter"]
 Role = Literal["raw", "baked", "cut", "line"]
 
 

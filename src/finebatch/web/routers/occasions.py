@@ -1,4 +1,4 @@
-"""Occasions that come again, and what is in the house."""
+"""Occasions and sessions that come again, and what is in the house."""
 
 from typing import Annotated
 
@@ -13,14 +13,15 @@ from finebatch.workflow.dough.makes import CanMake, can_make
 from finebatch.workflow.kitchen import stock
 from finebatch.workflow.kitchen.stock import KeptPack
 from finebatch.workflow.kitchen.thrown import Thrown, told
-from finebatch.workflow.session import kept_occasions
+from finebatch.workflow.session import kept_occasions, kept_sessions
 from finebatch.workflow.session.kept_occasions import ShownOccasion
+from finebatch.workflow.session.kept_sessions import SessionAgain
 
 router = routing.begin("occasions")
 
 
 class KeepBody(ValueBody):
-    """The session whose occasion is kept, and what it is called."""
+    """The session that is kept, or whose occasion is, and what it is called."""
 
     session_id: Id
     name: Annotated[Text, Field(min_length=1, max_length=120)]
@@ -52,6 +53,27 @@ def let_occasion_go(occasion_id: Id, data: Data, now: Now) -> Thrown:
     """Keep an occasion no longer: it goes into the bin."""
     with data.writing() as session:
         return told(kept_occasions.let_go(session, occasion_id, now))
+
+
+@router.get("/sessions-to-plan")
+def all_kept_sessions(data: Data, now: Now) -> list[SessionAgain]:
+    """The sessions that are kept to be planned again, each as it is wished the next time."""
+    with data.reading() as session:
+        return kept_sessions.kept_sessions(session, now)
+
+
+@router.post("/sessions-to-plan", status_code=201)
+def keep_session(body: KeepBody, data: Data, now: Now) -> SessionAgain:
+    """Keep a session under a name, to be planned again; one of that name is replaced."""
+    with data.writing() as session:
+        return kept_sessions.keep(session, body.session_id, body.name, now)
+
+
+@router.delete("/sessions-to-plan/{kept_id}")
+def let_session_go(kept_id: Id, data: Data, now: Now) -> Thrown:
+    """Keep a session no longer: it goes into the bin."""
+    with data.writing() as session:
+        return told(kept_sessions.let_go(session, kept_id, now))
 
 
 @router.get("/stock")

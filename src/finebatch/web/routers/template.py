@@ -7,9 +7,8 @@ from annotated_types import Interval
 from fastapi.responses import Response
 
 from finebatch.core.measures.figures import read_in
-from finebatch.core.piece.paper import TemplateOf, control_line
+from finebatch.core.piece.paper import Paper, TemplateOf, control_line
 from finebatch.core.tray import question as trays
-from finebatch.formats.template_pdf import Paper, write_pdf
 from finebatch.formats.template_svg import write_svg
 from finebatch.web import routing
 from finebatch.web.deps import Data
@@ -44,4 +43,6 @@ def template(dough_id: Id, body: TemplateBody, data: Data) -> Response:
     control = control_line(units)
     if body.form == "svg":
         return Response(write_svg(drawn, control), media_type="image/svg+xml")
+    from finebatch.formats.template_pdf import write_pdf  # takes time to load
+
     return Response(write_pdf(drawn, body.paper, control), media_type="application/pdf")

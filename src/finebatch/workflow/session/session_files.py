@@ -2,7 +2,7 @@
 
 import re
 from datetime import datetime, timedelta
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 from uuid import uuid4
 
 from sqlalchemy.orm import Session
@@ -25,15 +25,16 @@ from finebatch.core.session.wish import (
 )
 from finebatch.core.session.words import Scene
 from finebatch.formats import run_sheet
-from finebatch.formats.busy_times import BusyTimes, read_apart
 from finebatch.formats.moments import local
 from finebatch.formats.planned import file_plan
-from finebatch.formats.session_calendar import write_calendar
 from finebatch.formats.session_file import FileAway, FileEvent, FilePin, SessionFile
 from finebatch.formats.session_writing import ASKED, file_dough, file_kitchen, write_session
 from finebatch.store.models import SessionRow
 from finebatch.workflow.dough.doughs import find_by_name
 from finebatch.workflow.errors import Missing
+
+if TYPE_CHECKING:
+    from finebatch.formats.busy_times import BusyTimes
 
 FileForm = Literal["json", "ics", "csv", "md"]
 FORTNIGHT = timedelta(days=14)
@@ -74,6 +75,8 @@ def give_out(row: SessionRow, form: FileForm, now: int) -> tuple[str, bytes]:
 def _calendar(row: SessionRow, now: int) -> bytes:
     """A session's jobs as a calendar; what it then has of them is kept with the session. Of one
     that was given up, what was left to do is called off."""
+    from finebatch.formats.session_calendar import write_calendar  # takes time to load
+
     told = _told(row, row.snapshot)
     if row.state == "given_up":
         told = [job for job in told if _ms(job.start) < row.changed_at]
@@ -162,7 +165,9 @@ def wish_of(session: Session, file: SessionFile) -> Wish:
     )
 
 
-def busy_times(text: str, now: int) -> BusyTimes:
+def busy_times(text: str, now: int) -> "BusyTimes":
     """The busy times of a calendar in the next fortnight."""
+    from finebatch.formats.busy_times import read_apart  # takes time to load
+
     start = local(now)
     return read_apart(text, start, start + FORTNIGHT)

@@ -7,7 +7,7 @@ from typing import Literal
 from sqlalchemy import or_, select
 from sqlalchemy.orm import Session
 
-from finebatch.store.models import BakeRow, ColdRow, DoughRow, OccasionRow
+from finebatch.store.models import BakeRow, ColdRow, DoughRow, KeptSessionRow, OccasionRow
 from finebatch.workflow.cold.cold_store import FORM_WORDS
 from finebatch.workflow.dough.drawer import list_doughs
 from finebatch.workflow.kitchen.larder import get_larder
@@ -86,8 +86,12 @@ def _ingredients(session: Session, wanted: str) -> Iterator[Found]:
 
 
 def _occasions(session: Session, wanted: str) -> Iterator[Found]:
-    kept = session.scalars(select(OccasionRow).order_by(OccasionRow.id.desc()))
-    called = ((row.id, row.kept.occasion.name or "") for row in kept)
+    occasions = session.scalars(select(OccasionRow).order_by(OccasionRow.id.desc()))
+    sessions = session.scalars(select(KeptSessionRow).order_by(KeptSessionRow.id.desc()))
+    called = [
+        *((f"session {row.id}", row.kept.name) for row in sessions),
+        *((str(row.id), row.kept.occasion.name or "") for row in occasions),
+    ]
     named = [(number, name) for number, name in called if wanted.casefold() in name.casefold()]
     for number, name in named[:MOST_OF_A_KIND]:
-        yield Found("occasion", str(number), None, name)
+        yield Found("occasion", number, None, name)

@@ -27,6 +27,7 @@ export const KEYS = {
   lessons: ["lessons"],
   makes: ["stock", "makes"],
   occasions: ["occasions"],
+  keptSessions: ["kept sessions"],
   otherPans: ["other-pans"],
   pans: ["pans"],
   plan: ["plan"],

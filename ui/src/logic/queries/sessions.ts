@@ -104,6 +104,12 @@ export const shelfQuery = (plan: BakingSession) =>
       ),
   });
 
+/** The sessions that are kept, to be planned again. */
+export const keptSessionsQuery = queryOptions({
+  queryKey: KEYS.keptSessions,
+  queryFn: () => body(api.GET("/api/sessions-to-plan")),
+});
+
 /** The occasions that are kept. */
 export const occasionsQuery = queryOptions({
   queryKey: KEYS.occasions,

@@ -5,10 +5,31 @@ import { dial, length, mass, percent, span } from "../../logic/format";
 import { STAGE, stretches, type Told } from "../../logic/method";
 import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
-import { PrintPage } from "../../parts/PrintPage";
+import { PrintPage, Waiting } from "../../parts/PrintPage";
+
+interface PrintedProps {
+  doughId: number;
+  /** What is to be said above it. */
+  above?: React.ReactNode;
+}
 
 /** The dough card for the kitchen wall: one page, nothing on it but what is needed there. */
-export default function PrintCard({ doughId }: { doughId: number }) {
+export default function PrintCard({ doughId }: PrintedProps) {
+  const { problem, page } = usePrinted({ doughId });
+  return (
+    <PrintPage problem={problem} back="Back to the dough" to={`/dough/${doughId}`}>
+      {page}
+    </PrintPage>
+  );
+}
+
+/** The same as one of several pages. */
+export function CardAmongOthers(props: PrintedProps) {
+  const { problem, page } = usePrinted(props);
+  return page ?? <Waiting problem={problem} />;
+}
+
+function usePrinted({ doughId, above }: PrintedProps) {
   const dough = useQuery(doughQuery(doughId));
   const words = useQuery(wordsQuery);
   const tray = dough.data?.tray;
@@ -16,13 +37,10 @@ export default function PrintCard({ doughId }: { doughId: number }) {
     studyQuery(tray ? dough.data?.card : undefined, tray as Dough["tray"], doughId),
   );
   const problem = dough.error ?? words.error ?? study.error;
-  return (
-    <PrintPage problem={problem} back="Back to the dough" to={`/dough/${doughId}`}>
-      {dough.data && words.data && study.data && (
-        <Sheet dough={dough.data} words={words.data} study={study.data} />
-      )}
-    </PrintPage>
+  const page = dough.data && words.data && study.data && (
+    <Sheet dough={dough.data} words={words.data} study={study.data} above={above} />
   );
+  return { problem, page };
 }
 
 /** The minutes of a step: of hands, of waiting, or seconds on each piece. */
@@ -38,14 +56,16 @@ interface SheetProps {
   dough: Dough;
   words: Words;
   study: Study;
+  above: React.ReactNode;
 }
 
-function Sheet({ dough, words, study }: SheetProps) {
+function Sheet({ dough, words, study, above }: SheetProps) {
   const { card, tray } = dough;
   const { piece, weighed } = study;
   return (
     <article className="print-sheet bg-sheet p-6 print:p-0">
       <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold">{card.name}</h1>
+      {above}
       {piece && (
         <p className="mt-1">
           {mass(weighed.total_g)} of dough: {piece.pieces} pieces of {mass(piece.raw.grams)},{" "}

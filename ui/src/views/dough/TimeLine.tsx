@@ -80,3 +80,17 @@ function Bar({ step }: { step: Told }) {
     </>
   );
 }
+
+/** The longest that a bar of one step is drawn: a night, by the root of its minutes. */
+const LONGEST = width(8 * 60);
+
+/** One step's own lengths, to the same scale in every row. */
+export function StepBar({ step }: { step: Told }) {
+  const whole = width(step.hands_min) + width(step.wait_min);
+  if (whole === 0) return null;
+  return (
+    <span className="flex h-2.5 gap-px" style={{ width: `${Math.min(whole / LONGEST, 1) * 100}%` }}>
+      <Bar step={step} />
+    </span>
+  );
+}

@@ -7,6 +7,7 @@ import { forget } from "../../logic/remembered";
 import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { useRemembered } from "../../parts/useRemembered";
+import { KeepAs } from "./KeepAs";
 
 type Kept = Schemas["ShownOccasion"];
 type Outcome = Schemas["Outcome"];
@@ -51,7 +52,15 @@ export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsPr
   };
   return (
     <>
-      {session && <KeepAs key={session.id} session={session} onKept={onSuccess} />}
+      {session && (
+        <KeepAs
+          key={session.id}
+          session={session}
+          of="occasion"
+          keep={(asked) => body(api.POST("/api/occasions", { body: asked }))}
+          onKept={onSuccess}
+        />
+      )}
       <Notice problem={drop.error ?? write.error ?? kept.error} />
       {(kept.data ?? []).length > 0 && (
         <section aria-label="Occasions that come again">
@@ -71,44 +80,6 @@ export function KeptOccasions({ plan, now, nameOf, onOccasion }: KeptOccasionsPr
         </section>
       )}
     </>
-  );
-}
-
-function KeepAs({ session, onKept }: { session: BakingSession; onKept: () => void }) {
-  const [name, setName] = useRemembered(
-    `occasion name ${session.id}`,
-    session.wish?.occasion?.name ?? session.wish?.name ?? "",
-  );
-  const keep = useMutation({
-    mutationFn: () =>
-      body(api.POST("/api/occasions", { body: { session_id: session.id, name: name.trim() } })),
-    onSuccess: onKept,
-  });
-  return (
-    <form
-      className="flex flex-wrap items-end gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep.mutate();
-      }}
-    >
-      <label className="flex max-w-full flex-col">
-        <span className="text-[0.9375rem] wrap-anywhere text-soft">
-          Keep {session.name} for next time, as
-        </span>
-        <input
-          className="w-64 max-sm:w-full"
-          maxLength={120}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-      </label>
-      <button type="submit" className="press min-h-9" disabled={!name.trim() || keep.isPending}>
-        Keep it
-      </button>
-      <span role="status">{keep.isSuccess && `Kept as ${keep.data.name}.`}</span>
-      <Notice problem={keep.error} />
-    </form>
   );
 }
 

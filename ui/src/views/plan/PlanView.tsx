@@ -20,6 +20,7 @@ import { PlanFigures, PlanStart } from "./PlanFigures";
 import { PlanFiles } from "./PlanFiles";
 import { RunSheet } from "./RunSheet";
 import { SessionDoughs } from "./SessionDoughs";
+import { SessionsAgain } from "./SessionsAgain";
 import { ToWeigh } from "./ToWeigh";
 import { WishRow } from "./WishRow";
 
@@ -109,6 +110,13 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     if (said) setBefore({ wish, said });
   };
 
+  /** Something else altogether; what was wished before can be taken back. */
+  const askInstead = (next: Wish, name: string) => {
+    ask(next);
+    if (wish.items.length > 0)
+      setBefore({ wish, said: `${name} is planned, in place of what stood here.` });
+  };
+
   // A dough that comes from its tray joins the session; one that was changed is planned anew.
   const opened = useRef(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the screen opens
@@ -164,7 +172,12 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       <div className="flex min-w-0 flex-col gap-3 lg:col-start-1 lg:row-span-2 lg:row-start-1">
         <h1 className="sr-only">The session: {plan?.name ?? "nothing yet"}</h1>
         <div className="flex flex-col gap-3 print:hidden">
-          <OccasionPanel plan={plan} wish={wish} now={plan?.now ?? Date.now()} onWish={ask} />
+          <OccasionPanel
+            plan={plan}
+            wish={wish}
+            now={plan?.now ?? Date.now()}
+            onWish={(next) => askInstead(next, next.occasion?.name ?? "The occasion")}
+          />
           <SessionDoughs
             items={wish.items}
             plan={plan}
@@ -225,6 +238,15 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
           </>
         )}
         {!plan && wish.items.length === 0 && <NothingPlanned />}
+        <More title="To plan again">
+          <SessionsAgain
+            plan={plan}
+            now={plan?.now ?? Date.now()}
+            onAgain={({ next, name }) =>
+              askInstead({ ...next, sheets: wish.sheets, shelves: wish.shelves }, name)
+            }
+          />
+        </More>
         <More title="Files">
           <PlanFiles plan={plan} wish={wish} onWish={ask} />
         </More>

@@ -21,7 +21,8 @@ export default function PrintLists() {
   );
 }
 
-function Lists({ plan }: { plan: BakingSession }) {
+/** What to buy and to weigh, as one of several pages or alone. */
+export function Lists({ plan }: { plan: BakingSession }) {
   const shelf = useQuery(shelfQuery(plan));
   if (!shelf.data) return <p className="text-soft">One moment…</p>;
   return (

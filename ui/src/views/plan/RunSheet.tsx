@@ -1,4 +1,5 @@
 import { memo, useState } from "react";
+import { Link } from "react-router";
 import type { Activity, BakingSession } from "../../api/client";
 import { clock, when } from "../../logic/format";
 import { closed, isJob, wordsOf } from "../../logic/jobs";
@@ -47,6 +48,9 @@ export const RunSheet = memo(function RunSheet({ session, pins = NO_PINS, onPin 
         <button type="button" className="press min-h-9 px-2" onClick={() => window.print()}>
           Print the run sheet
         </button>
+        <Link className="press min-h-9 px-2" to={`/print/session/${session.id}`}>
+          Print all of the session
+        </Link>
       </div>
       {way === "stretches" && (
         <ol className="mt-2 print:hidden" aria-label="Stretches of work">
@@ -135,6 +139,16 @@ interface RowsProps {
   onPin: OnPin | undefined;
 }
 
+/** The day job by job, for paper. */
+export function JobsOnPaper({ session }: { session: BakingSession }) {
+  const jobs = session.activities.filter(isJob);
+  return (
+    <div className={jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-6" : ""}>
+      <Jobs jobs={jobs} before={session.now} session={session} pins={NO_PINS} onPin={undefined} />
+    </div>
+  );
+}
+
 /** Every job, in order: from when, to when, who, what, with what. */
 function Jobs({
   jobs,
@@ -152,7 +166,7 @@ function Jobs({
           <th className="pr-4 font-normal max-sm:hidden print:hidden">to</th>
           {several && <th className="pr-4 font-normal">who</th>}
           <th className="pr-4 font-normal">job</th>
-          <th className="font-normal">with</th>
+          <th className="font-normal print:hidden">with</th>
         </tr>
       </thead>
       <tbody>
@@ -162,7 +176,7 @@ function Jobs({
           const held = pins.some((p) => p.job === job.key);
           return (
             <tr key={job.key} className="border-t border-line break-inside-avoid">
-              <td className="py-1 pr-4 font-bold whitespace-nowrap print:py-0.5">
+              <td className="py-1 pr-4 align-top font-bold whitespace-nowrap print:py-0.5">
                 {onPin && job.may_be_pinned ? (
                   <BeginAt
                     key={job.start_at}
@@ -184,13 +198,15 @@ function Jobs({
                   )}
                   {said.title}
                 </span>
+                {/* Two columns on paper are too narrow for a column of its own. */}
+                <span className="hidden text-soft print:block">{said.detail}</span>
                 {said.steps.length > 0 && (
                   <span className="block text-[0.9375rem] text-soft print:text-[0.75rem]">
                     {said.steps.map(closed).join("; ")}
                   </span>
                 )}
               </td>
-              <td className="text-soft wrap-anywhere">
+              <td className="text-soft wrap-anywhere print:hidden">
                 {said.detail}
                 {onPin && job.may_be_pinned && windowWords(job) && (
                   <span className="block text-[0.9375rem] max-sm:hidden print:hidden">
