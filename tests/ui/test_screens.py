@@ -29,29 +29,6 @@ def check_axe(
     assert results.violations_count == 0, results.generate_report()
 
 
-READY = {
-    "/": "to one scale",
-    "/dough": "4 in all",
-    "/dough/1": "One piece of it",
-    "/larder": "Choose an ingredient",
-    "/print/2": "Contains wheat",
-    "/tray/1": "What moves it",
-    "/tray/4": "What moves it",
-    "/plan/1": "What holds it up",
-    "/kitchen": "Minutes that a job takes",
-    "/bake": "Nothing is being baked.",
-    "/book/1": "Measured beside foreseen",
-    "/book/3": "Each bake will stand here",
-}
-
-
-def test_axe_finds_nothing_on_a_desk(page: Page, served: Served) -> None:
-    for path, ready in READY.items():
-        page.goto(served.address + path)
-        expect(page.get_by_text(re.compile(re.escape(ready))).first).to_be_visible()
-        check_axe(page)
-
-
 def test_axe_finds_nothing_while_baking(page: Page, served: Served) -> None:
     start_baking(page, served)
     for _ in range(3):

@@ -314,7 +314,8 @@ def test_a_dough_on_another_sheet_and_in_two_sizes(page: Page, served: Served) -
     expect(page.locator("[data-figure=also]")).to_have_count(1)
     page.get_by_role("link", name=re.compile("Plan these")).click()
     every_job(page)
-    expect(page.get_by_text(re.compile("4 pieces, the large ones on small sheet"))).to_be_visible()
+    detail = page.get_by_role("cell", name=re.compile("4 pieces, the large ones on small sheet"))
+    expect(detail).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("The day from"))).to_contain_text("small sheet")
 
 
