@@ -1,10 +1,17 @@
 import type { Tray } from "../api/client";
 import { fine, rulerUnit, span } from "../logic/format";
 import { rulerMarks } from "../logic/marks";
+import { DrawnHandle, type Handled } from "./DrawnHandle";
 import { Dimension } from "./Ruler";
 
+interface SideViewProps {
+  tray: Pick<Tray, "raw" | "width" | "thickness">;
+  /** How thick the raw piece is, where that is set: dragged at its upper edge. */
+  thick?: Handled | undefined;
+}
+
 /** One piece from the side, raw and baked, standing on a ruler. */
-export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickness"> }) {
+export function SideView({ tray, thick }: SideViewProps) {
   const { raw, width, thickness } = tray;
   const reach = Math.max(width.middle_mm, raw.across_mm);
   const high = Math.max(raw.height_mm, thickness.height_mm);
@@ -19,7 +26,7 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
   return (
     <figure>
       <svg
-        role="img"
+        role={thick ? "group" : "img"}
         aria-label={`From the side: raw ${span(raw.across_mm)} wide and ${span(raw.height_mm)} high, baked ${span(w)} wide and ${fine(h, 1)} high.`}
         viewBox={`${-reach / 2 - 0.1 * side} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
         className="w-full"
@@ -45,6 +52,15 @@ export function SideView({ tray }: { tray: Pick<Tray, "raw" | "width" | "thickne
         >
           {fine(h, 1)}
         </text>
+        {thick && (
+          <DrawnHandle
+            handled={thick}
+            at={[-raw.across_mm / 4, -raw.height_mm]}
+            along="y"
+            valueAt={(place) => -place}
+            size={10 * scale}
+          />
+        )}
         <Scale from={-reach / 2 - 0.1 * side} side={side} zero={-w / 2} scale={scale} />
       </svg>
       <figcaption className="text-center text-[0.9375rem] text-soft">

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { fineAsSet, mass, span, spanFigure } from "../../logic/format";
+import { fineAsSet, mass, span } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../Ruler";
 
@@ -23,7 +23,7 @@ export function LogsDrawing({
       <svg
         role="img"
         aria-label={said}
-        viewBox={`-42 -36 ${long + 110} ${shown.length * row + 70}`}
+        viewBox={`-42 -36 ${long + 126} ${shown.length * row + 70}`}
         className="max-h-[22rem] w-full"
       >
         <Ruler length={long} />
@@ -64,7 +64,7 @@ export function LogsDrawing({
           to={[long, shown.length * row]}
           text={span(long)}
         />
-        <Dimension from={[long + 10, 0]} to={[long + 10, across]} text={spanFigure(across)} />
+        <Dimension from={[long + 10, 0]} to={[long + 10, across]} text={span(across)} />
       </svg>
       <figcaption>
         <p className="text-lg">{said}</p>

@@ -1,6 +1,7 @@
 import type { Tray } from "../../api/client";
 import { mass } from "../../logic/format";
 import type { Piece } from "../../logic/pieces";
+import type { Handled } from "../DrawnHandle";
 import { LogsDrawing } from "./LogsDrawing";
 import { OnPaperDrawing } from "./OnPaperDrawing";
 import { OtherPans, PanDrawing } from "./PanDrawing";
@@ -8,11 +9,18 @@ import { RopeDrawing } from "./RopeDrawing";
 import { SlabDrawing } from "./SlabDrawing";
 import { SlicesDrawing } from "./SlicesDrawing";
 
+interface AllMakingProps {
+  tray: Tray;
+  piece: Piece;
+  /** The width that is dragged in a drawing, where it is set there. */
+  across?: Handled | undefined;
+}
+
 /** The same of all pieces of a dough, those that differ from the others too. */
-export function AllMaking({ tray, piece }: { tray: Tray; piece: Piece }) {
+export function AllMaking({ tray, piece, across }: AllMakingProps) {
   return (
     <div className="flex flex-col gap-4">
-      <Making tray={tray} piece={piece} />
+      <Making tray={tray} piece={piece} across={across} />
       {tray.also.map((also) => (
         <section key={also.word} aria-label={`Those that are ${also.word}`}>
           {also.making && (
@@ -32,16 +40,17 @@ interface MakingProps {
   piece: Piece;
   /** That of the usual pieces, unless it is another's. */
   making?: Tray["making"];
+  across?: Handled | undefined;
 }
 
 /** What the kind asks of the baker beside laying pieces out, drawn to scale. */
-export function Making({ tray, piece, making = tray.making }: MakingProps) {
+export function Making({ tray, piece, making = tray.making, across }: MakingProps) {
   // While another kind is being asked for, the old answer does not fit the new piece.
   if (making === null || making.kind !== piece.kind) return null;
   switch (making.kind) {
     case "rolled":
       return piece.kind === "rolled" ? (
-        <SlabDrawing making={making} piece={piece} tray={tray} />
+        <SlabDrawing making={making} piece={piece} tray={tray} across={across} />
       ) : null;
     case "sliced":
       return piece.kind === "sliced" ? <LogsDrawing making={making} piece={piece} /> : null;

@@ -1,6 +1,6 @@
 import type { Tray } from "../../api/client";
 import { distances } from "../../logic/distances";
-import { span, spanBy, spanFigure } from "../../logic/format";
+import { span, spanBy } from "../../logic/format";
 import { Dimension, Ruler } from "../Ruler";
 import { PieceShape } from "./PieceShape";
 
@@ -9,7 +9,7 @@ type Layout = Tray["layouts"][number];
 /** One sheet as it is laid out, to look at. */
 export function Sheet({ tray, layout }: { tray: Tray; layout: Layout }) {
   const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
-  const [left, right, top, bottom] = [42, 50, 36, 40];
+  const [left, right, top, bottom] = [42, 66, 36, 40];
   const turned = layout.turned && !tray.footprint.is_round;
   return (
     <svg
@@ -70,12 +70,12 @@ export function Distances({ tray, layout }: { tray: Tray; layout: Layout }) {
           text={span(found.across)}
         />
       )}
-      <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={spanFigure(first.y)} />
+      <Dimension from={[width + 8, 0]} to={[width + 8, first.y]} text={span(first.y)} />
       {found.down !== null && (
         <Dimension
           from={[width + 8, first.y]}
           to={[width + 8, first.y + found.down]}
-          text={spanFigure(found.down)}
+          text={span(found.down)}
         />
       )}
     </>

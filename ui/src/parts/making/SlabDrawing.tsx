@@ -1,6 +1,7 @@
 import type { Schemas, Tray } from "../../api/client";
-import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
+import { fineAsSet, mass, span, spanBy } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
+import { DrawnHandle, type Handled } from "../DrawnHandle";
 import { Dimension, Ruler } from "../Ruler";
 import { Outline } from "./Outline";
 
@@ -10,19 +11,23 @@ interface SlabDrawingProps {
   making: RolledOut;
   piece: PieceOf<"rolled">;
   tray: Tray;
+  /** The cutter's width, dragged at the first cut. */
+  across?: Handled | undefined;
 }
 
 /** The slab to roll each part to, with its cuts; and the scraps, pass by pass. */
-export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps) {
+export function SlabDrawing({ making, piece, tray: { lies }, across }: SlabDrawingProps) {
   const first = making.passes[0];
   if (!first) return null;
   const { slab } = first;
-  const [left, right, top, bottom] = [42, 60, 36, 40];
+  // A cut that lies as its cutter is drawn; its left edge stays while the right one is dragged.
+  const corner = slab.cuts.find((_, n) => (slab.turns[n] ?? 0) === 0);
+  const [left, right, top, bottom] = [42, 76, 36, 40];
   const said = `Roll ${each(first.slabs)} to ${spanBy(slab.across_mm, slab.down_mm)}, ${fineAsSet(piece.thickness_mm)} thick: ${slab.cuts.length} pieces each, in rows of ${slab.rows.join(", ")}.`;
   return (
     <figure className="min-w-0">
       <svg
-        role="img"
+        role={across ? "group" : "img"}
         aria-label={said}
         viewBox={`${-left} ${-top} ${slab.across_mm + left + right} ${slab.down_mm + top + bottom}`}
         className="max-h-[22rem] w-full"
@@ -45,6 +50,15 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
             />
           </g>
         ))}
+        {across && corner && (
+          <DrawnHandle
+            handled={across}
+            at={[corner.x + lies.raw_mm.across / 2, corner.y]}
+            along="x"
+            valueAt={(place) => place - corner.x + lies.raw_mm.across / 2}
+            size={36}
+          />
+        )}
         <Dimension
           from={[0, slab.down_mm + 16]}
           to={[slab.across_mm, slab.down_mm + 16]}
@@ -53,7 +67,7 @@ export function SlabDrawing({ making, piece, tray: { lies } }: SlabDrawingProps)
         <Dimension
           from={[slab.across_mm + 10, 0]}
           to={[slab.across_mm + 10, slab.down_mm]}
-          text={spanFigure(slab.down_mm)}
+          text={span(slab.down_mm)}
         />
       </svg>
       <figcaption>

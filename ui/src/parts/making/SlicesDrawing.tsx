@@ -1,5 +1,5 @@
 import type { Schemas, Tray } from "../../api/client";
-import { fineAsSet, mass, span, spanBy, spanFigure } from "../../logic/format";
+import { fineAsSet, mass, span, spanBy } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { Dimension, Ruler } from "../Ruler";
 
@@ -22,7 +22,7 @@ export function SlicesDrawing({
       <svg
         role="img"
         aria-label={said}
-        viewBox={`-42 -36 ${long + 96} ${wide + 76}`}
+        viewBox={`-42 -36 ${long + 114} ${wide + 76}`}
         className="max-h-[14rem] w-full"
       >
         <Ruler length={long} />
@@ -48,7 +48,7 @@ export function SlicesDrawing({
           ),
         )}
         <Dimension from={[0, wide + 16]} to={[long, wide + 16]} text={span(long)} />
-        <Dimension from={[long + 8, 0]} to={[long + 8, wide]} text={spanFigure(wide)} />
+        <Dimension from={[long + 8, 0]} to={[long + 8, wide]} text={span(wide)} />
       </svg>
       <figcaption>
         <p className="text-lg">{said}</p>

@@ -1,4 +1,4 @@
-import { span, spanFigure } from "../../logic/format";
+import { span } from "../../logic/format";
 import { Dimension, Ruler } from "../Ruler";
 
 interface ToScaleProps {
@@ -15,14 +15,14 @@ export function ToScale({ said, wide, tall, children }: ToScaleProps) {
     <svg
       role="img"
       aria-label={said}
-      viewBox={`-42 -36 ${wide + 100} ${tall + 76}`}
+      viewBox={`-42 -36 ${wide + 118} ${tall + 76}`}
       className="max-h-[20rem] w-full"
     >
       <Ruler length={wide} />
       <Ruler length={tall} down />
       {children}
       <Dimension from={[0, tall + 16]} to={[wide, tall + 16]} text={span(wide)} />
-      <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={spanFigure(tall)} />
+      <Dimension from={[wide + 10, 0]} to={[wide + 10, tall]} text={span(tall)} />
     </svg>
   );
 }

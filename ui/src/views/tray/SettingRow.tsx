@@ -4,7 +4,6 @@ import { dial, dialAbout } from "../../logic/format";
 import { DONE } from "../../logic/fromCard";
 import { sheetsQuery } from "../../logic/queries";
 import { NumberField } from "../../parts/NumberField";
-import { RulerSlider } from "../../parts/RulerSlider";
 import { Select } from "../../parts/Select";
 import { CardMark } from "./CardMark";
 
@@ -221,14 +220,6 @@ export function SheetFields({ kitchen, sheet, fault, onSheet, onKitchen }: Sheet
         />
         hot corners free
       </label>
-      <RulerSlider
-        label="Gap between baked pieces"
-        measure="length"
-        range={[0, 40]}
-        step={1}
-        value={kitchen.gap_mm}
-        onChange={(gap_mm) => setIn({ gap_mm })}
-      />
     </section>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Tray } from "../../api/client";
 import { fine, mass } from "../../logic/format";
+import { DrawnHandle, type Handled } from "../../parts/DrawnHandle";
 import { Distances, describe, SheetEdge } from "../../parts/making/Sheet";
 import { Ruler } from "../../parts/Ruler";
 import { Term } from "../../parts/Term";
@@ -12,12 +13,14 @@ interface SheetDrawingProps {
   tray: Tray | undefined;
   /** On paper: nothing to press. */
   plain?: boolean;
+  /** The gap that is asked for between two rims; dragged between the first two pieces. */
+  gap?: Handled;
   /** What the sheet is set to; stays in its place whether there is a drawing or not. */
   children: React.ReactNode;
 }
 
 /** The sheet to scale: raw pieces, baked outlines, the band's rim, and how to lay them out. */
-export function SheetDrawing({ tray, plain = false, children }: SheetDrawingProps) {
+export function SheetDrawing({ tray, plain = false, gap, children }: SheetDrawingProps) {
   const [shown, setShown] = useState(0);
   const layouts = tray?.layouts ?? [];
   const layout = layouts[Math.min(shown, layouts.length - 1)];
@@ -26,7 +29,7 @@ export function SheetDrawing({ tray, plain = false, children }: SheetDrawingProp
 
   return (
     <figure className="min-w-0">
-      {tray && layout && <Drawn tray={tray} layout={layout} placed={placed} />}
+      {tray && layout && <Drawn tray={tray} layout={layout} placed={placed} gap={gap} />}
       <figcaption className="flex flex-col gap-2 text-[0.9375rem]">
         {layout && (
           <span className="flex flex-wrap justify-between gap-x-6">
@@ -58,14 +61,16 @@ interface DrawnProps {
   tray: Tray;
   layout: Tray["layouts"][number];
   placed: Placed;
+  gap: Handled | undefined;
 }
 
-function Drawn({ tray, layout, placed }: DrawnProps) {
+function Drawn({ tray, layout, placed, gap }: DrawnProps) {
   const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
   const [left, right, top, bottom] = [42, 66, 36, 40];
+  const handle = !placed.moving && gap;
   return (
     <svg
-      role={placed.moving ? "group" : "img"}
+      role={placed.moving || handle ? "group" : "img"}
       aria-label={
         placed.moving
           ? "Pieces on the sheet: choose one, move it with the arrows"
@@ -89,7 +94,51 @@ function Drawn({ tray, layout, placed }: DrawnProps) {
       ))}
       <Leftover tray={tray} x={width + 30} y={depth - 34} />
       {!placed.moved && <Distances tray={tray} layout={layout} />}
+      {handle && <Gap tray={tray} layout={layout} gap={handle} />}
     </svg>
+  );
+}
+
+interface GapProps {
+  tray: Tray;
+  layout: Tray["layouts"][number];
+  gap: Handled;
+}
+
+/** How near two rims may come: from that of the first piece on, or between the first two rows. */
+function Gap({ tray, layout, gap }: GapProps) {
+  const { footprint } = tray;
+  const first = layout.centres[0];
+  if (!first || layout.centres.length < 2) return null;
+  const beside = layout.centres.some(({ x, y }) => y === first.y && x > first.x);
+  const [across, down] = layout.turned
+    ? [footprint.down_mm, footprint.across_mm]
+    : [footprint.across_mm, footprint.down_mm];
+  const rim = beside ? first.x + across / 2 : first.y + down / 2;
+  const to = rim + gap.value;
+  const half = (beside ? down : across) / 3;
+  return (
+    <g>
+      {[rim, to].map((edge, n) => (
+        <line
+          key={n === 0 ? "rim" : "gap"}
+          x1={beside ? edge : first.x - half}
+          x2={beside ? edge : first.x + half}
+          y1={beside ? first.y - half : edge}
+          y2={beside ? first.y + half : edge}
+          className="stroke-enamel"
+          strokeWidth={0.9}
+          strokeDasharray="3 2"
+        />
+      ))}
+      <DrawnHandle
+        handled={gap}
+        at={beside ? [to, first.y] : [first.x, to]}
+        along={beside ? "x" : "y"}
+        valueAt={(place) => place - rim}
+        size={36}
+      />
+    </g>
   );
 }
 

@@ -11,7 +11,7 @@ import {
   type TraySetting,
 } from "../../api/client";
 import { askAgain } from "../../logic/askAgain";
-import type { Piece } from "../../logic/pieces";
+import { figureAt, moved, type Piece } from "../../logic/pieces";
 import {
   doughQuery,
   foreseenQuery,
@@ -22,6 +22,7 @@ import {
   RESTS_ON_KITCHEN,
   restsOnDough,
 } from "../../logic/queries";
+import type { Handled } from "../../parts/DrawnHandle";
 import { AllMaking } from "../../parts/making/Making";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
@@ -124,7 +125,22 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
         ? { ...before, piece }
         : { ...before, piece, also: [] };
     });
-  const says = kindOf(kinds, setting.piece.kind)?.says;
+  const kind = kindOf(kinds, setting.piece.kind);
+  const says = kind?.says;
+  /** A handle of this kind as it is dragged in a drawing. */
+  const handled = (field: string): Handled | undefined => {
+    const handle = kind?.handles.find((one) => one.field === field);
+    return (
+      handle && {
+        label: `${handle.label}, in the drawing`,
+        measure: "length",
+        range: [handle.range.low, handle.range.high],
+        step: handle.step,
+        value: figureAt(setting.piece, handle, tray?.piece_g),
+        onChange: (value) => setPiece((before) => moved(before, handle, value)),
+      }
+    );
+  };
   const making = says?.tab;
   const sheetFields = (
     <SheetFields
@@ -183,7 +199,21 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
           {(tab) => {
             switch (tab) {
               case "Sheet":
-                return <SheetDrawing tray={tray}>{sheetFields}</SheetDrawing>;
+                return (
+                  <SheetDrawing
+                    tray={tray}
+                    gap={{
+                      label: "Gap between baked pieces",
+                      measure: "length",
+                      range: GAP_MM,
+                      step: 1,
+                      value: kitchen.gap_mm,
+                      onChange: (gap_mm) => setKitchen((before) => ({ ...before, gap_mm })),
+                    }}
+                  >
+                    {sheetFields}
+                  </SheetDrawing>
+                );
               case "Sizes":
                 return (
                   <SizesPanel
@@ -214,7 +244,13 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
               case "Print":
                 return <PrintPanel dough={dough} setting={setting} tried={tried} tray={tray} />;
               default:
-                return tray ? <AllMaking tray={tray} piece={setting.piece} /> : null;
+                return tray ? (
+                  <AllMaking
+                    tray={tray}
+                    piece={setting.piece}
+                    across={handled("cutter.across_mm")}
+                  />
+                ) : null;
             }
           }}
         </TrayTabs>
@@ -223,7 +259,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
       {tray && (
         <div className="flex flex-col gap-4 md:max-lg:col-span-2 md:max-lg:grid md:max-lg:grid-cols-2">
           <Figures tray={tray} setting={setting} onSetting={setSetting} />
-          {says?.holder !== "pan" && <SideView tray={tray} />}
+          {says?.holder !== "pan" && <SideView tray={tray} thick={handled("thickness_mm")} />}
           <BandMakeUp width={tray.width} />
           <Movers
             tray={tray}
@@ -237,6 +273,9 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
     </div>
   );
 }
+
+/** The gaps that can be asked for, as the field has them. */
+const GAP_MM = [0, 40] as const;
 
 interface TrayTabsProps {
   tabs: string[];
