@@ -1,14 +1,26 @@
 import itertools
 import math
+from dataclasses import replace
+from itertools import combinations
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import Polygon
 
 from finebatch.core.measures.figures import read_in
-from finebatch.core.piece.layout import capacity, lay_out, spread_evenly
+from finebatch.core.piece.cutter import Cutter, CutterShape
+from finebatch.core.piece.layout import (
+    capacity,
+    lay_out,
+    meetings,
+    off_sheet,
+    share_out,
+    spread_evenly,
+)
 from finebatch.core.piece.rows import Footprint, Sheet
 from finebatch.core.refusal import Refusal
+from tests.chance import TIMES
 
 sheets = st.builds(
     Sheet, st.floats(200, 500), st.floats(200, 500), st.floats(0, 20), st.floats(0, 25)
@@ -74,3 +86,50 @@ def test_a_piece_larger_than_the_sheet_names_both_sizes() -> None:
     words = read_in(said.value.faults[0].message)
     assert "40 × 40 cm" in words
     assert "38.5 × 28.5 cm" in words
+
+
+@given(
+    st.sampled_from(["leaf", "star", "heart"]),
+    st.floats(25, 90),
+    st.floats(0.8, 1.8),
+    st.floats(2, 20),
+    st.integers(10, 90),
+)
+@settings(max_examples=30 * TIMES)
+def test_outlines_that_nest_keep_their_gap_and_save_a_tray(
+    shape: CutterShape, across: float, longer: float, gap: float, pieces: int
+) -> None:
+    sheet = Sheet(405, 305, gap_mm=gap)
+    outline = Cutter(shape, across, across * longer).outline
+    foot = Footprint(across, across * longer, is_round=False, outline=outline)
+    boxes = share_out(sheet, replace(foot, outline=()), pieces)
+    shared = share_out(sheet, foot, pieces)
+    assert sum(shared.trays) == pieces
+    assert len(shared.trays) in (len(boxes.trays), len(boxes.trays) - 1)
+    for layout in shared.layouts:
+        if layout.pattern == "nested":
+            assert len(shared.trays) < len(boxes.trays)
+        drawn = [
+            Polygon(
+                [
+                    (x + (-v if layout.turned else u), y + (u if layout.turned else v))
+                    for u, v in foot.outline_mm
+                ]
+            )
+            for x, y in layout.centres
+        ]
+        near = min((a.distance(b) for a, b in combinations(drawn, 2)), default=gap)
+        assert near > gap - 1
+        assert not meetings(foot, layout.centres, turned=layout.turned)
+        assert not off_sheet(sheet, foot, layout.centres, turned=layout.turned)
+
+
+def test_stars_reach_into_each_other_where_that_saves_a_tray() -> None:
+    sheet, star = Sheet(405, 305), Cutter("star", 70, 70)
+    foot = Footprint(72, 72, is_round=False, outline=star.outline)
+    assert share_out(sheet, replace(foot, outline=()), 16).trays == (8, 8)
+    (only,) = share_out(sheet, foot, 16).layouts
+    assert (only.pattern, len(only.centres)) == ("nested", 16)
+    # Two that are pushed into each other are said.
+    pushed = [only.centres[0], (only.centres[0][0] + 30, only.centres[0][1])]
+    assert [(m.one, m.other) for m in meetings(foot, pushed, turned=only.turned)] == [(0, 1)]

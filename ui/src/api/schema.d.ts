@@ -3326,12 +3326,18 @@ export interface components {
         };
         /**
          * Footprint
-         * @description Room that one baked piece may need: a circle, or a box for a log. Across and down in mm.
+         * @description Room that one baked piece may need: a circle, or a box for a log. Across and down in mm. Of
+         *     one with an outline of its own, its corners in a box from −1/2 to 1/2.
          */
         Footprint: {
             across_mm: number;
             down_mm: number;
             is_round: boolean;
+            /** @default [] */
+            outline: {
+                x: number;
+                y: number;
+            }[];
         };
         /**
          * ForDough
@@ -3763,7 +3769,7 @@ export interface components {
          */
         Layout: {
             /** @enum {string} */
-            pattern: "rows" | "staggered across" | "staggered down" | "close";
+            pattern: "rows" | "staggered across" | "staggered down" | "close" | "nested";
             centres: {
                 x: number;
                 y: number;

@@ -38,5 +38,7 @@ export function trayInWords(tray: Tray): string {
     layout.nearest_mm !== null && tray.footprint.is_round
       ? ` ${fine(layout.nearest_mm - tray.footprint.across_mm)} stay free between the rims.`
       : "";
+  if (layout.pattern === "nested")
+    return `${rows}${apart}, each reaching into the next, and a tray fewer: the paper template shows where.`;
   return `${rows}${apart}.${free}`;
 }

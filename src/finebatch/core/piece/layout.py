@@ -8,20 +8,29 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from finebatch.core.piece.nesting import Nest, nested
 from finebatch.core.piece.packing import MOST_PACKED, pack
 from finebatch.core.piece.rows import TOUCH_MM, Footprint, Grid, Pattern, Sheet, grids, room
 from finebatch.core.refusal import refuse
 from finebatch.core.values import Point
 
+if TYPE_CHECKING:
+    from shapely import Polygon
+
 HOT_CORNER_MM = 70.0
 """Where an oven is hot in the corners, this much of each stays free, both ways (about the width of
 one piece; usual guidance)."""
 
+SPREAD = 1.25
+"""Rows that reach into each other are laid so much further apart at most where there is room."""
+NEARER_MM = 0.6
+"""Profiles tell an outline to half a mm."""
 MOST_MORE = 2
-"""A closer packing is looked for where so many pieces more on a sheet would save a tray."""
+"""Rounds are packed closer where so many pieces more on a sheet would save a tray."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,6 +153,55 @@ def pack_closely(sheet: Sheet, foot: Footprint, pieces: int) -> Layout | None:
     return Layout("close", tuple(centres), (pieces,), _nearest(tuple(centres)))
 
 
+@lru_cache(maxsize=256)
+def nest_closely(sheet: Sheet, foot: Footprint, pieces: int) -> Layout | None:
+    """So many pieces with an outline of their own, all laid alike, in rows that reach into each
+    other; None when they do not fit or when corners stay free."""
+    if not foot.outline or sheet.hot_corners:
+        return None
+    for nest in nested(foot.outline_mm, sheet.gap_mm):
+        if nest.turns != (0,) or nest.odd_turn:
+            continue
+        for turned in (False, True):
+            along, over = room(sheet, foot, turned=turned)
+            grid = _nest_grid(nest, along, over, pieces)
+            found = grid and _place(grid, turned, sheet, foot, pieces)
+            # Rows that run down the sheet are mirrored: an outline that is not may come too near.
+            if found and _rims_apart(foot, found) >= sheet.gap_mm - NEARER_MM:
+                return found
+    return None
+
+
+def _nest_grid(nest: Nest, along: float, over: float, pieces: int) -> Grid | None:
+    """As few rows as hold so many, spread over the room; None where they do not fit."""
+    if along < 0 or over < 0:
+        return None
+    (pitch,), shift = nest.steps_mm, nest.shift_mm
+    equal = math.floor((along - shift) / pitch + TOUCH_MM) + 1
+    longer = math.floor(along / pitch + TOUCH_MM) + 1
+    for counts in {(equal, equal), (longer, equal), (longer, longer - 1)}:
+        # What is shifted has to end within the room as well.
+        if min(counts) < 1 or shift + (counts[1] - 1) * pitch > along + TOUCH_MM:
+            continue
+        rows = next((r for r in range(1, pieces + 1) if _held(counts, r) >= pieces), 0)
+        if rows and (rows - 1) * nest.row_mm <= over + TOUCH_MM:
+            each = tuple(counts[k % 2] for k in range(rows))
+            shifts = tuple(shift if k % 2 else 0.0 for k in range(rows))
+            step = min(nest.row_mm * SPREAD, over / (rows - 1)) if rows > 1 else 0.0
+            return Grid("nested", each, shifts, pitch, tuple(k * step for k in range(rows)))
+    return None
+
+
+def _rims_apart(foot: Footprint, layout: Layout) -> float:
+    """How far apart two outlines lie at the nearest."""
+    drawn = [_outline(foot, point, turned=layout.turned) for point in layout.centres]
+    return min((a.distance(b) for a, b in combinations(drawn, 2)), default=math.inf)
+
+
+def _held(counts: tuple[int, int], rows: int) -> int:
+    return counts[0] * ((rows + 1) // 2) + counts[1] * (rows // 2)
+
+
 def lay_out(sheet: Sheet, foot: Footprint, pieces: int) -> Layout:
     """Lay out exactly `pieces` pieces in rows, as evenly as those allow, and centre them.
 
@@ -189,17 +247,19 @@ def spread_evenly(pieces: int, most: int) -> tuple[int, ...]:
 def share_out(sheet: Sheet, foot: Footprint, pieces: int, most: int | None = None) -> Shared:
     """Pieces evenly over as few sheets as hold them, at most `most` on each where that is given.
 
-    Rows are easier to lay out; a closer packing is only taken where it saves a whole tray.
+    Rows are easier to lay out; what is closer is only taken where it saves a whole tray.
     """
+    closer = nest_closely if foot.outline else pack_closely
+    most_more = MOST_MORE if foot.is_round else math.inf
     in_rows = capacity(sheet, foot)
     holds = min(in_rows, most or in_rows)
     fewer = math.ceil(pieces / in_rows) - 1
     needed = math.ceil(pieces / fewer) if fewer else 0
-    if holds == in_rows and 0 < needed - in_rows <= MOST_MORE and needed <= (most or needed):
-        holds = needed if pack_closely(sheet, foot, needed) else in_rows
+    if holds == in_rows and 0 < needed - in_rows <= most_more and needed <= (most or needed):
+        holds = needed if closer(sheet, foot, needed) else in_rows
     trays = spread_evenly(pieces, holds)
     by_count = {
-        n: (pack_closely(sheet, foot, n) if n > in_rows else None) or lay_out(sheet, foot, n)
+        n: (closer(sheet, foot, n) if n > in_rows else None) or lay_out(sheet, foot, n)
         for n in set(trays)
     }
     return Shared(holds, tuple(by_count[n] for n in trays))
@@ -214,20 +274,31 @@ class Meeting:
     over_mm: float
 
 
-def _clear_mm(one: Point, other: Point, across: float, down: float, *, is_round: bool) -> float:
+def _clear_mm(foot: Footprint, one: Point, other: Point, *, turned: bool) -> float:
     """Free mm between the rims of two pieces; negative where they lie over each other."""
-    if is_round:
-        return math.dist(one, other) - across
-    return max(abs(one[0] - other[0]) - across, abs(one[1] - other[1]) - down)
+    if foot.is_round:
+        return math.dist(one, other) - foot.across_mm
+    across, down = (foot.down_mm, foot.across_mm) if turned else (foot.across_mm, foot.down_mm)
+    boxes = max(abs(one[0] - other[0]) - across, abs(one[1] - other[1]) - down)
+    if boxes >= 0 or not foot.outline:
+        return boxes
+    apart = _outline(foot, one, turned=turned).distance(_outline(foot, other, turned=turned))
+    return float(apart) or boxes
+
+
+def _outline(foot: Footprint, middle: Point, *, turned: bool) -> "Polygon":
+    from shapely import Polygon  # takes time to load
+
+    corners = [(-y, x) if turned else (x, y) for x, y in foot.outline_mm]
+    return Polygon([(middle[0] + x, middle[1] + y) for x, y in corners])
 
 
 def meetings(foot: Footprint, centres: Sequence[Point], *, turned: bool) -> list[Meeting]:
     """Pieces that would touch when baked, the worst first."""
-    across, down = (foot.down_mm, foot.across_mm) if turned else (foot.across_mm, foot.down_mm)
     found = [
         Meeting(n, m, -clear)
         for (n, one), (m, other) in combinations(enumerate(centres), 2)
-        if (clear := _clear_mm(one, other, across, down, is_round=foot.is_round)) < -TOUCH_MM
+        if (clear := _clear_mm(foot, one, other, turned=turned)) < -TOUCH_MM
     ]
     return sorted(found, key=lambda met: -met.over_mm)
 

@@ -30,4 +30,4 @@ class Lies:
         if self.outline in ("round", "hexagon", "ring"):
             most = max(across, down)
             return Footprint(most, most, is_round=True)
-        return Footprint(across, down, is_round=False)
+        return Footprint(across, down, is_round=False, outline=self.points)

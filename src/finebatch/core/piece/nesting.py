@@ -116,7 +116,6 @@ def _row(pieces: Sequence[_Sides], at: Sequence[float], around: float) -> tuple[
     return top, bottom
 
 
-@lru_cache(maxsize=64)
 def nests(cutter: Cutter, web_mm: float) -> tuple[Nest, ...]:
     """The closest ways to lay that cutter's outline with a web between the cuts, densest first, the
     straight rows of its box last."""
@@ -124,7 +123,15 @@ def nests(cutter: Cutter, web_mm: float) -> tuple[Nest, ...]:
     plain = Nest((across + web_mm,), (0,), down + web_mm)
     if not cutter.outline:
         return (plain,)
-    up = _sides(cutter.outline_mm, web_mm)
+    return (*nested(cutter.outline_mm, web_mm)[:KEPT], plain)
+
+
+@lru_cache(maxsize=64)
+def nested(outline_mm: tuple[Point, ...], web_mm: float) -> tuple[Nest, ...]:
+    """All ways to lay an outline in rows with so much between two, densest first."""
+    ys = [y for _, y in outline_mm]
+    down = max(ys) - min(ys)
+    up = _sides(outline_mm, web_mm)
     over = up.over()
     found = []
     for turns in ((0,), (0, 180)):
@@ -146,5 +153,4 @@ def nests(cutter: Cutter, web_mm: float) -> tuple[Nest, ...]:
                 shift = by * FINE_MM
                 if shift <= min(steps):
                     found.append(Nest(steps, turns, row, shift, odd_turn))
-    ranked = sorted(found, key=lambda nest: (round(nest.area_mm2), nest.shift_mm))
-    return (*ranked[:KEPT], plain)
+    return tuple(sorted(found, key=lambda nest: (round(nest.area_mm2), nest.shift_mm)))

@@ -5,15 +5,16 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from annotated_types import Interval
+from annotated_types import Interval, MaxLen
 
 from finebatch.core.measures.figures import by, centimetres
 from finebatch.core.refusal import refuse
-from finebatch.core.values import FromOutside
+from finebatch.core.values import FromOutside, Point
 
-Pattern = Literal["rows", "staggered across", "staggered down", "close"]
+Pattern = Literal["rows", "staggered across", "staggered down", "close", "nested"]
 
 TOUCH_MM = 1e-6
+MOST_CORNERS = 400
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,11 +33,18 @@ class Sheet:
 
 @dataclass(frozen=True, slots=True)
 class Footprint(FromOutside):
-    """Room that one baked piece may need: a circle, or a box for a log. Across and down in mm."""
+    """Room that one baked piece may need: a circle, or a box for a log. Across and down in mm. Of
+    one with an outline of its own, its corners in a box from −1/2 to 1/2."""
 
     across_mm: Annotated[float, Interval(gt=0, le=1000)]
     down_mm: Annotated[float, Interval(gt=0, le=1000)]
     is_round: bool
+    outline: Annotated[tuple[Point, ...], MaxLen(MOST_CORNERS)] = ()
+
+    @property
+    def outline_mm(self) -> tuple[Point, ...]:
+        """Its corners about its middle, in mm."""
+        return tuple((x * self.across_mm, y * self.down_mm) for x, y in self.outline)
 
 
 @dataclass(frozen=True, slots=True)

@@ -184,6 +184,7 @@ const PATTERNS: Record<Tray["layouts"][number]["pattern"], string> = {
   rows: "rows",
   "staggered across": "staggered across",
   "staggered down": "staggered down",
+  nested: "rows that reach into each other",
   close: "closer than rows: lay out by the paper template",
 };
 
