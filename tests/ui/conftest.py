@@ -16,6 +16,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, ConsoleMessage, Page, expect
 
+from finebatch.core.measures.figures import ANCHOR
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web import guard
@@ -219,6 +220,8 @@ def quiet_console(page: Page, request: pytest.FixtureRequest) -> Iterator[None]:
     page.on("pageerror", lambda error: said.append(str(error)))
     yield
     assert said == [] or request.node.get_closest_marker("loud")
+    # Figures in words reach nobody unread.
+    assert page.is_closed() or ANCHOR not in page.evaluate("document.body.innerText")
 
 
 @pytest.fixture(autouse=True)

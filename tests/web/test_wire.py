@@ -9,8 +9,11 @@ from typing import Any, TypeVar
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from starlette.types import Message, Receive, Scope, Send
 
+from finebatch.core.measures.figures import ANCHOR
 from finebatch.web.app import watch_clock
+from finebatch.web.as_read import AsRead
 from finebatch.web.wire import MOST_SCREENS, Wire
 from tests.plans import at_hand, plan
 
@@ -152,3 +155,49 @@ def test_a_clock_that_is_set_is_told_and_one_that_goes_on_is_not(
         return said
 
     assert run(scene()) == [("clock", {"by_ms": -3_600_000})]
+
+
+@pytest.mark.parametrize(("mass", "weight"), [("metric", "28 g"), ("ounces", "1 oz")])
+def test_figures_in_what_is_told_are_in_the_kitchens_units(
+    app: FastAPI, demo: TestClient, mass: str, weight: str
+) -> None:
+    """A session that is told by the stream reads as one that is asked for."""
+    assert demo.put("/api/kitchen/units", json={"mass": mass}).status_code == 200
+    at_hand(demo)
+    made = plan(demo, 1).json()
+    scope = {"type": "http", "path": "/api/stream", "app": app}
+
+    async def scene() -> str:
+        heard: list[str] = []
+        both = asyncio.Event()
+
+        async def stream(_scope: Scope, _receive: Receive, send: Send) -> None:
+            kind = (b"content-type", b"text/event-stream")
+            await send({"type": "http.response.start", "status": 200, "headers": [kind]})
+            async for part in app.state.wire.listen():
+                body = part.encode()
+                await send({"type": "http.response.body", "body": body, "more_body": True})
+
+        async def hear(message: Message) -> None:
+            heard.append(message.get("body", b"").decode())
+            if "event: session" in heard[-1]:
+                both.set()
+            elif "event: hello" in heard[-1]:
+                demo_said = asyncio.to_thread(demo.post, f"/api/sessions/{made['id']}/start")
+                starting.append(asyncio.ensure_future(demo_said))
+
+        starting: list[asyncio.Future[Any]] = []
+        listening = asyncio.ensure_future(AsRead(stream)(scope, silent, hear))
+        await asyncio.wait_for(both.wait(), 20)
+        await asyncio.gather(*starting)
+        listening.cancel()
+        return "".join(heard)
+
+    said = run(scene())
+    assert weight in said
+    assert ANCHOR not in said and "ufff9" not in said
+
+
+async def silent() -> Message:
+    """No request says more than that it is there."""
+    return {"type": "http.request", "body": b"", "more_body": False}

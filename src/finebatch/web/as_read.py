@@ -21,7 +21,8 @@ def _units(database: Database) -> KitchenUnits:
 
 
 class AsRead:
-    """ASGI middleware: each marked figure in the words of an answer in the kitchen's unit.
+    """ASGI middleware: each marked figure in the words of an answer in the kitchen's unit; of a
+    stream in each event by itself, as it is sent.
 
     An answer without such a figure, or that is no text, is sent just as it is.
     """
@@ -36,24 +37,33 @@ class AsRead:
             return
         start: Message | None = None
         parts: list[bytes] = []
+        streamed = False
+
+        async def read(body: bytes) -> bytes:
+            if _MARK not in body:
+                return body
+            units = await asyncio.to_thread(_units, scope["app"].state.database)
+            return read_in(body.decode(), units).encode()
 
         async def reading(message: Message) -> None:
-            nonlocal start
+            nonlocal start, streamed
             if message["type"] == "http.response.start":
                 kind = MutableHeaders(scope=message).get("content-type", "")
-                if kind.startswith(WORDS) and not kind.startswith(NEVER_WHOLE):
+                streamed = kind.startswith(NEVER_WHOLE)
+                if kind.startswith(WORDS) and not streamed:
                     start = message
                     return
+            elif streamed and message.get("body"):
+                message = {**message, "body": await read(message["body"])}
             if start is None:
                 await send(message)
                 return
             parts.append(message.get("body", b""))
             if message.get("more_body"):
                 return
-            body = b"".join(parts)
-            if _MARK in body:
-                units = await asyncio.to_thread(_units, scope["app"].state.database)
-                body = read_in(body.decode(), units).encode()
+            whole = b"".join(parts)
+            body = await read(whole)
+            if body is not whole:
                 MutableHeaders(scope=start)["content-length"] = str(len(body))
             await send(start)
             await send({"type": "http.response.body", "body": body})

@@ -78,7 +78,9 @@ class Wire:
                 screen.something.clear()
                 waiting, screen.waiting = screen.waiting, {}
                 for event, data in waiting.items():
-                    yield f"event: {event}\ndata: {json.dumps(data)}\n\n"
+                    # Letters as they are: figures in them are read on the way out.
+                    said = json.dumps(data, ensure_ascii=False)
+                    yield f"event: {event}\ndata: {said}\n\n"
         finally:
             with self._lock:
                 del self._screens[screen]
