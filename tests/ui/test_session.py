@@ -220,6 +220,10 @@ def test_the_kitchen_is_changed_and_kept(page: Page, served: Served) -> None:
     expect(page.get_by_label("mix", exact=True)).not_to_be_checked()
     expect(page.get_by_label("portion", exact=True)).to_be_checked()
     expect(fridge).to_have_value("3.5")
+    page.get_by_role("button", name="Kim does not help").click()
+    expect(page.get_by_label("a child")).to_have_count(0)
+    page.get_by_role("button", name="Take back", exact=True).click()
+    expect(page.get_by_label("a child")).to_be_checked()
 
 
 def test_a_copy_is_made_and_taken_elsewhere(page: Page, served: Served, tmp_path: Path) -> None:

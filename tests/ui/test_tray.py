@@ -43,7 +43,7 @@ def test_each_kind_has_its_handles_and_its_drawing(page: Page, served: Served) -
             page.get_by_role("tab", name=TABS[kind]).click()
             panel = page.get_by_role("tabpanel", name=TABS[kind])
             if kind != "wafer":
-                said = panel.get_by_role("img").first.get_attribute("aria-label") or ""
+                said = panel.locator("svg[aria-label]").first.get_attribute("aria-label") or ""
                 assert re.search(r"\d+(\.\d)? cm", said), said
             expect(panel).to_contain_text(re.compile("pieces|slices|rope|on a tray"))
         handle = page.get_by_role("slider").first
@@ -185,11 +185,38 @@ def test_the_gap_is_dragged_and_corners_left_free(page: Page, served: Served) ->
     page.keyboard.press("End")
     expect(page.get_by_label("Gap", exact=True)).to_have_value("40")
     expect(page.locator("[data-figure=trays]")).to_contain_text(re.compile("^[4-9]"))
-    page.keyboard.press("Home")
+    page.get_by_role("button", name="Take back").click()
+    expect(page.get_by_label("Gap", exact=True)).to_have_value("12")
+    expect(page.get_by_role("button", name="Take back")).to_be_disabled()
+    # Between the rims of the first two pieces it is dragged as far as the hand goes.
+    box = gap.bounding_box()
+    assert box
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(*middle)
+    page.mouse.down()
+    page.mouse.move(middle[0] + 12, middle[1], steps=4)
+    page.mouse.up()
+    expect(page.get_by_label("Gap", exact=True)).to_have_value(re.compile("^2[5-9]"))
+    gap.press("Home")
     page.get_by_label("hot corners free").check()
     page.get_by_role("button", name="Move pieces").click()
     first = page.get_by_role("button", name=re.compile("^Piece 1,"))
     expect(first).to_have_accessible_name(re.compile(r"(\d\d|[7-9])\.\d cm from the (left|top)"))
+
+
+def test_cutter_and_thickness_are_dragged_where_they_are_drawn(page: Page, served: Served) -> None:
+    open_tray(page, served, 2)
+    page.get_by_role("tab", name="Slab").click()
+    cutter = page.get_by_role("slider", name="Size of the cutter, in the drawing")
+    cutter.press("ArrowRight")
+    expect(page.get_by_label("Cutter across", exact=True)).to_have_value("49")
+    thick = page.get_by_role("slider", name="Thickness on the ruler, in the drawing")
+    before = figure(page, "piece-mass")
+    thick.press("Shift+ArrowUp")
+    expect(page.get_by_label("Thickness", exact=True)).to_have_value("5")
+    expect(page.locator("[data-figure=piece-mass]").first).not_to_have_text(before)
+    expect(thick).to_have_attribute("aria-valuetext", "5 mm")
+    check_axe(page)
 
 
 @pytest.mark.parametrize("paper", ["A4", "Letter"])

@@ -1,4 +1,5 @@
 import type { Activity, BakingSession } from "../api/client";
+import { units } from "./kitchenUnits";
 
 /** A row of the day: a place, or one of several like places. */
 export interface Row {
@@ -170,10 +171,15 @@ export class Axis {
     const wide = whole.reduce((sum, s) => sum + s.width, 0);
     const time = whole.reduce((sum, s) => sum + s.to - s.from, 0);
     const steps = [5, 10, 15, 30, 60, 120, 240].map((m) => m * MINUTE);
-    const step = steps.find((s) => (s / Math.max(time, 1)) * wide >= 78) ?? 480 * MINUTE;
+    const apart = units().clock === "12 h" ? APART_12 : APART_24;
+    const step = steps.find((s) => (s / Math.max(time, 1)) * wide >= apart) ?? 480 * MINUTE;
     return whole.flatMap((s) => roundTimes(s.from, s.to, step));
   }
 }
+
+/** Between the middles of two marks, by the clock that is read: the last one may end at the edge. */
+const APART_24 = 78;
+const APART_12 = 104;
 
 const HOUR = 60 * MINUTE;
 const offset = (ms: number): number => new Date(ms).getTimezoneOffset() * MINUTE;

@@ -187,8 +187,13 @@ export function length(minutes: number): string {
   return rest ? `${Math.floor(whole / 60)} h ${String(rest).padStart(2, "0")}` : `${whole / 60} h`;
 }
 
+const HOUR_S = 3600;
+
 /** A countdown: 4:05, and how long it is over when negative. */
 export function countdown(ms: number): string {
   const seconds = Math.round(Math.abs(ms) / 1000);
+  // From an hour on nobody counts seconds, and 85:37 might be hours.
+  if (seconds >= HOUR_S)
+    return `${ms < 0 ? "+" : ""}${Math.floor(seconds / HOUR_S)} h ${String(Math.floor((seconds % HOUR_S) / 60)).padStart(2, "0")}`;
   return `${ms < 0 ? "+" : ""}${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
 }

@@ -31,6 +31,7 @@ describe("figures as a baker reads them", () => {
       "2 h 05",
     ]);
     expect([245_000, -5_000, 0].map(countdown)).toEqual(["4:05", "+0:05", "0:00"]);
+    expect([5_137_000, -3_600_000].map(countdown)).toEqual(["1 h 25", "+1 h 00"]);
   });
 
   it("are read with a point or a comma, and nothing else", () => {

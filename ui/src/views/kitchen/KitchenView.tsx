@@ -7,6 +7,7 @@ import { KEYS, kitchenQuery } from "../../logic/queries";
 import { forget, forgetSame, remember, remembered } from "../../logic/remembered";
 import { Notice } from "../../parts/Notice";
 import { UnitsFields } from "../../parts/UnitsFields";
+import { useTakeBack } from "../../parts/useTakeBack";
 import { About } from "./About";
 import { Bin } from "./Bin";
 import { Copies } from "./Copies";
@@ -57,8 +58,12 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
       queries.invalidateQueries({ queryKey: KEYS.known });
     },
   });
+  const taking = useTakeBack<Kitchen>((before) => put(before));
   const set = (change: Partial<Kitchen>) => {
-    const changed = { ...latest.current, ...change };
+    taking.note(latest.current);
+    put({ ...latest.current, ...change });
+  };
+  const put = (changed: Kitchen) => {
     latest.current = changed;
     remember<Kitchen | null>("kitchen", changed, null);
     setAsked(changed);
@@ -68,7 +73,7 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
   const unsent = useRef(remembered<Kitchen | null>("kitchen", null));
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the screen opens
   useEffect(() => {
-    if (unsent.current) set(unsent.current);
+    if (unsent.current) put(unsent.current);
     unsent.current = null;
   }, []);
   const part: KitchenPart = {
@@ -81,7 +86,10 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
   return (
     <div className="grid grid-cols-1 flex-1 content-start gap-x-10 gap-y-6 p-5 max-sm:p-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <div className="flex flex-col gap-5">
-        <h1 className="text-2xl font-bold">Kitchen</h1>
+        <div className="flex items-center justify-between gap-4">
+          <h1 className="text-2xl font-bold">Kitchen</h1>
+          {taking.press}
+        </div>
         <KitchenDrawing kitchen={kitchen} />
         <Ovens {...part} />
         <SheetsAndPans {...part} />

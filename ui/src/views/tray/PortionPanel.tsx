@@ -23,6 +23,8 @@ interface PortionPanelProps {
   onEvenness: (evenness: TraySetting["evenness"]) => void;
   onKitchen: (change: (before: Kitchen) => Kitchen) => void;
   onAlso: (also: NonNullable<TraySetting["also"]>) => void;
+  /** The press that takes the last change of the tray back. */
+  takeBack: React.ReactNode;
 }
 
 const ruler = ({ label, unit, range: { low, high }, step }: Handle) => ({
@@ -57,7 +59,10 @@ export function PortionPanel(props: PortionPanelProps) {
     <section aria-label="Portion" className="flex flex-col gap-3">
       <div>
         <h1 className="text-2xl leading-tight font-bold">{dough.card.name}</h1>
-        <p className="text-soft">{mass(tray?.total_g ?? dough.weighed.total_g)} of dough</p>
+        <p className="flex items-center justify-between gap-2 text-soft">
+          {mass(tray?.total_g ?? dough.weighed.total_g)} of dough
+          {props.takeBack}
+        </p>
       </div>
       <Select
         label="The dough is"

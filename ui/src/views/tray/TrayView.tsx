@@ -26,6 +26,7 @@ import type { Handled } from "../../parts/DrawnHandle";
 import { AllMaking } from "../../parts/making/Making";
 import { Notice } from "../../parts/Notice";
 import { SideView } from "../../parts/SideView";
+import { useTakeBack } from "../../parts/useTakeBack";
 import { BandMakeUp } from "./BandMakeUp";
 import { ChillPanel } from "./ChillPanel";
 import { Figures } from "./Figures";
@@ -65,7 +66,7 @@ interface TrayBenchProps {
 
 function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
   const queries = useQueryClient();
-  const [setting, setSetting, settingProblem] = useKept<TraySetting>(
+  const [setting, putSetting, settingProblem] = useKept<TraySetting>(
     `tray ${dough.id}`,
     dough.tray,
     async (tray) => {
@@ -83,7 +84,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
       queries.setQueryData(doughQuery(dough.id).queryKey, after);
     },
   );
-  const [kitchen, setKitchen, kitchenProblem] = useKept<Kitchen>(
+  const [kitchen, putKitchen, kitchenProblem] = useKept<Kitchen>(
     "kitchen",
     atFirst,
     async (changed) => {
@@ -94,6 +95,18 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
       await askAgain(queries, ...RESTS_ON_KITCHEN);
     },
   );
+  const taking = useTakeBack<{ setting: TraySetting; kitchen: Kitchen }>((before) => {
+    putSetting(before.setting);
+    putKitchen(before.kitchen);
+  });
+  const setSetting: typeof putSetting = (change) => {
+    taking.note({ setting, kitchen });
+    putSetting(change);
+  };
+  const setKitchen: typeof putKitchen = (change) => {
+    taking.note({ setting, kitchen });
+    putKitchen(change);
+  };
   const [tries, setTries] = useState<{ key: string; label: string }[]>([]);
   const tried = tries.map(({ key }) => key);
   const foreseen = useQuery(foreseenQuery(dough.id, setting, tried));
@@ -166,6 +179,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
         onEvenness={(evenness) => setSetting((before) => ({ ...before, evenness }))}
         onKitchen={setKitchen}
         onAlso={(also) => setSetting((before) => ({ ...before, also }))}
+        takeBack={taking.press}
       />
       <div className="flex min-w-0 flex-col gap-3">
         <SettingRow

@@ -1,0 +1,30 @@
+import { useRef, useState } from "react";
+
+/** What is changed within so short a time (a drag, a figure typed) is taken back as one. */
+const AT_ONCE_MS = 1000;
+const MOST = 50;
+
+/** What a screen was set to before, from change to change, while it is open: `note` it before each
+ * change; the press puts back what was there before the last. */
+export function useTakeBack<T>(put: (before: T) => void) {
+  const [past, setPast] = useState<readonly T[]>([]);
+  const noted = useRef(0);
+  const note = (before: T) => {
+    const now = Date.now();
+    if (now - noted.current > AT_ONCE_MS) setPast((all) => [...all, before].slice(-MOST));
+    noted.current = now;
+  };
+  const back = () => {
+    const before = past.at(-1);
+    if (before === undefined) return;
+    setPast(past.slice(0, -1));
+    noted.current = 0;
+    put(before);
+  };
+  const press = (
+    <button type="button" className="press min-h-9" disabled={past.length === 0} onClick={back}>
+      Take back
+    </button>
+  );
+  return { note, press };
+}
