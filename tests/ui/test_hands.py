@@ -138,6 +138,10 @@ def test_day_and_evening_colours(page: Page, served: Served) -> None:
     page.get_by_role("button", name="Day or evening colours").click()
     after = page.evaluate("getComputedStyle(document.body).backgroundColor")
     assert before != after
+    # They stay, until others are chosen on this device.
+    page.reload()
+    expect(page.get_by_role("button", name="Day or evening colours")).to_be_visible()
+    assert page.evaluate("getComputedStyle(document.body).backgroundColor") == after
 
 
 def test_a_bake_taken_out_of_the_book_changes_the_next_prediction(

@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { ProblemError } from "./api/client";
 import { App } from "./app/App";
+import { showChosen } from "./app/colours";
 import { keepOnLeaving } from "./app/leaving";
 import "./app/theme.css";
 
@@ -20,6 +21,7 @@ const queries: QueryClient = new QueryClient({
   },
 });
 
+showChosen();
 // Before the screens hear of a step back.
 keepOnLeaving();
 

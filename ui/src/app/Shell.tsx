@@ -9,6 +9,7 @@ import { useRinger } from "../parts/calling/useRinger";
 import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
 import { Alarms } from "./Alarms";
+import { nextColours } from "./colours";
 import { DemoBar } from "./DemoBar";
 import { Find } from "./Find";
 import { KeySheet } from "./KeySheet";
@@ -153,13 +154,6 @@ function DueSoon() {
   );
 }
 
-function nextTheme(): void {
-  const root = document.documentElement;
-  const dark = matchMedia("(prefers-color-scheme: dark)").matches;
-  const now = root.dataset.theme ?? (dark ? "evening" : "light");
-  root.dataset.theme = now === "evening" ? "light" : "evening";
-}
-
 export function Shell({ children }: { children: React.ReactNode }) {
   const { data: session } = useQuery(currentSessionQuery);
   const rings = useRinger(session?.state === "running");
@@ -197,7 +191,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           <button
             type="button"
             className="icon-press min-h-11 min-w-11"
-            onClick={nextTheme}
+            onClick={nextColours}
             aria-label="Day or evening colours"
           >
             <svg aria-hidden="true" width="20" height="20" viewBox="0 0 20 20">
