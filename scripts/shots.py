@@ -17,7 +17,7 @@ from playwright.sync_api import Page, expect, sync_playwright
 from finebatch.demo.alive import bring_to_life
 from finebatch.demo.load import load
 from finebatch.settings import Settings
-from finebatch.store.places import token_of
+from finebatch.store.places import photos_of, token_of
 from finebatch.web.app import create_app
 from finebatch.web.guard import TOKEN
 from finebatch.web.server import server_of
@@ -125,6 +125,8 @@ def method(page: Page, _clock: HandClock) -> None:
     expect(page.get_by_role("region", name="Make the pieces")).to_be_visible()
     page.mouse.click(5, 400)
     page.wait_for_timeout(300)
+    steps = page.get_by_role("region", name="Steps").get_by_role("listitem")
+    steps.nth(1).get_by_role("button").first.click()
     page.screenshot(path=PICTURES / "method.png")
     put(before)
 
@@ -363,7 +365,7 @@ def main(wanted: list[str]) -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
         settings = Settings(data_file=Path(folder) / "shots.sqlite3")
         app = create_app(settings, clock)
-        load(app.state.database, clock())
+        load(app.state.database, clock(), photos_of(app.state.database.file))
         if not wanted or "today" in wanted:
             bring_to_life(app.state.database, clock())
         server = server_of(app, PORT)

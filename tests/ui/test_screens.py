@@ -248,7 +248,7 @@ def test_a_planned_start_is_offered_beside_now(page: Page, served: Served) -> No
     field.fill(f"{stood + timedelta(hours=2):%d %b, %H:%M}")
     page.get_by_role("button", name=re.compile("^Start at .*, as planned")).click()
     # By the server's clock, which other tests may have moved on.
-    expect(page.get_by_text(re.compile(r"^in \d+:\d\d$")).first).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^in \d h \d\d$")).first).to_be_visible()
     session = page.request.get(f"{served.address}/api/sessions/current").json()
     left = (session["start_at"] - session["now"]) / 60_000
     # Two hours from the start that stood in the field, which is now or a little later.

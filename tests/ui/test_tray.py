@@ -43,7 +43,7 @@ def test_each_kind_has_its_handles_and_its_drawing(page: Page, served: Served) -
             page.get_by_role("tab", name=TABS[kind]).click()
             panel = page.get_by_role("tabpanel", name=TABS[kind])
             if kind != "wafer":
-                said = panel.locator("svg[aria-label]").first.get_attribute("aria-label") or ""
+                said = panel.get_by_role("img").first.get_attribute("aria-label") or ""
                 assert re.search(r"\d+(\.\d)? cm", said), said
             expect(panel).to_contain_text(re.compile("pieces|slices|rope|on a tray"))
         handle = page.get_by_role("slider").first

@@ -75,8 +75,9 @@ function Doughs({ session }: { session: BakingSession }) {
   return (
     <ul className="mt-2 flex flex-wrap gap-x-6">
       {session.doughs.map((dough) => (
-        <li key={dough.letter} className="flex items-center gap-1.5">
-          <DoughMark letter={dough.letter} size={18} /> {dough.name}
+        <li key={dough.letter} className="flex min-w-0 items-center gap-1.5">
+          <DoughMark letter={dough.letter} size={18} />
+          <span className="min-w-0 wrap-anywhere">{dough.name}</span>
         </li>
       ))}
     </ul>

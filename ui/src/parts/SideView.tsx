@@ -2,6 +2,7 @@ import type { Tray } from "../api/client";
 import { fine, rulerUnit, span } from "../logic/format";
 import { rulerMarks } from "../logic/marks";
 import { DrawnHandle, type Handled } from "./DrawnHandle";
+import { HandledDrawing } from "./HandledDrawing";
 import { Dimension } from "./Ruler";
 
 interface SideViewProps {
@@ -25,11 +26,21 @@ export function SideView({ tray, thick }: SideViewProps) {
   const dimension = -high - 6 * scale - (narrow ? text + 3 : 0);
   return (
     <figure>
-      <svg
-        role={thick ? "group" : "img"}
-        aria-label={`From the side: raw ${span(raw.across_mm)} wide and ${span(raw.height_mm)} high, baked ${span(w)} wide and ${fine(h, 1)} high.`}
+      <HandledDrawing
+        said={`From the side: raw ${span(raw.across_mm)} wide and ${span(raw.height_mm)} high, baked ${span(w)} wide and ${fine(h, 1)} high.`}
         viewBox={`${-reach / 2 - 0.1 * side} ${dimension - 10 * scale} ${side} ${-dimension + 26 * scale}`}
         className="w-full"
+        handles={
+          thick && (
+            <DrawnHandle
+              handled={thick}
+              at={[-raw.across_mm / 4, -raw.height_mm]}
+              along="y"
+              valueAt={(place) => -place}
+              size={10 * scale}
+            />
+          )
+        }
       >
         <path
           d={outlineOf(raw.flat, w, h)}
@@ -52,17 +63,8 @@ export function SideView({ tray, thick }: SideViewProps) {
         >
           {fine(h, 1)}
         </text>
-        {thick && (
-          <DrawnHandle
-            handled={thick}
-            at={[-raw.across_mm / 4, -raw.height_mm]}
-            along="y"
-            valueAt={(place) => -place}
-            size={10 * scale}
-          />
-        )}
         <Scale from={-reach / 2 - 0.1 * side} side={side} zero={-w / 2} scale={scale} />
-      </svg>
+      </HandledDrawing>
       <figcaption className="text-center text-[0.9375rem] text-soft">
         {span(raw.across_mm)} raw (dashed), {span(w)} baked; ruler in {rulerUnit()}
       </figcaption>

@@ -2,6 +2,7 @@ import type { Schemas, Tray } from "../../api/client";
 import { fineAsSet, mass, span, spanBy } from "../../logic/format";
 import type { PieceOf } from "../../logic/pieces";
 import { DrawnHandle, type Handled } from "../DrawnHandle";
+import { HandledDrawing } from "../HandledDrawing";
 import { Dimension, Ruler } from "../Ruler";
 import { Outline } from "./Outline";
 
@@ -26,11 +27,22 @@ export function SlabDrawing({ making, piece, tray: { lies }, across }: SlabDrawi
   const said = `Roll ${each(first.slabs)} to ${spanBy(slab.across_mm, slab.down_mm)}, ${fineAsSet(piece.thickness_mm)} thick: ${slab.cuts.length} pieces each, in rows of ${slab.rows.join(", ")}.`;
   return (
     <figure className="min-w-0">
-      <svg
-        role={across ? "group" : "img"}
-        aria-label={said}
+      <HandledDrawing
+        said={said}
         viewBox={`${-left} ${-top} ${slab.across_mm + left + right} ${slab.down_mm + top + bottom}`}
         className="max-h-[22rem] w-full"
+        handles={
+          across &&
+          corner && (
+            <DrawnHandle
+              handled={across}
+              at={[corner.x + lies.raw_mm.across / 2, corner.y]}
+              along="x"
+              valueAt={(place) => place - corner.x + lies.raw_mm.across / 2}
+              size={36}
+            />
+          )
+        }
       >
         <Ruler length={slab.across_mm} />
         <Ruler length={slab.down_mm} down />
@@ -50,15 +62,6 @@ export function SlabDrawing({ making, piece, tray: { lies }, across }: SlabDrawi
             />
           </g>
         ))}
-        {across && corner && (
-          <DrawnHandle
-            handled={across}
-            at={[corner.x + lies.raw_mm.across / 2, corner.y]}
-            along="x"
-            valueAt={(place) => place - corner.x + lies.raw_mm.across / 2}
-            size={36}
-          />
-        )}
         <Dimension
           from={[0, slab.down_mm + 16]}
           to={[slab.across_mm, slab.down_mm + 16]}
@@ -69,7 +72,7 @@ export function SlabDrawing({ making, piece, tray: { lies }, across }: SlabDrawi
           to={[slab.across_mm + 10, slab.down_mm]}
           text={span(slab.down_mm)}
         />
-      </svg>
+      </HandledDrawing>
       <figcaption>
         <p className="text-lg">{said}</p>
         <ol className="mt-2" aria-label="Passes">

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Tray } from "../../api/client";
 import { fine, mass } from "../../logic/format";
 import { DrawnHandle, type Handled } from "../../parts/DrawnHandle";
+import { HandledDrawing } from "../../parts/HandledDrawing";
 import { Distances, describe, SheetEdge } from "../../parts/making/Sheet";
 import { Ruler } from "../../parts/Ruler";
 import { Term } from "../../parts/Term";
@@ -67,19 +68,13 @@ interface DrawnProps {
 function Drawn({ tray, layout, placed, gap }: DrawnProps) {
   const { sheet_width_mm: width, sheet_depth_mm: depth } = tray.kitchen;
   const [left, right, top, bottom] = [42, 66, 36, 40];
-  const handle = !placed.moving && gap;
-  return (
-    <svg
-      role={placed.moving || handle ? "group" : "img"}
-      aria-label={
-        placed.moving
-          ? "Pieces on the sheet: choose one, move it with the arrows"
-          : describe(tray, layout)
-      }
-      ref={placed.svg}
-      viewBox={`${-left} ${-top} ${width + left + right} ${depth + top + bottom}`}
-      className="max-h-[19.5rem] w-full"
-    >
+  const box = {
+    ref: placed.svg,
+    viewBox: `${-left} ${-top} ${width + left + right} ${depth + top + bottom}`,
+    className: "max-h-[19.5rem] w-full",
+  };
+  const drawn = (
+    <>
       <Ruler length={width} />
       <Ruler length={depth} down />
       <SheetEdge tray={tray} />
@@ -94,8 +89,27 @@ function Drawn({ tray, layout, placed, gap }: DrawnProps) {
       ))}
       <Leftover tray={tray} x={width + 30} y={depth - 34} />
       {!placed.moved && <Distances tray={tray} layout={layout} />}
-      {handle && <Gap tray={tray} layout={layout} gap={handle} />}
-    </svg>
+    </>
+  );
+  if (placed.moving)
+    return (
+      // biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset
+      <svg
+        role="group"
+        aria-label="Pieces on the sheet: choose one, move it with the arrows"
+        {...box}
+      >
+        {drawn}
+      </svg>
+    );
+  return (
+    <HandledDrawing
+      said={describe(tray, layout)}
+      {...box}
+      handles={gap && <Gap tray={tray} layout={layout} gap={gap} />}
+    >
+      {drawn}
+    </HandledDrawing>
   );
 }
 
