@@ -2,12 +2,11 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import timedelta
 
 from finebatch.core.book.record import Record, Seen
 from finebatch.core.session.wish import MINUTE, Item, Wish
 from finebatch.devices.stand_in_oven import OvenKnobs, StandInOven
-from finebatch.formats.moments import local
+from finebatch.formats.moments import days_on, local
 from finebatch.store.database import Database
 from finebatch.workflow.book.bakes import add_bake
 from finebatch.workflow.devices import oven_watch
@@ -70,9 +69,8 @@ def bake_under_way(database: Database, now: int) -> tuple[int, int]:
 
 def _at(now: int, days: int, hour: int) -> int:
     """That hour, so many days from now."""
-    day = local(now).replace(tzinfo=None) + timedelta(days=days)
-    wall = day.replace(hour=hour, minute=0, second=0, microsecond=0)
-    return round(wall.astimezone().timestamp() * 1000)
+    today = local(now).replace(hour=hour, minute=0, second=0, microsecond=0, tzinfo=None)
+    return days_on(today.astimezone().timestamp() * 1000, days)
 
 
 def _watch_oven(database: Database, begin: int) -> None:

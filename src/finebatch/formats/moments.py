@@ -18,6 +18,12 @@ def later(base: datetime, minutes: int) -> datetime:
     return moment.astimezone() if _is_local(base) else moment
 
 
+def days_on(ms: float, days: int) -> int:
+    """The same time by the clock of this machine so many days on, in UTC ms."""
+    wall = local(ms).replace(tzinfo=None) + timedelta(days=days)
+    return round(wall.astimezone().timestamp() * 1000)
+
+
 def next_time(hour: int, minute: int) -> datetime:
     """The next time that the clock of this machine shows that."""
     now = datetime.now().astimezone()

@@ -1,6 +1,7 @@
 /** A method told step by step, and what becomes of the card when the baker changes one of its steps. */
 import type { Study, Words } from "../api/client";
 import type { Card, Step } from "./draft";
+import { length } from "./format";
 
 export type Told = Study["told"][number];
 export type StepKind = Told["kind"];
@@ -220,3 +221,12 @@ export const EMPTY_STEP: Step = {
   per: null,
   where: null,
 };
+
+/** The minutes of a step: of hands, of waiting, or seconds on each piece. */
+export function minutesOf(step: Told): string {
+  const hands = step.hands_min > 0 ? length(Math.max(Math.round(step.hands_min), 1)) : "";
+  const most = step.wait_most_min === null ? "" : ` to ${length(Math.round(step.wait_most_min))}`;
+  const wait = step.wait_min > 0 ? `wait ${length(Math.round(step.wait_min))}${most}` : "";
+  const each = step.per === "piece" && step.each_s > 0 ? `${Math.round(step.each_s)} s each` : "";
+  return [hands, wait, each].filter(Boolean).join(", ");
+}

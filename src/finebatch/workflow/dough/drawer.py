@@ -85,6 +85,11 @@ def names_of_all(session: Session) -> list[DoughName]:
     return [DoughName(key, name) for key, name in found]
 
 
+def dough_names(session: Session) -> dict[int, str]:
+    """Every dough's name by its number."""
+    return {one.id: one.name for one in names_of_all(session)}
+
+
 def labels_known(session: Session) -> list[str]:
     """Every label that a dough has, by the alphabet."""
     written = session.scalars(select(DoughRow.labels).where(DoughRow.labels != ""))

@@ -16,7 +16,8 @@ from finebatch.core.session.occasion import (
 )
 from finebatch.core.session.wish import Snapshot
 from finebatch.store.bin import throw
-from finebatch.store.models import BinRow, DoughRow, OccasionRow, SessionRow
+from finebatch.store.models import BinRow, OccasionRow, SessionRow
+from finebatch.workflow.dough.drawer import dough_names
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session.session_rows import find_session
 
@@ -45,13 +46,9 @@ def _shown(row: OccasionRow, there: dict[int, str]) -> ShownOccasion:
     )
 
 
-def _there(session: Session) -> dict[int, str]:
-    return {row.id: row.name for row in session.execute(select(DoughRow.id, DoughRow.name))}
-
-
 def kept_occasions(session: Session) -> list[ShownOccasion]:
     """All that are kept, the latest first."""
-    there = _there(session)
+    there = dough_names(session)
     rows = session.scalars(select(OccasionRow).order_by(OccasionRow.id.desc()))
     return [_shown(row, there) for row in rows]
 
@@ -75,7 +72,7 @@ def keep(session: Session, session_id: int, name: str) -> ShownOccasion:
     else:
         found.kept = replace(found.kept, occasion=occasion)
     session.flush()
-    return _shown(found, _there(session))
+    return _shown(found, dough_names(session))
 
 
 def _occasion_of(row: SessionRow) -> Occasion:
@@ -124,7 +121,7 @@ def write_outcome(session: Session, occasion_id: int, outcome: Outcome) -> Shown
     told = sorted([*others, outcome], key=lambda one: one.at)[-MOST_OUTCOMES:]
     row.kept = replace(row.kept, outcomes=tuple(told))
     session.flush()
-    return _shown(row, _there(session))
+    return _shown(row, dough_names(session))
 
 
 def let_go(session: Session, occasion_id: int, now: int) -> BinRow:

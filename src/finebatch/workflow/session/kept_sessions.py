@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import timedelta
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -10,9 +9,10 @@ from sqlalchemy.orm import Session
 from finebatch.core.refusal import refuse
 from finebatch.core.session.again import KeptSession, planned_again
 from finebatch.core.session.wish import Wish
-from finebatch.formats.moments import local
+from finebatch.formats.moments import days_on, local
 from finebatch.store.bin import throw
-from finebatch.store.models import BinRow, DoughRow, KeptSessionRow
+from finebatch.store.models import BinRow, KeptSessionRow
+from finebatch.workflow.dough.drawer import dough_names
 from finebatch.workflow.errors import Missing
 from finebatch.workflow.session.session_rows import find_session
 
@@ -39,8 +39,7 @@ def next_days(at: int, now: int) -> Callable[[int], int]:
     days += (began.weekday() - today.weekday()) % WEEK
 
     def moved(moment: int) -> int:
-        wall = local(moment).replace(tzinfo=None) + timedelta(days=days)
-        return round(wall.astimezone().timestamp() * 1000)
+        return days_on(moment, days)
 
     if moved(at) <= now:
         days += WEEK
@@ -53,17 +52,13 @@ def _shown(row: KeptSessionRow, there: dict[int, str], now: int) -> SessionAgain
     return SessionAgain(row.id, row.kept.name, doughs, wish)
 
 
-def _there(session: Session) -> dict[int, str]:
-    return {row.id: row.name for row in session.execute(select(DoughRow.id, DoughRow.name))}
-
-
 def _rows(session: Session) -> list[KeptSessionRow]:
     return list(session.scalars(select(KeptSessionRow).order_by(KeptSessionRow.id.desc())))
 
 
 def kept_sessions(session: Session, now: int) -> list[SessionAgain]:
     """All that are kept, the latest first."""
-    there = _there(session)
+    there = dough_names(session)
     return [_shown(row, there, now) for row in _rows(session)]
 
 
@@ -87,7 +82,7 @@ def keep(session: Session, session_id: int, name: str, now: int) -> SessionAgain
         session.add(found)
     found.kept = kept
     session.flush()
-    return _shown(found, _there(session), now)
+    return _shown(found, dough_names(session), now)
 
 
 def let_go(session: Session, kept_id: int, now: int) -> BinRow:

@@ -1,8 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Words } from "../../api/client";
 import type { Step } from "../../logic/draft";
-import { length } from "../../logic/format";
-import { kindsByStage, type Stage, type StepKind, type Told } from "../../logic/method";
+import { kindsByStage, minutesOf, type Stage, type StepKind, type Told } from "../../logic/method";
 import { RowButtons } from "../../parts/RowButtons";
 import { StepBar } from "./TimeLine";
 
@@ -47,7 +46,7 @@ export function StepRow({ open, onOpen, ...fields }: StepRowProps) {
         <span className="flex flex-col gap-0.5">
           <StepBar step={step} />
           <span className="text-[0.9375rem]">
-            {open ? "close" : minutesOf(step)}
+            {open ? "close" : minutesOf(step) || "no time of its own"}
             <span aria-hidden="true" className="float-right text-soft">
               {open ? "▴" : "▾"}
             </span>
@@ -57,18 +56,6 @@ export function StepRow({ open, onOpen, ...fields }: StepRowProps) {
       {open && <StepFields {...fields} />}
     </li>
   );
-}
-
-/** How long it takes: hands, waiting, or seconds on each piece. */
-function minutesOf(step: Told): string {
-  const whole = (minutes: number) => length(Math.max(Math.round(minutes), 1));
-  const most = step.wait_most_min === null ? "" : ` to ${whole(step.wait_most_min)}`;
-  const said = [
-    step.hands_min > 0 ? whole(step.hands_min) : "",
-    step.wait_min > 0 ? `wait ${whole(step.wait_min)}${most}` : "",
-    step.per === "piece" && step.each_s > 0 ? `${Math.round(step.each_s)} s each` : "",
-  ];
-  return said.filter(Boolean).join(", ") || "no time of its own";
 }
 
 interface StepFieldsProps {

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Dough, Study, Words } from "../../api/client";
 import { contains } from "../../logic/allergens";
-import { dial, length, mass, percent, span } from "../../logic/format";
-import { STAGE, stretches, type Told } from "../../logic/method";
+import { dial, mass, percent, span } from "../../logic/format";
+import { minutesOf, STAGE, stretches } from "../../logic/method";
 import { doughQuery, studyQuery, wordsQuery } from "../../logic/queries";
 import { unitWord } from "../../logic/units";
 import { PrintPage, Waiting } from "../../parts/PrintPage";
@@ -41,15 +41,6 @@ function usePrinted({ doughId, above }: PrintedProps) {
     <Sheet dough={dough.data} words={words.data} study={study.data} above={above} />
   );
   return { problem, page };
-}
-
-/** The minutes of a step: of hands, of waiting, or seconds on each piece. */
-function minutesOf(step: Told): string {
-  const hands = step.hands_min > 0 ? length(Math.max(Math.round(step.hands_min), 1)) : "";
-  const most = step.wait_most_min === null ? "" : ` to ${length(Math.round(step.wait_most_min))}`;
-  const wait = step.wait_min > 0 ? `wait ${length(Math.round(step.wait_min))}${most}` : "";
-  const each = step.per === "piece" && step.each_s > 0 ? `${Math.round(step.each_s)} s each` : "";
-  return [hands, wait, each].filter(Boolean).join(", ");
 }
 
 interface SheetProps {
