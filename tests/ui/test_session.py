@@ -71,6 +71,18 @@ def test_a_job_is_pinned_from_the_run_sheet_and_unpinned(page: Page, served: Ser
     expect(begin).to_have_value(time)
     pin.click()
     expect(pin).to_have_count(0)
+    back = page.get_by_role("button", name="Take back")
+    back.click()
+    expect(pin).to_be_visible()
+    back.click()
+    expect(pin).to_have_count(0)
+    expect(back).to_be_disabled()
+    sheets = page.get_by_role("group", name="Sheets").locator("output")
+    there = int(sheets.inner_text())
+    page.get_by_role("button", name="More: Sheets").click()
+    expect(sheets).to_have_text(str(there + 1))
+    back.click()
+    expect(sheets).to_have_text(str(there))
 
 
 def test_a_job_is_dragged_to_another_time(page: Page, served: Served) -> None:

@@ -9,6 +9,7 @@ no such properties: it is read as `recipe_in` says.
 import json
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
@@ -35,7 +36,11 @@ CONTEXT = "https://schema.org"
 PREFIX = "urn:finebatch:"
 MOST_RECIPES = 100
 _SCALARS = ("family", "mixing", "stated_width_mm", "stated_oven", "cup", "egg")
-_CARD = TypeAdapter(Card)
+
+
+@cache
+def _reader() -> TypeAdapter[Card]:
+    return TypeAdapter(Card)
 
 
 def _property(term: str, value: object, /, **more: object) -> Node:
@@ -252,7 +257,7 @@ def _own_card(node: Node, properties: Sequence[Node]) -> Card:
         "without": [str(value_in(p, "value")) for p in _named(properties, "without")],
     }
     try:
-        return _CARD.validate_python(document)
+        return _reader().validate_python(document)
     except ValidationError as error:
         where = ".".join(str(part) for part in error.errors()[0]["loc"])
         raise UnreadableFile(

@@ -8,6 +8,7 @@ taken as they are, and what nobody knows of them any more is let go.
 from collections.abc import Callable, Mapping, Sequence
 from copy import deepcopy
 from dataclasses import asdict, dataclass
+from functools import cache
 from typing import Any, Generic, TypeVar
 
 from pydantic import TypeAdapter, ValidationError
@@ -67,6 +68,13 @@ def _nearest(document: Kept, errors: Sequence[Mapping[str, Any]]) -> Kept:
     return mended
 
 
+@cache
+def _adapter(kind: Any) -> TypeAdapter[Any]:
+    """What reads and writes a kind of value. Built when the first one is read or written: all of
+    them at every start are a tenth of it."""
+    return TypeAdapter(kind)
+
+
 @dataclass(frozen=True, slots=True)
 class Document(Generic[T]):
     """A kind of document: what it holds, and how each earlier version becomes the next one.
@@ -76,10 +84,15 @@ class Document(Generic[T]):
     be kept, `told` says in it which fields had to be.
     """
 
-    adapter: TypeAdapter[T]
+    holds: type[T]
     upgrades: tuple[Callable[[Kept], Kept], ...] = (_as_it_was,)
     mend: Callable[[T], T] | None = None
     told: Callable[[T, Sequence[str]], T] | None = None
+
+    @property
+    def _adapter(self) -> TypeAdapter[T]:
+        kind: Any = self.holds
+        return _adapter(kind)
 
     @property
     def version(self) -> int:
@@ -96,7 +109,7 @@ class Document(Generic[T]):
         for upgrade in self.upgrades[version:]:
             document = upgrade(document)
         if version:
-            found = self.adapter.validate_python(document, extra="forbid")
+            found = self._adapter.validate_python(document, extra="forbid")
         else:
             found = self._read_without_version(document)
         return found if self.mend is None else self.mend(found)
@@ -104,10 +117,10 @@ class Document(Generic[T]):
     def _read_without_version(self, document: Kept) -> T:
         """What was kept when nobody looked: figures beyond what can be are put to the nearest."""
         try:
-            return self.adapter.validate_python(document, extra="ignore")
+            return self._adapter.validate_python(document, extra="ignore")
         except ValidationError as error:
             nearest = _nearest(document, error.errors())
-            found = self.adapter.validate_python(nearest, extra="ignore")
+            found = self._adapter.validate_python(nearest, extra="ignore")
             if self.told is None:
                 return found
             return self.told(found, [".".join(map(str, e["loc"])) for e in error.errors()])
@@ -115,9 +128,9 @@ class Document(Generic[T]):
     def write(self, value: T) -> dict[str, Any]:
         """The document that holds a value. `Refusal` for what could not be read again."""
         # What follows from the rest (`Tells`) is not kept.
-        plain = self.adapter.dump_python(value, mode="json", exclude_computed_fields=True)
+        plain = self._adapter.dump_python(value, mode="json", exclude_computed_fields=True)
         try:
-            self.adapter.validate_python(plain, extra="forbid")
+            self._adapter.validate_python(plain, extra="forbid")
         except ValidationError as error:
             raise refusal_of(error.errors()) from error
         return {VERSION: self.version, **plain}
@@ -246,7 +259,7 @@ def _also_as_list(setting: Kept) -> Kept:
 # Version 2 of a card has steps that say what they are, version 3 of what their minutes are and
 # where they are done, version 4 how wide it says that a piece bakes.
 CARD = Document(
-    TypeAdapter(Card),
+    Card,
     (_as_it_was, _as_it_was, _as_it_was, _as_it_was),
     mend=within,
     told=brought_within,
@@ -255,18 +268,18 @@ CARD = Document(
 # what that is as well; what was kept before goes by the card. Version 3 may have pieces of
 # several other sizes and forms, version 4 what its minutes go by, version 5 what its width does.
 SETTING = Document(
-    TypeAdapter(TraySetting), (_as_it_was, _as_it_was, _also_as_list, _minutes_by_all, _as_it_was)
+    TraySetting, (_as_it_was, _as_it_was, _also_as_list, _minutes_by_all, _as_it_was)
 )
 # Version 2 of a kitchen has units for each kind of figure, version 3 its habits of washing up.
-KITCHEN = Document(TypeAdapter(KitchenSetting), (_with_usual_tools, _with_units, _as_it_was))
-INGREDIENT = Document(TypeAdapter(Ingredient))
+KITCHEN = Document(KitchenSetting, (_with_usual_tools, _with_units, _as_it_was))
+INGREDIENT = Document(Ingredient)
 # Version 3 of that has its kitchen's units, version 4 each dough's method, version 5 its habits and
 # pieces of several sizes, version 6 what its minutes go by, version 7 how wide its cards say that
 # pieces bake, version 8 whether the calmer plan was asked for, version 9 how often each dough is
 # made, in pieces of what size, and from when on it is baked, version 10 how soon after mixing its
 # card wants it in the oven.
 SNAPSHOT = Document(
-    TypeAdapter(Snapshot),
+    Snapshot,
     (
         _as_it_was,
         _as_it_was,
@@ -284,7 +297,7 @@ SNAPSHOT = Document(
 # version 3 washes and clears up, version 4 says from when on a dough is baked, version 5 how soon a
 # batter sinks where no tray of it can be in the oven by then.
 WORK = Document(
-    TypeAdapter(Work),
+    Work,
     (
         _who_mixes_also("take"),
         _who_mixes_also("ready", "form", "fetch"),
@@ -294,12 +307,12 @@ WORK = Document(
     ),
 )
 # Version 2 of a plan says when an oven is turned off while it stands empty.
-PLAN = Document(TypeAdapter(Plan), (_typed_jobs, _as_it_was))
-BEFORE = Document(TypeAdapter(PlanBefore), (_typed_before, _as_it_was))
+PLAN = Document(Plan, (_typed_jobs, _as_it_was))
+BEFORE = Document(PlanBefore, (_typed_before, _as_it_was))
 # Version 2 of a raw piece says whether a rope is bent.
-RAW = Document(TypeAdapter(RawPiece), (_as_it_was, _as_it_was))
-SEEN = Document(TypeAdapter(Seen))
-OCCASION = Document(TypeAdapter(KeptOccasion))
-KEPT_SESSION = Document(TypeAdapter(KeptSession))
-PACK = Document(TypeAdapter(Pack))
-CALENDAR = Document(TypeAdapter(InCalendar))
+RAW = Document(RawPiece, (_as_it_was, _as_it_was))
+SEEN = Document(Seen)
+OCCASION = Document(KeptOccasion)
+KEPT_SESSION = Document(KeptSession)
+PACK = Document(Pack)
+CALENDAR = Document(InCalendar)

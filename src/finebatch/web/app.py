@@ -26,6 +26,7 @@ from finebatch.store.places import token_of
 from finebatch.store.presses import forget_old
 from finebatch.store.swap import forget_aside
 from finebatch.web import problems
+from finebatch.web.answers import make_ready
 from finebatch.web.as_read import AsRead
 from finebatch.web.clock import Clock, steady_clock, system_clock
 from finebatch.web.demo_beside import DemoBeside
@@ -66,6 +67,7 @@ from finebatch.workflow.kitchen.thrown import KEPT_MS
 from finebatch.workflow.session.live import catch_up
 from finebatch.workflow.session.search import Searches
 
+READY_AFTER_S = 2
 COPY_AFTER_S, COPY_EVERY_S, QUIET_S = 60, 3600, 5
 LOOK_S, JUMP_MS = 2, 60_000
 STATIC = Path(__file__).parent / "static"
@@ -125,9 +127,19 @@ def _catch_up(database: Database, now: int) -> None:
         with database.writing() as session:
             reckon_anew(session)
     catch_up(database, now, lambda: None)
-    # What takes time to load is there before the first tray or plan asks for it.
+
+
+def _load_slow() -> None:
     for slow in ("scipy.optimize", "scipy.spatial.distance", "finebatch.core.plan.replan"):
         import_module(slow)
+    make_ready(route for router in ROUTERS for route in router.routes)
+
+
+async def _get_ready() -> None:
+    """What takes time to load is there before the first tray or plan asks for it, and does not
+    keep the first screen waiting."""
+    await asyncio.sleep(READY_AFTER_S)
+    await asyncio.to_thread(_load_slow)
 
 
 def _forget_presses(database: Database, now: int) -> None:
@@ -194,7 +206,8 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         catching_up = asyncio.create_task(asyncio.to_thread(_catch_up, database, clock()))
         keeping_house = asyncio.create_task(_keep_house(database, clock))
         settling = asyncio.create_task(_settle(database))
-        tasks = [reading, keeping_house, settling]
+        getting_ready = asyncio.create_task(_get_ready())
+        tasks = [reading, keeping_house, settling, getting_ready]
         if clock is system_clock:
             tasks.append(asyncio.create_task(watch_clock(clock, wire)))
         yield

@@ -11,6 +11,7 @@ from fastapi import APIRouter
 from fastapi.routing import APIRoute
 
 from finebatch.web import problems
+from finebatch.web.answers import LateRoute
 
 
 def _operation_id(route: APIRoute) -> str:
@@ -41,5 +42,6 @@ def begin(tag: str, prefix: str = "/api") -> APIRouter:
         prefix=prefix,
         tags=[tag],
         responses=problems.RESPONSES,
+        route_class=LateRoute,
         generate_unique_id_function=_operation_id,
     )

@@ -5,13 +5,13 @@ const AT_ONCE_MS = 1000;
 const MOST = 50;
 
 /** What a screen was set to before, from change to change, while it is open: `note` it before each
- * change; the press puts back what was there before the last. */
-export function useTakeBack<T>(put: (before: T) => void) {
+ * change; the press puts back what was there before the last. Changes that come within `atOnceMs` of each other are one. */
+export function useTakeBack<T>(put: (before: T) => void, atOnceMs = AT_ONCE_MS) {
   const [past, setPast] = useState<readonly T[]>([]);
   const noted = useRef(0);
   const note = (before: T) => {
     const now = Date.now();
-    if (now - noted.current > AT_ONCE_MS) setPast((all) => [...all, before].slice(-MOST));
+    if (now - noted.current > atOnceMs) setPast((all) => [...all, before].slice(-MOST));
     noted.current = now;
   };
   const back = () => {
@@ -26,5 +26,5 @@ export function useTakeBack<T>(put: (before: T) => void) {
       Take back
     </button>
   );
-  return { note, press };
+  return { note, back, press };
 }

@@ -1,7 +1,5 @@
 """The Bake screen: the session that is being baked, what happens in it, and what is weighed."""
 
-from pydantic import TypeAdapter
-
 from finebatch.core.formula.card_says import CardSays
 from finebatch.core.piece.evenness import OFF, Portions
 from finebatch.core.piece.kinds.every import AnyKind
@@ -11,6 +9,7 @@ from finebatch.core.refusal import refuse
 from finebatch.core.tray.from_card import Started
 from finebatch.store.database import Database
 from finebatch.web import routing
+from finebatch.web.answers import writer_of
 from finebatch.web.deps import Data, Now, Planner, Screens
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Key, Out
@@ -48,12 +47,9 @@ class SessionTray(Out):
     tray: TrayOut
 
 
-_SESSION = TypeAdapter(ShownSession)
-
-
 def tell_session(screens: Wire, session: ShownSession) -> None:
     """Tell every screen how a session stands."""
-    screens.tell("session", _SESSION.dump_python(session, mode="json"))
+    screens.tell("session", writer_of(ShownSession).dump_python(session, mode="json"))
 
 
 def _now_so(session_id: int, data: Database, now: int) -> ShownSession:

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import { api, body, ProblemError, type Schemas } from "../../api/client";
 import { fine, fineFigure, mass } from "../../logic/format";
@@ -9,6 +10,7 @@ import { Notice } from "../../parts/Notice";
 import { NumberField } from "../../parts/NumberField";
 import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
+import { useTakeBack } from "../../parts/useTakeBack";
 import { type Facts, MadeOf } from "./MadeOf";
 
 const ROLES: Record<Facts["role"], string> = {
@@ -58,7 +60,11 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
   const typed = `ingredient ${shelf?.key ?? "new"}`;
   const [facts, setFacts] = useRemembered(typed, initial);
   const queries = useQueryClient();
-  const write = (part: Partial<Facts>) => setFacts({ ...facts, ...part });
+  const taking = useTakeBack<Facts>(setFacts);
+  const write = (part: Partial<Facts>) => {
+    taking.note(facts);
+    setFacts({ ...facts, ...part });
+  };
   const refresh = () =>
     Promise.all(RESTS_ON_LARDER.map((queryKey) => queries.invalidateQueries({ queryKey })));
   const keep = useMutation({
@@ -83,7 +89,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
       forget(typed);
     },
   });
-  const changed = facts !== initial;
+  const changed = JSON.stringify(facts) !== JSON.stringify(initial);
   const effects = useQuery(effectsQuery(shelf, facts));
   const problem = keep.error ?? (changed ? effects.error : null);
   const fault = (field: string) =>
@@ -179,24 +185,7 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
           />
         </div>
       </fieldset>
-      <Field label="Allergens, with commas">
-        {(props) => (
-          <input
-            {...props}
-            className="w-full"
-            defaultValue={facts.allergens.join(", ")}
-            maxLength={200}
-            onChange={(event) =>
-              write({
-                allergens: event.target.value
-                  .split(",")
-                  .map((word) => word.trim())
-                  .filter(Boolean),
-              })
-            }
-          />
-        )}
-      </Field>
+      <Allergens words={facts.allergens} onWords={(allergens) => write({ allergens })} />
       <Field label="Where these figures are from">
         {(props) => (
           <textarea
@@ -238,8 +227,37 @@ export function IngredientForm({ shelf, initial, onKept, onGone }: IngredientFor
             {shelf.added ? "Take it out of the larder" : "Back to the shipped figures"}
           </button>
         )}
+        {taking.press}
       </div>
     </form>
+  );
+}
+
+interface AllergensProps {
+  words: string[];
+  onWords: (words: string[]) => void;
+}
+
+/** Words with commas between them; as they are typed until the field is left. */
+function Allergens({ words, onWords }: AllergensProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <Field label="Allergens, with commas">
+      {(props) => (
+        <input
+          {...props}
+          className="w-full"
+          value={typed ?? words.join(", ")}
+          maxLength={200}
+          onBlur={() => setTyped(null)}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            const parts = event.target.value.split(",");
+            onWords(parts.map((word) => word.trim()).filter(Boolean));
+          }}
+        />
+      )}
+    </Field>
   );
 }
 

@@ -10,6 +10,7 @@ import { DayExample } from "../../parts/examples/DayExample";
 import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
 import { useLastDough } from "../../parts/useLastDough";
+import { useTakeBack } from "../../parts/useTakeBack";
 import { AwayTimes } from "./AwayTimes";
 import { useDropPlan, useMakePlan, useStart, useStopSearch, WISH } from "./changes";
 import { Helps } from "./Helps";
@@ -52,6 +53,8 @@ function Planning({ joining }: { joining: number | null }) {
 
 /** How long a session takes of which nothing is known yet. */
 const FIRST_GUESS_MS = 4 * 3_600_000;
+/** Each press on the plan is a change of its own, however soon it follows. */
+const EACH_CHANGE_MS = 0;
 
 interface PlanBenchProps {
   joining: number | null;
@@ -80,11 +83,12 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
   const waits = asked !== null && asked.items.length === 0 && (!plan || drop.isPending);
   const wish = asked && (asked.items.length > 0 || waits) ? asked : wishOf(plan, kitchen);
 
-  // What a change of doughs took with it, until something else is asked for.
-  const [before, setBefore] = useState<{ wish: Wish; said: string } | null>(null);
+  // What a change took with it, until something else is asked for.
+  const [said, setSaid] = useState("");
+  const taking = useTakeBack<Wish>((before) => put(before), EACH_CHANGE_MS);
 
-  const ask = (next: Wish, then?: () => void) => {
-    setBefore(null);
+  const put = (next: Wish, then?: () => void) => {
+    setSaid("");
     setAsked(next);
     const onSuccess = () => {
       setAskedHere((now) => (now === next ? null : now));
@@ -92,6 +96,12 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     };
     if (next.items.length > 0) make.mutate(next, { onSuccess });
     else if (plan) drop.mutate(undefined, { onSuccess: () => then?.() });
+  };
+
+  const ask = (next: Wish) => {
+    // A field that is left with what it had says so once more.
+    if (JSON.stringify(next) !== JSON.stringify(wish)) taking.note(wish);
+    put(next);
   };
 
   const askItems = (items: Wish["items"]) => {
@@ -102,19 +112,18 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
       if (place >= 0) left.splice(place, 1);
       return place >= 0 ? [] : [plan?.doughs[n]?.name ?? "A dough"];
     });
-    const said = [
+    ask(next);
+    const words = [
       ...gone.map((name) => `${name} is out of the session.`),
       ...(fallen > 0 ? [fallen === 1 ? "A pin fell away." : `${fallen} pins fell away.`] : []),
-    ].join(" ");
-    ask(next);
-    if (said) setBefore({ wish, said });
+    ];
+    setSaid(words.join(" "));
   };
 
   /** Something else altogether; what was wished before can be taken back. */
   const askInstead = (next: Wish, name: string) => {
     ask(next);
-    if (wish.items.length > 0)
-      setBefore({ wish, said: `${name} is planned, in place of what stood here.` });
+    if (wish.items.length > 0) setSaid(`${name} is planned, in place of what stood here.`);
   };
 
   // A dough that comes from its tray joins the session; one that was changed is planned anew.
@@ -124,7 +133,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
     if (opened.current) return;
     opened.current = true;
     const there = () => joining !== null && navigate("/plan", { replace: true });
-    if (asked || (plan?.stale && wish.items.length > 0)) ask(wish, there);
+    if (asked || (plan?.stale && wish.items.length > 0)) put(wish, there);
     else there();
   }, []);
 
@@ -186,11 +195,11 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             name={wish.name ?? null}
             onName={(name) => ask({ ...wish, name })}
           />
-          <p role="status" className={before ? "flex flex-wrap items-center gap-3" : "sr-only"}>
-            {before && (
+          <p role="status" className={said ? "flex flex-wrap items-center gap-3" : "sr-only"}>
+            {said && (
               <>
-                {before.said}
-                <button type="button" className="press min-h-9" onClick={() => ask(before.wish)}>
+                {said}
+                <button type="button" className="press min-h-9" onClick={taking.back}>
                   Take that back
                 </button>
               </>
@@ -203,6 +212,7 @@ function PlanBench({ joining, plan, kitchen }: PlanBenchProps) {
             finishAt={plan?.finish_at ?? Date.now() + FIRST_GUESS_MS}
             fault={fault}
             onWish={ask}
+            takeBack={taking.press}
           />
           <AwayTimes
             away={wish.away}

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { LIMITS } from "../../api/limits";
 import { nextQuarter, type Wish } from "../../logic/wish";
 import { Choice } from "../../parts/Choice";
@@ -14,6 +15,8 @@ interface WishRowProps {
   finishAt: number;
   fault: (field: string) => string | undefined;
   onWish: (wish: Wish) => void;
+  /** The press that takes the last change back. */
+  takeBack: ReactNode;
 }
 
 const ANCHORS = [
@@ -23,7 +26,7 @@ const ANCHORS = [
 ] as const;
 
 /** What there is to bake with, and when. Each change is planned at once. */
-export function WishRow({ wish, now, startAt, finishAt, fault, onWish }: WishRowProps) {
+export function WishRow({ wish, now, startAt, finishAt, fault, onWish, takeBack }: WishRowProps) {
   const anchor: Anchor = wish.ready_by ? "ready" : wish.start_at ? "start" : "now";
   const time = wish.ready_by ?? wish.start_at ?? startAt;
 
@@ -73,6 +76,7 @@ export function WishRow({ wish, now, startAt, finishAt, fault, onWish }: WishRow
           onChange={(at) => at !== null && ask({}, anchor, at)}
         />
       )}
+      <span className="ml-auto self-end">{takeBack}</span>
     </section>
   );
 }
