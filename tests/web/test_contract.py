@@ -1,6 +1,7 @@
 """The API's document says what the API does, for every operation."""
 
 import json
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -8,15 +9,25 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from finebatch.settings import Settings
+from finebatch.web.app import create_app
+from tests.conftest import DataFiles, HandClock, own_page
 from tests.plans import plan
 
 ROOT = Path(__file__).parents[2]
 
 
-@pytest.fixture
-def document(client: TestClient) -> dict[str, Any]:
-    found: dict[str, Any] = client.get("/api/openapi.json").json()
-    return found
+@pytest.fixture(scope="module")
+def document(
+    tmp_path_factory: pytest.TempPathFactory, data_files: DataFiles
+) -> Iterator[dict[str, Any]]:
+    file = tmp_path_factory.mktemp("described") / "test.sqlite3"
+    shutil.copy(data_files.empty, file)
+    app = create_app(Settings(data_file=file), HandClock())
+    found: dict[str, Any] = own_page(app).get("/api/openapi.json").json()
+    yield found
+    app.state.searches.close()
+    app.state.database.close()
 
 
 def operations(document: dict[str, Any]) -> list[tuple[str, str, dict[str, Any]]]:
