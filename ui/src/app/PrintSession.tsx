@@ -43,8 +43,8 @@ function Pages({ session }: { session: BakingSession }) {
   return (
     <div className="flex flex-col gap-8 print:block">
       <section className="break-after-page">
-        <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold">{session.name}</h1>
-        <p className="mt-1 text-lg">
+        <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold print:text-xl">{session.name}</h1>
+        <p className="mt-1 text-lg print:text-base">
           Begun {when(session.start_at, session.now)}, ready {when(session.finish_at, session.now)}.
         </p>
         <Doughs session={session} />
@@ -73,7 +73,7 @@ function Pages({ session }: { session: BakingSession }) {
 function Doughs({ session }: { session: BakingSession }) {
   if (session.doughs.length === 1) return null;
   return (
-    <ul className="mt-2 flex flex-wrap gap-x-6">
+    <ul className="mt-2 flex flex-wrap gap-x-6 print:mt-1 print:gap-x-4 print:text-sm">
       {session.doughs.map((dough) => (
         <li key={dough.letter} className="flex min-w-0 items-center gap-1.5">
           <DoughMark letter={dough.letter} size={18} />

@@ -67,7 +67,7 @@ export const RunSheet = memo(function RunSheet({ session, pins = NO_PINS, onPin 
         </ol>
       )}
       <div
-        className={`${way === "stretches" ? "hidden print:block" : ""} ${jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-6" : ""}`}
+        className={`${way === "stretches" ? "hidden print:block" : ""} ${jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-5 print:text-[0.875rem]" : ""}`}
       >
         <Jobs
           jobs={jobs}
@@ -143,7 +143,7 @@ interface RowsProps {
 export function JobsOnPaper({ session }: { session: BakingSession }) {
   const jobs = session.activities.filter(isJob);
   return (
-    <div className={jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-6" : ""}>
+    <div className={jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-5 print:text-[0.875rem]" : ""}>
       <Jobs jobs={jobs} before={session.now} session={session} pins={NO_PINS} onPin={undefined} />
     </div>
   );
@@ -176,7 +176,7 @@ function Jobs({
           const held = pins.some((p) => p.job === job.key);
           return (
             <tr key={job.key} className="border-t border-line break-inside-avoid">
-              <td className="py-1 pr-4 align-top font-bold whitespace-nowrap print:py-0.5">
+              <td className="py-1 pr-4 align-top font-bold whitespace-nowrap print:py-px print:pr-2">
                 {onPin && job.may_be_pinned ? (
                   <BeginAt
                     key={job.start_at}
@@ -191,17 +191,17 @@ function Jobs({
               </td>
               <td className="pr-4 max-sm:hidden print:hidden">{clock(job.end_at)}</td>
               {several && <td className="pr-4">{job.hands && session.workers[job.who ?? 0]}</td>}
-              <td className="pr-4 wrap-anywhere">
-                <span className="flex items-center gap-2">
+              <td className="pr-4 wrap-anywhere print:pr-0">
+                <span className="flex items-center gap-2 print:inline print:font-semibold print:[&>svg]:-my-1 print:[&>svg]:mr-1 print:[&>svg]:inline print:[&>svg]:size-4">
                   {session.doughs.length > 1 && job.dough && (
                     <DoughMark letter={job.dough} size={20} />
                   )}
                   {said.title}
                 </span>
-                {/* Two columns on paper are too narrow for a column of its own. */}
-                <span className="hidden text-soft print:block">{said.detail}</span>
+                {/* On paper what it is done with goes on in the line, so that a day is one page. */}
+                <span className="hidden text-soft print:inline"> {said.detail}</span>
                 {said.steps.length > 0 && (
-                  <span className="block text-[0.9375rem] text-soft print:text-[0.75rem]">
+                  <span className="block text-[0.9375rem] text-soft print:text-[0.6875rem]">
                     {said.steps.map(closed).join("; ")}
                   </span>
                 )}

@@ -42,7 +42,7 @@ export function WishRow({ wish, now, startAt, finishAt, fault, onWish, takeBack 
   return (
     <section
       aria-label="What is there, and when"
-      className="flex flex-wrap items-start gap-x-6 gap-y-2"
+      className="flex flex-wrap items-start gap-x-4 gap-y-2"
     >
       <Stepper
         label="Sheets"
