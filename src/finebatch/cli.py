@@ -117,6 +117,8 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         served.state.show_bake = bake_under_way
         if load(served.state.database, clock(), photos_of(settings.data_file)):
             served.state.searches.begin(bring_to_life(served.state.database, clock()))
+    # A demo that was opened once to the network is not opened by the next start.
+    served.state.reopens = not demo
     say(f"Fine Batch: {address}   (stop with Ctrl+C)")
     say(f"Data file:  {settings.data_file}")
     server_of(served, settings.port).run()

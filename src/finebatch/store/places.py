@@ -17,6 +17,12 @@ def copies_of(data_file: Path) -> Path:
     return data_file.with_name(data_file.name + ".copies")
 
 
+def network_of(data_file: Path) -> Path:
+    """The folder of the home network's keys and of the devices that are let in. It stays where it
+    is: no copy has it, and none that is put back brings an earlier one."""
+    return data_file.with_name(data_file.name + ".network")
+
+
 def all_of(data_file: Path) -> tuple[Path, ...]:
     """The data file with all that belongs to it and has to be moved with it: SQLite's own two
     files, without which it is not whole, and the photos."""

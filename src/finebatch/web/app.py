@@ -34,6 +34,7 @@ from finebatch.web.described import describe
 from finebatch.web.devices_live import LiveDevices
 from finebatch.web.guard import Guard
 from finebatch.web.methods import HeadAndOptions
+from finebatch.web.network.opening import CHANGED, HomeNetwork
 from finebatch.web.once_only import OnceOnly
 from finebatch.web.ringing import Ringing
 from finebatch.web.routers import (
@@ -50,6 +51,7 @@ from finebatch.web.routers import (
     exchange,
     kitchen,
     larder,
+    network,
     occasions,
     plan,
     ringing,
@@ -91,6 +93,7 @@ ROUTERS = (
     copies.router,
     bin.router,
     devices.router,
+    network.router,
     book.router,
     cold.router,
     demo.router,
@@ -210,12 +213,15 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
         tasks = [reading, keeping_house, settling, getting_ready]
         if clock is system_clock:
             tasks.append(asyncio.create_task(watch_clock(clock, wire)))
+        if app.state.reopens:
+            tasks.append(asyncio.create_task(app.state.home.reopen()))
         yield
         await catching_up
         for task in tasks:
             task.cancel()
             with suppress(asyncio.CancelledError):
                 await task
+        await app.state.home.end()
         demo_beside.close()
         searches.close()
         database.close()
@@ -235,6 +241,8 @@ def create_app(settings: Settings, clock: Clock = system_clock) -> FastAPI:
     app.state.searches, app.state.wire, app.state.devices = searches, wire, live
     app.state.show_bake, app.state.demo_beside = None, demo_beside
     app.state.ringing = Ringing()
+    app.state.home = HomeNetwork(app, settings, clock, lambda: wire.tell(CHANGED, {}))
+    app.state.reopens = False
     problems.install(app)
     if STATIC.is_dir():
         app.mount("/", _Interface(directory=STATIC, html=True))

@@ -7,6 +7,7 @@ from fastapi import Depends, Request
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.devices_live import LiveDevices
+from finebatch.web.network.opening import HomeNetwork
 from finebatch.web.ringing import Ringing
 from finebatch.web.wire import Wire
 from finebatch.workflow.session.search import Searches
@@ -47,6 +48,11 @@ def _devices(request: Request) -> LiveDevices:
     return devices
 
 
+def _home(request: Request) -> HomeNetwork:
+    home: HomeNetwork = request.app.state.home
+    return home
+
+
 Data = Annotated[Database, Depends(_database)]
 Now = Annotated[int, Depends(_now)]
 Config = Annotated[Settings, Depends(_settings)]
@@ -54,3 +60,4 @@ Planner = Annotated[Searches, Depends(_searches)]
 Screens = Annotated[Wire, Depends(_wire)]
 Rings = Annotated[Ringing, Depends(_ringing)]
 Devices = Annotated[LiveDevices, Depends(_devices)]
+Home = Annotated[HomeNetwork, Depends(_home)]

@@ -1,4 +1,5 @@
-"""Only this machine's own pages: Host and Origin are checked, bodies bounded, headers strict."""
+"""Only this machine's own pages and the devices that it let in: Host and Origin are checked, bodies
+bounded, headers strict."""
 
 from contextlib import suppress
 from hmac import compare_digest
@@ -14,6 +15,8 @@ MOST_BODY = 1_000_000
 MOST_PHOTO = 15_000_000
 MOST_COPY = 2_000_000_000
 TOKEN = "x-fine-batch-token"
+DEVICE = "device"
+"""In a request's scope: the tablet or phone that it is from (`network.paired.PairedDevice`)."""
 SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 POLICY = (
@@ -52,7 +55,8 @@ class _TooLarge(Exception):
 
 
 class Guard:
-    """ASGI middleware that lets in requests to and from this machine only."""
+    """ASGI middleware that lets in requests to and from this machine only, and those that its door
+    to the home network vouches for (`scope["device"]`): it has looked at their host."""
 
     def __init__(self, app: ASGIApp, token: str) -> None:
         self.app, self._token = app, token.encode()
@@ -64,7 +68,7 @@ class Guard:
             return
         headers = Headers(scope=scope)
         most, too_large = _most(scope["method"], scope["path"])
-        refusal = self._refusal(scope["method"], headers, most, too_large)
+        refusal = self._refusal(scope, headers, most, too_large)
         if refusal is not None:
             await problem(*refusal)(scope, receive, send)
             return
@@ -96,13 +100,13 @@ class Guard:
             await problem(413, too_large)(scope, receive, send)
 
     def _refusal(
-        self, method: str, headers: Headers, most: int, too_large: str
+        self, scope: Scope, headers: Headers, most: int, too_large: str
     ) -> tuple[int, str] | None:
-        host = _host_of(headers.get("host", ""))
-        if host not in OWN_HOSTS:
+        from_device = scope.get(DEVICE) is not None
+        if not from_device and _host_of(headers.get("host", "")) not in OWN_HOSTS:
             return 403, "Fine Batch answers only on this machine: open http://127.0.0.1."
-        if method not in SAFE_METHODS:
-            forbidden = self._forbidden(headers)
+        if scope["method"] not in SAFE_METHODS:
+            forbidden = self._forbidden(headers, by_token=not from_device)
             if forbidden is not None:
                 return 403, forbidden
         length = headers.get("content-length", "0")
@@ -110,8 +114,9 @@ class Guard:
             return 413, too_large
         return None
 
-    def _forbidden(self, headers: Headers) -> str | None:
-        """Why a request may change nothing: a page says where it is from, a program has a token."""
+    def _forbidden(self, headers: Headers, *, by_token: bool) -> str | None:
+        """Why a request may change nothing: a page says where it is from, a program of this machine
+        has a token."""
         origin = headers.get("origin")
         if origin is not None:
             try:
@@ -120,7 +125,7 @@ class Guard:
                 own = False
             return None if own else "This request comes from another site and is not answered."
         sent = headers.get(TOKEN, "").encode("latin-1", "replace")
-        return None if compare_digest(sent, self._token) else WITHOUT_TOKEN
+        return None if by_token and compare_digest(sent, self._token) else WITHOUT_TOKEN
 
 
 WITHOUT_TOKEN = (

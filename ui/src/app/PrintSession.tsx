@@ -43,7 +43,9 @@ function Pages({ session }: { session: BakingSession }) {
   return (
     <div className="flex flex-col gap-8 print:block">
       <section className="break-after-page">
-        <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold print:text-xl">{session.name}</h1>
+        <h1 className="border-b-2 border-ink pb-1 text-3xl font-bold print:text-xl">
+          {session.name}
+        </h1>
         <p className="mt-1 text-lg print:text-base">
           Begun {when(session.start_at, session.now)}, ready {when(session.finish_at, session.now)}.
         </p>

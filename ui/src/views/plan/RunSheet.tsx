@@ -143,7 +143,11 @@ interface RowsProps {
 export function JobsOnPaper({ session }: { session: BakingSession }) {
   const jobs = session.activities.filter(isJob);
   return (
-    <div className={jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-5 print:text-[0.875rem]" : ""}>
+    <div
+      className={
+        jobs.length > ONE_COLUMN ? "print:columns-2 print:gap-5 print:text-[0.875rem]" : ""
+      }
+    >
       <Jobs jobs={jobs} before={session.now} session={session} pins={NO_PINS} onPin={undefined} />
     </div>
   );

@@ -1,0 +1,31 @@
+"""What a device that was let in may ask for, by its role."""
+
+import re
+
+from finebatch.web.guard import SAFE_METHODS
+from finebatch.web.network.paired import Role
+
+_HERE_ALONE = re.compile(r"/api/(?:network|demo)(?:/|$)")
+"""Who is let in is decided at this machine, and what opens another window of it, too."""
+_NOT_IN_KITCHEN = re.compile(r"/api/(?:copies|everything|bin|openapi)\b")
+_KITCHEN_CHANGES = re.compile(
+    r"/api/(?:sessions/\d+/(?:start|events|undo|give-up)|ringing(?:/here)?|bakes(?:/.+)?|lessons|"
+    r"cold(?:/.+)?|oven/watch(?:/keep)?|devices/scale/tare)"
+)
+"""What is done at the oven: a session baked, bakes written down, the cold store, the scale."""
+WHO_AM_I = "/api/network/me"
+
+
+def may(role: Role, method: str, path: str) -> bool:
+    """Whether a device of this role may ask for that."""
+    if not path.startswith("/api/"):
+        return method in SAFE_METHODS
+    if path == WHO_AM_I:
+        return method in SAFE_METHODS
+    if _HERE_ALONE.match(path):
+        return False
+    if role is Role.ALL:
+        return True
+    if method in SAFE_METHODS:
+        return _NOT_IN_KITCHEN.match(path) is None
+    return _KITCHEN_CHANGES.fullmatch(path) is not None

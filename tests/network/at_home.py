@@ -1,0 +1,293 @@
+"""What `test_in_a_namespace` runs there: this machine has an address of a home, and a guest too."""
+
+import asyncio
+import contextlib
+import fcntl
+import shutil
+import socket
+import ssl
+import struct
+import threading
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+import httpx
+import pytest
+from fastapi import FastAPI
+
+from finebatch.settings import Settings
+from finebatch.store.places import network_of
+from finebatch.web.app import create_app
+from finebatch.web.network.codes import LASTS_MS
+from finebatch.web.network.door import COOKIE, MOST_STREAMS
+from finebatch.web.network.opening import CHANGED, HomeNetwork
+from finebatch.web.network.paired import MOST_DEVICES
+from finebatch.web.server import server_of
+from tests.conftest import DataFiles, HandClock
+
+HOME = "192.168.77.2"
+HERE_PORT, HOME_PORT = 8765, 8766
+DOOR = f"https://{HOME}:{HOME_PORT}"
+SET_ADDRESS, SET_FLAGS = 0x8916, 0x8914
+
+
+@pytest.fixture(scope="module", autouse=True)
+def _a_network_of_its_own() -> None:
+    """The loopback of the namespace, which has no other link, is up and is given that address."""
+    assert [name for _, name in socket.if_nameindex()] == ["lo"], "run it by test_in_a_namespace"
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as link:
+        fcntl.ioctl(link, SET_FLAGS, struct.pack("16sH14x", b"lo", 0x1 | 0x40))
+        address = socket.inet_aton(HOME)
+        named = struct.pack("16sHH4s8x", b"lo:1", socket.AF_INET, 0, address)
+        fcntl.ioctl(link, SET_ADDRESS, named)
+
+
+@dataclass
+class Kitchen:
+    """A server of this namespace, and how its own screens and devices ask it."""
+
+    app: FastAPI
+    clock: HandClock
+    here: httpx.Client
+    trusting: ssl.SSLContext
+
+    @property
+    def home(self) -> HomeNetwork:
+        found: HomeNetwork = self.app.state.home
+        return found
+
+    def stranger(self) -> httpx.Client:
+        """Somebody of the network."""
+        return httpx.Client(base_url=DOOR, verify=self.trusting, headers={"origin": DOOR})
+
+    def code(self, role: str = "all") -> str:
+        answer = self.here.post("/api/network/code", json={"role": role}).json()
+        digits: str = answer["code"]["digits"]
+        return digits
+
+    def device(self, role: str = "all", name: str = "Tablet") -> httpx.Client:
+        """One that was let in."""
+        found = self.stranger()
+        with self.stranger() as asking:
+            answer = asking.post("/let-in", json={"code": self.code(role), "name": name})
+            assert answer.status_code == 204, answer.text
+            found.cookies = asking.cookies
+        return found
+
+
+@pytest.fixture
+def kitchen(tmp_path: Path, data_files: DataFiles) -> Iterator[Kitchen]:
+    file = tmp_path / "test.sqlite3"
+    shutil.copy(data_files.demo, file)
+    clock = HandClock(data_files.at)
+    settings = Settings(data_file=file, plan_seconds=0.5, port=HERE_PORT, network_port=HOME_PORT)
+    app = create_app(settings, clock)
+    server = server_of(app, HERE_PORT)
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    at = f"http://127.0.0.1:{HERE_PORT}"
+    with httpx.Client(base_url=at, headers={"origin": at}, timeout=30) as here:
+        for _ in range(200):
+            with contextlib.suppress(httpx.HTTPError):
+                here.get("/api/about")
+                break
+            time.sleep(0.05)
+        opened = here.put("/api/network", json={"open": True})
+        assert opened.json()["addresses"] == [DOOR], opened.text
+        trusting = ssl.create_default_context(cafile=network_of(file) / "authority.crt")
+        yield Kitchen(app, clock, here, trusting)
+    server.should_exit = True
+    thread.join(10)
+    assert not thread.is_alive()
+
+
+def test_who_has_no_token_learns_nothing(kitchen: Kitchen) -> None:
+    operations = kitchen.here.get("/api/openapi.json").json()["paths"]
+    forged = {"cookie": f"{COOKIE}={'x' * 43}", "accept": "text/html"}
+    with kitchen.stranger() as stranger:
+        for path, methods in operations.items():
+            for method in methods:
+                for headers in ({}, forged):
+                    at = path.replace("{", "").replace("}", "")
+                    found = stranger.request(method, at, headers=headers)
+                    assert (found.status_code, found.content) == (401, b""), (method, path)
+        for path in ("/assets/index.js", "/api/stream", "/let-in/../api/today", "/let-in/x"):
+            assert stranger.get(path).status_code == 401
+        page = stranger.get("/dough/1", headers={"accept": "text/html"})
+        assert page.status_code == 401
+        said = " ".join((page.text, *(f"{name}: {value}" for name, value in page.headers.items())))
+        for word in ("batch", "cookie", "dough", "uvicorn", "bak"):
+            assert word not in said.lower().replace("/let-in/page", "")
+        assert page.headers["cache-control"] == "no-store"
+        assert "default-src 'none'" in page.headers["content-security-policy"]
+
+
+def test_foreign_names_and_foreign_pages_are_refused(kitchen: Kitchen) -> None:
+    with kitchen.device() as device:
+        assert device.get("/api/today").status_code == 200
+        for host in ("example.org", "127.0.0.1:8766", HOME, f"{HOME}:8765", f"x@{HOME}:8766", ""):
+            found = device.get("/api/today", headers={"host": host})
+            assert found.status_code in (400, 403), host
+            assert b"today" not in found.content.lower()
+        for origin in ("https://example.org", "null", "http://127.0.0.1:8765", f"https://{HOME}"):
+            found = device.post("/api/doughs", json={}, headers={"origin": origin})
+            assert found.status_code == 403, origin
+        del device.headers["origin"]
+        token = {"x-fine-batch-token": network_token(kitchen)}
+        assert device.post("/api/doughs", json={}, headers=token).status_code == 403
+
+
+def network_token(kitchen: Kitchen) -> str:
+    file: Path = kitchen.app.state.settings.data_file
+    return file.with_name(file.name + ".token").read_text()
+
+
+def test_a_code_is_good_once_for_two_minutes_and_five_tries(kitchen: Kitchen) -> None:
+    with kitchen.stranger() as stranger:
+
+        def tried(code: str) -> int:
+            return stranger.post("/let-in", json={"code": code, "name": "Phone"}).status_code
+
+        assert tried("123456") == 401, "there is none"
+        good = kitchen.code()
+        wrong = f"{(int(good) + 1) % 10**6:06d}"
+        assert [tried(wrong) for _ in range(4)] == [401] * 4
+        assert tried(good) == 204
+        assert tried(good) == 401, "once"
+        good = kitchen.code()
+        assert [tried(f"{(int(good) + 1) % 10**6:06d}") for _ in range(5)] == [401] * 5
+        assert tried(good) == 401, "guessed at"
+        assert kitchen.here.get("/api/network").json()["guessed_at"] is True
+        good = kitchen.code()
+        assert kitchen.here.get("/api/network").json()["guessed_at"] is False
+        kitchen.clock.at += LASTS_MS
+        assert tried(good) == 401, "too late"
+        for body in (b"", b"[]", b'{"code": 1}', b'{"code": "1", "name": " "}', b"x" * 5000):
+            assert stranger.post("/let-in", content=body).status_code == 422
+    assert [device["name"] for device in devices(kitchen)] == ["Phone"]
+
+
+def devices(kitchen: Kitchen) -> list[dict[str, str]]:
+    found: list[dict[str, str]] = kitchen.here.get("/api/network").json()["devices"]
+    return found
+
+
+def test_a_device_does_what_its_role_lets_it(kitchen: Kitchen) -> None:
+    with kitchen.device("kitchen", "Tablet by the oven") as tablet, kitchen.device() as other:
+        cookie = next(iter(tablet.cookies.jar))
+        assert cookie.secure
+        assert cookie.has_nonstandard_attr("HttpOnly")
+        assert tablet.get("/api/network/me").json()["device"]["name"] == "Tablet by the oven"
+        assert kitchen.here.get("/api/network/me").json() == {"device": None}
+        assert tablet.get("/api/today").status_code == 200
+        assert tablet.post("/api/doughs", json={}).status_code == 403
+        assert tablet.get("/api/copies").status_code == 403
+        assert other.get("/api/copies").status_code == 200
+        for path in ("/api/network", "/api/network/code", "/api/demo/beside"):
+            assert other.post(path, json={}).status_code == 403
+        assert other.get("/api/network").status_code == 403
+        id = other.get("/api/network/me").json()["device"]["id"]
+        changed = {"name": "Phone", "role": "kitchen"}
+        kitchen.here.put(f"/api/network/devices/{id}", json=changed)
+        assert other.get("/api/copies").status_code == 403
+        file = network_of(kitchen.app.state.settings.data_file) / "devices.json"
+        assert tablet.cookies[COOKIE] not in file.read_text()
+        assert file.stat().st_mode & 0o077 == 0
+
+
+def test_a_device_that_is_let_go_is_out_at_once(kitchen: Kitchen) -> None:
+    with kitchen.device() as device, kitchen.device() as stays:
+        heard = threading.Event()
+        over: list[float] = []
+
+        def listening() -> None:
+            with device.stream("GET", "/api/stream") as stream:
+                for _ in stream.iter_text():
+                    heard.set()
+            over.append(time.monotonic())
+
+        thread = threading.Thread(target=listening)
+        thread.start()
+        assert heard.wait(5)
+        id = device.get("/api/network/me").json()["device"]["id"]
+        pressed = time.monotonic()
+        assert kitchen.here.delete(f"/api/network/devices/{id}").status_code == 200
+        thread.join(5)
+        assert over, "the stream goes on"
+        assert over[0] - pressed < 2
+        assert device.get("/api/today").status_code == 401
+        assert stays.get("/api/today").status_code == 200
+        assert kitchen.here.delete(f"/api/network/devices/{id}").status_code == 404
+
+
+def test_shut_it_answers_nobody_and_knows_its_devices_again(kitchen: Kitchen) -> None:
+    with kitchen.device() as device:
+        with pytest.raises(OSError, match="refused"):
+            socket.create_connection(("127.0.0.1", HOME_PORT), 2)
+        kitchen.here.put("/api/network", json={"open": False})
+        with pytest.raises(httpx.ConnectError):
+            device.get("/api/today")
+        assert kitchen.here.post("/api/network/code", json={}).status_code == 409
+        kitchen.here.put("/api/network", json={"open": True})
+        assert device.get("/api/today").status_code == 200
+
+
+def half_open(kitchen: Kitchen, cookie: str) -> ssl.SSLSocket:
+    """A request that says how long it is, and of which nothing more comes."""
+    plain = socket.create_connection((HOME, HOME_PORT), 10)
+    found = kitchen.trusting.wrap_socket(plain, server_hostname=HOME)
+    head = f"POST /api/doughs HTTP/1.1\r\nhost: {HOME}:{HOME_PORT}\r\norigin: {DOOR}\r\n"
+    found.sendall(f"{head}{cookie}content-length: 900\r\n\r\n{{".encode())
+    return found
+
+
+def test_many_devices_and_half_a_request_do_no_harm(kitchen: Kitchen) -> None:
+    with contextlib.ExitStack() as stack:
+        all_of_them = [
+            stack.enter_context(kitchen.device(name=f"Phone {n}")) for n in range(MOST_DEVICES)
+        ]
+        with kitchen.stranger() as one_more:
+            asked = {"code": kitchen.code(), "name": "One more"}
+            assert one_more.post("/let-in", json=asked).status_code == 409
+        first, second = all_of_them[:2]
+        known = f"cookie: {COOKIE}={first.cookies[COOKIE]}\r\n"
+        for n in range(200):
+            stack.push(half_open(kitchen, known if n % 2 else ""))
+        began = time.monotonic()
+        assert second.get("/api/today").status_code == 200
+        assert kitchen.here.get("/api/today").status_code == 200
+        assert time.monotonic() - began < 5
+        assert first.get("/api/today").status_code == 429, "it has enough under way"
+        for device in all_of_them[2:]:
+            assert device.get("/api/today").status_code == 200
+
+
+def test_a_device_has_so_many_streams_and_no_more(kitchen: Kitchen) -> None:
+    async def asked() -> list[int]:
+        with kitchen.device() as device:
+            cookies = {COOKIE: device.cookies[COOKIE]}
+            async with httpx.AsyncClient(
+                base_url=DOOR, verify=kitchen.trusting, cookies=cookies
+            ) as client:
+                found = [
+                    await client.send(client.build_request("GET", "/api/stream"), stream=True)
+                    for _ in range(MOST_STREAMS + 1)
+                ]
+                for answer in found:
+                    await answer.aclose()
+                await asyncio.sleep(0.5)
+                again = await client.send(client.build_request("GET", "/api/stream"), stream=True)
+                await again.aclose()
+                return [answer.status_code for answer in (*found, again)]
+
+    assert asyncio.run(asked()) == [200] * MOST_STREAMS + [429, 200]
+
+
+def test_screens_hear_that_a_device_was_let_in(kitchen: Kitchen) -> None:
+    with kitchen.here.stream("GET", "/api/stream") as stream:
+        lines = stream.iter_lines()
+        next(lines)
+        with kitchen.device():
+            assert f"event: {CHANGED}" in lines

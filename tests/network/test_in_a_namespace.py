@@ -1,0 +1,24 @@
+"""The door is tried with real addresses, in a network of its own that ends with the test."""
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+THERE = Path(__file__).with_name("at_home.py")
+
+
+def test_who_is_let_in_and_who_learns_nothing() -> None:
+    plain = {key: value for key, value in os.environ.items() if not key.startswith("PYTEST_")}
+    asks = [*("-q", "-x", "--no-header", "-p", "no:cacheprovider"), str(THERE)]
+    apart = ["unshare", "-n" if os.geteuid() == 0 else "-rn"]
+    found = subprocess.run(
+        [*apart, sys.executable, "-m", "pytest", *asks],
+        env=plain,
+        capture_output=True,
+        text=True,
+        timeout=300,
+        check=False,
+    )
+    assert found.returncode == 0, found.stdout[-6000:] + found.stderr[-2000:]
+    assert " passed" in found.stdout
