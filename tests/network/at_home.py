@@ -3,6 +3,8 @@
 import asyncio
 import contextlib
 import fcntl
+import os
+import re
 import shutil
 import socket
 import ssl
@@ -16,6 +18,7 @@ from pathlib import Path
 import httpx
 import pytest
 from fastapi import FastAPI
+from playwright.sync_api import Page, expect, sync_playwright
 
 from finebatch.settings import Settings
 from finebatch.store.places import network_of
@@ -26,10 +29,13 @@ from finebatch.web.network.opening import CHANGED, HomeNetwork
 from finebatch.web.network.paired import MOST_DEVICES
 from finebatch.web.server import server_of
 from tests.conftest import DataFiles, HandClock
+from tests.ui.test_screens import check_axe
 
 HOME = "192.168.77.2"
 HERE_PORT, HOME_PORT = 8765, 8766
 DOOR = f"https://{HOME}:{HOME_PORT}"
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+BARE = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 SET_ADDRESS, SET_FLAGS = 0x8916, 0x8914
 
 
@@ -77,30 +83,38 @@ class Kitchen:
         return found
 
 
-@pytest.fixture
-def kitchen(tmp_path: Path, data_files: DataFiles) -> Iterator[Kitchen]:
-    file = tmp_path / "test.sqlite3"
-    shutil.copy(data_files.demo, file)
-    clock = HandClock(data_files.at)
+@contextlib.contextmanager
+def serving(file: Path, at: int, *, reopens: bool) -> Iterator[Kitchen]:
+    clock = HandClock(at)
     settings = Settings(data_file=file, plan_seconds=0.5, port=HERE_PORT, network_port=HOME_PORT)
     app = create_app(settings, clock)
+    app.state.reopens = reopens
     server = server_of(app, HERE_PORT)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
-    at = f"http://127.0.0.1:{HERE_PORT}"
-    with httpx.Client(base_url=at, headers={"origin": at}, timeout=30) as here:
+    at_here = f"http://127.0.0.1:{HERE_PORT}"
+    trusting = ssl.create_default_context()
+    with httpx.Client(base_url=at_here, headers={"origin": at_here}, timeout=30) as here:
         for _ in range(200):
             with contextlib.suppress(httpx.HTTPError):
                 here.get("/api/about")
                 break
             time.sleep(0.05)
-        opened = here.put("/api/network", json={"open": True})
-        assert opened.json()["addresses"] == [DOOR], opened.text
-        trusting = ssl.create_default_context(cafile=network_of(file) / "authority.crt")
         yield Kitchen(app, clock, here, trusting)
     server.should_exit = True
     thread.join(10)
     assert not thread.is_alive()
+
+
+@pytest.fixture
+def kitchen(tmp_path: Path, data_files: DataFiles) -> Iterator[Kitchen]:
+    file = tmp_path / "test.sqlite3"
+    shutil.copy(data_files.demo, file)
+    with serving(file, data_files.at, reopens=False) as found:
+        opened = found.here.put("/api/network", json={"open": True})
+        assert opened.json()["addresses"] == [DOOR], opened.text
+        found.trusting.load_verify_locations(network_of(file) / "authority.crt")
+        yield found
 
 
 def test_who_has_no_token_learns_nothing(kitchen: Kitchen) -> None:
@@ -285,9 +299,76 @@ def test_a_device_has_so_many_streams_and_no_more(kitchen: Kitchen) -> None:
     assert asyncio.run(asked()) == [200] * MOST_STREAMS + [429, 200]
 
 
+def looked_at(page: Page) -> None:
+    for theme in ("light", "evening"):
+        page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
+        for width in (390, 820, 1280):
+            page.set_viewport_size({"width": width, "height": 900})
+            assert page.evaluate("document.documentElement.scrollWidth") <= width
+            check_axe(page)
+
+
+def test_a_tablet_is_let_in_by_the_code_it_sees_and_let_go_by_a_press(kitchen: Kitchen) -> None:
+    with sync_playwright() as playing:
+        browser = playing.chromium.launch(executable_path=CHROMIUM, args=BARE)
+        here = browser.new_page(viewport={"width": 1280, "height": 800})
+        here.goto(f"{kitchen.here.base_url}/kitchen")
+        here.get_by_role("link", name="Let a tablet in").click()
+        looked_at(here)
+        here.get_by_role("button", name="Let a tablet in").click()
+        expect(here.get_by_role("img", name="QR code")).to_be_visible()
+        looked_at(here)
+        code = here.get_by_text(re.compile(r"^\d{3} \d{3}$")).inner_text().replace(" ", "")
+        # What no trusting device does: the certificate is not installed here.
+        tablet = browser.new_page(viewport={"width": 820, "height": 1180}, ignore_https_errors=True)
+        tablet.goto(f"{DOOR}/let-in#{code}")
+        expect(tablet.get_by_label("Code")).to_have_value(code)
+        check_axe(tablet)
+        tablet.get_by_role("group").locator("summary").click()
+        shown = here.get_by_role("region", name="The certificate of this kitchen")
+        expect(shown).to_contain_text(tablet.locator("#fingerprint").inner_text())
+        tablet.get_by_label("Name of this device").fill("Tablet by the oven")
+        tablet.get_by_role("button", name="Let it in").click()
+        expect(tablet.get_by_role("heading", level=1)).to_be_attached()
+        expect(tablet).to_have_url(f"{DOOR}/")
+        expect(here.get_by_label("Name of Tablet by the oven")).to_be_visible()
+        looked_at(here)
+        tablet.goto(f"{DOOR}/network")
+        expect(tablet.get_by_text("and it was let in")).to_be_visible()
+        tablet.goto(f"{DOOR}/cold")
+        expect(tablet.get_by_role("heading", level=1)).to_be_visible()
+        here.get_by_role("button", name="Let Tablet by the oven go").click()
+        expect(tablet).to_have_url(f"{DOOR}/let-in", timeout=15_000)
+        browser.close()
+
+
 def test_screens_hear_that_a_device_was_let_in(kitchen: Kitchen) -> None:
     with kitchen.here.stream("GET", "/api/stream") as stream:
         lines = stream.iter_lines()
         next(lines)
         with kitchen.device():
             assert f"event: {CHANGED}" in lines
+
+
+def test_a_start_opens_again_what_was_open_and_no_demo_does(
+    tmp_path: Path, data_files: DataFiles
+) -> None:
+    file = tmp_path / "test.sqlite3"
+    shutil.copy(data_files.empty, file)
+
+    def is_open(*, reopens: bool, press: bool | None = None) -> bool:
+        with serving(file, data_files.at, reopens=reopens) as found:
+            if press is not None:
+                found.here.put("/api/network", json={"open": press})
+            for _ in range(20):
+                if found.home.is_open:
+                    return True
+                time.sleep(0.05)
+            return False
+
+    assert not is_open(reopens=True)
+    assert is_open(reopens=True, press=True)
+    assert not is_open(reopens=False)
+    assert is_open(reopens=True)
+    assert not is_open(reopens=True, press=False)
+    assert not is_open(reopens=True)

@@ -25,6 +25,14 @@ export const api = createClient<paths>({ baseUrl: "", fetch: pressed });
 /** A question that changes nothing, for all that it is sent as one that does. */
 export const asking = createClient<paths>({ baseUrl: "" });
 
+// A tablet that was let go is asked for a code, as anybody is. This machine itself never is.
+for (const one of [api, asking])
+  one.use({
+    onResponse({ response }) {
+      if (response.status === 401) location.replace("/let-in");
+    },
+  });
+
 const KEPT_BEFORE = "urn:fine-batch:kept-before";
 
 /** A problem that the server told us of, or that it could not be reached. */

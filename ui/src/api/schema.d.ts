@@ -2992,12 +2992,12 @@ export interface components {
         };
         /**
          * CodeOut
-         * @description A code that is good until a moment (UTC ms): for the address `link`, which `qr` draws (the
-         *     d of an SVG path, in squares of one by one, and how many there are to a side).
+         * @description A code that is good for so long yet (ms): for the address `link`, which `qr` draws (the d of
+         *     an SVG path, in squares of one by one, and how many there are to a side).
          */
         CodeOut: {
             digits: string;
-            until: number;
+            left_ms: number;
             role: components["schemas"]["Role"];
             link: string;
             qr: string;

@@ -17,6 +17,7 @@ const WholeBook = lazy(() => import("../views/book/WholeBook"));
 const LarderView = lazy(() => import("../views/larder/LarderView"));
 const KitchenView = lazy(() => import("../views/kitchen/KitchenView"));
 const ColdView = lazy(() => import("../views/cold/ColdView"));
+const NetworkView = lazy(() => import("../views/network/NetworkView"));
 const DevicesView = lazy(() => import("../views/devices/DevicesView"));
 const PrintCard = lazy(() => import("../views/dough/PrintCard"));
 const PrintLabel = lazy(() => import("../views/cold/PrintLabel"));
@@ -76,6 +77,7 @@ export function App() {
                 <Route path="kitchen" element={<KitchenView />} />
                 <Route path="cold" element={<ColdView />} />
                 <Route path="devices" element={<DevicesView />} />
+                <Route path="network" element={<NetworkView />} />
                 <Route path="print/tray/:doughId" element={<ForDough screen={PrintTray} />} />
                 <Route path="print/label/:itemId" element={<PrintLabel />} />
                 <Route path="print/labels" element={<PrintLabels />} />

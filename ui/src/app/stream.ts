@@ -19,6 +19,7 @@ const OPEN_ANEW_MS = 12_000;
 const ASK_AGAIN: Record<string, QueryKey[]> = {
   session: [KEYS.weighing],
   devices: [KEYS.devices],
+  network: [KEYS.network],
 };
 
 /** Whether this tab is looked at. */
@@ -51,7 +52,7 @@ export function useStream(rings: boolean): void {
       heard = Date.now();
       if (source.readyState === EventSource.OPEN) say(queries, "on");
     };
-    const events = ["beat", "session", "devices", "scale", "oven"];
+    const events = ["beat", "session", "devices", "network", "scale", "oven"];
     const listen = () => {
       for (const event of events) source.addEventListener(event, hear);
       source.addEventListener("open", hear);

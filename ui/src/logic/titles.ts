@@ -9,6 +9,7 @@ const SCREENS: Record<string, string> = {
   kitchen: "Kitchen",
   cold: "Cold store",
   devices: "Devices",
+  network: "Tablet and phone",
   print: "To print",
 };
 

@@ -5,12 +5,12 @@ import re
 from finebatch.web.guard import SAFE_METHODS
 from finebatch.web.network.paired import Role
 
-_HERE_ALONE = re.compile(r"/api/(?:network|demo)(?:/|$)")
+_HERE_ALONE = re.compile(r"/api/(?:network(?:/|$)|demo/beside$)")
 """Who is let in is decided at this machine, and what opens another window of it, too."""
 _NOT_IN_KITCHEN = re.compile(r"/api/(?:copies|everything|bin|openapi)\b")
 _KITCHEN_CHANGES = re.compile(
     r"/api/(?:sessions/\d+/(?:start|events|undo|give-up)|ringing(?:/here)?|bakes(?:/.+)?|lessons|"
-    r"cold(?:/.+)?|oven/watch(?:/keep)?|devices/scale/tare)"
+    r"cold(?:/.+)?|demo/(?:under-way|clock)|oven/watch(?:/keep)?|devices/scale/tare)"
 )
 """What is done at the oven: a session baked, bakes written down, the cold store, the scale."""
 WHO_AM_I = "/api/network/me"

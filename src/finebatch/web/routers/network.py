@@ -7,7 +7,7 @@ from fastapi import Request
 from pydantic import Field
 
 from finebatch.web import routing
-from finebatch.web.deps import Home, Screens
+from finebatch.web.deps import Home, Now, Screens
 from finebatch.web.guard import DEVICE
 from finebatch.web.network.codes import Code
 from finebatch.web.network.opening import CHANGED, CannotOpen, HomeNetwork
@@ -51,11 +51,11 @@ class DeviceOut(Out):
 
 
 class CodeOut(Out):
-    """A code that is good until a moment (UTC ms): for the address `link`, which `qr` draws (the
-    d of an SVG path, in squares of one by one, and how many there are to a side)."""
+    """A code that is good for so long yet (ms): for the address `link`, which `qr` draws (the d of
+    an SVG path, in squares of one by one, and how many there are to a side)."""
 
     digits: str
-    until: int
+    left_ms: int
     role: Role
     link: str
     qr: str
@@ -98,7 +98,7 @@ def path_of(modules: list[bytearray]) -> str:
     return found.getvalue()
 
 
-def _code_out(home: HomeNetwork, code: Code | None) -> CodeOut | None:
+def _code_out(home: HomeNetwork, code: Code | None, now: int) -> CodeOut | None:
     if code is None or not home.is_open:
         return None
     import segno
@@ -107,7 +107,7 @@ def _code_out(home: HomeNetwork, code: Code | None) -> CodeOut | None:
     modules = [bytearray(row) for row in segno.make(link, error="m", micro=False).matrix]
     return CodeOut(
         digits=code.digits,
-        until=code.until,
+        left_ms=code.until - now,
         role=code.role,
         link=link,
         qr=path_of(modules),
@@ -115,73 +115,75 @@ def _code_out(home: HomeNetwork, code: Code | None) -> CodeOut | None:
     )
 
 
-def _shown(home: HomeNetwork) -> NetworkOut:
+def _shown(home: HomeNetwork, now: int) -> NetworkOut:
     return NetworkOut(
         open=home.is_open,
         addresses=home.addresses,
         fingerprint=home.fingerprint,
         own_certificate=home.own_certificate,
-        code=_code_out(home, home.codes.good),
+        code=_code_out(home, home.codes.good, now),
         guessed_at=home.codes.locked,
         devices=[DeviceOut.model_validate(one) for one in home.paired.all()],
     )
 
 
 @router.get("")
-def get_network(home: Home) -> NetworkOut:
+def get_network(home: Home, now: Now) -> NetworkOut:
     """Whether the home network may ask, the code that is good, and who is let in."""
-    return _shown(home)
+    return _shown(home, now)
 
 
 @router.put("")
-async def open_network(body: OpenBody, home: Home, screens: Screens) -> NetworkOut:
+async def open_network(body: OpenBody, home: Home, screens: Screens, now: Now) -> NetworkOut:
     """Open the home network, or shut it: all that comes from it is cut off then."""
     try:
         await (home.open() if body.open else home.shut())
     except CannotOpen as error:
         raise Conflict(str(error)) from error
     screens.tell(CHANGED, {})
-    return _shown(home)
+    return _shown(home, now)
 
 
 @router.post("/code")
-def make_code(body: CodeBody, home: Home, screens: Screens) -> NetworkOut:
+def make_code(body: CodeBody, home: Home, screens: Screens, now: Now) -> NetworkOut:
     """A code by which one device is let in, good for two minutes and five tries."""
     try:
         home.let_in(body.role)
     except CannotOpen as error:
         raise Conflict(str(error)) from error
     screens.tell(CHANGED, {})
-    return _shown(home)
+    return _shown(home, now)
 
 
 @router.delete("/code")
-def drop_code(home: Home, screens: Screens) -> NetworkOut:
+def drop_code(home: Home, screens: Screens, now: Now) -> NetworkOut:
     """Let nobody in by the code that is shown."""
     home.codes.drop()
     screens.tell(CHANGED, {})
-    return _shown(home)
+    return _shown(home, now)
 
 
 GONE = "This device is let in no more."
 
 
 @router.put("/devices/{device_id}")
-def change_device(device_id: str, body: DeviceBody, home: Home, screens: Screens) -> NetworkOut:
+def change_device(
+    device_id: str, body: DeviceBody, home: Home, screens: Screens, now: Now
+) -> NetworkOut:
     """Call a device otherwise, or let it do more or less."""
     if not home.paired.change(device_id, body.name, body.role):
         raise Missing(GONE)
     screens.tell(CHANGED, {})
-    return _shown(home)
+    return _shown(home, now)
 
 
 @router.delete("/devices/{device_id}")
-def let_device_go(device_id: str, home: Home, screens: Screens) -> NetworkOut:
+def let_device_go(device_id: str, home: Home, screens: Screens, now: Now) -> NetworkOut:
     """Let a device in no more; what it has open is ended at once."""
     if not home.paired.let_go(device_id):
         raise Missing(GONE)
     screens.tell(CHANGED, {})
-    return _shown(home)
+    return _shown(home, now)
 
 
 @router.get("/me")

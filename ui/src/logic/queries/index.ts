@@ -8,6 +8,7 @@ export * from "./devices";
 export * from "./doughs";
 export * from "./keys";
 export * from "./kitchen";
+export * from "./network";
 export * from "./sessions";
 export * from "./today";
 export * from "./trays";

@@ -26,6 +26,8 @@ export const KEYS = {
   larder: ["larder"],
   lessons: ["lessons"],
   makes: ["stock", "makes"],
+  me: ["me"],
+  network: ["network"],
   occasions: ["occasions"],
   keptSessions: ["kept sessions"],
   otherPans: ["other-pans"],

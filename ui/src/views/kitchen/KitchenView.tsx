@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import { api, body, type Kitchen, ProblemError } from "../../api/client";
 import { WHILE_AWAY } from "../../api/untilKept";
 import { units } from "../../logic/kitchenUnits";
@@ -88,6 +89,9 @@ function KitchenBench({ kitchen: known }: { kitchen: Kitchen }) {
       <div className="flex flex-col gap-5">
         <div className="flex items-center justify-between gap-4">
           <h1 className="text-2xl font-bold">Kitchen</h1>
+          <Link to="/network" className="press ml-auto min-h-9">
+            Let a tablet in
+          </Link>
           {taking.press}
         </div>
         <KitchenDrawing kitchen={kitchen} />

@@ -1,0 +1,19 @@
+import { queryOptions } from "@tanstack/react-query";
+import { api, body } from "../../api/client";
+import { KEYS } from "./keys";
+
+const LOOK_EVERY_MS = 30_000;
+
+/** Whether the home network may ask, the code that is good, and who is let in. */
+export const networkQuery = queryOptions({
+  queryKey: KEYS.network,
+  queryFn: () => body(api.GET("/api/network")),
+  // When each was here last changes without a word.
+  refetchInterval: LOOK_EVERY_MS,
+});
+
+/** Which device this is; none where it is the machine itself. */
+export const meQuery = queryOptions({
+  queryKey: KEYS.me,
+  queryFn: () => body(api.GET("/api/network/me")),
+});
