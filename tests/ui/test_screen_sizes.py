@@ -20,7 +20,17 @@ NAMES = (
 
 SCREENS = (
     *("/", "/dough", "/dough/1", "/dough/2", "/tray/1", "/tray/2", "/tray/3", "/tray/4", "/plan"),
-    *("/bake", "/book", "/book/1", "/book/3", "/cold", "/larder", "/kitchen", "/devices", "/network"),
+    *(
+        "/bake",
+        "/book",
+        "/book/1",
+        "/book/3",
+        "/cold",
+        "/larder",
+        "/kitchen",
+        "/devices",
+        "/network",
+    ),
     *("/print/1", "/print/tray/2", "/print/session/1"),
 )
 ALIKE = ("/dough/1", "/tray/1", "/tray/3", "/tray/4", "/book/3")

@@ -6,6 +6,7 @@ import { when } from "../logic/format";
 import { jobNow, wordsOf } from "../logic/jobs";
 import { coldQuery, currentSessionQuery } from "../logic/queries";
 import { useRinger } from "../parts/calling/useRinger";
+import { useAtTheOven } from "../parts/useAtTheOven";
 import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
 import { Alarms } from "./Alarms";
@@ -32,6 +33,9 @@ const BESIDE = [
   ["Larder", "/larder"],
   ["Kitchen", "/kitchen"],
 ] as const;
+
+/** What a tablet by the oven goes between. */
+const AT_THE_OVEN: readonly string[] = ["", "bake", "book", "/cold"];
 
 const STAGE =
   "group relative flex min-h-12 w-20 items-center border-l border-ink pl-2.5 text-lg last:border-r max-sm:w-auto max-sm:flex-1 max-sm:pl-2";
@@ -68,9 +72,11 @@ function Ticks() {
 /** The stages of the work as the marks of a tape measure, in the order in which bakers go. */
 function Tape() {
   const dough = useLastDough();
+  const atTheOven = useAtTheOven();
+  const stages = STAGES.filter(([, path]) => !atTheOven || AT_THE_OVEN.includes(path));
   return (
     <nav aria-label="Stages" className="flex self-stretch max-sm:order-3 max-sm:w-full">
-      {STAGES.map(([name, path]) => {
+      {stages.map(([name, path]) => {
         const whole = path === "" || path === "bake" || path === "plan";
         const to = whole ? `/${path}` : dough ? `/${path}/${dough}` : "/dough";
         // Without a dough yet, all stages begin at the drawer, and only the first is where one is.
@@ -158,6 +164,8 @@ export function Shell({ children }: { children: React.ReactNode }) {
   const { data: session } = useQuery(currentSessionQuery);
   const rings = useRinger(session?.state === "running");
   useStream(rings);
+  const atTheOven = useAtTheOven();
+  const beside = BESIDE.filter(([, to]) => !atTheOven || AT_THE_OVEN.includes(to));
   return (
     <div className="flex min-h-dvh flex-col">
       <a
@@ -175,7 +183,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           <Safe instead={() => null}>
             <SessionLine />
           </Safe>
-          {BESIDE.map(([name, to]) => (
+          {beside.map(([name, to]) => (
             <NavLink
               key={to}
               to={to}

@@ -1,6 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useLocation } from "react-router";
 import { clockQuery } from "../logic/queries";
 import { Cross } from "../parts/Cross";
+import { useAtTheOven } from "../parts/useAtTheOven";
 import { useLost } from "../parts/useDevices";
 
 const BAR =
@@ -8,11 +10,16 @@ const BAR =
 
 const MINUTE = 60_000;
 
+/** Screens on which a device of the oven changes nothing. */
+const LOOKED_AT = /^\/(?:dough|tray|plan|larder|kitchen|devices)\b/;
+
 /** What every screen says: that nobody answers, that the clock is not what it was. */
 export function Told() {
   const lost = useLost();
   const { data: jump } = useQuery(clockQuery);
   const queries = useQueryClient();
+  const looksOnly = LOOKED_AT.test(useLocation().pathname);
+  const atTheOven = useAtTheOven();
   const minutes = jump ? Math.round(jump.by_ms / MINUTE) : 0;
   return (
     <>
@@ -26,6 +33,11 @@ export function Told() {
         )}
       </div>
       <div aria-live="polite">
+        {atTheOven && looksOnly && (
+          <p className={BAR}>
+            This device was let in for what is done at the oven: here it looks, and changes nothing.
+          </p>
+        )}
         {minutes !== 0 && (
           <p className={BAR}>
             <strong className="text-caution">The clock was set.</strong>

@@ -19,7 +19,7 @@ const OPEN_ANEW_MS = 12_000;
 const ASK_AGAIN: Record<string, QueryKey[]> = {
   session: [KEYS.weighing],
   devices: [KEYS.devices],
-  network: [KEYS.network],
+  network: [KEYS.network, KEYS.me],
 };
 
 /** Whether this tab is looked at. */

@@ -1,6 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { KEYS } from "./keys";
+import { FOR_GOOD } from "./staying";
 
 const LOOK_EVERY_MS = 30_000;
 
@@ -16,4 +17,6 @@ export const networkQuery = queryOptions({
 export const meQuery = queryOptions({
   queryKey: KEYS.me,
   queryFn: () => body(api.GET("/api/network/me")),
+  // It is told when that changes.
+  staleTime: FOR_GOOD,
 });
