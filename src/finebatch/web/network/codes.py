@@ -2,10 +2,10 @@
 
 import secrets
 import threading
-from collections.abc import Callable
 from dataclasses import dataclass
 from hmac import compare_digest
 
+from finebatch.web.clock import Clock, steady_clock
 from finebatch.web.network.paired import Role
 
 LASTS_MS = 120_000
@@ -15,7 +15,7 @@ DIGITS = 6
 
 @dataclass(slots=True)
 class Code:
-    """One code: until when it is good (UTC ms), for whom, and how many tries are left."""
+    """One code: until when it is good (ms of its clock), for whom, and how many tries are left."""
 
     digits: str
     until: int
@@ -26,11 +26,12 @@ class Code:
 class Codes:
     """At most one code is good at a time: for two minutes, for five tries, and once.
 
-    With six digits and five tries a guess has a chance of one in 200,000.
+    With six digits and five tries a guess has a chance of one in 200,000. Its `clock` goes on
+    evenly: neither one that is set anew nor a demo's makes a code last longer or shorter.
     """
 
-    def __init__(self, clock: Callable[[], int]) -> None:
-        self._clock = clock
+    def __init__(self, clock: Clock = steady_clock) -> None:
+        self.clock = clock
         self._code: Code | None = None
         self._locked = False
         self._lock = threading.Lock()
@@ -40,7 +41,7 @@ class Codes:
         digits = f"{secrets.randbelow(10**DIGITS):0{DIGITS}d}"
         with self._lock:
             self._locked = False
-            self._code = Code(digits, self._clock() + LASTS_MS, role)
+            self._code = Code(digits, self.clock() + LASTS_MS, role)
             return self._code
 
     def drop(self) -> None:
@@ -52,7 +53,11 @@ class Codes:
     def good(self) -> Code | None:
         """The code that is good now."""
         code = self._code
-        return code if code is not None and self._clock() < code.until else None
+        return code if code is not None and self.clock() < code.until else None
+
+    def left_ms(self, code: Code) -> int:
+        """How long a code is good yet."""
+        return max(code.until - self.clock(), 0)
 
     @property
     def locked(self) -> bool:

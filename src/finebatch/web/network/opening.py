@@ -65,7 +65,7 @@ class HomeNetwork:
         find: Callable[[], list[Address]] = home_addresses,
     ) -> None:
         folder = network_of(settings.data_file)
-        self.codes = Codes(clock)
+        self.codes = Codes()
         self.paired = Paired(folder / "devices.json")
         self._door = Door(app, self.paired, self.codes, clock, tell)
         self._folder, self._settings, self._find = folder, settings, find

@@ -7,7 +7,7 @@ from fastapi import Request
 from pydantic import Field
 
 from finebatch.web import routing
-from finebatch.web.deps import Home, Now, Screens
+from finebatch.web.deps import Home, Screens
 from finebatch.web.guard import DEVICE
 from finebatch.web.network.codes import Code
 from finebatch.web.network.opening import CHANGED, CannotOpen, HomeNetwork
@@ -98,7 +98,7 @@ def path_of(modules: list[bytearray]) -> str:
     return found.getvalue()
 
 
-def _code_out(home: HomeNetwork, code: Code | None, now: int) -> CodeOut | None:
+def _code_out(home: HomeNetwork, code: Code | None) -> CodeOut | None:
     if code is None or not home.is_open:
         return None
     import segno
@@ -107,7 +107,7 @@ def _code_out(home: HomeNetwork, code: Code | None, now: int) -> CodeOut | None:
     modules = [bytearray(row) for row in segno.make(link, error="m", micro=False).matrix]
     return CodeOut(
         digits=code.digits,
-        left_ms=code.until - now,
+        left_ms=home.codes.left_ms(code),
         role=code.role,
         link=link,
         qr=path_of(modules),
@@ -115,75 +115,73 @@ def _code_out(home: HomeNetwork, code: Code | None, now: int) -> CodeOut | None:
     )
 
 
-def _shown(home: HomeNetwork, now: int) -> NetworkOut:
+def _shown(home: HomeNetwork) -> NetworkOut:
     return NetworkOut(
         open=home.is_open,
         addresses=home.addresses,
         fingerprint=home.fingerprint,
         own_certificate=home.own_certificate,
-        code=_code_out(home, home.codes.good, now),
+        code=_code_out(home, home.codes.good),
         guessed_at=home.codes.locked,
         devices=[DeviceOut.model_validate(one) for one in home.paired.all()],
     )
 
 
 @router.get("")
-def get_network(home: Home, now: Now) -> NetworkOut:
+def get_network(home: Home) -> NetworkOut:
     """Whether the home network may ask, the code that is good, and who is let in."""
-    return _shown(home, now)
+    return _shown(home)
 
 
 @router.put("")
-async def open_network(body: OpenBody, home: Home, screens: Screens, now: Now) -> NetworkOut:
+async def open_network(body: OpenBody, home: Home, screens: Screens) -> NetworkOut:
     """Open the home network, or shut it: all that comes from it is cut off then."""
     try:
         await (home.open() if body.open else home.shut())
     except CannotOpen as error:
         raise Conflict(str(error)) from error
     screens.tell(CHANGED, {})
-    return _shown(home, now)
+    return _shown(home)
 
 
 @router.post("/code")
-def make_code(body: CodeBody, home: Home, screens: Screens, now: Now) -> NetworkOut:
+def make_code(body: CodeBody, home: Home, screens: Screens) -> NetworkOut:
     """A code by which one device is let in, good for two minutes and five tries."""
     try:
         home.let_in(body.role)
     except CannotOpen as error:
         raise Conflict(str(error)) from error
     screens.tell(CHANGED, {})
-    return _shown(home, now)
+    return _shown(home)
 
 
 @router.delete("/code")
-def drop_code(home: Home, screens: Screens, now: Now) -> NetworkOut:
+def drop_code(home: Home, screens: Screens) -> NetworkOut:
     """Let nobody in by the code that is shown."""
     home.codes.drop()
     screens.tell(CHANGED, {})
-    return _shown(home, now)
+    return _shown(home)
 
 
 GONE = "This device is let in no more."
 
 
 @router.put("/devices/{device_id}")
-def change_device(
-    device_id: str, body: DeviceBody, home: Home, screens: Screens, now: Now
-) -> NetworkOut:
+def change_device(device_id: str, body: DeviceBody, home: Home, screens: Screens) -> NetworkOut:
     """Call a device otherwise, or let it do more or less."""
     if not home.paired.change(device_id, body.name, body.role):
         raise Missing(GONE)
     screens.tell(CHANGED, {})
-    return _shown(home, now)
+    return _shown(home)
 
 
 @router.delete("/devices/{device_id}")
-def let_device_go(device_id: str, home: Home, screens: Screens, now: Now) -> NetworkOut:
+def let_device_go(device_id: str, home: Home, screens: Screens) -> NetworkOut:
     """Let a device in no more; what it has open is ended at once."""
     if not home.paired.let_go(device_id):
         raise Missing(GONE)
     screens.tell(CHANGED, {})
-    return _shown(home, now)
+    return _shown(home)
 
 
 @router.get("/me")
