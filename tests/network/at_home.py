@@ -30,6 +30,7 @@ from finebatch.web.network.opening import CHANGED, HomeNetwork
 from finebatch.web.network.paired import MOST_DEVICES
 from finebatch.web.server import server_of
 from tests.conftest import DataFiles, HandClock
+from tests.plans import wish_of
 from tests.ui.test_screens import check_axe
 
 HOME = "192.168.77.2"
@@ -212,6 +213,22 @@ def test_a_device_does_what_its_role_lets_it(kitchen: Kitchen) -> None:
         file = network_of(kitchen.app.state.settings.data_file) / "devices.json"
         assert tablet.cookies[COOKIE] not in file.read_text()
         assert file.stat().st_mode & 0o077 == 0
+
+
+def test_what_happened_says_on_which_device_it_was_said(kitchen: Kitchen) -> None:
+    planned = kitchen.here.put("/api/plan", json=wish_of(1)).json()
+    session = kitchen.here.post(f"/api/sessions/{planned['id']}/start", json={}).json()
+    assert session["said_by"] is None
+    jobs = [job["key"] for job in session["activities"]]
+    with kitchen.device("kitchen", "Tablet by the oven") as tablet:
+        at = f"/api/sessions/{session['id']}"
+        said = tablet.post(f"{at}/events", json={"kind": "done", "activity": jobs[0]}).json()
+        assert said["said_by"] == "Tablet by the oven"
+        heard = kitchen.here.get("/api/sessions/current").json()
+        assert heard["said_by"] == "Tablet by the oven"
+        kitchen.here.post(f"{at}/events", json={"kind": "done", "activity": jobs[1]})
+        file = tablet.get(f"{at}/file", params={"form": "json"}).json()
+    assert [event.get("by") for event in file["events"]] == ["Tablet by the oven", None]
 
 
 def test_a_device_that_is_let_go_is_out_at_once(kitchen: Kitchen) -> None:

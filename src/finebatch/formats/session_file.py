@@ -254,7 +254,8 @@ class FilePlan(_Part):
 class FileEvent(_Part):
     """One thing that was said while baking, as the API takes it: a job that was `done`, left out
     (`skip`) or `felt`, a bake that needs `minutes` more, a tray that was `dropped`; the baker is
-    `away`, or the oven `slow`, for so many. Of what was weighed, `grams` and `what`."""
+    `away`, or the oven `slow`, for so many. Of what was weighed, `grams` and `what`; `by` the
+    tablet or phone on which it was said."""
 
     at: FileMoment
     kind: ToldKind
@@ -262,6 +263,7 @@ class FileEvent(_Part):
     minutes: Annotated[int, Field(ge=1, le=MOST_AWAY)] | None = None
     grams: Annotated[float, Field(ge=-1e6, le=1e6)] | None = None
     what: Annotated[str, Field(max_length=80)] | None = None
+    by: Annotated[str, Field(max_length=40)] | None = None
 
 
 class SessionFile(_Part):

@@ -262,7 +262,8 @@ class SessionRow(Base):
 class EventRow(Base):
     """What happened while baking, in order. Nothing is counted down: all follows from these.
 
-    `grams` and `what` are of something that was weighed. `before` is the plan as it stood, for the
+    `grams` and `what` are of something that was weighed. `by` is the device that said it, none
+    where it was this machine. `before` is the plan as it stood, for the
     latest few events that moved it (see `workflow.plan_before`).
     """
 
@@ -288,6 +289,7 @@ class EventRow(Base):
     minutes: Mapped[Annotated[int, Interval(ge=-10_000, le=10_000)] | None]
     grams: Mapped[Figure | None]
     what: Mapped[Text | None]
+    by: Mapped[Text | None]
     before: Mapped[PlanBefore | None] = mapped_column(Holds(BEFORE), deferred=True)
 
     @property

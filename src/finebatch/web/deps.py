@@ -7,7 +7,9 @@ from fastapi import Depends, Request
 from finebatch.settings import Settings
 from finebatch.store.database import Database
 from finebatch.web.devices_live import LiveDevices
+from finebatch.web.guard import DEVICE
 from finebatch.web.network.opening import HomeNetwork
+from finebatch.web.network.paired import PairedDevice
 from finebatch.web.ringing import Ringing
 from finebatch.web.wire import Wire
 from finebatch.workflow.session.search import Searches
@@ -53,6 +55,11 @@ def _home(request: Request) -> HomeNetwork:
     return home
 
 
+def _by(request: Request) -> str | None:
+    device: PairedDevice | None = request.scope.get(DEVICE)
+    return device.name if device is not None else None
+
+
 Data = Annotated[Database, Depends(_database)]
 Now = Annotated[int, Depends(_now)]
 Config = Annotated[Settings, Depends(_settings)]
@@ -61,3 +68,5 @@ Screens = Annotated[Wire, Depends(_wire)]
 Rings = Annotated[Ringing, Depends(_ringing)]
 Devices = Annotated[LiveDevices, Depends(_devices)]
 Home = Annotated[HomeNetwork, Depends(_home)]
+By = Annotated[str | None, Depends(_by)]
+"""The device of the home network that asks; none where it is this machine itself."""

@@ -5472,7 +5472,8 @@ export interface components {
          * @description A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
          *
          *     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
-         *     `happened` counts what was said while baking, `closing` is what is left once it is baked,
+         *     `happened` counts what was said while baking, `said_by` is the device of the home network on
+         *     which the last of it was said (none: this machine), `closing` is what is left once it is baked,
          *     `overs` is what the plan does not keep, `openings` how often a door is opened, `sheet_names`
          *     what sheet 1, 2, … are called.
          */
@@ -5492,6 +5493,7 @@ export interface components {
             said: string | null;
             overs: string[];
             happened: number;
+            said_by: string | null;
             can_undo: boolean;
             sheets: number;
             sheet_names: string[];

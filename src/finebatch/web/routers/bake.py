@@ -10,7 +10,7 @@ from finebatch.core.tray.from_card import Started
 from finebatch.store.database import Database
 from finebatch.web import routing
 from finebatch.web.answers import writer_of
-from finebatch.web.deps import Data, Now, Planner, Screens
+from finebatch.web.deps import By, Data, Now, Planner, Screens
 from finebatch.web.tray_out import TrayOut, tray_out
 from finebatch.web.types import Body, Id, Key, Out
 from finebatch.web.wire import Wire
@@ -126,7 +126,7 @@ def start_session(
 
 @router.post("/{session_id}/events")
 def record(
-    session_id: Id, body: baking.BakeEvent, data: Data, now: Now, screens: Screens
+    session_id: Id, body: baking.BakeEvent, data: Data, now: Now, screens: Screens, by: By
 ) -> ShownSession:
     """Say what happened; the rest is planned again."""
     if body.kind in ("more", "away", "slow") and body.minutes is None:
@@ -134,7 +134,7 @@ def record(
     if body.kind == "more" and (body.minutes or 0) > baking.MOST_MORE:
         raise refuse("minutes", f"At most {baking.MOST_MORE} minutes at once.")
     teller = _Teller(session_id, data, now, screens)
-    live.say(data, session_id, body, now, teller)
+    live.say(data, session_id, body, now, teller, by)
     return teller.told or _now_so(session_id, data, now)
 
 

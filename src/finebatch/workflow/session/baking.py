@@ -182,9 +182,9 @@ def _check_dropped(row: SessionRow, tray: str) -> None:
         raise Conflict("This tray is on the rack already; its pieces are counted in the book.")
 
 
-def note(row: SessionRow, told: BakeEvent, now: int) -> EventRow | None:
-    """Keep what the baker did; `Conflict` where it cannot be. A job done twice is done once: then
-    there is nothing new."""
+def note(row: SessionRow, told: BakeEvent, now: int, by: str | None = None) -> EventRow | None:
+    """Keep what the baker did, and on which device; `Conflict` where it cannot be. A job done twice
+    is done once: then there is nothing new."""
     if told.kind in ("done", "skip") and told.job in done_or_seen(row):
         return None
     _check(row, told)
@@ -195,6 +195,7 @@ def note(row: SessionRow, told: BakeEvent, now: int) -> EventRow | None:
         minutes=told.minutes,
         grams=told.grams,
         what=told.what,
+        by=by,
     )
     row.events.append(event)
     touch(row, now)

@@ -153,15 +153,24 @@ def _go_on(session: Session, row: SessionRow, now: int) -> None:
     touch(row, now)
 
 
-def say(database: Database, session_id: int, told: BakeEvent, now: int, tell: Tell) -> None:
+def say(
+    database: Database,
+    session_id: int,
+    told: BakeEvent,
+    now: int,
+    tell: Tell,
+    by: str | None = None,
+) -> None:
     """Keep what the baker did, tell every screen at once, and again once the rest is planned.
+
+    `by` is the device of the home network on which it was said, none for this machine.
 
     `Refusal` where the rest cannot be planned; then what was said is taken back.
     """
     with database.writing() as session:
         row = find_session(session, session_id)
         before = plan_before(row)
-        event = note(row, told, now)
+        event = note(row, told, now, by)
         session.flush()
         if event is not None:
             put_rest(session, row, event, now)

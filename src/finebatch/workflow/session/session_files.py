@@ -110,7 +110,7 @@ def _file(row: SessionRow, snapshot: Snapshot) -> SessionFile:
         plan=file_plan(work, row.plan, local(row.start_at)),
         events=[
             FileEvent.model_validate(
-                {"at": local(e.at), **{name: getattr(e, name) for name in EVENT_FIELDS}}
+                {"at": local(e.at), "by": e.by, **{name: getattr(e, name) for name in EVENT_FIELDS}}
             )
             for e in row.events
         ],

@@ -167,7 +167,8 @@ class ShownSession:
     """A session: planned, running or finished. Times in UTC ms, `now` the server's clock.
 
     `searching` says that better plans are being looked for; `ovens` are the shelves of each,
-    `happened` counts what was said while baking, `closing` is what is left once it is baked,
+    `happened` counts what was said while baking, `said_by` is the device of the home network on
+    which the last of it was said (none: this machine), `closing` is what is left once it is baked,
     `overs` is what the plan does not keep, `openings` how often a door is opened, `sheet_names`
     what sheet 1, 2, … are called.
     """
@@ -187,6 +188,7 @@ class ShownSession:
     said: str | None
     overs: tuple[str, ...]
     happened: int
+    said_by: str | None
     can_undo: bool
     sheets: int
     sheet_names: tuple[str, ...]
@@ -422,6 +424,7 @@ def show(session: Session, row: SessionRow, now: int, *, searching: bool = False
         said=row.said,
         overs=overs_said(work, plan, names_of(snapshot)) if planned else (),
         happened=len(row.events),
+        said_by=row.events[-1].by if row.events else None,
         can_undo=bool(row.events) or row.state == "given_up",
         sheets=work.kitchen.sheets,
         sheet_names=names,

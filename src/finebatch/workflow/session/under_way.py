@@ -66,7 +66,8 @@ def _say(row: SessionRow, number: int, event: FileEvent, gone: set[str], now: in
     if _ms(event.at) > now + MINUTE:
         raise refuse(f"{field}.at", "That is still to come: say what has happened.")
     try:
-        note(row, _EVENT.validate_python(event.model_dump(exclude={"at"})), _ms(event.at))
+        said = _EVENT.validate_python(event.model_dump(exclude={"at", "by"}))
+        note(row, said, _ms(event.at), event.by)
     except ValidationError as error:
         fault = refusal_of(error.errors()).faults[0]
         raise refuse(f"{field}.{fault.field}", fault.message) from error

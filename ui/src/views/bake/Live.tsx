@@ -182,6 +182,11 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
           </ol>
         </section>
         <Sheets session={session} />
+        {session.said_by && (
+          <p className="text-soft">
+            Pressed last on <strong>{session.said_by}</strong>.
+          </p>
+        )}
       </aside>
       <div className="col-span-full max-sm:hidden">
         <DayDrawing session={session} now={now} />
