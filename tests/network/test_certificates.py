@@ -105,6 +105,7 @@ def test_only_a_home_s_own_addresses_are_listened_on(address: str, home: bool) -
 def test_an_address_is_written_as_browsers_write_it() -> None:
     assert netloc(ONE, 8766) == "192.168.1.7:8766"
     assert netloc(ipaddress.ip_address("fd00::7"), 8766) == "[fd00::7]:8766"
+    assert netloc(ONE) == "192.168.1.7"
 
 
 def test_devices_outlive_a_start_and_a_file_that_is_none_lets_nobody_in(tmp_path: Path) -> None:
@@ -120,6 +121,23 @@ def test_devices_outlive_a_start_and_a_file_that_is_none_lets_nobody_in(tmp_path
         file.write_text(text)
         assert Paired(file).all() == []
         assert Paired(file).known(token, NOON) is None
+
+
+def test_on_a_full_disk_who_is_known_comes_in_and_who_is_let_go_is_out(tmp_path: Path) -> None:
+    file = tmp_path / "keys" / "devices.json"
+    paired = Paired(file)
+    device, token = paired.let_in("Tablet", Role.ALL, NOON)
+    file.with_name(".devices.json.new").mkdir()  # nothing can be written in its place
+    assert paired.known(token, NOON + DAY_MS)
+    with pytest.raises(OSError):
+        paired.let_in("Phone", Role.ALL, NOON)
+    assert len(paired.all()) == 1
+    told: list[str] = []
+    paired.on_change(told.append)
+    with pytest.raises(OSError):
+        paired.let_go(device.id)
+    assert told == [device.id]
+    assert paired.known(token, NOON) is None
 
 
 def test_the_drawn_code_has_each_dark_square_once() -> None:

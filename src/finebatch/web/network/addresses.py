@@ -36,9 +36,10 @@ def home_addresses() -> list[Address]:
     return sorted(found, key=lambda address: (address.version, int(address)))
 
 
-def netloc(address: Address, port: int) -> str:
+def netloc(address: Address, port: int | None = None) -> str:
     """How browsers name it."""
-    return f"{address}:{port}" if address.version == 4 else f"[{address}]:{port}"
+    host = str(address) if address.version == 4 else f"[{address}]"
+    return host if port is None else f"{host}:{port}"
 
 
 def listening(addresses: Sequence[Address], port: int) -> list[socket.socket]:

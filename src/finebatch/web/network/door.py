@@ -40,6 +40,7 @@ _STRICT = {**SECURITY_HEADERS, "cache-control": "no-store"}
 
 WRONG = "That is not the code. See the other screen: it may have run out."
 FULL = "No more devices can be let in. Let one go on the other screen first."
+NOT_KEPT = "It cannot be written down that this device was let in. Make room on the other machine."
 NOT_FOR_IT = "This device was not let in for that. Do it on the screen that let it in."
 TOO_MUCH = "This device asks for too much at once. Close some of its windows."
 
@@ -194,6 +195,8 @@ class Door:
             _, token = self.paired.let_in(asking.name.strip(), role, self._clock())
         except TooManyDevices:
             return _said(409, FULL)
+        except OSError:
+            return _said(503, NOT_KEPT)
         self._tell()
         answer = Response(status_code=204, headers=_STRICT)
         answer.set_cookie(

@@ -22,6 +22,8 @@ from finebatch.web.network.patience import Patience
 LOOK_S = 10.0
 """How often it is looked whether this machine has other addresses."""
 BEGINS_S = 0.01
+USUAL_PORT = 443
+"""Browsers do not name it."""
 MOST_CONNECTIONS = 250
 CHANGED = "network"
 
@@ -110,7 +112,8 @@ class HomeNetwork:
         """
         async with self._one_at_a_time:
             await self._open_on(tuple(await asyncio.to_thread(self._find)))
-            with contextlib.suppress(FileExistsError):
+            # What cannot be remembered is open until the next start.
+            with contextlib.suppress(OSError):
                 private(self._was_open).close()
 
     async def shut(self) -> None:
@@ -158,13 +161,15 @@ class HomeNetwork:
                 "another with FINEBATCH_NETWORK_PORT."
             ) from error
         self._door.names = frozenset(netloc(address, port) for address in addresses)
+        if port == USUAL_PORT:
+            self._door.names |= {netloc(address) for address in addresses}
         self._door.authority, self._door.fingerprint = certified.authority, certified.fingerprint
         server = _DoorServer(
             uvicorn.Config(
                 self._door,
                 http=Patience,
                 lifespan="off",
-                log_level="critical",
+                log_config=None,
                 access_log=False,
                 server_header=False,
                 date_header=False,
@@ -178,6 +183,8 @@ class HomeNetwork:
         task = asyncio.create_task(server.serve(sockets))
         while not server.started and not task.done():
             await asyncio.sleep(BEGINS_S)
+        if task.done() and (fault := task.exception()) is not None:
+            raise CannotOpen(f"The certificate or its key cannot be used ({fault}).") from fault
         self._open = _Open(addresses, certified, server, task)
 
     def _certified(self, addresses: tuple[Address, ...]) -> Certified:

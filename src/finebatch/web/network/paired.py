@@ -9,6 +9,7 @@ import json
 import secrets
 import threading
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import asdict, dataclass, replace
 from enum import StrEnum
 from pathlib import Path
@@ -70,14 +71,19 @@ class Paired:
         return sorted(self._devices.values(), key=lambda device: (device.paired_at, device.id))
 
     def let_in(self, name: str, role: Role, now: int) -> tuple[PairedDevice, str]:
-        """One more, and the token that it has to keep. `TooManyDevices` when there is no room."""
+        """One more, and the token that it has to keep. `TooManyDevices` when there is no room,
+        `OSError` when it cannot be written down."""
         token = secrets.token_urlsafe(32)
         with self._lock:
             if len(self._devices) >= MOST_DEVICES:
                 raise TooManyDevices(f"{MOST_DEVICES} devices are let in. Let one go first.")
             device = PairedDevice(secrets.token_hex(8), name, role, _hash(token), now, now)
             self._devices[device.id] = device
-            self._keep()
+            try:
+                self._keep()
+            except OSError:
+                del self._devices[device.id]
+                raise
         return device, token
 
     def known(self, token: str, now: int) -> PairedDevice | None:
@@ -89,26 +95,30 @@ class Paired:
         with self._lock:
             if found.id in self._devices:
                 self._devices[found.id] = replace(self._devices[found.id], seen_at=now)
-                self._keep()
+                # That it was here is no reason to turn it away, where the disk is full.
+                with suppress(OSError):
+                    self._keep()
         return found
 
     def change(self, id: str, name: str, role: Role) -> bool:
-        """Call a device otherwise, or let it do more or less; whether there is one."""
+        """Call a device otherwise, or let it do more or less; whether there is one. `OSError` when
+        it is so until the next start only, for it cannot be written down."""
         with self._lock:
             if id not in self._devices:
                 return False
             self._devices[id] = replace(self._devices[id], name=name, role=role)
+            self._tell(id)
             self._keep()
-        self._tell(id)
         return True
 
     def let_go(self, id: str) -> bool:
-        """Let a device in no more; whether there was one."""
+        """Let a device in no more; whether there was one. `OSError` as for a change: it is out
+        until the next start."""
         with self._lock:
             if self._devices.pop(id, None) is None:
                 return False
+            self._tell(id)
             self._keep()
-        self._tell(id)
         return True
 
     def on_change(self, listener: Callable[[str], None]) -> None:

@@ -1,6 +1,8 @@
 """The home network: opened and shut, and the tablets and phones that are let in."""
 
 import io
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Annotated
 
 from fastapi import Request
@@ -166,11 +168,23 @@ def drop_code(home: Home, screens: Screens) -> NetworkOut:
 GONE = "This device is let in no more."
 
 
+@contextmanager
+def _kept(what: str) -> Iterator[None]:
+    try:
+        yield
+    except OSError as error:
+        raise Conflict(
+            f"{what} until the next start only: it cannot be written down ({error.strerror}). "
+            "Make room, and do it again."
+        ) from error
+
+
 @router.put("/devices/{device_id}")
 def change_device(device_id: str, body: DeviceBody, home: Home, screens: Screens) -> NetworkOut:
     """Call a device otherwise, or let it do more or less."""
-    if not home.paired.change(device_id, body.name, body.role):
-        raise Missing(GONE)
+    with _kept("That holds"):
+        if not home.paired.change(device_id, body.name, body.role):
+            raise Missing(GONE)
     screens.tell(CHANGED, {})
     return _shown(home)
 
@@ -178,8 +192,9 @@ def change_device(device_id: str, body: DeviceBody, home: Home, screens: Screens
 @router.delete("/devices/{device_id}")
 def let_device_go(device_id: str, home: Home, screens: Screens) -> NetworkOut:
     """Let a device in no more; what it has open is ended at once."""
-    if not home.paired.let_go(device_id):
-        raise Missing(GONE)
+    with _kept("It is out"):
+        if not home.paired.let_go(device_id):
+            raise Missing(GONE)
     screens.tell(CHANGED, {})
     return _shown(home)
 
