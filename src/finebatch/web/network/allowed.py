@@ -13,6 +13,11 @@ _KITCHEN_CHANGES = re.compile(
     r"cold(?:/.+)?|demo/(?:under-way|clock)|oven/watch(?:/keep)?|devices/scale/tare)"
 )
 """What is done at the oven: a session baked, bakes written down, the cold store, the scale."""
+_QUESTIONS = re.compile(
+    r"/api/(?:study|read|readings|compare|swaps|scale|sheet-check|same-depth|larder/[^/]+/effects|"
+    r"doughs/\d+/(?:foresee|ladder|chill|turned|shared-out|template)|plan/ideas/\d+)"
+)
+"""What is sent as a change is, but asks only: screens that are looked at show its answers."""
 WHO_AM_I = "/api/network/me"
 
 
@@ -28,4 +33,4 @@ def may(role: Role, method: str, path: str) -> bool:
         return True
     if method in SAFE_METHODS:
         return _NOT_IN_KITCHEN.match(path) is None
-    return _KITCHEN_CHANGES.fullmatch(path) is not None
+    return any(one.fullmatch(path) for one in (_KITCHEN_CHANGES, _QUESTIONS))
