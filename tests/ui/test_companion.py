@@ -400,7 +400,8 @@ def baked(page: Page, session: str, names: set[str]) -> dict[str, int]:
     done_at = {a["key"]: a["done_at"] for a in activities if a["hands"]}
     assert all(at for key, at in done_at.items() if not key.endswith(("clear", "wash")))
     for name in names:
-        assert done_at[f"{name}.load"] < done_at[f"{name}.out"] < done_at[f"{name}.rack"]
+        # At the same moment by the test's clock, where it read a plan that was being made anew.
+        assert done_at[f"{name}.load"] <= done_at[f"{name}.out"] <= done_at[f"{name}.rack"]
     return done_at
 
 
