@@ -36,6 +36,16 @@ def private(file: Path) -> IO[bytes]:
     return os.fdopen(os.open(file, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "wb")
 
 
+def put_whole(file: Path, content: bytes) -> None:
+    """A file that its owner alone may read, with that content: all of it, or as it was before.
+    `OSError` when it cannot be written."""
+    beside = file.with_name(f".{file.name}.new")
+    beside.unlink(missing_ok=True)
+    with private(beside) as writing:
+        writing.write(content)
+    beside.replace(file)
+
+
 def token_of(data_file: Path) -> str:
     """What a program sends to change something; made at first, and read by its owner alone."""
     file = data_file.with_name(data_file.name + ".token")

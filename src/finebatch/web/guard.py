@@ -50,6 +50,14 @@ def _most(method: str, path: str) -> tuple[int, str]:
     return MOST_BODY, TOO_LARGE
 
 
+def is_own_page(headers: Headers) -> bool:
+    """Whether a request says that it is from a page of the address that it asks."""
+    try:
+        return urlsplit(headers.get("origin", "")).netloc == headers["host"]
+    except (KeyError, ValueError):
+        return False
+
+
 class _TooLarge(Exception):
     """The body is longer than it said."""
 
@@ -117,17 +125,17 @@ class Guard:
     def _forbidden(self, headers: Headers, *, by_token: bool) -> str | None:
         """Why a request may change nothing: a page says where it is from, a program of this machine
         has a token."""
-        origin = headers.get("origin")
-        if origin is not None:
-            try:
-                own = urlsplit(origin).netloc == headers.get("host")
-            except ValueError:
-                own = False
-            return None if own else "This request comes from another site and is not answered."
+        if "origin" in headers:
+            return (
+                None
+                if is_own_page(headers)
+                else "This request comes from another site and is not answered."
+            )
         sent = headers.get(TOKEN, "").encode("latin-1", "replace")
         return None if by_token and compare_digest(sent, self._token) else WITHOUT_TOKEN
 
 
+FROM_ELSEWHERE = "This request comes from another site and is not answered."
 WITHOUT_TOKEN = (
     "Only the pages of Fine Batch change something, and programs that send its token in the "
     f"header {TOKEN}: finebatch token says it."

@@ -12,8 +12,8 @@ from cryptography.hazmat.primitives import hashes, serialization
 from cryptography.hazmat.primitives.asymmetric import ec
 from cryptography.x509.oid import ExtendedKeyUsageOID, NameOID
 
-from finebatch.store.places import private
-from finebatch.web.network.addresses import Address
+from finebatch.store.places import private, put_whole
+from finebatch.web.network.addresses import HOME, Address
 from finebatch.web.network.certified import Certified, UnusableCertificate
 
 AUTHORITY_DAYS = 3650
@@ -23,9 +23,9 @@ RENEW_DAYS = 30
 _BEFORE = timedelta(days=1)
 """Clocks of a kitchen differ."""
 
-HOME = (
-    *("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8"),
-    *("fc00::/7", "fe80::/10", "::1/128"),
+CERTIFIED = (
+    *HOME,
+    *map(ipaddress.ip_network, ("169.254.0.0/16", "127.0.0.0/8", "fe80::/10", "::1/128")),
 )
 """The networks that are nobody else's (RFC 1918, 3927, 4193, 4291): the authority may certify
 nothing beyond them, so that a stolen key opens no other site."""
@@ -91,15 +91,6 @@ def _read(file: Path, key: ec.EllipticCurvePrivateKey, until: datetime) -> x509.
     return found if lasts and found.public_key() == key.public_key() else None
 
 
-def _write(file: Path, content: bytes) -> None:
-    """A file that is there whole or not at all."""
-    beside = file.with_name(f".{file.name}.new")
-    beside.unlink(missing_ok=True)
-    with private(beside) as writing:
-        writing.write(content)
-    beside.replace(file)
-
-
 def _authority(folder: Path, now: datetime) -> tuple[x509.Certificate, ec.EllipticCurvePrivateKey]:
     key = _key_file(folder / "authority.key")
     file = folder / "authority.crt"
@@ -108,7 +99,7 @@ def _authority(folder: Path, now: datetime) -> tuple[x509.Certificate, ec.Ellipt
         return found, key
     named = _named(f"Fine Batch kitchen {os.urandom(3).hex()}")
     own = x509.SubjectKeyIdentifier.from_public_key(key.public_key())
-    homes = [x509.IPAddress(ipaddress.ip_network(home)) for home in HOME]
+    homes = [x509.IPAddress(network) for network in CERTIFIED]
     made = (
         x509.CertificateBuilder()
         .subject_name(named)
@@ -123,7 +114,7 @@ def _authority(folder: Path, now: datetime) -> tuple[x509.Certificate, ec.Ellipt
         .add_extension(own, critical=False)
         .sign(key, hashes.SHA256())
     )
-    _write(file, made.public_bytes(serialization.Encoding.PEM))
+    put_whole(file, made.public_bytes(serialization.Encoding.PEM))
     return made, key
 
 
@@ -148,7 +139,7 @@ def certify(folder: Path, addresses: Sequence[Address], now_ms: int) -> Certifie
         issued = found is not None and found.issuer == authority.subject
         if not (found and issued and _certifies(found, addresses)):
             leaf = _leaf(addresses, key, authority, signing, now)
-            _write(
+            put_whole(
                 chain,
                 b"".join(one.public_bytes(serialization.Encoding.PEM) for one in (leaf, authority)),
             )

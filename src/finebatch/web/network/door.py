@@ -9,14 +9,13 @@ import asyncio
 from collections.abc import Callable
 from http.cookies import CookieError, SimpleCookie
 from pathlib import Path
-from urllib.parse import urlsplit
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from starlette.datastructures import Headers
 from starlette.responses import JSONResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from finebatch.web.guard import DEVICE, SECURITY_HEADERS
+from finebatch.web.guard import DEVICE, SECURITY_HEADERS, is_own_page
 from finebatch.web.network.allowed import may
 from finebatch.web.network.codes import Codes
 from finebatch.web.network.paired import Paired, PairedDevice, TooManyDevices
@@ -64,15 +63,6 @@ def _token_in(headers: Headers) -> str | None:
     return morsel.value if morsel is not None else None
 
 
-def _shuts_out(headers: Headers) -> bool:
-    """Whether a request is not from the page of this door itself."""
-    origin = headers.get("origin")
-    try:
-        return origin is None or urlsplit(origin).netloc != headers.get("host")
-    except ValueError:
-        return True
-
-
 class _Silent(Exception):
     """Nothing more came."""
 
@@ -109,8 +99,8 @@ def _impatient(receive: Receive) -> Receive:
 class Door:
     """The ASGI application that the home network sees.
 
-    `names` are the hosts by which it may be called (with the port), `let_in_one` is told when a
-    device was let in, and when its tries were used up.
+    `names` are the hosts by which it may be called (with the port), `tell` is called when a
+    device was let in, and when a wrong code was given.
     """
 
     def __init__(
@@ -126,8 +116,8 @@ class Door:
         self.authority: bytes | None = None
         self.fingerprint = ""
         self._clock, self._tell = clock, tell
-        self._here: dict[str, set[asyncio.Task[None]]] = {}
-        self._streams: dict[str, int] = {}
+        # What each device has under way, and whether that is a stream.
+        self._here: dict[str, dict[asyncio.Task[None], bool]] = {}
         self._loop: asyncio.AbstractEventLoop | None = None
         paired.on_change(self._cut_off_soon)
 
@@ -178,7 +168,7 @@ class Door:
                 kind = "application/x-x509-ca-cert"
                 return Response(self.authority, headers=_STRICT, media_type=kind)
             return Response(status_code=401, headers=_STRICT)
-        if method != "POST" or path != ASK or _shuts_out(headers):
+        if method != "POST" or path != ASK or not is_own_page(headers):
             return Response(status_code=403, headers=_STRICT)
         try:
             asking = _Asking.model_validate_json(await _body(receive))
@@ -207,8 +197,9 @@ class Door:
     def _refusal(self, device: PairedDevice, scope: Scope) -> Response | None:
         if not may(device.role, scope["method"], scope["path"]):
             return _said(403, NOT_FOR_IT)
-        streams = self._streams.get(device.id, 0)
-        at_once = len(self._here.get(device.id, ())) - streams
+        under_way = self._here.get(device.id, {})
+        streams = sum(under_way.values())
+        at_once = len(under_way) - streams
         full = streams >= MOST_STREAMS if scope["path"] == STREAM else at_once >= MOST_AT_ONCE
         return _said(429, TOO_MUCH) if full else None
 
@@ -227,17 +218,14 @@ class Door:
             await self.app({**scope, DEVICE: device}, _impatient(receive), sending)
 
         task = asyncio.ensure_future(answered())
-        here = self._here.setdefault(device.id, set())
-        here.add(task)
-        is_stream = scope["path"] == STREAM
-        self._streams[device.id] = self._streams.get(device.id, 0) + is_stream
+        here = self._here.setdefault(device.id, {})
+        here[task] = scope["path"] == STREAM
         try:
             await asyncio.wait({task})
         finally:
-            here.discard(task)
-            self._streams[device.id] -= is_stream
-            if not here and self._here.get(device.id) is here:
-                del self._here[device.id], self._streams[device.id]
+            del here[task]
+            if not here:
+                del self._here[device.id]
             task.cancel()
         if not task.cancelled():
             task.result()

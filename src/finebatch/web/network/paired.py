@@ -14,7 +14,7 @@ from dataclasses import asdict, dataclass, replace
 from enum import StrEnum
 from pathlib import Path
 
-from finebatch.store.places import private
+from finebatch.store.places import put_whole
 
 MOST_DEVICES = 20
 SEEN_EVERY_MS = 60_000
@@ -131,8 +131,4 @@ class Paired:
 
     def _keep(self) -> None:
         self._file.parent.mkdir(mode=0o700, exist_ok=True)
-        beside = self._file.with_name(f".{self._file.name}.new")
-        beside.unlink(missing_ok=True)
-        with private(beside) as writing:
-            writing.write(json.dumps([asdict(d) for d in self.all()], indent=1).encode())
-        beside.replace(self._file)
+        put_whole(self._file, json.dumps([asdict(d) for d in self.all()], indent=1).encode())
