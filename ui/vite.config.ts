@@ -7,6 +7,8 @@ export default defineConfig({
   build: {
     outDir: "../src/finebatch/web/static",
     emptyOutDir: true,
+    // What a tablet's service worker has at hand.
+    manifest: "shell.json",
     // The content security policy allows no inline script.
     modulePreload: { polyfill: false },
     assetsInlineLimit: 0,

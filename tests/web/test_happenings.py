@@ -259,3 +259,26 @@ def test_a_dough_whose_only_tray_is_dropped_is_mixed_no_more(demo: TestClient) -
     for form in ("json", "md", "csv", "ics"):
         answer = demo.get(f"/api/sessions/{made['id']}/file", params={"form": form})
         assert answer.status_code == 200, answer.text
+
+
+def test_what_waited_for_a_network_was_done_when_it_was_said(
+    demo: TestClient, running: dict[str, Any], clock: HandClock
+) -> None:
+    loaded = clock()
+    clock.pass_minutes(20)
+
+    def said_ago(minutes: float, kind: str, activity: str) -> Any:
+        waited = {"kind": kind, "activity": activity, "ago_ms": round(minutes * MINUTE)}
+        return happen(demo, running, waited)
+
+    after = said_ago(12, "done", "A1.turn").json()
+    assert job(after, "A1.turn")["done_at"] == loaded + 8 * MINUTE
+    # A device whose clock goes slow says it after what was said before it.
+    after = said_ago(15, "done", "A1.out").json()
+    assert job(after, "A1.out")["done_at"] == loaded + 8 * MINUTE
+    assert job(after, "A1.rack")["start_at"] >= loaded + 8 * MINUTE
+    assert said_ago(1, "done", "A1.turn").json()["happened"] == after["happened"], "once"
+    assert said_ago(24 * 60 + 1, "slow", "").status_code == 422
+    demo.post(f"/api/sessions/{running['id']}/give-up")
+    late = said_ago(3, "done", "A1.rack")
+    assert (late.status_code, "not being baked" in late.json()["detail"]) == (409, True)

@@ -2,7 +2,7 @@ import { MutationCache, QueryClient, QueryClientProvider } from "@tanstack/react
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { ProblemError } from "./api/client";
+import { isElsewhere, ProblemError } from "./api/client";
 import { App } from "./app/App";
 import { showChosen } from "./app/colours";
 import { keepOnLeaving } from "./app/leaving";
@@ -24,6 +24,9 @@ const queries: QueryClient = new QueryClient({
 showChosen();
 // Before the screens hear of a step back.
 keepOnLeaving();
+
+// Of a tablet or phone alone: a network may drop, this machine does not.
+if (isElsewhere()) (await import("./app/atHand")).haveAtHand(queries);
 
 const root = document.getElementById("app");
 if (root) {

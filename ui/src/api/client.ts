@@ -25,11 +25,22 @@ export const api = createClient<paths>({ baseUrl: "", fetch: pressed });
 /** A question that changes nothing, for all that it is sent as one that does. */
 export const asking = createClient<paths>({ baseUrl: "" });
 
-// A tablet that was let go is asked for a code, as anybody is. This machine itself never is.
+/** Under which name a tablet or phone keeps what is at hand without a network. */
+export const AT_HAND = "finebatch.at-hand";
+/** Whether this page is of another device than the machine that answers. */
+export const isElsewhere = (): boolean => location.protocol === "https:";
+
+// A tablet that was let go is asked for a code, as anybody is, and has nothing at hand any more.
+// This machine itself never is.
 for (const one of [api, asking])
   one.use({
     onResponse({ response }) {
-      if (response.status === 401) location.replace("/let-in");
+      if (response.status !== 401) return;
+      try {
+        localStorage.removeItem(AT_HAND);
+      } finally {
+        location.replace("/let-in");
+      }
     },
   });
 
@@ -55,6 +66,10 @@ export class ProblemError extends Error {
   }
 }
 
+const AWAY = isElsewhere()
+  ? "The machine that Fine Batch runs on does not answer. What you typed stays here."
+  : "Fine Batch does not answer. Is it still running? What you typed stays here.";
+
 interface Answer<T> {
   data?: T;
   error?: unknown;
@@ -68,11 +83,7 @@ export async function body<T>(asked: Promise<Answer<T>>): Promise<T> {
     answer = await asked;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw new ProblemError(
-      "Fine Batch does not answer. Is it still running? What you typed stays here.",
-      0,
-      [],
-    );
+    throw new ProblemError(AWAY, 0, []);
   }
   if (answer.response.ok) return answer.data as T;
   const problem = answer.error as Partial<Schemas["Problem"]> | undefined;

@@ -1,6 +1,7 @@
 const AGAIN_MS = 1000;
 const MOST_BROKEN_OFF = 3;
-const HEADER = "x-fine-batch-press";
+/** A press's own key, by which the server knows it when it is sent again. */
+export const PRESS = "x-fine-batch-press";
 const QUESTIONS = new Set(["GET", "HEAD", "OPTIONS"]);
 
 let last: Promise<unknown> = Promise.resolve();
@@ -36,7 +37,7 @@ export async function pressed(request: Request): Promise<Response> {
   if (QUESTIONS.has(request.method)) return fetch(request);
   const { url, method, signal } = request;
   const headers = new Headers(request.headers);
-  headers.set(HEADER, crypto.randomUUID());
+  headers.set(PRESS, crypto.randomUUID());
   const whole = await request.arrayBuffer();
   const body = whole.byteLength > 0 ? whole : null;
   const send = () => fetch(new Request(url, { method, headers, body, signal }));

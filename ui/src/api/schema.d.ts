@@ -2513,6 +2513,8 @@ export interface components {
          *     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
          *     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more. Of a
          *     job's step that is ticked `what` is its place in the job, from 0.
+         *
+         *     `ago_ms` is how long ago it was said: a device waits with it while it has no network.
          */
         BakeEvent: {
             /** @enum {string} */
@@ -2522,6 +2524,8 @@ export interface components {
             minutes?: number | null;
             grams?: number | null;
             what?: string | null;
+            /** @default 0 */
+            ago_ms: number;
         };
         /**
          * BakeOut

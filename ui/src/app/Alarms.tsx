@@ -4,13 +4,14 @@ import { Link, useLocation, useNavigate } from "react-router";
 import type { BakingSession } from "../api/client";
 import { type Call, callsOf } from "../logic/alarms";
 import { countdown } from "../logic/format";
-import { currentSessionQuery, ringingQuery } from "../logic/queries";
+import { ringingQuery } from "../logic/queries";
 import { readTimers, timersKeptAt } from "../logic/timers";
 import { notice, useManner } from "../parts/calling/manner";
 import { play, say } from "../parts/calling/sounds";
 import { store, useStored } from "../parts/calling/store";
 import { thisScreen } from "../parts/calling/thisScreen";
 import { useTicks } from "../parts/calling/useTicks";
+import { useSession } from "../parts/said/useSession";
 
 const HERE_EVERY = 5;
 const LATE_MS = 60_000;
@@ -23,7 +24,7 @@ export const useCalled = (): string => useStored(called);
 
 /** What is due, told from wherever one is: by sound, voice, title, a bar, the machine's notices. */
 export function Alarms({ rings }: { rings: boolean }) {
-  const { data: session } = useQuery(currentSessionQuery);
+  const { data: session } = useSession();
   const baked = session?.state === "running" ? session : null;
   return (
     <div aria-live="assertive" className="sticky bottom-0 z-10 print:hidden">
@@ -82,7 +83,7 @@ function useCalls(calls: readonly Call[], rings: boolean): void {
     if (manner.sound) void play(fresh.sound);
     if (manner.voice) say(fresh.words);
     if (manner.notices && document.visibilityState === "hidden") {
-      notice(fresh.words, "Fine Batch", () => navigate(BAKE));
+      void notice(fresh.words, "Fine Batch", () => navigate(BAKE));
     }
   }, [fresh, calls, rings, manner, navigate]);
 }

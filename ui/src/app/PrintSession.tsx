@@ -2,9 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import type { BakingSession } from "../api/client";
 import { when } from "../logic/format";
-import { currentSessionQuery, planQuery } from "../logic/queries";
+import { planQuery } from "../logic/queries";
 import { DoughMark } from "../parts/DoughMark";
 import { PrintPage } from "../parts/PrintPage";
+import { useSession } from "../parts/said/useSession";
 import { CardAmongOthers } from "../views/dough/PrintCard";
 import { Lists } from "../views/plan/PrintLists";
 import { JobsOnPaper } from "../views/plan/RunSheet";
@@ -15,7 +16,7 @@ import { TrayAmongOthers } from "../views/tray/PrintTray";
 export default function PrintSession() {
   const id = Number(useParams().sessionId);
   const plan = useQuery(planQuery);
-  const current = useQuery(currentSessionQuery);
+  const current = useSession();
   const session = [plan.data, current.data].find((one) => one?.id === id);
   const gone =
     plan.data !== undefined && current.data !== undefined && !session
@@ -24,7 +25,7 @@ export default function PrintSession() {
   const baked = session?.id === current.data?.id;
   return (
     <PrintPage
-      problem={plan.error ?? current.error ?? gone}
+      problem={session ? null : (plan.error ?? current.error ?? gone)}
       back={baked ? "Back to Bake" : "Back to the plan"}
       to={baked ? "/bake" : "/plan"}
       several

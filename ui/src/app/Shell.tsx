@@ -1,11 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, NavLink } from "react-router";
+import { Link, NavLink, useLocation } from "react-router";
 import type { BakingSession } from "../api/client";
+import { isElsewhere } from "../api/client";
 import { daysLeft } from "../logic/daysLeft";
 import { when } from "../logic/format";
 import { jobNow, wordsOf } from "../logic/jobs";
-import { coldQuery, currentSessionQuery } from "../logic/queries";
+import { coldQuery } from "../logic/queries";
 import { useRinger } from "../parts/calling/useRinger";
+import { useSendsWhatWaits } from "../parts/said/outbox";
+import { useSession } from "../parts/said/useSession";
 import { useAtTheOven } from "../parts/useAtTheOven";
 import { useLastDough } from "../parts/useLastDough";
 import { useNow } from "../parts/useNow";
@@ -111,10 +114,13 @@ const SAYING =
 
 /** Which session is on, and what comes next in it. */
 function SessionLine() {
-  const { data: session } = useQuery(currentSessionQuery);
+  const { data: session } = useSession();
   const now = useNow(session);
+  // On a phone there is no room to say it twice.
+  const { pathname } = useLocation();
   if (!session) return <DueSoon />;
   if (session.state === "given_up") return <DueSoon />;
+  const saying = pathname === "/bake" ? `${SAYING} max-sm:hidden` : SAYING;
   if (session.state === "finished") {
     return (
       <Link to="/bake" className={SAYING}>
@@ -126,7 +132,7 @@ function SessionLine() {
   }
   const next = jobNow(session, now);
   return (
-    <Link to="/bake" className={SAYING}>
+    <Link to="/bake" className={saying}>
       <span className="flex justify-end max-sm:justify-start">
         <strong className="truncate">{lettersOrName(session)}</strong>
         <span className="flex-none">, ready {when(session.finish_at, now)}</span>
@@ -161,11 +167,15 @@ function DueSoon() {
 }
 
 export function Shell({ children }: { children: React.ReactNode }) {
-  const { data: session } = useQuery(currentSessionQuery);
+  const { data: session } = useSession();
   const rings = useRinger(session?.state === "running");
   useStream(rings);
+  useSendsWhatWaits();
   const atTheOven = useAtTheOven();
-  const beside = BESIDE.filter(([, to]) => !atTheOven || AT_THE_OVEN.includes(to));
+  const beside = [
+    ...BESIDE.filter(([, to]) => !atTheOven || AT_THE_OVEN.includes(to)),
+    ...(isElsewhere() ? ([["This device", "/network"]] as const) : []),
+  ];
   return (
     <div className="flex min-h-dvh flex-col">
       <a

@@ -1,19 +1,19 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useLocation } from "react-router";
+import { isElsewhere } from "../api/client";
 import { clockQuery } from "../logic/queries";
 import { Cross } from "../parts/Cross";
 import { useAtTheOven } from "../parts/useAtTheOven";
 import { useLost } from "../parts/useDevices";
-
-const BAR =
-  "flex flex-wrap items-center gap-x-3 border-b border-line border-l-4 border-l-caution bg-sheet px-5 py-1.5 max-sm:px-3 print:hidden";
+import { BAR } from "./bar";
+import { CameTooLate, Waits } from "./Waits";
 
 const MINUTE = 60_000;
 
 /** Screens on which a device of the oven changes nothing. */
 const LOOKED_AT = /^\/(?:dough|tray|plan|larder|kitchen|devices)\b/;
 
-/** What every screen says: that nobody answers, that the clock is not what it was. */
+/** What every screen says: that nobody answers, what waits or came too late, that the clock was set. */
 export function Told() {
   const lost = useLost();
   const { data: jump } = useQuery(clockQuery);
@@ -26,13 +26,25 @@ export function Told() {
       <div aria-live="assertive">
         {lost && (
           <p className={BAR}>
-            <strong className="text-caution">Fine Batch does not answer.</strong>
-            What you do here stays, and goes on by itself when it is there again. Is it still
-            running?
+            {isElsewhere() ? (
+              <>
+                <strong className="text-caution">No network.</strong>
+                Bake goes on by the plan as it was. What you say is kept, and sent in its order once
+                the network is back.
+              </>
+            ) : (
+              <>
+                <strong className="text-caution">Fine Batch does not answer.</strong>
+                What you do here stays, and goes on by itself when it is there again. Is it still
+                running?
+              </>
+            )}
           </p>
         )}
+        <CameTooLate />
       </div>
       <div aria-live="polite">
+        <Waits />
         {atTheOven && looksOnly && (
           <p className={BAR}>
             This device was let in for what is done at the oven: here it looks, and changes nothing.

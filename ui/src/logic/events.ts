@@ -1,7 +1,7 @@
 import type { Activity, BakingSession, Schemas } from "../api/client";
 import { stepOf } from "./jobs";
 
-export type BakeEvent = Schemas["BakeEvent"];
+export type BakeEvent = Omit<Schemas["BakeEvent"], "ago_ms">;
 export type Firm = NonNullable<BakingSession["doughs"][number]["felt"]>;
 
 /** How much colder or warmer a dough is given time to get: a soft one chills, a hard one waits. */

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from finebatch.web import routing
-from finebatch.web.deps import Now, Rings
+from finebatch.web.deps import By, Now, Rings
 from finebatch.web.ringing import OpenScreen, Ringing
 from finebatch.web.types import Body, Out, Text
 
@@ -53,9 +53,10 @@ def _shown(ringing: Ringing, now: int) -> RingingOut:
 
 
 @router.post("/here")
-def screen_here(body: HereBody, ringing: Rings, now: Now) -> RingingOut:
-    """Say that a screen is open, and hear which one rings. To be said each five seconds."""
-    ringing.here(OpenScreen(body.screen, body.name))
+def screen_here(body: HereBody, ringing: Rings, now: Now, by: By) -> RingingOut:
+    """Say that a screen is open, and hear which one rings. To be said each five seconds. A device
+    of the home network is called as it was when it was let in."""
+    ringing.here(OpenScreen(body.screen, by or body.name))
     return _shown(ringing, now)
 
 

@@ -29,6 +29,7 @@ from finebatch.workflow.session import weighing
 from finebatch.workflow.session.session_rows import touch
 
 MOST_MORE = 60
+LONGEST_WAIT_MS = 24 * 60 * MINUTE
 STEP_PLACES = frozenset(str(place) for place in range(200))
 LAST_JOBS: frozenset[JobKind] = frozenset({"rack", "finish", "freeze"})
 """Whatever else has to be done comes before one of these."""
@@ -45,6 +46,8 @@ class BakeEvent(FromOutside):
     Of what was weighed, `grams` is the mass and `what` the ingredient, None for a portion. Of a
     dough that was felt before it is portioned, `what` says how, and it waits `minutes` more. Of a
     job's step that is ticked `what` is its place in the job, from 0.
+
+    `ago_ms` is how long ago it was said: a device waits with it while it has no network.
     """
 
     kind: ToldKind
@@ -52,6 +55,7 @@ class BakeEvent(FromOutside):
     minutes: Annotated[int, Interval(ge=1, le=MOST_AWAY)] | None = None
     grams: Annotated[float, Interval(ge=-1e6, le=1e6)] | None = None
     what: Annotated[Text, MaxLen(80)] | None = None
+    ago_ms: Annotated[int, Interval(ge=0, le=LONGEST_WAIT_MS)] = 0
 
     @property
     def job(self) -> JobKey:
@@ -183,13 +187,16 @@ def _check_dropped(row: SessionRow, tray: str) -> None:
 
 
 def note(row: SessionRow, told: BakeEvent, now: int, by: str | None = None) -> EventRow | None:
-    """Keep what the baker did, and on which device; `Conflict` where it cannot be. A job done twice
-    is done once: then there is nothing new."""
+    """Keep what the baker did, when, and on which device; `Conflict` where it cannot be. A job done
+    twice is done once: then there is nothing new.
+
+    It was said `ago_ms` before `now`, but after all that was kept before it.
+    """
     if told.kind in ("done", "skip") and told.job in done_or_seen(row):
         return None
     _check(row, told)
     event = EventRow(
-        at=now,
+        at=_said_at(row, told, now),
         kind=told.kind,
         activity=told.activity,
         minutes=told.minutes,
@@ -200,6 +207,11 @@ def note(row: SessionRow, told: BakeEvent, now: int, by: str | None = None) -> E
     row.events.append(event)
     touch(row, now)
     return event
+
+
+def _said_at(row: SessionRow, told: BakeEvent, now: int) -> int:
+    before = row.events[-1].at if row.events else row.start_at
+    return min(max(now - told.ago_ms, before), now) if told.ago_ms else now
 
 
 def take_back(row: SessionRow, now: int) -> EventRow:

@@ -1,5 +1,6 @@
 /** What is asked of the server, by name: keys and requests stand here and nowhere else. */
 
+export * from "./atHand";
 export * from "./bin";
 export * from "./book";
 export * from "./cold";

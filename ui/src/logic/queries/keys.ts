@@ -5,6 +5,7 @@ export const KEYS = {
   bases: ["kitchen", "bases"],
   bin: ["bin"],
   bookWords: ["book-words"],
+  certificate: ["certificate"],
   chill: ["chill"],
   clockJump: ["clock-jump"],
   cold: ["cold"],

@@ -20,3 +20,10 @@ export const meQuery = queryOptions({
   // It is told when that changes.
   staleTime: FOR_GOOD,
 });
+
+/** The figures of this kitchen's certificate; empty where it has one of its own. A page of the door. */
+export const certificateQuery = queryOptions({
+  queryKey: KEYS.certificate,
+  queryFn: async () => (await fetch("/let-in/fingerprint")).text(),
+  staleTime: FOR_GOOD,
+});

@@ -2,6 +2,9 @@ import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api, body } from "../../api/client";
 import { KEYS } from "./keys";
 
+/** How many doughs Today shows at first. */
+export const FIRST_DRAWN = 8;
+
 const A_MINUTE_MS = 60_000;
 
 /** What waits to be written down. */

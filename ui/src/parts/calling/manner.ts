@@ -52,21 +52,24 @@ export async function askForNotices(): Promise<boolean> {
 }
 
 /** Show one above whatever is looked at; pressed, it brings this window back to `path`. */
-export function notice(words: string, more: string, goTo: () => void): void {
+export async function notice(words: string, more: string, goTo: () => void): Promise<void> {
   if (!canNotice() || Notification.permission !== "granted") return;
+  const how = { body: more, tag: "finebatch", requireInteraction: true };
   try {
-    const shown = new Notification(words, {
-      body: more,
-      tag: "finebatch",
-      requireInteraction: true,
-    });
+    // Browsers of phones show those of a service worker alone, which brings the window back itself.
+    const worker = await navigator.serviceWorker?.getRegistration();
+    if (worker?.active) {
+      await worker.showNotification(words, how);
+    } else {
+      const shown = new Notification(words, how);
+      shown.onclick = () => {
+        window.focus();
+        goTo();
+        shown.close();
+      };
+    }
     document.documentElement.dataset.noticed = words;
-    shown.onclick = () => {
-      window.focus();
-      goTo();
-      shown.close();
-    };
   } catch {
-    // Some browsers of phones have none for pages.
+    // One without a service worker has none.
   }
 }

@@ -1,12 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { BakingSession } from "../../api/client";
+import { isAway } from "../../api/untilKept";
 import { when } from "../../logic/format";
 import { pendingJobs } from "../../logic/jobs";
-import { currentSessionQuery, planQuery } from "../../logic/queries";
+import { planQuery } from "../../logic/queries";
 import { BakeExample } from "../../parts/examples/BakeExample";
 import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
+import { useSession } from "../../parts/said/useSession";
 import { useLastDough } from "../../parts/useLastDough";
 import { Closing } from "./Closing";
 import { Live } from "./Live";
@@ -15,7 +17,7 @@ import { useEvents } from "./useEvents";
 const LOOK_AGAIN_MS = 2000;
 
 export function Bake() {
-  const current = useQuery({ ...currentSessionQuery, refetchInterval: LOOK_AGAIN_MS });
+  const current = useSession(LOOK_AGAIN_MS);
   if (current.error && !current.data) {
     return (
       <div className="p-6">
@@ -30,7 +32,8 @@ export function Bake() {
   const session = current.data;
   if (session.state === "given_up") return <GivenUp session={session} />;
   return session.state === "running" && pendingJobs(session).length > 0 ? (
-    <Live session={session} lost={current.error} />
+    // That nobody answers is said above every screen.
+    <Live session={session} failed={isAway(current.error) ? null : current.error} />
   ) : (
     <Closing session={session} />
   );

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { BakingSession } from "../../api/client";
 import { type BakeEvent, felt, leaveOut, notYet, OVEN_SLOW } from "../../logic/events";
 import { clock, countdown, when } from "../../logic/format";
@@ -25,7 +26,7 @@ import { WeighAlong } from "./WeighAlong";
 const LISTED = 5;
 
 /** The companion while something is baked: the job for now, what is next, the oven as it is. */
-export function Live({ session, lost }: { session: BakingSession; lost: Error | null }) {
+export function Live({ session, failed }: { session: BakingSession; failed: Error | null }) {
   const now = useNow(session);
   const { telling, undo, giveUp, busy } = useEvents(session);
   const [twice, noteDone] = useTwice();
@@ -114,7 +115,7 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
         />
         <Firmness session={session} job={job} busy={busy} onEvent={tell} />
         <Happenings session={session} job={job} now={now} busy={busy} onEvent={tell} />
-        <Notice problem={telling.error ?? undo.error ?? giveUp.error ?? lost} />
+        <Notice problem={telling.error ?? undo.error ?? giveUp.error ?? failed} />
         <p role="status" className="min-h-7 text-lg">
           {session.said ? (
             <>
@@ -181,6 +182,9 @@ export function Live({ session, lost }: { session: BakingSession; lost: Error | 
             )}
           </ol>
         </section>
+        <Link to={`/print/session/${session.id}`} className="press min-h-11 self-start text-lg">
+          The day by the clock
+        </Link>
         <Sheets session={session} />
         {session.said_by && (
           <p className="text-soft">

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, body } from "../../api/client";
 import { ringingQuery } from "../../logic/queries";
 import { namesApart } from "../../logic/screenName";
-import { askForNotices, setManner, useManner } from "../../parts/calling/manner";
+import { MannerPresses, useRefused } from "../../parts/calling/MannerPresses";
+import { useManner } from "../../parts/calling/manner";
 import { useAudible } from "../../parts/calling/sounds";
 import { thisScreen } from "../../parts/calling/thisScreen";
 import { Select } from "../../parts/Select";
@@ -18,48 +18,20 @@ interface MannerPanelProps {
 export function MannerPanel({ whole, onWhole, onGiveUp }: MannerPanelProps) {
   const manner = useManner();
   const audible = useAudible();
-  const [refused, setRefused] = useState(false);
-  const turnNotices = () => {
-    if (manner.notices) setManner({ notices: false });
-    else void askForNotices().then((allowed) => setRefused(!allowed));
-  };
+  const [refused, setRefused] = useRefused();
   return (
     <section aria-label="Manner" className="flex flex-wrap items-end gap-2">
       <button type="button" className="press min-h-11" onClick={onWhole}>
         {whole ? "Leave the whole screen" : "Whole screen"}
       </button>
-      <button
-        type="button"
-        className="press min-h-11"
-        aria-pressed={manner.sound}
-        onClick={() => setManner({ sound: !manner.sound })}
-      >
-        {manner.sound ? "Sound is on" : "Sound is off"}
-      </button>
-      <button
-        type="button"
-        className="press min-h-11"
-        aria-pressed={manner.voice}
-        onClick={() => setManner({ voice: !manner.voice })}
-      >
-        {manner.voice ? "It speaks" : "It does not speak"}
-      </button>
-      <button
-        type="button"
-        className="press min-h-11"
-        aria-pressed={manner.notices}
-        onClick={turnNotices}
-      >
-        {manner.notices ? "Notices are on" : "Notices are off"}
-      </button>
+      <MannerPresses onRefused={setRefused} />
       <WhoRings />
       <button type="button" className="press min-h-11" onClick={onGiveUp}>
         Give this session up
       </button>
       <p role="status" className="w-full text-[0.9375rem] text-soft">
         {manner.sound && !audible && "Silent until something is pressed in this window. "}
-        {refused &&
-          "The browser shows no notices of this address: allow them in its settings, then press again."}
+        {refused}
       </p>
     </section>
   );

@@ -3,8 +3,9 @@ import { useState } from "react";
 import { api, type BakingSession, body } from "../../api/client";
 import type { BakeEvent } from "../../logic/events";
 import { currentSessionQuery, showSession } from "../../logic/queries";
+import { sayIt, takeBack } from "../../parts/said/outbox";
 
-/** Say what happened; the answer is the session with its rest planned again. What happened is kept
+/** Say what happened, which waits where nobody answers; the answer is the session with its rest planned again. What happened is kept
  * and told before that: `busy` is only until then. */
 export function useEvents(session: BakingSession) {
   const queries = useQueryClient();
@@ -15,15 +16,15 @@ export function useEvents(session: BakingSession) {
     setMark(session.happened);
     return queries.cancelQueries({ queryKey: currentSessionQuery.queryKey });
   };
-  const onSuccess = (after: BakingSession) => showSession(queries, after);
+  // Nothing is answered to what waits for a network.
+  const onSuccess = (after: BakingSession | null) => after && showSession(queries, after);
   const telling = useMutation({
-    mutationFn: (what: BakeEvent) =>
-      body(api.POST("/api/sessions/{session_id}/events", { ...params, body: what })),
+    mutationFn: (what: BakeEvent) => sayIt(queries, session, what),
     onMutate,
     onSuccess,
   });
   const undo = useMutation({
-    mutationFn: () => body(api.POST("/api/sessions/{session_id}/undo", params)),
+    mutationFn: () => takeBack(queries, session),
     onMutate,
     onSuccess,
   });

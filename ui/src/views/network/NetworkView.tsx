@@ -7,6 +7,7 @@ import { Cautions } from "./Cautions";
 import { CodeShown } from "./CodeShown";
 import { type Network, type Role, useDropCode, useLetIn, useShut } from "./changes";
 import { DevicesLetIn } from "./DevicesLetIn";
+import { ThisDevice } from "./ThisDevice";
 
 const ROLES = [
   ["kitchen", "what is done at the oven"],
@@ -18,7 +19,7 @@ export default function NetworkView() {
   const me = useQuery(meQuery);
   if (me.error) return <Failed problem={me.error} />;
   if (!me.data) return <p className="p-6 text-soft">One moment…</p>;
-  if (me.data.device) return <LetInItself name={me.data.device.name} />;
+  if (me.data.device) return <ThisDevice name={me.data.device.name} />;
   return <AtThisMachine />;
 }
 
@@ -27,18 +28,6 @@ const Failed = ({ problem }: { problem: Error }) => (
     <Notice problem={problem} />
   </div>
 );
-
-function LetInItself({ name }: { name: string }) {
-  return (
-    <div className="flex max-w-2xl flex-col gap-3 p-5 max-sm:p-3">
-      <h1 className="text-2xl font-bold">Tablet and phone</h1>
-      <p className="text-lg">
-        This is <strong>{name}</strong>, and it was let in. Who else may come in, and whether this
-        device stays, is set on the machine that Fine Batch runs on.
-      </p>
-    </div>
-  );
-}
 
 function AtThisMachine() {
   const network = useQuery(networkQuery);

@@ -170,7 +170,7 @@ function Jobs({
           <th className="pr-4 font-normal max-sm:hidden print:hidden">to</th>
           {several && <th className="pr-4 font-normal">who</th>}
           <th className="pr-4 font-normal">job</th>
-          <th className="font-normal print:hidden">with</th>
+          <th className="font-normal max-sm:hidden print:hidden">with</th>
         </tr>
       </thead>
       <tbody>
@@ -195,22 +195,23 @@ function Jobs({
               </td>
               <td className="pr-4 max-sm:hidden print:hidden">{clock(job.end_at)}</td>
               {several && <td className="pr-4">{job.hands && session.workers[job.who ?? 0]}</td>}
-              <td className="pr-4 wrap-anywhere print:pr-0">
+              <td className="py-1 pr-4 wrap-anywhere max-sm:pr-0 print:py-0 print:pr-0">
                 <span className="flex items-center gap-2 print:inline print:font-semibold print:[&>svg]:-my-1 print:[&>svg]:mr-1 print:[&>svg]:inline print:[&>svg]:size-4">
                   {session.doughs.length > 1 && job.dough && (
                     <DoughMark letter={job.dough} size={20} />
                   )}
                   {said.title}
                 </span>
-                {/* On paper what it is done with goes on in the line, so that a day is one page. */}
-                <span className="hidden text-soft print:inline"> {said.detail}</span>
+                {/* On paper what it is done with goes on in the line, so that a day is one page; on a
+                    phone there is no room beside it. */}
+                <span className="hidden text-soft max-sm:block print:inline"> {said.detail}</span>
                 {said.steps.length > 0 && (
                   <span className="block text-[0.9375rem] text-soft print:text-[0.6875rem]">
                     {said.steps.map(closed).join("; ")}
                   </span>
                 )}
               </td>
-              <td className="text-soft wrap-anywhere print:hidden">
+              <td className="text-soft wrap-anywhere max-sm:hidden print:hidden">
                 {said.detail}
                 {onPin && job.may_be_pinned && windowWords(job) && (
                   <span className="block text-[0.9375rem] max-sm:hidden print:hidden">

@@ -4,18 +4,19 @@ import type { BakingSession } from "../../api/client";
 import { serverNow } from "../../logic/clock";
 import { when } from "../../logic/format";
 import { jobNow, pendingJobs, wordsOf } from "../../logic/jobs";
-import { currentSessionQuery, planQuery } from "../../logic/queries";
+import { planQuery } from "../../logic/queries";
 import { DoughMark } from "../../parts/DoughMark";
 import { SmallDay } from "../../parts/day/SmallDay";
 import { DayExample } from "../../parts/examples/DayExample";
 import { ToStand } from "../../parts/examples/ToStand";
 import { Notice } from "../../parts/Notice";
+import { useSession } from "../../parts/said/useSession";
 import { useLastDough } from "../../parts/useLastDough";
 import { useNow } from "../../parts/useNow";
 
 /** What is baked now, or next: the day in little, its first job, and the way there. */
 export function ComingDay() {
-  const current = useQuery(currentSessionQuery);
+  const current = useSession();
   const plan = useQuery(planQuery);
   if (current.data === undefined || plan.data === undefined)
     return <Notice problem={current.error ?? plan.error} />;

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { date } from "../../logic/format";
-import { bookWordsQuery, drawerQuery, wordsQuery } from "../../logic/queries";
+import { bookWordsQuery, drawerQuery, FIRST_DRAWN, wordsQuery } from "../../logic/queries";
 import { VERDICTS } from "../../logic/verdicts";
 import { Notice } from "../../parts/Notice";
 import { BaseDoughs } from "./BaseDoughs";
@@ -11,12 +11,11 @@ import { ON_RULER, OnRuler, scaleOf } from "./OnRuler";
 
 type Drawn = Schemas["DrawnDough"];
 
-export const FIRST = 8;
 const MORE = 24;
 
 /** The doughs from the side, to one scale and on one ruler, as they last came out. */
 export function Doughs() {
-  const [most, setMost] = useState(FIRST);
+  const [most, setMost] = useState(FIRST_DRAWN);
   const drawer = useQuery(drawerQuery("", most));
   const words = useQuery(wordsQuery);
   const book = useQuery(bookWordsQuery);
@@ -51,7 +50,7 @@ export function Doughs() {
       </ul>
       {found.total > found.doughs.length && (
         <p className="mt-2 flex gap-3">
-          {most === FIRST && (
+          {most === FIRST_DRAWN && (
             <button type="button" className="press" onClick={() => setMost(MORE)}>
               Show more
             </button>

@@ -1,21 +1,21 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { drawerQuery } from "../../logic/queries";
+import { drawerQuery, FIRST_DRAWN } from "../../logic/queries";
 import { FirstStart } from "../../parts/FirstStart";
 import { Notice } from "../../parts/Notice";
 import { useNewDough } from "../../parts/useNewDough";
 import { BaseDoughs } from "./BaseDoughs";
 import { InTheCold, ToWrite } from "./Beside";
 import { ComingDay } from "./ComingDay";
-import { Doughs, FIRST } from "./Doughs";
+import { Doughs } from "./Doughs";
 import { SeeTheDemo } from "./SeeTheDemo";
 
 /** The first screen: what is baked next, what is due, what waits, and the doughs. */
 export function TodayView() {
   const start = useNewDough();
   const [bases, setBases] = useState(false);
-  const some = useQuery(drawerQuery("", FIRST)).data?.total !== 0;
+  const some = useQuery(drawerQuery("", FIRST_DRAWN)).data?.total !== 0;
   return (
     <div className="flex flex-col gap-6 p-5 max-sm:p-3">
       <h1 className="sr-only">Today</h1>
