@@ -44,14 +44,14 @@ OF_A_FILE = [
 """Every list and every screen that needs no name of anything."""
 
 
-@pytest.fixture(params=VERSIONS)
-def file(request: pytest.FixtureRequest, tmp_path: Path) -> Path:
-    file = tmp_path / "mine.sqlite3"
+@pytest.fixture(params=VERSIONS, scope="module")
+def file(request: pytest.FixtureRequest, tmp_path_factory: pytest.TempPathFactory) -> Path:
+    file = tmp_path_factory.mktemp(request.param) / "mine.sqlite3"
     put(request.param, file)
     return file
 
 
-@pytest.fixture
+@pytest.fixture(scope="module")
 def old(file: Path) -> Iterator[TestClient]:
     with closing(sqlite3.connect(file)) as raw:
         (now,) = raw.execute("SELECT max(at) FROM event").fetchone()

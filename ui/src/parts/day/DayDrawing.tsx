@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useMemo, useRef, useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { Axis, type Day, layDay } from "../../logic/day";
 import { clock, dial, length } from "../../logic/format";
@@ -24,7 +24,13 @@ interface DayProps {
 }
 
 /** The day: places from top to bottom, time from left to right, each tray a ribbon through them. */
-export function DayDrawing({ session, now, until, onPin, ...shown }: DayProps) {
+export const DayDrawing = memo(function DayDrawing({
+  session,
+  now,
+  until,
+  onPin,
+  ...shown
+}: DayProps) {
   const [own, setOwn] = useState<string | null>(null);
   const only = shown.only === undefined ? own : shown.only;
   const setOnly = shown.onOnly ?? setOwn;
@@ -181,7 +187,7 @@ export function DayDrawing({ session, now, until, onPin, ...shown }: DayProps) {
       />
     </figure>
   );
-}
+});
 
 /** Dragging a job along the time axis; let go, it is pinned there. */
 function useDrag(axis: Axis, onPin: OnPin | undefined, onPress: (job: string) => void) {

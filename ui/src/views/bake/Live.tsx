@@ -24,6 +24,8 @@ import { useEvents } from "./useEvents";
 import { WeighAlong } from "./WeighAlong";
 
 const LISTED = 5;
+/** A day is drawn in minutes: its line need not move with each second. */
+const DRAWN_EVERY_MS = 10_000;
 
 /** The companion while something is baked: the job for now, what is next, the oven as it is. */
 export function Live({ session, failed }: { session: BakingSession; failed: Error | null }) {
@@ -193,7 +195,7 @@ export function Live({ session, failed }: { session: BakingSession; failed: Erro
         )}
       </aside>
       <div className="col-span-full max-sm:hidden">
-        <DayDrawing session={session} now={now} />
+        <DayDrawing session={session} now={now - (now % DRAWN_EVERY_MS)} />
       </div>
     </div>
   );
