@@ -5,12 +5,15 @@ import subprocess
 import sys
 from pathlib import Path
 
-THERE = Path(__file__).with_name("at_home.py")
+import pytest
+
+THERE = Path(__file__).parent
 
 
-def test_who_is_let_in_and_who_learns_nothing() -> None:
+@pytest.mark.parametrize("tried", ["at_home.py", "by_the_oven.py"])
+def test_at_an_address_of_a_home(tried: str) -> None:
     plain = {key: value for key, value in os.environ.items() if not key.startswith("PYTEST_")}
-    asks = [*("-q", "-x", "--no-header", "-p", "no:cacheprovider"), str(THERE)]
+    asks = [*("-q", "-x", "--no-header", "-p", "no:cacheprovider"), str(THERE / tried)]
     apart = ["unshare", "-n" if os.geteuid() == 0 else "-rn"]
     found = subprocess.run(
         [*apart, sys.executable, "-m", "pytest", *asks],

@@ -1,7 +1,7 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Fragment, useEffect, useRef, useState } from "react";
 import { useLocation } from "react-router";
-import { api, body } from "../api/client";
+import { api, body, isElsewhere } from "../api/client";
 import { readIn, type Units, unitsOfRegion } from "../logic/kitchenUnits";
 import { aboutQuery, coldQuery, currentSessionQuery, kitchenQuery } from "../logic/queries";
 
@@ -35,7 +35,8 @@ export function InUnits({ children }: { children: React.ReactNode }) {
   const units = kitchen.data?.units ?? REGION;
   const read = JSON.stringify(units);
   const { mutate: keep } = choose;
-  const unset = kitchen.data?.units === null;
+  // Another device reads in its region's until the kitchen has some.
+  const unset = kitchen.data?.units === null && !isElsewhere();
   useEffect(() => {
     if (unset) keep(REGION);
   }, [unset, keep]);

@@ -53,6 +53,8 @@ export function Live({ session, failed }: { session: BakingSession; failed: Erro
   const done = () => {
     if (!job || busy || twice) return;
     noteDone();
+    // On a phone the next job's words are above what was looked at.
+    window.scrollTo({ top: 0 });
     tell({ kind: "done", activity: job.key });
   };
   const back = () => {
