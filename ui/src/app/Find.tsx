@@ -42,7 +42,7 @@ export function Find() {
         Find
         <span
           aria-hidden="true"
-          className="border border-ink px-1.5 text-[0.9375rem] max-sm:hidden"
+          className="border border-ink px-1.5 text-[0.9375rem] max-sm:hidden pointer-coarse:hidden"
         >
           {KEY}
         </span>

@@ -10,7 +10,7 @@ export function KeySheet() {
     <>
       <button
         type="button"
-        className="icon-press min-h-11 text-lg max-sm:hidden"
+        className="icon-press min-h-11 text-lg max-sm:hidden pointer-coarse:hidden"
         aria-label="Keys"
         aria-keyshortcuts={KEY}
         onClick={show}

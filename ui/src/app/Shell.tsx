@@ -184,7 +184,9 @@ export function Shell({ children }: { children: React.ReactNode }) {
       >
         To the screen
       </a>
-      <header className="flex min-h-16 flex-wrap items-center gap-x-5 border-b lg:flex-nowrap border-ink bg-sheet px-5 max-sm:px-3">
+      <header
+        className={`flex min-h-16 flex-wrap items-center gap-x-5 border-b border-ink bg-sheet px-5 max-sm:px-3 ${atTheOven ? "md:flex-nowrap" : "lg:flex-nowrap"}`}
+      >
         <Link to="/" className="py-2 text-2xl font-bold whitespace-nowrap text-enamel">
           Fine Batch
         </Link>

@@ -18,7 +18,7 @@ export function KeyCap({ children }: { children: string }) {
   return (
     <span
       aria-hidden="true"
-      className="border border-current px-1.5 font-sans text-[0.9375rem] leading-tight font-normal max-sm:hidden"
+      className="border border-current px-1.5 font-sans text-[0.9375rem] leading-tight font-normal max-sm:hidden pointer-coarse:hidden"
     >
       {children}
     </span>

@@ -135,7 +135,8 @@ export function Live({ session, failed }: { session: BakingSession; failed: Erro
             disabled={busy || twice}
             onClick={done}
           >
-            Done <span className="text-lg font-normal max-sm:hidden">space</span>
+            Done{" "}
+            <span className="text-lg font-normal max-sm:hidden pointer-coarse:hidden">space</span>
           </button>
           <button
             type="button"
@@ -215,7 +216,7 @@ function Due({ wait, at, sooner }: { wait: number; at: number; sooner: boolean }
       {sooner && (
         <span className="text-lg font-normal">
           before its turn
-          <span className="max-sm:hidden">
+          <span className="max-sm:hidden pointer-coarse:hidden">
             ; <kbd className="font-sans">Esc</kbd> goes back to what is due
           </span>
         </span>

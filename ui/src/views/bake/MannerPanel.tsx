@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, body } from "../../api/client";
+import { Link } from "react-router";
+import { api, body, isElsewhere } from "../../api/client";
 import { ringingQuery } from "../../logic/queries";
 import { namesApart } from "../../logic/screenName";
 import { MannerPresses, useRefused } from "../../parts/calling/MannerPresses";
@@ -26,6 +27,11 @@ export function MannerPanel({ whole, onWhole, onGiveUp }: MannerPanelProps) {
       </button>
       <MannerPresses onRefused={setRefused} />
       <WhoRings />
+      {isElsewhere() && (
+        <Link to="/network" className="press min-h-11">
+          This device
+        </Link>
+      )}
       <button type="button" className="press min-h-11" onClick={onGiveUp}>
         Give this session up
       </button>

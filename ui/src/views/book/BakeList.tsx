@@ -18,6 +18,8 @@ interface BakeListProps {
 }
 
 /** Bakes, newest first. */
+import { PhotoPresses } from "./PhotoPresses";
+
 export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: BakeListProps) {
   const takeOut = useTakeOut();
   const photo = usePhoto();
@@ -88,18 +90,11 @@ export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: Bak
                   />
                 </a>
               ) : (
-                <label className="cursor-pointer text-[0.9375rem] text-soft underline focus-within:outline-3">
-                  add a photo
-                  <input
-                    type="file"
-                    accept="image/jpeg,image/png"
-                    className="sr-only"
-                    onChange={(event) => {
-                      const chosen = event.target.files?.[0];
-                      if (chosen) photo.mutate({ bakeId: bake.id, photo: chosen });
-                    }}
+                <p className="flex flex-wrap items-start gap-2">
+                  <PhotoPresses
+                    onPhoto={(chosen) => photo.mutate({ bakeId: bake.id, photo: chosen })}
                   />
-                </label>
+                </p>
               )}
             </div>
             <button

@@ -12,6 +12,7 @@ import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
 import { type BookWords, type Seen, useRecord } from "./changes";
+import { PhotoPresses } from "./PhotoPresses";
 import { SeenFields, WentWrong } from "./SeenFields";
 
 /** What is known of a tray from the bake: minutes in the oven, and what its thermometer said. */
@@ -182,23 +183,28 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
       <ColourStrip words={words.colours} value={colour} onChange={setColour} />
       <WentWrong words={words} seen={seen} onSeen={look} />
       <details className="border-y border-line py-2">
-        <summary className="cursor-pointer font-semibold">Touch, taste, and a photo</summary>
-        <div className="flex flex-col gap-3 pt-2">
+        <summary className="cursor-pointer font-semibold">Touch and taste</summary>
+        <div className="pt-2">
           <SeenFields key={fields} words={words} seen={seen} onSeen={look} />
-          <Field label="Photo, JPEG or PNG">
-            {(props) => (
-              <input
-                key={fields}
-                {...props}
-                type="file"
-                accept="image/jpeg,image/png"
-                className="w-full"
-                onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
-              />
-            )}
-          </Field>
         </div>
       </details>
+      <div className="flex flex-wrap items-center gap-3">
+        <PhotoPresses onPhoto={setPhoto} />
+        <p role="status" className="min-w-0 wrap-anywhere">
+          {photo ? (
+            <>
+              <strong>{photo.name}</strong> goes with it.
+            </>
+          ) : (
+            <span className="text-soft">JPEG or PNG, at most 15 MB.</span>
+          )}
+        </p>
+        {photo && (
+          <button type="button" className="underline" onClick={() => setPhoto(null)}>
+            without it
+          </button>
+        )}
+      </div>
       <Field label="Note">
         {(props) => (
           <textarea

@@ -8,6 +8,7 @@ import { VERDICTS } from "../../logic/verdicts";
 import { PlotExample } from "../../parts/examples/PlotExample";
 import { ToStand } from "../../parts/examples/ToStand";
 import { Field } from "../../parts/Field";
+import { FilePress } from "../../parts/FilePress";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
@@ -139,19 +140,9 @@ function Files() {
       <a href="/api/book/file" download className="press">
         Give it out as CSV
       </a>
-      <label className="press cursor-pointer focus-within:outline-3">
+      <FilePress accept=".csv,text/csv" onFile={async (file) => bring.mutate(await fileText(file))}>
         Bring a CSV in
-        <input
-          type="file"
-          accept=".csv,text/csv"
-          className="sr-only"
-          onChange={async (event) => {
-            const chosen = event.target.files?.[0];
-            event.target.value = "";
-            if (chosen) bring.mutate(await fileText(chosen));
-          }}
-        />
-      </label>
+      </FilePress>
       {bring.data && (
         <p role="status">
           {bring.data.added} bakes added

@@ -6,6 +6,7 @@ import { dial, exampleLine, exampleOven, mass, massBetween } from "../../logic/f
 import { withScale } from "../../logic/fromCard";
 import { KEYS, readQuery } from "../../logic/queries";
 import { forget } from "../../logic/remembered";
+import { FilePress } from "../../parts/FilePress";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
 import { Notice } from "../../parts/Notice";
@@ -100,19 +101,13 @@ export function PasteCard({ words, initial, ...on }: PasteCardProps) {
       />
       <p className="text-[0.9375rem] text-soft">
         Or drop a file on it: a card as text, or a saved web page with a recipe;{" "}
-        <label className="cursor-pointer underline focus-within:outline-2">
+        <FilePress
+          accept=".html,.htm,.json,.jsonld,.txt,.md,text/html,text/plain,application/ld+json"
+          className="cursor-pointer underline"
+          onFile={dropped.mutate}
+        >
           choose one
-          <input
-            type="file"
-            className="sr-only"
-            accept=".html,.htm,.json,.jsonld,.txt,.md,text/html,text/plain,application/ld+json"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) dropped.mutate(file);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        </FilePress>
         .
       </p>
       <Notice problem={dropped.error ?? read.error} />

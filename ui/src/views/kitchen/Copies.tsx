@@ -5,6 +5,7 @@ import { writeMoment } from "../../logic/moments";
 import { copiesQuery } from "../../logic/queries";
 import { AskFirst } from "../../parts/AskFirst";
 import { Cross } from "../../parts/Cross";
+import { FilePress } from "../../parts/FilePress";
 import { Notice } from "../../parts/Notice";
 import { useBringCopy, useMakeCopy, usePutBack, useThrowCopy } from "./useCopies";
 
@@ -98,20 +99,9 @@ export function Copies() {
         >
           Make a copy now
         </button>
-        <label className="press flex cursor-pointer items-center focus-within:outline-2">
+        <FilePress accept=".zip,application/zip" disabled={bring.isPending} onFile={bring.mutate}>
           {bring.isPending ? "It is looked through…" : "Bring in one from another disk"}
-          <input
-            type="file"
-            className="sr-only"
-            accept=".zip,application/zip"
-            disabled={bring.isPending}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) bring.mutate(file);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        </FilePress>
         <a className="press" href="/api/everything" download>
           Save everything as open files
         </a>

@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
 import { useNavigate } from "react-router";
 import { api, type BakingSession, body, ProblemError } from "../../api/client";
 import { fileText } from "../../logic/fileText";
 import { showPlan, showSession } from "../../logic/queries";
 import type { Wish } from "../../logic/wish";
+import { FilePress } from "../../parts/FilePress";
 import { Notice } from "../../parts/Notice";
 
 const FORMS = [
@@ -75,16 +75,12 @@ export function PlanFiles({ plan, wish, onWish }: PlanFilesProps) {
         </ul>
       )}
       <div className="flex flex-wrap gap-3">
-        <Pick
-          label="Bring in a session file"
-          accept=".json,application/json"
-          onFile={bring.mutate}
-        />
-        <Pick
-          label="Busy times from a calendar"
-          accept=".ics,text/calendar"
-          onFile={calendar.mutate}
-        />
+        <FilePress accept=".json,application/json" onFile={bring.mutate}>
+          Bring in a session file
+        </FilePress>
+        <FilePress accept=".ics,text/calendar" onFile={calendar.mutate}>
+          Busy times from a calendar
+        </FilePress>
       </div>
       {calendar.data && (
         <p role="status">
@@ -98,34 +94,5 @@ export function PlanFiles({ plan, wish, onWish }: PlanFilesProps) {
       )}
       <Notice problem={bring.error ?? calendar.error} />
     </div>
-  );
-}
-
-interface PickProps {
-  label: string;
-  accept: string;
-  onFile: (file: File) => void;
-}
-
-function Pick({ label, accept, onFile }: PickProps) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <button type="button" className="press" onClick={() => input.current?.click()}>
-        {label}
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept={accept}
-        aria-label={label}
-        className="hidden"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) onFile(file);
-          event.target.value = "";
-        }}
-      />
-    </>
   );
 }
