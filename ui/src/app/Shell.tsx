@@ -116,11 +116,11 @@ const SAYING =
 function SessionLine() {
   const { data: session } = useSession();
   const now = useNow(session);
-  // On a phone there is no room to say it twice.
+  // On a phone or a tablet there is no room to say it twice.
   const { pathname } = useLocation();
   if (!session) return <DueSoon />;
   if (session.state === "given_up") return <DueSoon />;
-  const saying = pathname === "/bake" ? `${SAYING} max-sm:hidden` : SAYING;
+  const saying = pathname === "/bake" ? `${SAYING} max-lg:hidden` : SAYING;
   if (session.state === "finished") {
     return (
       <Link to="/bake" className={SAYING}>
@@ -184,9 +184,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
       >
         To the screen
       </a>
-      <header
-        className={`flex min-h-16 flex-wrap items-center gap-x-5 border-b border-ink bg-sheet px-5 max-sm:px-3 ${atTheOven ? "md:flex-nowrap" : "lg:flex-nowrap"}`}
-      >
+      <header className="flex min-h-16 flex-wrap items-center gap-x-5 border-b lg:flex-nowrap border-ink bg-sheet px-5 max-sm:px-3">
         <Link to="/" className="py-2 text-2xl font-bold whitespace-nowrap text-enamel">
           Fine Batch
         </Link>
