@@ -66,9 +66,10 @@ export class ProblemError extends Error {
   }
 }
 
-const AWAY = isElsewhere()
-  ? "The machine that Fine Batch runs on does not answer. What you typed stays here."
-  : "Fine Batch does not answer. Is it still running? What you typed stays here.";
+const away = (): string =>
+  isElsewhere()
+    ? "The machine that Fine Batch runs on does not answer. What you typed stays here."
+    : "Fine Batch does not answer. Is it still running? What you typed stays here.";
 
 interface Answer<T> {
   data?: T;
@@ -83,7 +84,7 @@ export async function body<T>(asked: Promise<Answer<T>>): Promise<T> {
     answer = await asked;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw new ProblemError(AWAY, 0, []);
+    throw new ProblemError(away(), 0, []);
   }
   if (answer.response.ok) return answer.data as T;
   const problem = answer.error as Partial<Schemas["Problem"]> | undefined;

@@ -1492,7 +1492,8 @@ export interface paths {
         put?: never;
         /**
          * Screen Here
-         * @description Say that a screen is open, and hear which one rings. To be said each five seconds.
+         * @description Say that a screen is open, and hear which one rings. To be said each five seconds. A device
+         *     of the home network is called as it was when it was let in.
          */
         post: operations["screen_here"];
         delete?: never;
