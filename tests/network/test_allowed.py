@@ -14,7 +14,10 @@ OPERATIONS = [
     )["paths"].items()
     for method in methods
 ]
-AT_THE_OVEN = ("sessions/", "ringing", "bakes", "lessons", "cold", "oven/", "demo/", "devices/")
+AT_THE_OVEN = (
+    *("sessions", "ringing", "bakes", "lessons", "cold", "oven/", "demo/", "devices/"),
+    "bin/1/put-back",
+)
 ASKED = {
     *("study", "read", "readings", "compare", "swaps", "scale", "sheet-check", "same-depth"),
     *("effects", "foresee", "ladder", "chill", "turned", "shared-out", "template"),
@@ -55,6 +58,7 @@ def test_at_the_oven_all_is_looked_at_but_copies_and_bin() -> None:
 def test_the_oven_s_own_presses_are_all_there() -> None:
     for method, path in (
         *(("POST", f"sessions/7/{press}") for press in ("start", "events", "undo", "give-up")),
+        *(("POST", "sessions"), ("POST", "bin/3/put-back")),
         *(("POST", "bakes"), ("PUT", "bakes/3/photo"), ("PUT", "bakes/3/counts")),
         *(("POST", "cold"), ("POST", "cold/4/take"), ("PUT", "cold/4"), ("PUT", "lessons")),
         *(("POST", "ringing/here"), ("PUT", "ringing"), ("POST", "devices/scale/tare")),

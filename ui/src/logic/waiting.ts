@@ -1,4 +1,4 @@
-import type { Activity, BakingSession } from "../api/client";
+import type { Activity, BakingSession, Schemas } from "../api/client";
 import type { BakeEvent } from "./events";
 import { length } from "./format";
 import { stepOf, wordsOf } from "./jobs";
@@ -18,6 +18,8 @@ export interface Waiting {
   /** Why it came too late; null while it waits. */
   late: string | null;
 }
+
+type Along = Schemas["AlongOut"];
 
 const LONGEST_MS = 24 * 60 * 60_000;
 
@@ -87,6 +89,26 @@ function longer(session: BakingSession, bake: Activity, ms: number): Activity[] 
   const out = stepOf(session, bake, "out");
   const later = { ...bake, end_at: bake.end_at + ms };
   return out ? [later, { ...out, due_at: out.due_at + ms, start_at: out.start_at + ms }] : [later];
+}
+
+/** What is weighed for a job, with what was weighed and waits; how even that is the server says. */
+export const alongWith = (along: Along, all: readonly Waiting[], session: number): Along =>
+  notTakenBack(stillWaiting(all, session)).reduce((so, { what }) => weighedIn(so, what), along);
+
+function weighedIn(along: Along, what: Waiting["what"]): Along {
+  if (what === "undo" || what.kind !== "weighed" || what.activity !== along.activity) return along;
+  const grams = what.grams ?? 0;
+  const { portions } = along;
+  if (typeof what.what !== "string") {
+    const weighed_g = [...(portions?.weighed_g ?? []), grams];
+    return { ...along, portions: portions && { ...portions, weighed_g } };
+  }
+  const ingredients = along.ingredients.map((one) =>
+    one.key === what.what
+      ? { ...one, weighed_g: grams, more_g: Math.max(one.more_g + (one.weighed_g ?? 0) - grams, 0) }
+      : one,
+  );
+  return { ...along, ingredients };
 }
 
 /** What was said, in a few words. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { BakeEvent } from "../../src/logic/events";
 import {
+  alongWith,
   readWaiting,
   saidInWords,
   stillWaiting,
@@ -46,6 +47,18 @@ describe("a session with what waits to be heard", () => {
     const tick = waits({ kind: "ticked", activity: find("portion")?.key ?? "", what: "1" });
     expect(find("portion", withWaiting(baked, [tick], 0))?.ticked).toEqual([1]);
     expect(find("portion", withWaiting(baked, [tick, tick], 0))?.ticked).toEqual([]);
+  });
+
+  it("weighs on from what was weighed", () => {
+    const flour = { key: "flour", name: "flour", target_g: 300, weighed_g: 100, more_g: 200 };
+    const portions = { weighed_g: [20], target_g: 21, mean_g: 20, cv: null, off: [] };
+    const along = { activity: "A.mix", ingredients: [flour], portions } as never;
+    const weighed = (grams: number, what?: string) =>
+      waits({ kind: "weighed", activity: "A.mix", grams, ...(what ? { what } : {}) });
+    const so = alongWith(along, [weighed(180, "flour"), weighed(22)], baked.id);
+    expect(so.ingredients).toEqual([{ ...flour, weighed_g: 180, more_g: 120 }]);
+    expect(so.portions?.weighed_g).toEqual([20, 22]);
+    expect(alongWith(along, [done("load", 1)], baked.id)).toBe(along);
   });
 
   it("is without what was taken back", () => {

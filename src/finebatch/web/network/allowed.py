@@ -9,10 +9,12 @@ _HERE_ALONE = re.compile(r"/api/(?:network(?:/|$)|demo/beside$)")
 """Who is let in is decided at this machine, and what opens another window of it, too."""
 _NOT_IN_KITCHEN = re.compile(r"/api/(?:copies|everything|bin|openapi)\b")
 _KITCHEN_CHANGES = re.compile(
-    r"/api/(?:sessions/\d+/(?:start|events|undo|give-up)|ringing(?:/here)?|bakes(?:/.+)?|lessons|"
-    r"cold(?:/.+)?|demo/(?:under-way|clock)|oven/watch(?:/keep)?|devices/scale/tare)"
+    r"/api/(?:sessions(?:/\d+/(?:start|events|undo|give-up))?|ringing(?:/here)?|bakes(?:/.+)?|"
+    r"lessons|cold(?:/.+)?|bin/\d+/put-back|demo/(?:under-way|clock)|oven/watch(?:/keep)?|"
+    r"devices/scale/tare)"
 )
-"""What is done at the oven: a session baked, bakes written down, the cold store, the scale."""
+"""What is done at the oven: a session or one tray baked, bakes written down, the cold store, the
+scale; what was thrown away there is taken back."""
 _QUESTIONS = re.compile(
     r"/api/(?:study|read|readings|compare|swaps|scale|sheet-check|same-depth|larder/[^/]+/effects|"
     r"doughs/\d+/(?:foresee|ladder|chill|turned|shared-out|template)|plan/ideas/\d+)"

@@ -5,6 +5,8 @@ import type { BakeEvent } from "../../logic/events";
 import { mass, percent, span } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
 import { weighingQuery } from "../../logic/queries";
+import { alongWith } from "../../logic/waiting";
+import { useWaiting } from "../../parts/said/outbox";
 import { type ScaleShows, useScale, useTare } from "../../parts/useDevices";
 import { useKeys } from "./companion";
 import { KeyCap } from "./Happenings";
@@ -23,6 +25,7 @@ export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
   const wanted = job.may_be_weighed;
   const [open, setOpen] = useState(false);
   const along = useQuery(weighingQuery(session.id, job.key, wanted && open));
+  const waiting = useWaiting();
   if (!wanted) return null;
   return (
     <section
@@ -41,7 +44,7 @@ export function WeighAlong({ session, job, busy, onEvent }: WeighAlongProps) {
       {open && along.error && <p className="text-caution">{along.error.message}</p>}
       {open && along.data && (
         <Next
-          along={along.data}
+          along={alongWith(along.data, waiting, session.id)}
           busy={busy}
           onWeighed={(mass, what) =>
             onEvent({ kind: "weighed", activity: job.key, grams: mass, what })

@@ -35,7 +35,10 @@ export function Cautions({ network }: { network: Network }) {
             A guest on it can see that something answers here, and a page that asks for a code:
             nothing of your doughs, plans or book.
           </li>
-          <li>A device that is lost or sold: let it go here, and it is out at once.</li>
+          <li>
+            A device that is lost or sold: let it go here, and it is out at once. What it showed
+            last stays in its browser until it asks again: clear its data before you give it away.
+          </li>
         </ul>
       </section>
     </>
