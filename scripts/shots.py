@@ -4,6 +4,7 @@ python scripts/shots.py [view ...]
 """
 
 import os
+import re
 import sys
 import tempfile
 import threading
@@ -131,20 +132,12 @@ def method(page: Page, _clock: HandClock) -> None:
     put(before)
 
 
-TAKEN_INSIDE = ("method", "today")
+TAKEN_INSIDE = ("method", "today", "oven")
 """Views that take their picture themselves, before they put things back."""
 
 
 def slab(page: Page, _clock: HandClock) -> None:
     tab_of(page, 2, "Slab")
-
-
-def sizes(page: Page, _clock: HandClock) -> None:
-    page.goto(f"http://127.0.0.1:{PORT}/tray/1")
-    page.get_by_role("tab", name="Sizes").click()
-    page.get_by_role("button", name="Just 48 of them").click()
-    expect(page.get_by_text("48 pieces of")).to_be_visible()
-    expect(page.get_by_role("button", name="Take teaspoon")).to_be_visible()
 
 
 def chill(page: Page, _clock: HandClock) -> None:
@@ -212,6 +205,33 @@ def bake(page: Page, clock: HandClock) -> None:
     page.clock.set_fixed_time(clock.at)
     page.goto(f"http://127.0.0.1:{PORT}/bake")
     expect(page.get_by_role("region", name="This job, drawn")).to_be_visible()
+
+
+def oven(page: Page, clock: HandClock) -> None:
+    """The same on a tablet that is let in, upright beside the oven. Wants an address of a home."""
+    if page.request.get(f"http://127.0.0.1:{PORT}/api/sessions/current").json() is None:
+        bake(page, clock)
+    page.goto(f"http://127.0.0.1:{PORT}/network")
+    page.get_by_role("button", name="Let a tablet in").click()
+    code = page.get_by_text(re.compile(r"^\d{3} \d{3}$")).inner_text().replace(" ", "")
+    link = page.get_by_text(re.compile(r"^https://.*/let-in$")).inner_text()
+    browser = page.context.browser
+    assert browser
+    tablet = browser.new_page(
+        viewport={"width": 820, "height": 1100},
+        **{"is_mobile": True, "has_touch": True, "ignore_https_errors": True},
+        timezone_id="UTC",
+        locale="en-GB",
+    )
+    tablet.goto(f"{link}#{code}")
+    tablet.get_by_label("Name of this device").fill("Tablet by the oven")
+    tablet.get_by_role("button", name="Let it in").click()
+    tablet.get_by_role("link", name="Bake", exact=True).click()
+    expect(tablet.get_by_role("region", name="This job, drawn")).to_be_visible()
+    tablet.wait_for_timeout(400)
+    tablet.screenshot(path=PICTURES / "oven.png")
+    tablet.close()
+    page.request.put(f"http://127.0.0.1:{PORT}/api/network", data={"open": False})
 
 
 def closing(page: Page, clock: HandClock) -> None:
@@ -342,7 +362,6 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "larder": larder,
     "tray": tray,
     "slab": slab,
-    "sizes": sizes,
     "chill": chill,
     "kitchen": kitchen,
     "plan": plan,
@@ -352,6 +371,7 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "cold": cold,
     "devices": devices,
     "bake": bake,
+    "oven": oven,
     "weigh": weigh,
     "closing": closing,
     # It adds a dough: the last one.
@@ -363,7 +383,7 @@ def main(wanted: list[str]) -> None:
     PICTURES.mkdir(parents=True, exist_ok=True)
     clock = HandClock()
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as play:
-        settings = Settings(data_file=Path(folder) / "shots.sqlite3")
+        settings = Settings(data_file=Path(folder) / "shots.sqlite3", network_port=PORT + 1)
         app = create_app(settings, clock)
         load(app.state.database, clock(), photos_of(app.state.database.file))
         if not wanted or "today" in wanted:
