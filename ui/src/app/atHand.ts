@@ -11,7 +11,7 @@ import { setAhead } from "../logic/clock";
 import { bringFirst, bringJobs, currentSessionQuery, KEPT_AT_HAND } from "../logic/queries";
 import { hearOfInstalling } from "../parts/elsewhere/installing";
 
-const KEEP_EVERY_MS = 2_000;
+const KEEP_EVERY_MS = 5_000;
 const A_DAY_MS = 24 * 60 * 60_000;
 /** It has another name in every build, whose answers may be others. */
 const BUILD = import.meta.url;
@@ -60,30 +60,33 @@ const isKept = ({ queryKey, state }: Query): boolean =>
   state.data !== undefined &&
   KEPT_AT_HAND.some((first) => first.every((part, n) => queryKey[n] === part));
 
-/** What is shown, every other second in which it has changed. */
+/** What is shown, every few seconds in which it has changed, and once nobody looks. */
 function keep(queries: QueryClient): void {
   let timer: ReturnType<typeof setTimeout> | null = null;
+  const write = () => {
+    if (timer) clearTimeout(timer);
+    timer = null;
+    const state = dehydrate(queries, { shouldDehydrateQuery: isKept });
+    const kept: Kept = { build: BUILD, at: Date.now(), state };
+    try {
+      localStorage.setItem(AT_HAND, JSON.stringify(kept));
+    } catch {
+      // No room: the page that is open goes on.
+    }
+  };
   queries.getQueryCache().subscribe(({ type, query }) => {
-    if (type !== "updated" || timer || !isKept(query)) return;
-    timer = setTimeout(() => {
-      timer = null;
-      const state = dehydrate(queries, { shouldDehydrateQuery: isKept });
-      const kept: Kept = { build: BUILD, at: Date.now(), state };
-      try {
-        localStorage.setItem(AT_HAND, JSON.stringify(kept));
-      } catch {
-        // No room: the page that is open goes on.
-      }
-    }, KEEP_EVERY_MS);
+    if (type === "updated" && isKept(query)) timer ??= setTimeout(write, KEEP_EVERY_MS);
   });
+  document.addEventListener("visibilitychange", () => timer && write());
 }
 
 /** What the next jobs will show, before the network drops. */
 function fetchAhead(queries: QueryClient): void {
   bringFirst(queries);
   let ahead = -1;
+  const current = hashKey(currentSessionQuery.queryKey);
   queries.getQueryCache().subscribe(({ type, query }) => {
-    if (type !== "updated" || query.queryHash !== hashKey(currentSessionQuery.queryKey)) return;
+    if (type !== "updated" || query.queryHash !== current) return;
     const session = query.state.data as BakingSession | null | undefined;
     if (!session || session.id === ahead || session.state !== "running") return;
     ahead = session.id;

@@ -44,6 +44,16 @@ export function withWaiting(
   return notTakenBack(mine).reduce((before, one) => heard(before, one, one.at + ahead), so);
 }
 
+/** What takes this one back; nothing where nothing does. */
+export function takenBackBy(all: readonly Waiting[], one: Waiting): Waiting | undefined {
+  let since = 0;
+  const after = stillWaiting(all, one.session);
+  return after.slice(after.findIndex(({ key }) => key === one.key) + 1).find(({ what }) => {
+    since += what === "undo" ? -1 : 1;
+    return since < 0;
+  });
+}
+
 function notTakenBack(mine: readonly Waiting[]): Waiting[] {
   const left: Waiting[] = [];
   for (const one of mine) {

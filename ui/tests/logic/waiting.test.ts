@@ -5,6 +5,7 @@ import {
   readWaiting,
   saidInWords,
   stillWaiting,
+  takenBackBy,
   type Waiting,
   waitedMs,
   withWaiting,
@@ -70,6 +71,20 @@ describe("a session with what waits to be heard", () => {
 });
 
 describe("what waits", () => {
+  it("is taken back by the one that ends it, and by no other", () => {
+    const all = [
+      waits({ kind: "slow" }, 1),
+      waits({ kind: "away" }, 2),
+      waits("undo", 3),
+      { ...waits("undo", 4), session: 99 },
+      waits("undo", 5),
+    ];
+    const [slow, away] = all as [Waiting, Waiting];
+    expect(takenBackBy(all, away)?.at).toBe(3);
+    expect(takenBackBy(all, slow)?.at).toBe(5);
+    expect(takenBackBy(all.slice(0, 2), slow)).toBeUndefined();
+  });
+
   it("knows how long, as far as a clock may go", () => {
     expect(waitedMs(waits("undo", 1_000), 61_000.4)).toBe(60_000);
     expect(waitedMs(waits("undo", 61_000), 1_000)).toBe(0);

@@ -9,6 +9,7 @@ import {
   readWaiting,
   saidInWords,
   stillWaiting,
+  takenBackBy,
   type Waiting,
   waitedMs,
 } from "../../logic/waiting";
@@ -149,6 +150,9 @@ async function sendEach(queries: QueryClient): Promise<void> {
       }
       const kept = problem instanceof ProblemError && problem.isKept;
       const late = problem instanceof Error ? problem.message : "";
+      // Else that would take back what somebody said before it.
+      const back = kept ? undefined : takenBackBy(waiting.get(), first);
+      if (back) change(without(back));
       change(kept ? without(first) : marked(first, { late }));
       await queries.invalidateQueries({ queryKey: currentSessionQuery.queryKey });
     }
