@@ -193,6 +193,17 @@ def test_what_a_trusted_certificate_allows(kitchen: Kitchen, phone: Page) -> Non
     assert "Phone by the oven" in [screen["name"] for screen in rings.json()["screens"]]
 
 
+def test_it_can_be_put_on_the_home_screen(kitchen: Kitchen, phone: Page) -> None:
+    asking = phone.context.new_cdp_session(phone)
+    manifest = asking.send("Page.getAppManifest")
+    assert manifest["errors"] == []
+    assert '"short_name": "Fine Batch"' in manifest["data"]
+    until(phone, "navigator.serviceWorker.ready.then((found) => Boolean(found.active))")
+    wrong = asking.send("Page.getInstallabilityErrors")["installabilityErrors"]
+    # Contexts of tests are private windows, from which browsers install nothing.
+    assert {error["errorId"] for error in wrong} <= {"in-incognito"}
+
+
 def test_a_phone_that_is_let_go_has_nothing_at_hand(kitchen: Kitchen, phone: Page) -> None:
     start(kitchen)
     phone.goto(f"{DOOR}/bake")

@@ -282,3 +282,34 @@ def test_what_waited_for_a_network_was_done_when_it_was_said(
     demo.post(f"/api/sessions/{running['id']}/give-up")
     late = said_ago(3, "done", "A1.rack")
     assert (late.status_code, "not being baked" in late.json()["detail"]) == (409, True)
+
+
+def test_what_waited_is_as_if_it_had_been_heard_at_once(demo: TestClient, clock: HandClock) -> None:
+    at_hand(demo)
+
+    def baked(*, waits: bool) -> dict[str, int]:
+        session = plan(demo, 1).json()
+        start_at = demo.post(f"/api/sessions/{session['id']}/start").json()["start_at"]
+        jobs = sorted(
+            (a for a in session["activities"] if a["hands"] or a["kind"] == "heat"),
+            key=lambda a: a["start_at"],
+        )
+        said = []
+        for number, each in enumerate(jobs[:8]):
+            clock.pass_minutes(2 + number)
+            said.append((each["key"], clock()))
+            if not waits:
+                say(demo, session, "done", each["key"])
+        if waits:
+            for key, at in said:
+                late = {"kind": "done", "activity": key, "ago_ms": clock() - at}
+                answer = happen(demo, session, late)
+                assert answer.status_code == 200, (key, answer.text)
+        after = demo.get("/api/sessions/current").json()
+        demo.post(f"/api/sessions/{session['id']}/give-up")
+        done = {a["key"]: a["done_at"] for a in after["activities"] if a["done_at"]}
+        return {key: at - start_at for key, at in done.items()}
+
+    heard, waited = baked(waits=False), baked(waits=True)
+    assert waited == heard
+    assert len(heard) == 8

@@ -85,14 +85,17 @@ def keep_rest(row: SessionRow, rest: _Rest, now: int) -> None:
         row.state = "finished"
 
 
-def _plan_rest(database: Database, session_id: int, now: int, tell: Tell) -> None:
+def _plan_rest(
+    database: Database, session_id: int, now: int, tell: Tell, as_of: int | None = None
+) -> None:
     """Plan the rest again without holding anybody up, and keep it unless more has happened.
 
+    It is the rest `as_of` then where what was said had waited: what else waits was said by that.
     Whoever said more plans again after it, so that a plan that came too late is let go of.
     """
     for _ in range(MOST_TRIES):
         with database.reading() as session:
-            rest = rest_of(find_session(session, session_id), now)
+            rest = rest_of(find_session(session, session_id), now if as_of is None else as_of)
         with database.writing() as session:
             row = find_session(session, session_id)
             if _moving(row) == rest.events:
@@ -171,6 +174,7 @@ def say(
         row = find_session(session, session_id)
         before = plan_before(row)
         event = note(row, told, now, by)
+        said_at = now if event is None else event.at
         session.flush()
         if event is not None:
             put_rest(session, row, event, now)
@@ -184,7 +188,7 @@ def say(
     if not moves(event):
         return
     try:
-        _plan_rest(database, session_id, now, tell)
+        _plan_rest(database, session_id, now, tell, said_at)
     except Refusal:
         with database.writing() as session:
             take_rest_out(session, event)
