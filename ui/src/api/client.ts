@@ -30,12 +30,17 @@ export const AT_HAND = "finebatch.at-hand";
 /** Whether this page is of another device than the machine that answers. */
 export const isElsewhere = (): boolean => location.protocol === "https:";
 
+let out = false;
+/** Whether this device was let go: it keeps nothing any more. */
+export const wasLetGo = (): boolean => out;
+
 // A tablet that was let go is asked for a code, as anybody is, and has nothing at hand any more.
 // This machine itself never is.
 for (const one of [api, asking])
   one.use({
     onResponse({ response }) {
       if (response.status !== 401) return;
+      out = true;
       try {
         localStorage.removeItem(AT_HAND);
       } finally {

@@ -6,7 +6,7 @@ import {
   type Query,
   type QueryClient,
 } from "@tanstack/react-query";
-import { AT_HAND, type BakingSession } from "../api/client";
+import { AT_HAND, type BakingSession, wasLetGo } from "../api/client";
 import { setAhead } from "../logic/clock";
 import { bringFirst, bringJobs, currentSessionQuery, KEPT_AT_HAND } from "../logic/queries";
 import { hearOfInstalling } from "../parts/elsewhere/installing";
@@ -66,6 +66,7 @@ function keep(queries: QueryClient): void {
   const write = () => {
     if (timer) clearTimeout(timer);
     timer = null;
+    if (wasLetGo()) return;
     const state = dehydrate(queries, { shouldDehydrateQuery: isKept });
     const kept: Kept = { build: BUILD, at: Date.now(), state };
     try {
