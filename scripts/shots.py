@@ -219,7 +219,9 @@ def oven(page: Page, clock: HandClock) -> None:
     assert browser
     tablet = browser.new_page(
         viewport={"width": 820, "height": 1100},
-        **{"is_mobile": True, "has_touch": True, "ignore_https_errors": True},
+        is_mobile=True,
+        has_touch=True,
+        ignore_https_errors=True,
         timezone_id="UTC",
         locale="en-GB",
     )
