@@ -97,6 +97,7 @@ def test_from_a_first_start_to_a_plan_of_ones_own_dough(page: Page, empty: Serve
     expect(bases.get_by_role("listitem")).to_have_count(12)
     check_axe(page)
     press("button", "That is my kitchen")
+    expect(page.get_by_role("button", name="That is my kitchen")).to_have_count(0)
     press("button", "Begin with Oat and raisin drops")
     expect(page.get_by_label("Name of the dough")).to_have_value("Oat and raisin drops")
     press("link", "Portion it")
