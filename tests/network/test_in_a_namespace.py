@@ -20,7 +20,7 @@ def test_at_an_address_of_a_home(tried: str) -> None:
         env=plain,
         capture_output=True,
         text=True,
-        timeout=300,
+        timeout=600,
         check=False,
     )
     assert found.returncode == 0, found.stdout[-6000:] + found.stderr[-2000:]
