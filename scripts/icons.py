@@ -18,7 +18,8 @@ def main() -> None:
     chromium = os.environ.get("CHROMIUM", "/usr/bin/chromium")
     with sync_playwright() as playing:
         browser = playing.chromium.launch(
-            executable_path=chromium, args=["--no-sandbox", "--disable-gpu"]
+            executable_path=chromium,
+            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
         )
         for name, (side, share) in (SIZES | WHOLE).items():
             page = browser.new_page(viewport={"width": side, "height": side})

@@ -37,7 +37,6 @@ self.addEventListener("notificationclick", (event) => {
 
 /** The page as it is now, where somebody answers; else as it was. */
 async function page(event) {
-  const kept = () => caches.match(PAGE, { cacheName: SHELL });
   try {
     const answer = await Promise.race([fetch(event.request), late()]);
     // A device that was let go has nothing at hand.
@@ -45,14 +44,14 @@ async function page(event) {
     else if (answer.ok) event.waitUntil(bring().catch(() => undefined));
     return answer;
   } catch (away) {
-    const page = await kept();
-    if (page) return page;
+    const kept = await caches.match(PAGE, { cacheName: SHELL });
+    if (kept) return kept;
     throw away;
   }
 }
 
 const late = () =>
-  new Promise((_, give_up) => setTimeout(() => give_up(new TypeError("no answer")), WAIT_MS));
+  new Promise((_, giveUp) => setTimeout(() => giveUp(new TypeError("no answer")), WAIT_MS));
 
 /** Parts have names of their own for each version: one that is at hand is the right one. */
 async function part(request) {

@@ -126,11 +126,7 @@ class Guard:
         """Why a request may change nothing: a page says where it is from, a program of this machine
         has a token."""
         if "origin" in headers:
-            return (
-                None
-                if is_own_page(headers)
-                else "This request comes from another site and is not answered."
-            )
+            return None if is_own_page(headers) else FROM_ELSEWHERE
         sent = headers.get(TOKEN, "").encode("latin-1", "replace")
         return None if by_token and compare_digest(sent, self._token) else WITHOUT_TOKEN
 

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, NavLink, useLocation } from "react-router";
-import type { BakingSession } from "../api/client";
-import { isElsewhere } from "../api/client";
+import { type BakingSession, isElsewhere } from "../api/client";
 import { daysLeft } from "../logic/daysLeft";
 import { when } from "../logic/format";
 import { jobNow, wordsOf } from "../logic/jobs";

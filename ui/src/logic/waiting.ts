@@ -19,6 +19,7 @@ export interface Waiting {
   late: string | null;
 }
 
+type Happened = { what: BakeEvent; at: number };
 type Along = Schemas["AlongOut"];
 
 const LONGEST_MS = 24 * 60 * 60_000;
@@ -41,7 +42,7 @@ export function withWaiting(
   const mine = stillWaiting(all, session.id);
   if (mine.length === 0) return session;
   const so = { ...session, happened: session.happened + mine.length, can_undo: true };
-  return notTakenBack(mine).reduce((before, one) => heard(before, one, one.at + ahead), so);
+  return notTakenBack(mine).reduce((before, { what, at }) => heard(before, what, at + ahead), so);
 }
 
 /** What takes this one back; nothing where nothing does. */
@@ -54,18 +55,18 @@ export function takenBackBy(all: readonly Waiting[], one: Waiting): Waiting | un
   });
 }
 
-function notTakenBack(mine: readonly Waiting[]): Waiting[] {
-  const left: Waiting[] = [];
-  for (const one of mine) {
-    if (one.what === "undo") left.pop();
-    else left.push(one);
+function notTakenBack(mine: readonly Waiting[]): Happened[] {
+  const left: Happened[] = [];
+  for (const { what, at } of mine) {
+    if (what === "undo") left.pop();
+    else left.push({ what, at });
   }
   return left;
 }
 
-function heard(so: BakingSession, { what }: Waiting, at: number): BakingSession {
-  const job = what === "undo" ? undefined : so.activities.find(({ key }) => key === what.activity);
-  if (what === "undo" || !job) return so;
+function heard(so: BakingSession, what: BakeEvent, at: number): BakingSession {
+  const job = so.activities.find(({ key }) => key === what.activity);
+  if (!job) return so;
   if (what.kind === "ticked") {
     const place = Number(what.what);
     const ticked = job.ticked.includes(place)
@@ -105,8 +106,8 @@ function longer(session: BakingSession, bake: Activity, ms: number): Activity[] 
 export const alongWith = (along: Along, all: readonly Waiting[], session: number): Along =>
   notTakenBack(stillWaiting(all, session)).reduce((so, { what }) => weighedIn(so, what), along);
 
-function weighedIn(along: Along, what: Waiting["what"]): Along {
-  if (what === "undo" || what.kind !== "weighed" || what.activity !== along.activity) return along;
+function weighedIn(along: Along, what: BakeEvent): Along {
+  if (what.kind !== "weighed" || what.activity !== along.activity) return along;
   const grams = what.grams ?? 0;
   const { portions } = along;
   if (typeof what.what !== "string") {

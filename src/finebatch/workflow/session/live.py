@@ -174,7 +174,6 @@ def say(
         row = find_session(session, session_id)
         before = plan_before(row)
         event = note(row, told, now, by)
-        said_at = now if event is None else event.at
         session.flush()
         if event is not None:
             put_rest(session, row, event, now)
@@ -188,7 +187,7 @@ def say(
     if not moves(event):
         return
     try:
-        _plan_rest(database, session_id, now, tell, said_at)
+        _plan_rest(database, session_id, now, tell, event.at)
     except Refusal:
         with database.writing() as session:
             take_rest_out(session, event)

@@ -54,11 +54,11 @@ export const useWaiting = (): readonly Waiting[] => useStored(waiting);
 /** Whoever read it knows that it came too late. */
 export const forgetLate = (): void => change((all) => all.filter((one) => one.late === null));
 
-async function send({ session, key, ...one }: Waiting): Promise<BakingSession> {
-  const params = { path: { session_id: session } };
-  const how = { params, headers: { [PRESS]: key }, signal: AbortSignal.timeout(SEND_MS) };
+async function send(one: Waiting): Promise<BakingSession> {
+  const params = { path: { session_id: one.session } };
+  const how = { params, headers: { [PRESS]: one.key }, signal: AbortSignal.timeout(SEND_MS) };
   if (one.what === "undo") return body(asking.POST("/api/sessions/{session_id}/undo", how));
-  const ago_ms = one.tried ? waitedMs({ session, key, ...one }, Date.now()) : 0;
+  const ago_ms = one.tried ? waitedMs(one, Date.now()) : 0;
   const said = { ...one.what, ago_ms };
   return body(asking.POST("/api/sessions/{session_id}/events", { ...how, body: said }));
 }
