@@ -34,11 +34,11 @@ $(STAMPS)/mutants: requirements/mutants.lock $(STAMPS)/dev
 $(STAMPS)/npm: ui/package-lock.json ui/package.json
 	@scripts/need.sh
 	@echo "Setting up the interface…"
-	@cd ui && npm ci --no-audit --no-fund --loglevel=error
+	@cd ui && ../scripts/again.sh 600 npm ci --no-audit --no-fund --loglevel=error
 	@mkdir -p $(STAMPS) && touch $@
 
 $(STAMPS)/ui: $(STAMPS)/npm $(UI_FILES)
-	@cd ui && npm run --silent build -- --logLevel warn
+	@cd ui && ../scripts/again.sh 240 npm run --silent build -- --logLevel warn
 	@mkdir -p $(STAMPS) && touch $@
 
 setup: $(STAMPS)/run $(STAMPS)/ui ## Prepare .venv and the built interface
@@ -55,7 +55,7 @@ chromium:
 	@scripts/chromium.sh $(CHROMIUM)
 
 test: setup-dev chromium check ## Every check and every test
-	@cd ui && npm test --silent -- --reporter=dot
+	@cd ui && ../scripts/again.sh 400 npm test --silent -- --reporter=dot
 	@$(BIN)/pytest -n 2
 
 check: setup-dev ## Style, types, layers, and that generated files are fresh
