@@ -38,6 +38,7 @@ from finebatch.web.network.opening import CHANGED, HomeNetwork
 from finebatch.web.once_only import OnceOnly
 from finebatch.web.ringing import Ringing
 from finebatch.web.routers import (
+    aim,
     bake,
     bin,
     book,
@@ -83,6 +84,7 @@ ROUTERS = (
     occasions.router,
     exchange.router,
     tray.router,
+    aim.router,
     chill.router,
     template.router,
     kitchen.router,

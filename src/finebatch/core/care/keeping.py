@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval
 
-from finebatch.core.formula.dough import Card, Family
+from finebatch.core.formula.dough import Card, Doneness, Family
 from finebatch.core.larder.ingredient import Larder
 from finebatch.core.refusal import refuse
 
@@ -27,6 +27,16 @@ _BAKED: Mapping[Family, str] = {
     "shortbread": "baked_shortbread",
     "twice_baked": "baked_twice",
 }
+_SOFT: frozenset[Doneness] = frozenset({"soft_centre", "chewy"})
+_DRY: frozenset[Doneness] = frozenset({"crisp", "dry"})
+
+
+def _baked_as(family: Family, done: Doneness | None) -> str:
+    """The row of what is baked: of a soft piece that is baked crisp, as crisp ones keep, and of a
+    crisp one that is baked soft, as soft ones do."""
+    if done in _SOFT:
+        return _BAKED["drop"]
+    return _BAKED["rolled"] if family == "drop" and done in _DRY else _BAKED[family]
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,11 +52,18 @@ class Keeping:
 
 
 def keeping_key(
-    form: KeptAs, place: KeptIn, family: Family, *, perishable: bool, filled: bool
+    form: KeptAs,
+    place: KeptIn,
+    family: Family,
+    *,
+    perishable: bool,
+    filled: bool,
+    done: Doneness | None = None,
 ) -> str:
     """The row of the keeping table for something kept; `Refusal` for where it does not keep.
 
-    `perishable` is a dough with egg or dairy, `filled` are pieces with jam or cream.
+    `perishable` is a dough with egg or dairy, `filled` are pieces with jam or cream; `done` is how
+    far they are baked, where that is set.
     """
     if form == "baked":
         if place == "freezer":
@@ -57,7 +74,7 @@ def keeping_key(
             return "baked_filled"
         if place == "fridge":
             raise refuse("place", "Baked pieces go soft in the fridge. Use a tin or the freezer.")
-        return _BAKED[family]
+        return _baked_as(family, done)
     if place == "tin":
         raise refuse("place", "Raw dough keeps in the fridge or the freezer only.")
     if place == "freezer":
@@ -77,11 +94,13 @@ def is_filled(card: Card) -> bool:
     return any(part.kind == "filling" for part in card.parts)
 
 
-def keeping_of(card: Card, larder: Larder, form: KeptAs, place: KeptIn) -> str:
-    """The row of the keeping table for what is made of a card; `Refusal` for where it does not
-    keep."""
+def keeping_of(
+    card: Card, larder: Larder, form: KeptAs, place: KeptIn, done: Doneness | None = None
+) -> str:
+    """The row of the keeping table for what is made of a card and baked so far; `Refusal` for where
+    it does not keep."""
     perishable, filled = is_perishable(card, larder), is_filled(card)
-    return keeping_key(form, place, card.family, perishable=perishable, filled=filled)
+    return keeping_key(form, place, card.family, perishable=perishable, filled=filled, done=done)
 
 
 def use_by(since: int, keeping: Keeping, best_by: int | None = None) -> int:

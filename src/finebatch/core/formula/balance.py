@@ -108,6 +108,15 @@ def _percentages(made: Composition, salt_g: float, pieces_g: float) -> dict[Figu
     return {f: 100 * g / base for f, g in _figures_g(made, salt_g, pieces_g).items()}
 
 
+def percentages(
+    formula_g: Mapping[str, float], made: Composition, larder: Larder
+) -> Mapping[Figure, float]:
+    """A formula's figures in percent of its flour and what stands in for it; `made` is what it is
+    composed of."""
+    plain = larder.expand({key: g for key, g in formula_g.items() if g > 0})
+    return _percentages(made, _salt_g(plain, larder), _pieces_g(plain, larder))
+
+
 def figures_g(formula_g: Mapping[str, float], larder: Larder) -> dict[str, float]:
     """A formula's figures in g, with those of flour, starch and grain (``base``), of these and
     their like (``structure``) and of all of it (``total``). They add up: those of a dough are the

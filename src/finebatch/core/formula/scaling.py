@@ -173,22 +173,35 @@ def _in_fractions(unit: Unit) -> bool:
     return unit not in (*MASS_UNITS, "ml")
 
 
+def step_of(line: Line, amount: float) -> Fraction:
+    """The smallest step that a cook measures of a line's unit, about that amount."""
+    step = _STEPS.get(line.unit)
+    if step is None:  # grams
+        return Fraction(1) if amount >= 10 else Fraction(1, 10)
+    return step
+
+
 def _rounded(line: Line) -> Line:
     """A line's amount to the step that a cook measures; at least one step."""
     try:
         amount = parse_amount(line.amount, unit=line.unit)
     except ValueError:
         return line
-    step = _STEPS.get(line.unit)
-    if step is None:  # grams
-        step = Fraction(1) if amount.middle >= 10 else Fraction(1, 10)
     if line.unit == "of_eggs":
         return line
+    step = step_of(line, float(amount.middle))
     low, high = (max(round(value / step), 1) * step for value in (amount.low, amount.high))
     low_text, high_text = (
         write_amount(value, fractions=_in_fractions(line.unit)) for value in (low, high)
     )
     return replace(line, amount=f"{low_text}–{high_text}" if high > low else low_text)
+
+
+def measured_line(line: Line, amount: Fraction) -> Line:
+    """A line of another amount, as its unit is written; what was on the paper card no longer
+    holds."""
+    text = write_amount(amount, fractions=_in_fractions(line.unit))
+    return replace(line, amount=text, chosen="", text="")
 
 
 def scale_line(line: Line, factor: Fraction) -> Line:

@@ -57,7 +57,8 @@ def _key(session: Session, dough_id: int | None, form: KeptAs, place: KeptIn, fa
     row = session.get(DoughRow, dough_id) if dough_id is not None else None
     if row is None:
         return fallback if place == formula.keepings()[fallback].place else "dough_frozen"
-    return keeping_of(row.card, get_larder(session), form, place)
+    done = row.tray.setting.doneness
+    return keeping_of(row.card, get_larder(session), form, place, done)
 
 
 def _check(pieces: int, most: int = MOST_PIECES) -> None:

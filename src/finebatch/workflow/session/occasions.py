@@ -185,7 +185,7 @@ def _sized(kind: OccasionKind, wanted: int, dough: Dough, known: Known) -> _Size
         wanted,
         baked,
         batch,
-        formula.keepings()[keeping_of(card, larder, "baked", place)],
+        formula.keepings()[keeping_of(card, larder, "baked", place, dough.tray.doneness)],
         None if egg is None else egg.of,
     )
 

@@ -1,0 +1,1 @@
+"""From the piece that is wanted back to the dough that bakes to it."""

@@ -1,0 +1,286 @@
+"""Two or three ways from a dough to what is wished of it, or why there is none."""
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from finebatch.core.aim.items import card_of
+from finebatch.core.aim.search import BAKING, Answer, Search, Wanted
+from finebatch.core.aim.trial import Dough, Outcome
+from finebatch.core.aim.variants import Begun, Facts, begin, keeps_days, others
+from finebatch.core.aim.wish import Aim, Figure
+from finebatch.core.aim.words import changes_of, clash_words, costs_of
+from finebatch.core.formula.dough import Card
+from finebatch.core.piece.spread import EIGHT_IN_TEN
+from finebatch.core.piece.tray import count
+from finebatch.core.refusal import Refusal
+from finebatch.core.tray.question import chill_for
+from finebatch.core.tray.setting import TraySetting
+from finebatch.core.values import Range
+
+WayKey = Literal[
+    "least", "house", "fewest", "another_swap", "dough_as_it_is", "piece_as_it_is", "tray_as_it_is"
+]
+MOST_WAYS = 3
+FARTHER, AND_BY = 2.5, 3.0
+"""No other way is offered that changes so many times as much as the least, and so much more."""
+MIXED_C = 23.0
+"""How warm a dough comes from the bowl, where it goes into the fridge."""
+
+
+@dataclass(frozen=True, slots=True)
+class Comes:
+    """What comes out: a piece's width with its band (mm), height (mm) and minutes, sugar in g in
+    100 g baked, how long it keeps, how many pieces; and how likely its width is as wished."""
+
+    width_mm: float
+    low_mm: float
+    high_mm: float
+    height_mm: float
+    minutes: float
+    sugar_pct: float
+    keeps_days: float
+    pieces: int
+    likely: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One way there: the card and the tray as they would be, what is changed, what comes of it and
+    what that costs elsewhere; `distance` is how far it is from the dough, `met` says that all
+    wishes are met."""
+
+    key: WayKey
+    card: Card
+    setting: TraySetting
+    changes: tuple[str, ...]
+    costs: tuple[str, ...]
+    distance: float
+    comes: Comes
+    met: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Reached:
+    """How a dough comes to what is wished: as it is now, the ways there, and what cannot be had and
+    why. Without ways there is nothing to change."""
+
+    now: Comes
+    ways: tuple[Way, ...]
+    met: bool
+    why: tuple[str, ...]
+    clash: tuple[Figure, ...]
+
+
+def _likely(outcome: Outcome, wanted: Range | None) -> float | None:
+    """How likely a piece is as wide as wished, by its band."""
+    if wanted is None:
+        return None
+    width = outcome.found.width
+    sd = math.log(width.high_mm / width.low_mm) / 2 / EIGHT_IN_TEN
+
+    def below(mm: float) -> float:
+        ratio = math.log(max(mm, 1e-3) / width.middle_mm)
+        return (1 + math.erf(ratio / sd / math.sqrt(2))) / 2
+
+    return below(wanted[1]) - below(wanted[0])
+
+
+class Ways:
+    """The search for all ways from one dough."""
+
+    def __init__(self, dough: Dough, aim: Aim, facts: Facts) -> None:
+        self.dough, self.aim, self.facts = dough, aim, facts
+        most = facts.there_g if aim.from_house else None
+        self.wanted = Wanted(aim.ranges, self._limits(dough, most))
+        self.begun: Begun = begin(dough, aim, facts)
+
+    def _limits(self, dough: Dough, there_g: Mapping[str, float] | None) -> Mapping[str, float]:
+        """The most that there is of each ingredient that the house is short of at all."""
+        if there_g is None:
+            return {}
+        return {key: grams for key, grams in there_g.items() if grams > 0}
+
+    def comes(self, dough: Dough, outcome: Outcome, setting: TraySetting) -> Comes:
+        """An outcome as it is told."""
+        found = outcome.found
+        return Comes(
+            width_mm=found.width.middle_mm,
+            low_mm=found.width.low_mm,
+            high_mm=found.width.high_mm,
+            height_mm=found.thickness.height_mm,
+            minutes=found.minutes,
+            sugar_pct=outcome.sugar_pct,
+            keeps_days=keeps_days(dough.baked(setting), self.facts.keepings),
+            pieces=self._pieces(dough, outcome, setting),
+            likely=_likely(outcome, self.wanted.ranges.get("width")),
+        )
+
+    def _pieces(self, dough: Dough, outcome: Outcome, setting: TraySetting) -> int:
+        grams = dough.formula_g(replace(dough.as_it_is(), setting=setting))
+        return self._count(dough, grams, outcome, setting)
+
+    def _count(
+        self, dough: Dough, grams: Mapping[str, float], outcome: Outcome, setting: TraySetting
+    ) -> int:
+        asked = replace(dough.asked, formula_g=grams, setting=setting, mixing=dough.card.mixing)
+        try:
+            made = count(asked.basis(dough.ground), setting.piece, outcome.found)
+        except Refusal:
+            return 0
+        return made.pieces * (made.making.each_gives if made.making else 1)
+
+    def way(self, key: WayKey, answer: Answer) -> Way:
+        """An answer as it is told, with the card and tray that it makes."""
+        card, setting = card_of(answer.dough, answer.changed), answer.changed.setting
+        grams = answer.dough.formula_g(answer.changed)
+        comes = replace(
+            self.comes(answer.dough, answer.outcome, setting),
+            pieces=self._count(answer.dough, grams, answer.outcome, setting),
+        )
+        start = self.dough.outcome(self.dough.as_it_is())
+        was = self._pieces(self.dough, start, self.dough.asked.setting) if start else 0
+        return Way(
+            key=key,
+            card=card,
+            setting=self._chilled(answer),
+            changes=changes_of(self.dough, answer),
+            costs=costs_of(self.dough, answer, (was, comes.pieces)),
+            distance=answer.outcome.distance,
+            comes=comes,
+            met=answer.meets and not self.begun.lacks,
+        )
+
+    def _chilled(self, answer: Answer) -> TraySetting:
+        """The setting with as long in the fridge as its dough takes to be so cold."""
+        setting = answer.changed.setting
+        if setting.dough_temp_c == self.dough.asked.setting.dough_temp_c:
+            return setting
+        asked = replace(
+            answer.dough.asked,
+            formula_g=answer.dough.formula_g(answer.changed),
+            setting=setting,
+        )
+        try:
+            cooling = chill_for(asked, self.dough.larder, "fridge", MIXED_C).cooling
+        except Refusal:
+            return setting
+        minutes = cooling.reaches(max(setting.dough_temp_c, asked.kitchen.fridge_c + 1.0))
+        return setting if minutes is None else replace(setting, chill_min=math.ceil(minutes))
+
+    def best(
+        self,
+        allowed: Callable[[str], bool] = lambda _: True,
+        *,
+        coarse: bool = False,
+        wanted: Wanted | None = None,
+    ) -> Answer | None:
+        """The least change from any of the doughs that it may begin with."""
+        found = (
+            Search(dough, wanted or self.wanted, allowed).least(coarse=coarse)
+            for dough in self.begun.doughs
+        )
+        return min((a for a in found if a), key=lambda a: a.rank, default=None)
+
+    def one_thing(self, within: float) -> list[Answer]:
+        """Answers that change one thing which is not changed by steps, nearer than `within`."""
+        found = []
+        for dough in self.begun.doughs:
+            for other in others(dough, self.aim, self.facts):
+                answer = Search(other, self.wanted, lambda _: False).start()
+                if answer and answer.meets and answer.outcome.distance < within:
+                    found.append(answer)
+        return sorted(found, key=lambda a: a.rank)
+
+    def fewest(self, least: Answer) -> Answer | None:
+        """What changes fewest things; of those the least change."""
+        if len(changes_of(self.dough, least)) <= 1:
+            return None
+        most = len(changes_of(self.dough, least))
+        found = self.one_thing(math.inf)
+        for dough in self.begun.doughs:
+            found += Search(dough, self.wanted).singles()
+        fewer = [(n, a) for a in found if (n := len(changes_of(self.dough, a))) < most]
+        return min(fewer, key=lambda pair: (pair[0], pair[1].rank), default=(0, None))[1]
+
+    def clash(self) -> tuple[Figure, ...]:
+        """The fewest wishes that cannot be had together: without any of them the rest can."""
+        kept = list(self.wanted.ranges)
+        for figure in list(kept):
+            fewer = {f: self.wanted.ranges[f] for f in kept if f != figure}
+            found = self.best(coarse=True, wanted=replace(self.wanted, ranges=fewer))
+            if fewer and not (found and found.meets):
+                kept.remove(figure)
+        return tuple(kept)
+
+    def reached(self, *, coarse: bool = False) -> Reached:
+        """All of it."""
+        start = self.dough.outcome(self.dough.as_it_is())
+        if start is None:  # the refusal says why
+            self.dough.asked.foresee(self.dough.ground)
+            raise AssertionError
+        now = self.comes(self.dough, start, self.dough.asked.setting)
+        least = self.best(coarse=coarse)
+        if least is not None:
+            within = least.outcome.distance if least.meets else math.inf
+            least = min([least, *(() if coarse else self.one_thing(within))], key=lambda a: a.rank)
+        if least is None:
+            return Reached(now, (), False, self.begun.lacks, ())
+        if not least.meets:
+            return self._unreached(now, least, coarse=coarse)
+        if coarse:
+            ways: list[tuple[WayKey, Answer]] = [("least", least)]
+        else:
+            ways = self._all(least)
+        told = tuple(self.way(key, answer) for key, answer in ways)
+        told = tuple(way for way in told if way.changes)
+        return Reached(now, told, not self.begun.lacks, self.begun.lacks, ())
+
+    def _unreached(self, now: Comes, nearest: Answer, *, coarse: bool) -> Reached:
+        clash = () if coarse else self.clash()
+        why = list(self.begun.lacks)
+        wishes = [(figure, wish) for figure in clash if (wish := self.aim.of(figure))]
+        if wishes:
+            why.append(clash_words(wishes, nearest))
+        way = self.way("least", nearest)
+        return Reached(now, (way,) if way.changes else (), False, tuple(why), clash)
+
+    def _all(self, least: Answer) -> list[tuple[WayKey, Answer]]:
+        """The ways that differ, at most three."""
+        found: list[tuple[WayKey, Answer]] = [("least", least)]
+
+        def add(key: WayKey, answer: Answer | None) -> None:
+            if answer is None or not answer.meets or len(found) == MOST_WAYS:
+                return
+            if answer.outcome.distance > FARTHER * least.outcome.distance + AND_BY:
+                return
+            said = changes_of(self.dough, answer)
+            if all(said != changes_of(self.dough, other) for _, other in found):
+                found.append((key, answer))
+
+        if self.facts.there_g is not None and not self.aim.from_house:
+            own = Ways(self.dough, replace(self.aim, from_house=True), self.facts)
+            add("house", own.best() if not own.begun.lacks else None)
+        add("fewest", self.fewest(least))
+        for dough in self.begun.doughs:
+            if dough.card != least.dough.card:
+                add("another_swap", Search(dough, self.wanted).least())
+        ways: tuple[tuple[WayKey, Callable[[str], bool]], ...] = (
+            ("dough_as_it_is", lambda key: key.startswith(BAKING)),
+            ("piece_as_it_is", lambda key: not key.startswith("handle:")),
+            ("tray_as_it_is", lambda key: key.startswith("line:")),
+        )
+        for key, allowed in ways:
+            if len(found) < MOST_WAYS:
+                add(key, self.best(allowed))
+        return found
+
+
+def ways(dough: Dough, aim: Aim, facts: Facts, *, coarse: bool = False) -> Reached:
+    """From a dough to what is wished: two or three ways, or the nearest and what clashes.
+
+    `coarse` only looks for the least change, and says no reasons. `Refusal` for a dough of which no
+    piece can be foreseen.
+    """
+    return Ways(dough, aim, facts).reached(coarse=coarse)
