@@ -987,6 +987,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/doughs/{dough_id}/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim
+         * @description Ways from this dough to what is wished, or why there is none; nothing is kept.
+         */
+        post: operations["aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/doughs/{dough_id}/keep-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Way
+         * @description Make a way a version of the dough, and its tray's setting with it.
+         */
+        post: operations["keep_way"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/doughs/{dough_id}/chill": {
         parameters: {
             query?: never;
@@ -2405,6 +2445,63 @@ export interface components {
             caution: boolean;
         };
         /**
+         * Aim
+         * @description What is wanted of a piece and its dough; what is None is left as it comes.
+         *
+         *     Lengths in mm. `sugar_pct` is the most sugar in 100 g of the baked piece, `keeps_days` for how
+         *     long it has to keep at least. `from_house`: only of what is in the house.
+         */
+        Aim: {
+            width_mm?: components["schemas"]["Wished"] | null;
+            height_mm?: components["schemas"]["Wished"] | null;
+            minutes?: components["schemas"]["Wished"] | null;
+            sugar_pct?: number | null;
+            keeps_days?: number | null;
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            colour?: ("pale" | "golden" | "brown") | null;
+            /** @default [] */
+            without: ("egg" | "milk" | "gluten")[];
+            /** @default false */
+            from_house: boolean;
+        };
+        /**
+         * AimBody
+         * @description How a dough is portioned and baked now, and what is wished of it; `coarse` asks for a quick
+         *     first answer without reasons.
+         */
+        AimBody: {
+            piece: components["schemas"]["Drop"] | components["schemas"]["Rolled"] | components["schemas"]["Sliced"] | components["schemas"]["SlabOnPaper"] | components["schemas"]["Pan"] | components["schemas"]["FilledPan"] | components["schemas"]["Roped"] | components["schemas"]["TwiceBaked"] | components["schemas"]["Wafer"];
+            /** @enum {string} */
+            evenness: "weighed" | "scooped" | "spooned";
+            dough_temp_c: number;
+            oven_c: number;
+            /** @enum {string} */
+            surface: "parchment" | "bare" | "greased" | "silicone" | "perforated" | "insulated" | "dark";
+            chill_min: number;
+            doneness?: ("soft_centre" | "chewy" | "set" | "crisp" | "dry") | null;
+            colour?: ("pale" | "golden" | "brown") | null;
+            /** @default false */
+            rested: boolean;
+            /** @default  */
+            sheet: string;
+            /** @default [] */
+            also: components["schemas"]["AlsoPieces"][];
+            chilled_as?: ("dough" | "disc" | "log" | "portions" | "slices" | "baked") | null;
+            /**
+             * @default all
+             * @enum {string}
+             */
+            minutes_by: "all" | "card" | "reckoned";
+            /**
+             * @default all
+             * @enum {string}
+             */
+            width_by: "all" | "card" | "reckoned";
+            aim?: components["schemas"]["Aim"];
+            /** @default false */
+            coarse: boolean;
+        };
+        /**
          * Allergen
          * @description One allergen and what brings it: ingredient names, and the part that they are in.
          *
@@ -2483,7 +2580,7 @@ export interface components {
             /** @default 1 */
             step: number;
             /** @default [] */
-            ways: components["schemas"]["Way"][];
+            ways: components["schemas"]["finebatch__core__piece__kinds__says__Way"][];
             when: components["schemas"]["When"] | null;
             /** @default  */
             aside: string;
@@ -3038,6 +3135,22 @@ export interface components {
             advice: string;
             note: string;
             events: components["schemas"]["ColdEventOut"][];
+        };
+        /**
+         * Comes
+         * @description What comes out: a piece's width with its band (mm), height (mm) and minutes, sugar in g in
+         *     100 g baked, how long it keeps, how many pieces; and how likely its width is as wished.
+         */
+        Comes: {
+            width_mm: number;
+            low_mm: number;
+            high_mm: number;
+            height_mm: number;
+            minutes: number;
+            sugar_pct: number;
+            keeps_days: number;
+            pieces: number;
+            likely: number | null;
         };
         /**
          * CompareBody
@@ -3666,6 +3779,17 @@ export interface components {
         KeepBody: {
             session_id: number;
             name: string;
+        };
+        /**
+         * KeepWayBody
+         * @description One way as it was answered, on top of the revision that it was looked for from, and the wish
+         *     that it is for.
+         */
+        KeepWayBody: {
+            revision: number;
+            card: components["schemas"]["Card"];
+            setting: components["schemas"]["TraySetting"];
+            aim: components["schemas"]["Aim"];
         };
         /**
          * KeptPack
@@ -4804,6 +4928,18 @@ export interface components {
             bent: boolean;
             across_mm: number;
             down_mm: number | null;
+        };
+        /**
+         * Reached
+         * @description How a dough comes to what is wished: as it is now, the ways there, and what cannot be had and
+         *     why. Without ways there is nothing to change.
+         */
+        Reached: {
+            now: components["schemas"]["Comes"];
+            ways: components["schemas"]["finebatch__core__aim__ways__Way"][];
+            met: boolean;
+            why: string[];
+            clash: ("width" | "height" | "minutes" | "sugar")[];
         };
         /**
          * ReadLine
@@ -6318,14 +6454,6 @@ export interface components {
             set_to_c: number | null;
         };
         /**
-         * Way
-         * @description One of some ways: its value, and what it is called.
-         */
-        Way: {
-            value: boolean | string;
-            label: string;
-        };
-        /**
          * WeighedDough
          * @description A whole dough in grams. `base_g` is the flour, starch and grain that count as 100 %.
          *
@@ -6428,6 +6556,18 @@ export interface components {
             occasion?: components["schemas"]["Occasion"] | null;
         };
         /**
+         * Wished
+         * @description A figure that is wanted: about so much, at most or at least.
+         */
+        Wished: {
+            figure: number;
+            /**
+             * @default about
+             * @enum {string}
+             */
+            sense: "about" | "at_most" | "at_least";
+        };
+        /**
          * WordsOut
          * @description What a card can be made of.
          */
@@ -6468,6 +6608,31 @@ export interface components {
             most_on_sheet: number;
             trays: number[];
             made: number;
+        };
+        /**
+         * finebatch__core__aim__ways__Way
+         * @description One way there: the card and the tray as they would be, what is changed, what comes of it and
+         *     what that costs elsewhere; `distance` is how far it is from the dough, `met` says that all
+         *     wishes are met.
+         */
+        finebatch__core__aim__ways__Way: {
+            /** @enum {string} */
+            key: "least" | "house" | "fewest" | "another_swap" | "dough_as_it_is" | "piece_as_it_is" | "tray_as_it_is";
+            card: components["schemas"]["Card"];
+            setting: components["schemas"]["TraySetting"];
+            changes: string[];
+            costs: string[];
+            distance: number;
+            comes: components["schemas"]["Comes"];
+            met: boolean;
+        };
+        /**
+         * finebatch__core__piece__kinds__says__Way
+         * @description One of some ways: its value, and what it is called.
+         */
+        finebatch__core__piece__kinds__says__Way: {
+            value: boolean | string;
+            label: string;
         };
     };
     responses: never;
@@ -12340,6 +12505,220 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OtherPanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reached"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepWayBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dough"];
                 };
             };
             /** @description Bad Request */

@@ -133,7 +133,7 @@ class Dough:
         )
         try:
             basis = asked.basis(self.ground)
-            found = basis.foresee(changed.setting.piece)
+            found = basis.foresee(changed.setting.piece, explained=False)
         except Refusal:
             return None
         stand = Stand(formula_g, self.family, self.card.mixing, changed.setting, basis.lot)

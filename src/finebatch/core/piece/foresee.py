@@ -109,12 +109,13 @@ def foresee(
     learnt: Learnt | None = None,
     card: OnCard = SILENT,
     colour: Colour | None = None,
+    explained: bool = True,
 ) -> Foreseen:
     """Foresee width, thickness and minutes of one piece, portioned or as it lies; `Refusal` when
     that makes no sense.
 
     `card` is what its card says of minutes and width, `colour` the one that is wanted where that is
-    not as usual.
+    not as usual. What moves the width is left out where it is not `explained`.
     """
     check_dough(dough)
     raw = piece if isinstance(piece, RawPiece) else shape_piece(piece, dough.density_g_cm3)
@@ -127,6 +128,7 @@ def foresee(
         learnt=learnt,
         said=card.width,
         by=card.width_by,
+        explained=explained,
     )
     wanted = doneness or USUAL_DONENESS[family]
     drive = oven_drive(conventional_c(how.oven_c, how.oven_mode), DONE_AT_C[wanted])

@@ -12,7 +12,7 @@ The logarithm of the flow is linear in the effects, so what is known of them is 
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated, Protocol
 
 import numpy as np
@@ -73,19 +73,21 @@ class SpreadModel:
     covariance: Vector
     noise_sd: float
     measured: Vector
+    _reach: Vector = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        reach = [
+            0.0 if e.key in SCALES else math.hypot(e.prior_mean, e.prior_sd) / UNSEEN_REACH
+            for e in self.effects
+        ]
+        object.__setattr__(self, "_reach", np.array(reach))
 
     def unseen_sd(self, row: Vector) -> float:
         """What the law may miss in a dough whose effects are `row` (n,), in ln of width: `LAW_SD`
         beside a measured one, and all of `UNSEEN_SD` with it far from every one."""
-        reach = np.array(
-            [
-                0.0 if e.key in SCALES else math.hypot(e.prior_mean, e.prior_sd) / UNSEEN_REACH
-                for e in self.effects
-            ]
-        )
         if not len(self.measured):
             return math.hypot(LAW_SD, UNSEEN_SD)
-        squared = (((self.measured - row) * reach) ** 2).sum(axis=1).min()
+        squared = (((self.measured - row) * self._reach) ** 2).sum(axis=1).min()
         return math.hypot(LAW_SD, UNSEEN_SD * math.sqrt(1 - math.exp(-float(squared) / 2)))
 
     def row(self, measured: Mapping[str, float], raw: RawPiece) -> Vector:
@@ -219,13 +221,15 @@ def predict_width(
     learnt: Teaching | None = None,
     said: SaidWidth | None = None,
     by: By = "all",
+    explained: bool = True,
 ) -> Width:
     """Predict the baked width of one piece; `said` is what its card says, which counts as `by` has
     it.
 
     `portion_cv` is how uneven the portions are (standard deviation over mean of mass); `learnt`
     shifts and narrows the prediction by what this kitchen's bakes have shown. Without it, the
-    piece is foreseen for home kitchens at large.
+    piece is foreseen for home kitchens at large. What moves it is left out where it is not
+    `explained`.
     """
     row = model.row(measured, raw)
     plain = float(row @ model.mean)
@@ -263,6 +267,6 @@ def predict_width(
         hands_sd=hands_sd,
         learnt_mm=baked_width_mm(raw, plain + offset.mean)[0] - law,
         bakes=offset.bakes,
-        movers=_movers(model, row, raw, at),
+        movers=_movers(model, row, raw, at) if explained else (),
         sources=sources,
     )

@@ -91,8 +91,8 @@ class TrayBasis:
         """The same with the dough made so many times."""
         return replace(self, batches=batches)
 
-    def foresee(self, piece: Portioning) -> Foreseen:
-        """One piece foreseen."""
+    def foresee(self, piece: Portioning, *, explained: bool = True) -> Foreseen:
+        """One piece foreseen, with what moves its width where it is `explained`."""
         return foresee(
             self.models,
             self.dough,
@@ -105,6 +105,7 @@ class TrayBasis:
             learnt=self.learnt,
             card=self.card,
             colour=self.colour,
+            explained=explained,
         )
 
 
