@@ -2580,7 +2580,7 @@ export interface components {
             /** @default 1 */
             step: number;
             /** @default [] */
-            ways: components["schemas"]["finebatch__core__piece__kinds__says__Way"][];
+            ways: components["schemas"]["Way"][];
             when: components["schemas"]["When"] | null;
             /** @default  */
             aside: string;
@@ -3139,7 +3139,8 @@ export interface components {
         /**
          * Comes
          * @description What comes out: a piece's width with its band (mm), height (mm) and minutes, sugar in g in
-         *     100 g baked, how long it keeps, how many pieces; and how likely its width is as wished.
+         *     100 g baked, how long it keeps, how many pieces; and how likely its width is as wished. Raw it
+         *     is `raw_mm` wide and `raw_high_mm` high; `flat` are pieces that are cut or sliced.
          */
         Comes: {
             width_mm: number;
@@ -3151,6 +3152,9 @@ export interface components {
             keeps_days: number;
             pieces: number;
             likely: number | null;
+            raw_mm: number;
+            raw_high_mm: number;
+            flat: boolean;
         };
         /**
          * CompareBody
@@ -4932,11 +4936,12 @@ export interface components {
         /**
          * Reached
          * @description How a dough comes to what is wished: as it is now, the ways there, and what cannot be had and
-         *     why. Without ways there is nothing to change.
+         *     why. `said` is the wish in words. Without ways there is nothing to change.
          */
         Reached: {
             now: components["schemas"]["Comes"];
-            ways: components["schemas"]["finebatch__core__aim__ways__Way"][];
+            said: string;
+            ways: components["schemas"]["WayThere"][];
             met: boolean;
             why: string[];
             clash: ("width" | "height" | "minutes" | "sugar")[];
@@ -6454,6 +6459,31 @@ export interface components {
             set_to_c: number | null;
         };
         /**
+         * Way
+         * @description One of some ways: its value, and what it is called.
+         */
+        Way: {
+            value: boolean | string;
+            label: string;
+        };
+        /**
+         * WayThere
+         * @description One way there: the card and the tray as they would be, what is changed, what comes of it and
+         *     what that costs elsewhere; `distance` is how far it is from the dough, `met` says that all
+         *     wishes are met.
+         */
+        WayThere: {
+            /** @enum {string} */
+            key: "least" | "house" | "fewest" | "another_swap" | "dough_as_it_is" | "piece_as_it_is" | "tray_as_it_is";
+            card: components["schemas"]["Card"];
+            setting: components["schemas"]["TraySetting"];
+            changes: string[];
+            costs: string[];
+            distance: number;
+            comes: components["schemas"]["Comes"];
+            met: boolean;
+        };
+        /**
          * WeighedDough
          * @description A whole dough in grams. `base_g` is the flour, starch and grain that count as 100 %.
          *
@@ -6608,31 +6638,6 @@ export interface components {
             most_on_sheet: number;
             trays: number[];
             made: number;
-        };
-        /**
-         * finebatch__core__aim__ways__Way
-         * @description One way there: the card and the tray as they would be, what is changed, what comes of it and
-         *     what that costs elsewhere; `distance` is how far it is from the dough, `met` says that all
-         *     wishes are met.
-         */
-        finebatch__core__aim__ways__Way: {
-            /** @enum {string} */
-            key: "least" | "house" | "fewest" | "another_swap" | "dough_as_it_is" | "piece_as_it_is" | "tray_as_it_is";
-            card: components["schemas"]["Card"];
-            setting: components["schemas"]["TraySetting"];
-            changes: string[];
-            costs: string[];
-            distance: number;
-            comes: components["schemas"]["Comes"];
-            met: boolean;
-        };
-        /**
-         * finebatch__core__piece__kinds__says__Way
-         * @description One of some ways: its value, and what it is called.
-         */
-        finebatch__core__piece__kinds__says__Way: {
-            value: boolean | string;
-            label: string;
         };
     };
     responses: never;

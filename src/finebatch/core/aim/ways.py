@@ -10,7 +10,7 @@ from finebatch.core.aim.search import BAKING, Answer, Search, Wanted
 from finebatch.core.aim.trial import Dough, Outcome
 from finebatch.core.aim.variants import Begun, Facts, begin, keeps_days, others
 from finebatch.core.aim.wish import Aim, Figure
-from finebatch.core.aim.words import changes_of, clash_words, costs_of
+from finebatch.core.aim.words import aim_words, changes_of, clash_words, costs_of
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.spread import EIGHT_IN_TEN
 from finebatch.core.piece.tray import count
@@ -32,7 +32,8 @@ MIXED_C = 23.0
 @dataclass(frozen=True, slots=True)
 class Comes:
     """What comes out: a piece's width with its band (mm), height (mm) and minutes, sugar in g in
-    100 g baked, how long it keeps, how many pieces; and how likely its width is as wished."""
+    100 g baked, how long it keeps, how many pieces; and how likely its width is as wished. Raw it
+    is `raw_mm` wide and `raw_high_mm` high; `flat` are pieces that are cut or sliced."""
 
     width_mm: float
     low_mm: float
@@ -43,10 +44,13 @@ class Comes:
     keeps_days: float
     pieces: int
     likely: float | None
+    raw_mm: float
+    raw_high_mm: float
+    flat: bool
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class WayThere:
     """One way there: the card and the tray as they would be, what is changed, what comes of it and
     what that costs elsewhere; `distance` is how far it is from the dough, `met` says that all
     wishes are met."""
@@ -64,10 +68,11 @@ class Way:
 @dataclass(frozen=True, slots=True)
 class Reached:
     """How a dough comes to what is wished: as it is now, the ways there, and what cannot be had and
-    why. Without ways there is nothing to change."""
+    why. `said` is the wish in words. Without ways there is nothing to change."""
 
     now: Comes
-    ways: tuple[Way, ...]
+    said: str
+    ways: tuple[WayThere, ...]
     met: bool
     why: tuple[str, ...]
     clash: tuple[Figure, ...]
@@ -96,6 +101,11 @@ class Ways:
         self.wanted = Wanted(aim.ranges, self._limits(dough, most))
         self.begun: Begun = begin(dough, aim, facts)
 
+    @property
+    def said(self) -> str:
+        """The wish in words."""
+        return aim_words(self.aim)
+
     def _limits(self, dough: Dough, there_g: Mapping[str, float] | None) -> Mapping[str, float]:
         """The most that there is of each ingredient that the house is short of at all."""
         if there_g is None:
@@ -115,6 +125,9 @@ class Ways:
             keeps_days=keeps_days(dough.baked(setting), self.facts.keepings),
             pieces=self._pieces(dough, outcome, setting),
             likely=_likely(outcome, self.wanted.ranges.get("width")),
+            raw_mm=found.raw.across_mm,
+            raw_high_mm=found.raw.height_mm,
+            flat=found.raw.flat,
         )
 
     def _pieces(self, dough: Dough, outcome: Outcome, setting: TraySetting) -> int:
@@ -131,7 +144,7 @@ class Ways:
             return 0
         return made.pieces * (made.making.each_gives if made.making else 1)
 
-    def way(self, key: WayKey, answer: Answer) -> Way:
+    def way(self, key: WayKey, answer: Answer) -> WayThere:
         """An answer as it is told, with the card and tray that it makes."""
         card, setting = card_of(answer.dough, answer.changed), answer.changed.setting
         grams = answer.dough.formula_g(answer.changed)
@@ -141,7 +154,7 @@ class Ways:
         )
         start = self.dough.outcome(self.dough.as_it_is())
         was = self._pieces(self.dough, start, self.dough.asked.setting) if start else 0
-        return Way(
+        return WayThere(
             key=key,
             card=card,
             setting=self._chilled(answer),
@@ -226,7 +239,7 @@ class Ways:
             within = least.outcome.distance if least.meets else math.inf
             least = min([least, *(() if coarse else self.one_thing(within))], key=lambda a: a.rank)
         if least is None:
-            return Reached(now, (), False, self.begun.lacks, ())
+            return Reached(now, self.said, (), False, self.begun.lacks, ())
         if not least.meets:
             return self._unreached(now, least, coarse=coarse)
         if coarse:
@@ -235,7 +248,7 @@ class Ways:
             ways = self._all(least)
         told = tuple(self.way(key, answer) for key, answer in ways)
         told = tuple(way for way in told if way.changes)
-        return Reached(now, told, not self.begun.lacks, self.begun.lacks, ())
+        return Reached(now, self.said, told, not self.begun.lacks, self.begun.lacks, ())
 
     def _unreached(self, now: Comes, nearest: Answer, *, coarse: bool) -> Reached:
         clash = () if coarse else self.clash()
@@ -244,7 +257,7 @@ class Ways:
         if wishes:
             why.append(clash_words(wishes, nearest))
         way = self.way("least", nearest)
-        return Reached(now, (way,) if way.changes else (), False, tuple(why), clash)
+        return Reached(now, self.said, (way,) if way.changes else (), False, tuple(why), clash)
 
     def _all(self, least: Answer) -> list[tuple[WayKey, Answer]]:
         """The ways that differ, at most three."""

@@ -24,6 +24,7 @@ export const KEYS = {
   kitchen: ["kitchen"],
   known: ["kitchen", "known"],
   ladder: ["ladder"],
+  aim: ["aim"],
   larder: ["larder"],
   lessons: ["lessons"],
   makes: ["stock", "makes"],
@@ -61,16 +62,23 @@ export const KEYS = {
 
 /** What rests on a dough's card or its tray's setting. */
 export const restsOnDough = (id: number) =>
-  [KEYS.versions, KEYS.foreseen, KEYS.ladder].map((key) => [...key, id]);
+  [KEYS.versions, KEYS.foreseen, KEYS.ladder, KEYS.aim].map((key) => [...key, id]);
 
 /** What rests on the kitchen while a tray is being set. */
-export const RESTS_ON_KITCHEN = [KEYS.foreseen, KEYS.ladder, KEYS.chill];
+export const RESTS_ON_KITCHEN = [KEYS.foreseen, KEYS.ladder, KEYS.chill, KEYS.aim];
 
 /** What rests on an ingredient's figures. */
-export const RESTS_ON_LARDER = [KEYS.larder, KEYS.words, KEYS.study, KEYS.doughs, KEYS.foreseen];
+export const RESTS_ON_LARDER = [
+  KEYS.larder,
+  KEYS.words,
+  KEYS.study,
+  KEYS.doughs,
+  KEYS.foreseen,
+  KEYS.aim,
+];
 
 /** What rests on what is in the house. */
-export const RESTS_ON_STOCK = [KEYS.stock, KEYS.shelf];
+export const RESTS_ON_STOCK = [KEYS.stock, KEYS.shelf, KEYS.aim];
 
 /** What rests on what the book has learnt. */
 export const RESTS_ON_BOOK = [
@@ -80,10 +88,11 @@ export const RESTS_ON_BOOK = [
   KEYS.lessons,
   KEYS.trouble,
   KEYS.foreseen,
+  KEYS.aim,
   KEYS.plan,
   KEYS.kitchen,
   KEYS.study,
 ];
 
 /** What rests on what a watched oven told. */
-export const RESTS_ON_WATCH = [KEYS.watch, KEYS.kitchen, KEYS.foreseen, KEYS.plan];
+export const RESTS_ON_WATCH = [KEYS.watch, KEYS.kitchen, KEYS.foreseen, KEYS.aim, KEYS.plan];

@@ -1,5 +1,6 @@
 import { keepPreviousData, queryOptions, skipToken } from "@tanstack/react-query";
 import { api, asking, body, type Kitchen, type Schemas, type TraySetting } from "../../api/client";
+import type { Aim } from "../aim";
 import type { PieceOf } from "../pieces";
 import { KEYS } from "./keys";
 import { A_WHILE_MS, FOR_GOOD } from "./staying";
@@ -40,6 +41,29 @@ export const ladderQuery = (doughId: number, setting: TraySetting, tried: string
       ),
     placeholderData: keepPreviousData,
     gcTime: A_WHILE_MS,
+  });
+
+/** Ways from a dough to what is wished of it; a coarse one at once, the whole answer when asked. */
+export const aimQuery = (
+  dough: { id: number; revision: number },
+  setting: TraySetting,
+  aim: Aim,
+  coarse: boolean,
+  enabled: boolean,
+) =>
+  queryOptions({
+    queryKey: [...KEYS.aim, dough.id, dough.revision, setting, aim, coarse],
+    queryFn: ({ signal }) =>
+      body(
+        asking.POST("/api/doughs/{dough_id}/aim", {
+          params: { path: { dough_id: dough.id } },
+          body: { ...setting, aim, coarse },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: A_WHILE_MS,
+    enabled,
   });
 
 /** How long this shape takes in the cold; it rests on how cold the kitchen's places are. */

@@ -6,7 +6,15 @@ import { api, body, type Dough, type TraySetting, type Words } from "../../api/c
 import { askAgain } from "../../logic/askAgain";
 import { type Card, plainCard } from "../../logic/draft";
 import { cardWithScale } from "../../logic/fromCard";
-import { doughQuery, KEYS, kitchenQuery, studyQuery } from "../../logic/queries";
+import {
+  doughQuery,
+  KEYS,
+  kindOf,
+  kindsQuery,
+  kitchenQuery,
+  studyQuery,
+} from "../../logic/queries";
+import { AimPanel } from "../../parts/aim/AimPanel";
 import { FromCard } from "../../parts/FromCard";
 import { Notice } from "../../parts/Notice";
 import { Select } from "../../parts/Select";
@@ -43,6 +51,7 @@ const PANELS = [
   ["method", "Method"],
   ["parts", "Parts"],
   ["scale", "Scale"],
+  ["aim", "Aim"],
   ["swap", "Swap"],
   ["versions", "Versions"],
   ["give", "Give out"],
@@ -58,6 +67,7 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
   const queries = useQueryClient();
   // Other units draw all of it anew.
   useQuery(kitchenQuery);
+  const kinds = useQuery(kindsQuery);
   // What the card says of the tray follows what is kept of the card.
   const { tray } = dough;
   const [panel, setPanel] = useState<Panel>("lines");
@@ -156,6 +166,21 @@ export function Workbench({ dough, words }: { dough: Dough; words: Words }) {
               words={words}
               pieceG={study.data?.piece?.raw.grams ?? 28}
               change={change}
+            />
+          </Tabs.Content>
+          <Tabs.Content value="aim" tabIndex={-1}>
+            <AimPanel
+              dough={dough}
+              setting={tray}
+              wide={kindOf(kinds.data, tray.piece.kind)?.says.across !== ""}
+              press="Make it a version"
+              busy={!editing.saved}
+              problem={null}
+              onTake={(way, _, said) => {
+                change({ do: "replace", card: way.card, reason: said });
+                void keepTray(way.setting);
+                setPanel("lines");
+              }}
             />
           </Tabs.Content>
           <Tabs.Content value="swap" tabIndex={-1}>

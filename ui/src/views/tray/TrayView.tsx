@@ -10,6 +10,7 @@ import {
   type Schemas,
   type TraySetting,
 } from "../../api/client";
+import type { Aim, Way } from "../../logic/aim";
 import { askAgain } from "../../logic/askAgain";
 import { figureAt, moved, type Piece } from "../../logic/pieces";
 import {
@@ -22,6 +23,7 @@ import {
   RESTS_ON_KITCHEN,
   restsOnDough,
 } from "../../logic/queries";
+import { AimPanel } from "../../parts/aim/AimPanel";
 import type { Handled } from "../../parts/DrawnHandle";
 import { AllMaking } from "../../parts/making/Making";
 import { Notice } from "../../parts/Notice";
@@ -126,6 +128,20 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
       return askAgain(queries, ...restsOnDough(dough.id), KEYS.doughs);
     },
   });
+  const keepWay = useMutation({
+    mutationFn: ({ way, aim }: { way: Way; aim: Aim }) =>
+      body(
+        api.POST("/api/doughs/{dough_id}/keep-way", {
+          params: { path: { dough_id: dough.id } },
+          body: { revision: dough.revision, card: way.card, setting: way.setting, aim },
+        }),
+      ),
+    onSuccess: (after) => {
+      queries.setQueryData(doughQuery(dough.id).queryKey, after);
+      setSetting(after.tray);
+      return askAgain(queries, ...restsOnDough(dough.id), KEYS.doughs);
+    },
+  });
   const scaling = useScaleDough(dough);
   const problem = foreseen.error ?? settingProblem ?? kitchenProblem ?? keepTried.error;
   const fault = (field: string) =>
@@ -205,6 +221,7 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
           tabs={[
             ...(says?.holder === "pan" ? [] : ["Sheet"]),
             ...(making ? [making] : []),
+            "Aim",
             "Sizes",
             "Chill",
             "Print",
@@ -227,6 +244,18 @@ function TrayBench({ kinds, dough, kitchen: atFirst }: TrayBenchProps) {
                   >
                     {sheetFields}
                   </SheetDrawing>
+                );
+              case "Aim":
+                return (
+                  <AimPanel
+                    dough={dough}
+                    setting={setting}
+                    wide={says?.across !== ""}
+                    press="Make it a version"
+                    busy={keepWay.isPending}
+                    problem={keepWay.error}
+                    onTake={(way, aim) => keepWay.mutate({ way, aim })}
+                  />
                 );
               case "Sizes":
                 return (

@@ -1,0 +1,11 @@
+import { useEffect, useState } from "react";
+
+/** A value once it has stood still for so long. */
+export function useSettled<T>(value: T, afterMs: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), afterMs);
+    return () => clearTimeout(timer);
+  }, [value, afterMs]);
+  return settled;
+}
