@@ -135,7 +135,7 @@ def test_what_was_changed_is_undone_by_no_more_than_it_was_changed() -> None:
         other = _changed_by(dough, rng)
         if other.outcome(other.as_it_is()) is None:
             continue
-        planted = distance(_stand(other), _stand(dough), tables.larder())
+        planted = distance(_stand(other), _stand(dough), other.share)
         found = ways(other, _as(dough), FACTS)
         assert found.met, (dough.card.name, found.why)
         least = found.ways[0].distance if found.ways else 0.0
@@ -229,8 +229,10 @@ def test_wishes_that_clash_are_named_with_how_near_one_gets() -> None:
     assert not wide.met
     assert wide.clash == ("width",)
     assert read_in(wide.why[0]).startswith("No change of this dough brings it to about 600 mm wide")
-    both = ways(dough, Aim(width_mm=Wished(110, "at_least"), minutes=Wished(5, "at_most")), FACTS)
-    assert set(both.clash) == {"width", "minutes"}
+    both = ways(
+        dough, Aim(width_mm=Wished(120, "at_least"), height_mm=Wished(25, "at_least")), FACTS
+    )
+    assert set(both.clash) == {"width", "height"}
     assert "do not go together; the nearest is" in read_in(both.why[0])
 
 

@@ -122,8 +122,9 @@ def test_a_device_does_what_its_role_lets_it(kitchen: Kitchen) -> None:
         dough = tablet.get("/api/doughs/1").json()
         asked = {"card": dough["card"], "tray": dough["tray"]}
         assert tablet.post("/api/study", json=asked).status_code == 200
-        assert tablet.post("/api/doughs/1/foresee", json=dough["tray"]).status_code == 200
-        for change in ("tray", "marks", "copy", "keep-tried"):
+        for what in ("foresee", "aim"):
+            assert tablet.post(f"/api/doughs/1/{what}", json=dough["tray"]).status_code == 200
+        for change in ("tray", "marks", "copy", "keep-tried", "keep-way"):
             assert tablet.put(f"/api/doughs/1/{change}", json={}).status_code == 403
         assert tablet.get("/api/copies").status_code == 403
         assert other.get("/api/copies").status_code == 200

@@ -67,11 +67,12 @@ def weights(formula_g: Mapping[str, float], larder: Larder) -> Mapping[str, floa
     return {key: grams / (jobs[job_of(larder[key])] or 1.0) for key, grams in formula_g.items()}
 
 
-def _formulas(before: Mapping[str, float], after: Mapping[str, float], larder: Larder) -> float:
+def _formulas(
+    before: Mapping[str, float], after: Mapping[str, float], share: Mapping[str, float]
+) -> float:
     """How far one formula is from another."""
     one = {key: grams for key, grams in before.items() if grams > 0}
     other = {key: grams for key, grams in after.items() if grams > 0}
-    share = weights(one, larder)
     moved = sum(
         share[key] * abs(math.log(other[key] / one[key])) / TENTH for key in one if key in other
     )
@@ -103,10 +104,11 @@ def _colour(setting: TraySetting) -> int:
     return COLOURS.index(setting.colour or USUAL_COLOUR)
 
 
-def distance(before: Stand, after: Stand, larder: Larder) -> float:
-    """How far a dough is from what it was, as this module's first lines count it."""
+def distance(before: Stand, after: Stand, share: Mapping[str, float]) -> float:
+    """How far a dough is from what it was, as this module's first lines count it; `share` are the
+    `weights` of what it was."""
     one, other = before.setting, after.setting
-    found = _formulas(before.formula_g, after.formula_g, larder) + _pieces(before, after)
+    found = _formulas(before.formula_g, after.formula_g, share) + _pieces(before, after)
     found += abs(one.oven_c - other.oven_c) / STEP_C
     found += abs(one.dough_temp_c - other.dough_temp_c) / STEP_C
     found += abs(_done(before) - _done(after)) + abs(_colour(one) - _colour(other))

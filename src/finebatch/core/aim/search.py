@@ -9,22 +9,35 @@ answer.
 
 import itertools
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
 
-from finebatch.core.aim.distance import PIECE, STEP_C, TENTH, weights
+from finebatch.core.aim.distance import PIECE, STEP_C, TENTH
 from finebatch.core.aim.items import HandleItem, Item, LineItem, items_of, jobs_of
 from finebatch.core.aim.trial import Changed, Dough, Outcome, ln
 from finebatch.core.aim.wish import Figure, beyond, near
 from finebatch.core.values import Range
 
+Effort = Literal["coarse", "quick", "thorough"]
 Vector = npt.NDArray[np.float64]
 
-ROUNDS, COARSE_ROUNDS = 6, 3
+ROUNDS, COARSE_ROUNDS, INNER_ROUNDS = 6, 3, 2
 """How often the programme is solved anew."""
+TRIMMED, DIVED = 40, 4
+"""How many steps are taken back at most from what meets a wish; how many items are put to kitchen
+amounts one by one where together they miss it."""
+INSETS = (0.0, 0.6)
+"""How far inside of what is near enough the programme aims, in shares of it: at its edge first, as
+that is nearest; farther in where no kitchen amounts about the edge meet it."""
+BENDS = 0.4
+"""An item whose slope brings it to less than this of what is missed is not followed: no figure
+bends so far."""
+STRIDES = 12
+"""In how many strides one item is taken to its end, in search of a change of it alone."""
 TRUST = 0.4
 """How far it is trusted at once: by half as much again in amounts, or 4 °C."""
 TRUST_C = 15.0
@@ -33,6 +46,8 @@ NUDGE, NUDGE_C = 0.02, 2.0
 MISSED, UNBALANCED = 400.0, 1e5
 """What missing a wish by what is near enough counts, and a dough out of balance by a percent: more
 than any change."""
+TRIED, TRIED_COARSE = 16, 6
+"""How many of all kitchen amounts about an answer are foreseen: those that promise most."""
 LOOKED_AT = (3, 3, 3, 2, 2, 1)
 """How many kitchen amounts of each item are looked at together, of what is changed most first."""
 SLACK_PCT = 0.05
@@ -75,6 +90,15 @@ class Answer:
         return (round(self.lack, 6), round(self.outcome.distance, 6), len(self.values))
 
 
+@dataclass(frozen=True, slots=True)
+class Straight:
+    """How the rows (m,) run from where the items are, at (n,): by `slopes` (m, n)."""
+
+    at: Vector
+    here: Vector
+    slopes: Vector
+
+
 class Search:
     """One dough, what is wanted of it, and which items may be moved."""
 
@@ -87,6 +111,8 @@ class Search:
         start = dough.outcome(dough.as_it_is())
         self.outer = dough.outer(start) if start else {}
         self._most = self._house()
+        self._straight: Straight | None = None
+        self._inset = 0.0
         self._jobs = [
             [self.items.index(item) for item in own] for _, own in jobs_of(dough, self.items)
         ]
@@ -160,9 +186,11 @@ class Search:
     def _value(self, item: Item, unit: float) -> float:
         return item.was * math.exp(unit) if item.ratio else item.was + STEP_C * unit
 
+    def _units(self, values: Mapping[str, float]) -> Vector:
+        return np.array([self._unit(i, values.get(i.key, i.was)) for i in self.items])
+
     def _costs(self) -> Vector:
-        grams = self.dough.formula_g(self.dough.as_it_is())
-        share = weights(grams, self.dough.larder)
+        grams, share = self.dough.origin.formula_g, self.dough.share
         costs = []
         for item in self.items:
             if isinstance(item, LineItem):
@@ -182,10 +210,13 @@ class Search:
         values = {item.key: self._value(item, float(u)) for item, u in pairs if abs(u) > 1e-9}
         return self.dough.outcome(self.changed(values))
 
-    def _slopes(self, units: Vector, here: Vector, high: Vector) -> Vector:
+    def _slopes(self, units: Vector, here: Vector, low: Vector, high: Vector) -> Vector:
         """What each item does to each row (rows, items), by nudging it."""
         columns = []
         for n, item in enumerate(self.items):
+            if low[n] == high[n]:
+                columns.append(np.zeros_like(here))
+                continue
             by = NUDGE if item.ratio else NUDGE_C / STEP_C
             if units[n] + by > high[n]:
                 by = -by
@@ -195,13 +226,20 @@ class Search:
             columns.append((self._rows(there) - here) / by if there else np.zeros_like(here))
         return np.array(columns).T
 
-    def programme(self, rounds: int) -> dict[str, float]:
-        """Where the programme's answer lies, not yet in kitchen amounts."""
-        ranges = [self.range_of(item) for item in self.items]
+    def programme(
+        self, rounds: int, begin: Mapping[str, float], fixed: Mapping[str, float]
+    ) -> dict[str, float]:
+        """Where the programme's answer lies, not yet in kitchen amounts, looked for from where it
+        may `begin`; what is `fixed` stays."""
+        ranges = [
+            (fixed[item.key], fixed[item.key]) if item.key in fixed else self.range_of(item)
+            for item in self.items
+        ]
         pairs = list(zip(self.items, ranges, strict=True))
         low = np.array([min(self._unit(i, r[0]), self._unit(i, r[1])) for i, r in pairs])
         high = np.array([self._unit(i, r[1]) for i, r in pairs])
-        units: Vector = np.clip(np.zeros(len(self.items)), low, high)
+        units = self._units(begin)
+        units = np.clip(units, low, high)
         trust = np.array([TRUST if item.ratio else TRUST_C / STEP_C for item in self.items])
         for _ in range(rounds):
             outcome = self._at(units)
@@ -209,7 +247,8 @@ class Search:
                 units, trust = units / 2, trust / 2
                 continue
             here = self._rows(outcome)
-            slopes = self._slopes(units, here, high)
+            slopes = self._slopes(units, here, low, high)
+            self._straight = Straight(units, here, slopes)
             after = self._solve(units, here, slopes, (low, high), trust)
             if after is None:
                 break
@@ -231,7 +270,7 @@ class Search:
         """The least change by the slopes where it is now, (n,)."""
         from scipy.optimize import linprog  # it takes time to load
 
-        n, wished = len(self.items), len(self.wanted.ranges)
+        n = len(self.items)
         groups = np.zeros((n, len(self._jobs)))
         for column, own in enumerate(self._jobs):
             groups[own, column] = 1.0
@@ -239,20 +278,14 @@ class Search:
         costs = self._costs()
         # Together is as much as one by one; a baker would rather change all sugars alike.
         each = costs @ ways * np.concatenate([np.ones(n), np.full(len(self._jobs), 0.999)])
-        bounds = [*self.wanted.ranges.values()]
-        lows = np.array([ln(low) for low, _ in bounds] + [low for low, _ in self.outer.values()])
-        highs = np.array([ln(top) for _, top in bounds] + [top for _, top in self.outer.values()])
+        lows, highs = self._bounds()
         both = np.hstack([ways, -ways])
         effect, rest = slopes @ both, here - slopes @ at
         slack = np.eye(len(here))
         loose = np.zeros((n, len(here)))
         low, high = np.maximum(ends[0], at - trust), np.minimum(ends[1], at + trust)
-        penalty = [
-            MISSED / near(f, math.exp(h)) * math.exp(h)
-            for f, h in zip(self.wanted.ranges, here[:wished], strict=True)
-        ]
         solved = linprog(
-            np.concatenate([each, each, penalty, np.full(len(here) - wished, UNBALANCED)]),
+            np.concatenate([each, each, self._penalties(here)]),
             A_ub=np.vstack(
                 [
                     np.hstack([effect, -slack]),
@@ -278,52 +311,91 @@ class Search:
         found |= {v for v in item.nearest(value) if low - 1e-9 <= v <= high + 1e-9}
         return sorted(found or {low}, key=lambda v: (abs(v - value), v))
 
-    def settle(self, values: Mapping[str, float]) -> Answer | None:
+    def settle(self, values: Mapping[str, float], *, coarse: bool = False) -> Answer | None:
         """The best of the kitchen amounts about that answer, and no step of it too many."""
         moved = sorted(values, key=lambda key: -abs(self._unit(self.by_key[key], values[key])))
         choices = [
             self._near(self.by_key[key], values[key])[: LOOKED_AT[min(n, len(LOOKED_AT) - 1)]]
             for n, key in enumerate(moved)
         ]
-        found = [
-            self.judge(dict(zip(moved, chosen, strict=True)))
-            for chosen in itertools.product(*choices)
-        ]
-        best = min((a for a in found if a), key=lambda a: a.rank, default=None)
-        return None if best is None else self._polish(best)
+        together = [dict(zip(moved, chosen, strict=True)) for chosen in itertools.product(*choices)]
+        best: Answer | None = None
+        for tried in self._promising(together)[: TRIED_COARSE if coarse else TRIED]:
+            best = _better(best, self.judge(tried))
+        return self._trimmed(best) if best and best.meets else best
 
-    def _steps(self, answer: Answer) -> list[dict[str, float]]:
-        """What is one step of one item away."""
-        found = []
-        for item in self.items:
-            at, (low, high) = answer.values.get(item.key, item.was), self.range_of(item)
-            below = item.nearest(at - 1e-6 * max(abs(at), 1.0) - 1e-9)[0]
-            above = item.nearest(at + 1e-6 * max(abs(at), 1.0))[1]
-            found += [
-                {**answer.values, item.key: value}
-                for value in (below, above)
-                if low - 1e-9 <= value <= high + 1e-9
-            ]
+    def _promising(self, together: list[dict[str, float]]) -> list[dict[str, float]]:
+        """Those that meet the wish by the slopes first, what changes least of them before."""
+        straight = self._straight
+        if straight is None:
+            return together
+        units = np.array([self._units(values) for values in together])
+        rows = straight.here + (units - straight.at) @ straight.slopes.T
+        lows, highs = self._bounds()
+        beyond_by = np.maximum(lows - rows, 0.0) + np.maximum(rows - highs, 0.0)
+        lack = np.round(beyond_by @ self._penalties(straight.here), 3)
+        order = np.lexsort((np.abs(units) @ self._costs(), lack))
+        return [together[n] for n in order]
+
+    def _bounds(self) -> tuple[Vector, Vector]:
+        """Between what each row has to be."""
+        by = {f: self._inset * near(f, abs(low)) for f, (low, _) in self.wanted.ranges.items()}
+        wished = [(low + by[f], high - by[f]) for f, (low, high) in self.wanted.ranges.items()]
+        lows = [ln(low) for low, _ in wished] + [low for low, _ in self.outer.values()]
+        highs = [ln(high) for _, high in wished] + [high for _, high in self.outer.values()]
+        return np.array(lows), np.array(highs)
+
+    def _penalties(self, here: Vector) -> Vector:
+        """What it counts when a row is out of them by one."""
+        figures = (math.exp(row) for row in here[: len(self.wanted.ranges)])
+        wished = [
+            MISSED / near(figure, value) * value
+            for figure, value in zip(self.wanted.ranges, figures, strict=True)
+        ]
+        return np.array([*wished, *[UNBALANCED] * len(self.outer)])
+
+    def _dive(self, values: Mapping[str, float]) -> Answer | None:
+        """Kitchen amounts one after the other, the coarsest first: the rest makes up for it."""
+        fixed: dict[str, float] = {}
+        found: Answer | None = None
+        for _ in range(DIVED):
+            left = [key for key in values if key not in fixed]
+            if not left:
+                break
+            key = max(left, key=lambda k: self._coarseness(self.by_key[k]))
+            fixed[key] = self._near(self.by_key[key], values[key])[0]
+            values = {**self.programme(INNER_ROUNDS, values, fixed), **fixed}
+            answer = self.settle(values)
+            if answer and (found is None or answer.rank < found.rank):
+                found = answer
+            if found and found.meets:
+                break
         return found
+
+    def _coarseness(self, item: Item) -> float:
+        return item.step / item.was if item.ratio else item.step / STEP_C
+
+    def _beside(self, item: Item, at: float) -> Range:
+        """The step below and the one above."""
+        hair = 1e-6 * max(abs(at), 1.0)
+        return item.nearest(at - hair - 1e-9)[0], item.nearest(at + hair)[1]
 
     def _back(self, answer: Answer) -> list[dict[str, float]]:
         """Each changed item put back by a step, and altogether."""
         found = []
         for key, value in answer.values.items():
             item = self.by_key[key]
-            ahead = item.nearest(value + 1e-6 * max(abs(value), 1.0))[1]
-            behind = item.nearest(value - 1e-6 * max(abs(value), 1.0) - 1e-9)[0]
+            behind, ahead = self._beside(item, value)
             found.append({k: v for k, v in answer.values.items() if k != key})
             nearer = ahead if value < item.was else behind
             if (nearer - item.was) * (value - item.was) > 0:
                 found.append({**answer.values, key: nearer})
         return found
 
-    def _polish(self, best: Answer) -> Answer:
-        """Step by step to what is better, while anything is."""
-        for _ in range(40):
-            ways = self._back(best) if best.meets else self._steps(best)
-            judged = [a for a in (self.judge(values) for values in ways) if a]
+    def _trimmed(self, best: Answer) -> Answer:
+        """Step by step back to what it was, while it still meets the wish."""
+        for _ in range(TRIMMED):
+            judged = [a for a in (self.judge(values) for values in self._back(best)) if a]
             nearer = min(judged, key=lambda a: a.rank, default=best)
             if nearer.rank >= best.rank:
                 break
@@ -342,7 +414,9 @@ class Search:
 
     def _along(self, item: Item, end: float, within: float) -> Answer | None:
         """Towards one end: looked for by strides, then back by halves to the first step."""
-        strides = np.linspace(self._unit(item, item.was), self._unit(item, end), 17)[1:]
+        if not self._may_reach(item, end):
+            return None
+        strides = np.linspace(self._unit(item, item.was), self._unit(item, end), STRIDES + 1)[1:]
         missing = item.was
         for stride in strides:
             value = self._on_grid(item, self._value(item, float(stride)), end)
@@ -355,6 +429,25 @@ class Search:
                 return self._first(item, missing, answer)
             missing = value
         return None
+
+    def _may_reach(self, item: Item, end: float) -> bool:
+        """Whether that item could come near to what is missed, going straight to its end."""
+        start = self.start()
+        if start is None:
+            return True
+        outcome = start.outcome
+        by = NUDGE if item.ratio else NUDGE_C / STEP_C
+        by = math.copysign(by, self._unit(item, end))
+        nudged = self.dough.outcome(self.changed({item.key: self._value(item, by)}))
+        if nudged is None:
+            return True
+        strides = self._unit(item, end) / by
+        for figure in start.missed:
+            value = outcome.figure(figure)
+            needed = -beyond(value, self.wanted.ranges[figure])
+            if (nudged.figure(figure) - value) * strides / needed < BENDS:
+                return False
+        return True
 
     def _on_grid(self, item: Item, value: float, end: float) -> float:
         """The step nearest to a value, on this side of the end."""
@@ -380,12 +473,39 @@ class Search:
         found = (self.single(item, within) for item in self.items)
         return sorted((a for a in found if a), key=lambda a: a.rank)
 
-    def least(self, *, coarse: bool = False) -> Answer | None:
-        """The least change that meets all of it, or what comes nearest."""
+    def least(self, effort: Effort = "thorough") -> Answer | None:
+        """The least change that meets all of it, or what comes nearest.
+
+        `coarse` is a first look; `thorough` looks at each item alone as well, and puts amounts to
+        the kitchen's one by one where together they miss.
+        """
         start = self.start()
         if start is not None and start.meets:
             return start
-        found = self.settle(self.programme(COARSE_ROUNDS if coarse else ROUNDS))
-        within = found.outcome.distance if found and found.meets else math.inf
-        better: Sequence[Answer] = [] if coarse else self.singles(within)
-        return min((a for a in (found, start, *better) if a), key=lambda a: a.rank, default=None)
+        found, values = self._programmed(effort)
+        if effort == "thorough":
+            if not (found and found.meets):
+                found = _better(found, self._dive(values))
+            within = found.outcome.distance if found and found.meets else math.inf
+            for answer in self.singles(within):
+                found = _better(found, answer)
+        return _better(found, start)
+
+    def _programmed(self, effort: Effort) -> tuple[Answer | None, dict[str, float]]:
+        """The programme's answer in kitchen amounts, and as it lies between them."""
+        coarse, found = effort == "coarse", None
+        rounds = ROUNDS if effort == "thorough" else COARSE_ROUNDS
+        values: dict[str, float] = {}
+        for self._inset in INSETS[:1] if coarse else INSETS:
+            values = self.programme(rounds, values, {})
+            found = _better(found, self.settle(values, coarse=coarse))
+            if found and found.meets:
+                break
+            rounds = INNER_ROUNDS
+        return found, values
+
+
+def _better(one: Answer | None, other: Answer | None) -> Answer | None:
+    if one is None or other is None:
+        return one or other
+    return min(one, other, key=lambda answer: answer.rank)

@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from finebatch.core.aim.distance import NEW, Stand, distance
+from finebatch.core.aim.distance import NEW, Stand, distance, weights
 from finebatch.core.aim.wish import Figure
 from finebatch.core.formula import balance
 from finebatch.core.formula.balance import Band
@@ -60,8 +60,8 @@ class Dough:
 
     `origin` is where distances are counted from, `spent` what the swaps made before count; `asked`
     is the question of the card as it is kept, with what it says of minutes and width. `notes` are
-    what to mind of the swaps that are made.
-    Outcomes are worked out once each.
+    what to mind of the swaps that are made, `share` what of its job each ingredient does. Outcomes
+    are worked out once each.
     """
 
     card: Card
@@ -73,7 +73,11 @@ class Dough:
     origin: Stand
     spent: float = 0.0
     notes: tuple[str, ...] = ()
+    share: Mapping[str, float] = field(init=False)
     _known: dict[Changed, Outcome | None] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self.share = weights(self.origin.formula_g, self.ground.larder)
 
     @property
     def larder(self) -> Larder:
@@ -141,7 +145,7 @@ class Dough:
             found,
             self._sugar_pct(formula_g, basis.dough, found),
             balance.percentages(formula_g, basis.dough, self.larder),
-            self.spent + distance(self.origin, stand, self.larder),
+            self.spent + distance(self.origin, stand, self.share),
         )
 
     def _sugar_pct(

@@ -22,6 +22,7 @@ BRINGS: Mapping[Free, frozenset[str]] = {
 """Which of the larder's allergens a dough without it has none of."""
 MOST_LEAVES, MOST_BRANCHES, MOST_SWAPS = 4, 2, 8
 """Of the ways to make all swaps that are needed so many are looked at, two for each line."""
+NOTHING_THERE = "Nothing is written down of what is in the house. Add its packs in the larder, or leave that out."
 LEFT_OUT = frozenset({"piece", "chip", "fruit", "melting_candy", "decoration"})
 """What may be left out of a dough that is wanted without it, and is still that dough."""
 LAID_ON: tuple[Surface, ...] = ("parchment", "silicone")
@@ -172,7 +173,8 @@ def begin(dough: Dough, aim: Aim, facts: Facts) -> Begun:
     """The dough as is wished of what is not a matter of steps."""
     stuck: set[str] = set()
     leaves = list(_leaves(dough, aim, facts, stuck, MOST_SWAPS))[:MOST_LEAVES]
-    lacks = [*_stuck_words(dough, stuck, aim), *_parts(dough, aim.without)]
+    lacks = [NOTHING_THERE] if aim.from_house and facts.there_g is None else []
+    lacks += [*_stuck_words(dough, stuck, aim), *_parts(dough, aim.without)]
     found = []
     for leaf in leaves:
         baked, said = _done(leaf, aim, facts)

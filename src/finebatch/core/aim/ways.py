@@ -1,7 +1,7 @@
 """Two or three ways from a dough to what is wished of it, or why there is none."""
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -23,7 +23,7 @@ WayKey = Literal[
     "least", "house", "fewest", "another_swap", "dough_as_it_is", "piece_as_it_is", "tray_as_it_is"
 ]
 MOST_WAYS = 3
-FARTHER, AND_BY = 2.5, 3.0
+FARTHER, AND_BY = 1.5, 2.0
 """No other way is offered that changes so many times as much as the least, and so much more."""
 MIXED_C = 23.0
 """How warm a dough comes from the bowl, where it goes into the fridge."""
@@ -182,47 +182,44 @@ class Ways:
         minutes = cooling.reaches(max(setting.dough_temp_c, asked.kitchen.fridge_c + 1.0))
         return setting if minutes is None else replace(setting, chill_min=math.ceil(minutes))
 
-    def best(
-        self,
-        allowed: Callable[[str], bool] = lambda _: True,
-        *,
-        coarse: bool = False,
-        wanted: Wanted | None = None,
-    ) -> Answer | None:
-        """The least change from any of the doughs that it may begin with."""
+    def best(self, *, coarse: bool) -> Answer | None:
+        """The least change from any of the doughs that it may begin with: from the best of them by
+        a first look."""
+        looked = self._looked(self.begun.doughs[:1] if coarse else self.begun.doughs)
+        best = min(looked, key=lambda a: a.rank, default=None)
+        if best is None or coarse:
+            return best
+        found = Search(best.dough, self.wanted).least()
+        return min((a for a in (best, found) if a), key=lambda a: a.rank)
+
+    def _looked(self, doughs: Sequence[Dough]) -> list[Answer]:
+        """A first look at each of those doughs."""
+        found = (Search(dough, self.wanted).least("coarse") for dough in doughs)
+        return [answer for answer in found if answer]
+
+    def one_thing(self, dough: Dough) -> list[Answer]:
+        """Answers that change one thing more of a dough which is not changed by steps."""
         found = (
-            Search(dough, wanted or self.wanted, allowed).least(coarse=coarse)
-            for dough in self.begun.doughs
+            Search(other, self.wanted, lambda _: False).start()
+            for other in others(dough, self.aim, self.facts)
         )
-        return min((a for a in found if a), key=lambda a: a.rank, default=None)
+        return sorted((a for a in found if a and a.meets), key=lambda a: a.rank)
 
-    def one_thing(self, within: float) -> list[Answer]:
-        """Answers that change one thing which is not changed by steps, nearer than `within`."""
-        found = []
-        for dough in self.begun.doughs:
-            for other in others(dough, self.aim, self.facts):
-                answer = Search(other, self.wanted, lambda _: False).start()
-                if answer and answer.meets and answer.outcome.distance < within:
-                    found.append(answer)
-        return sorted(found, key=lambda a: a.rank)
-
-    def fewest(self, least: Answer) -> Answer | None:
+    def fewest(self, least: Answer, one_thing: list[Answer]) -> Answer | None:
         """What changes fewest things; of those the least change."""
-        if len(changes_of(self.dough, least)) <= 1:
-            return None
         most = len(changes_of(self.dough, least))
-        found = self.one_thing(math.inf)
-        for dough in self.begun.doughs:
-            found += Search(dough, self.wanted).singles()
+        if most <= 1:
+            return None
+        found = [*one_thing, *Search(least.dough, self.wanted).singles()]
         fewer = [(n, a) for a in found if (n := len(changes_of(self.dough, a))) < most]
         return min(fewer, key=lambda pair: (pair[0], pair[1].rank), default=(0, None))[1]
 
-    def clash(self) -> tuple[Figure, ...]:
+    def clash(self, nearest: Answer) -> tuple[Figure, ...]:
         """The fewest wishes that cannot be had together: without any of them the rest can."""
         kept = list(self.wanted.ranges)
         for figure in list(kept):
             fewer = {f: self.wanted.ranges[f] for f in kept if f != figure}
-            found = self.best(coarse=True, wanted=replace(self.wanted, ranges=fewer))
+            found = Search(nearest.dough, replace(self.wanted, ranges=fewer)).least("quick")
             if fewer and not (found and found.meets):
                 kept.remove(figure)
         return tuple(kept)
@@ -235,9 +232,9 @@ class Ways:
             raise AssertionError
         now = self.comes(self.dough, start, self.dough.asked.setting)
         least = self.best(coarse=coarse)
-        if least is not None:
-            within = least.outcome.distance if least.meets else math.inf
-            least = min([least, *(() if coarse else self.one_thing(within))], key=lambda a: a.rank)
+        one_thing = [] if least is None or coarse else self.one_thing(least.dough)
+        if least is not None and one_thing:
+            least = min(least, one_thing[0], key=lambda a: a.rank)
         if least is None:
             return Reached(now, self.said, (), False, self.begun.lacks, ())
         if not least.meets:
@@ -245,21 +242,23 @@ class Ways:
         if coarse:
             ways: list[tuple[WayKey, Answer]] = [("least", least)]
         else:
-            ways = self._all(least)
+            ways = self._all(least, one_thing)
         told = tuple(self.way(key, answer) for key, answer in ways)
         told = tuple(way for way in told if way.changes)
         return Reached(now, self.said, told, not self.begun.lacks, self.begun.lacks, ())
 
     def _unreached(self, now: Comes, nearest: Answer, *, coarse: bool) -> Reached:
-        clash = () if coarse else self.clash()
+        clash = () if coarse else self.clash(nearest)
         why = list(self.begun.lacks)
         wishes = [(figure, wish) for figure in clash if (wish := self.aim.of(figure))]
         if wishes:
-            why.append(clash_words(wishes, nearest))
+            ranges = {figure: self.wanted.ranges[figure] for figure in clash}
+            alone = Search(nearest.dough, replace(self.wanted, ranges=ranges)).least("quick")
+            why.append(clash_words(wishes, alone or nearest))
         way = self.way("least", nearest)
         return Reached(now, self.said, (way,) if way.changes else (), False, tuple(why), clash)
 
-    def _all(self, least: Answer) -> list[tuple[WayKey, Answer]]:
+    def _all(self, least: Answer, one_thing: list[Answer]) -> list[tuple[WayKey, Answer]]:
         """The ways that differ, at most three."""
         found: list[tuple[WayKey, Answer]] = [("least", least)]
 
@@ -274,11 +273,12 @@ class Ways:
 
         if self.facts.there_g is not None and not self.aim.from_house:
             own = Ways(self.dough, replace(self.aim, from_house=True), self.facts)
-            add("house", own.best() if not own.begun.lacks else None)
-        add("fewest", self.fewest(least))
-        for dough in self.begun.doughs:
-            if dough.card != least.dough.card:
-                add("another_swap", Search(dough, self.wanted).least())
+            add("house", own.best(coarse=False) if not own.begun.lacks else None)
+        add("fewest", self.fewest(least, one_thing))
+        if len(self.begun.doughs) > 1:
+            for answer in self._looked(self.begun.doughs):
+                if answer.dough.card != least.dough.card:
+                    add("another_swap", answer)
         ways: tuple[tuple[WayKey, Callable[[str], bool]], ...] = (
             ("dough_as_it_is", lambda key: key.startswith(BAKING)),
             ("piece_as_it_is", lambda key: not key.startswith("handle:")),
@@ -286,7 +286,7 @@ class Ways:
         )
         for key, allowed in ways:
             if len(found) < MOST_WAYS:
-                add(key, self.best(allowed))
+                add(key, Search(least.dough, self.wanted, allowed).least("quick"))
         return found
 
 

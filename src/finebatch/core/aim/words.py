@@ -22,6 +22,8 @@ DONE: dict[str, str] = {
     "crisp": "crisp",
     "dry": "dry",
 }
+FAR = 15.0
+"""From this distance on it is another dough: as much as five swaps."""
 NAMES: dict[str, str] = {
     "sugar": "Sugar",
     "fat": "Fat",
@@ -33,22 +35,22 @@ NAMES: dict[str, str] = {
 }
 
 
-def figure_words(figure: Figure, value: float) -> str:
+def figure_words(figure: Figure, value: float, digits: int = 0) -> str:
     """A figure of a piece as a baker says it."""
     match figure:
         case "width":
-            return f"{millimetres(value)} wide"
+            return f"{millimetres(value, digits)} wide"
         case "height":
-            return f"{millimetres(value)} high"
+            return f"{millimetres(value, digits)} high"
         case "minutes":
-            return f"{value:.0f} minutes"
+            return f"{value:.{digits}f} minutes"
         case "sugar":
-            return f"{value:.0f} % sugar"
+            return f"{value:.{digits}f} % sugar"
 
 
 def wish_words(figure: Figure, wish: Wished) -> str:
     """A wish as a baker says it."""
-    said = figure_words(figure, wish.figure)
+    said = figure_words(figure, wish.figure, 0 if float(wish.figure).is_integer() else 1)
     return {"about": "about ", "at_most": "at most ", "at_least": "at least "}[wish.sense] + said
 
 
@@ -135,14 +137,22 @@ def costs_of(before: Dough, after: Answer, pieces: tuple[int, int]) -> tuple[str
             )
     card = card_of(after.dough, after.changed)
     one, other = _allergen_names(before.card, before), _allergen_names(card, before)
+    if after.outcome.distance > FAR:
+        found.append("So far from the card that it is another dough: try a small batch first.")
     found += [f"Brings {name}" for name in sorted(other - one)]
     found += [f"No more {name}" for name in sorted(one - other)]
     return (*found, *after.dough.notes)
 
 
+def _came_words(figure: Figure, wish: Wished, value: float) -> str:
+    """What comes of it; to a tenth where it misses the wish by less than what is told else."""
+    plain = figure_words(figure, value)
+    return figure_words(figure, value, 1) if plain in wish_words(figure, wish) else plain
+
+
 def clash_words(wishes: Sequence[tuple[Figure, Wished]], nearest: Answer) -> str:
     """Why those wishes cannot be had together, or one alone, and how near one gets."""
-    came = [figure_words(figure, nearest.outcome.figure(figure)) for figure, _ in wishes]
+    came = [_came_words(figure, wish, nearest.outcome.figure(figure)) for figure, wish in wishes]
     if len(wishes) == 1:
         wish = wish_words(*wishes[0])
         return f"No change of this dough brings it to {wish}; the nearest is {came[0]}."

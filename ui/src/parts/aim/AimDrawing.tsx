@@ -40,7 +40,7 @@ export function AimDrawing({ now, then, aim, wide, onFigure }: AimDrawingProps) 
   return (
     <HandledDrawing
       said={`From the side: now ${span(now.width_mm)} wide and ${fine(now.height_mm, 1)} high; it would be ${span(then.width_mm)} wide and ${fine(then.height_mm, 1)} high.`}
-      viewBox={`${-side / 2} ${-high - 15 * scale} ${side} ${high + 24 * scale}`}
+      viewBox={`${-side / 2} ${-high - 15 * scale} ${side} ${high + 21 * scale}`}
       className="w-full max-w-2xl"
       handles={
         <>
@@ -97,9 +97,8 @@ export function AimDrawing({ now, then, aim, wide, onFigure }: AimDrawingProps) 
   );
 }
 
-/** Between what eight pieces in ten come out, under the piece. */
+/** Between what eight pieces in ten come out, as a soft rim. */
 function Band({ then, scale }: { then: Comes; scale: number }) {
-  const y = 5.5 * scale;
   return (
     <g className="stroke-ink" strokeWidth={0.5 * scale}>
       <line x1={-then.high_mm / 2} x2={then.high_mm / 2} y1={0} y2={0} />
@@ -108,10 +107,10 @@ function Band({ then, scale }: { then: Comes; scale: number }) {
           key={way}
           x={way < 0 ? -then.high_mm / 2 : then.low_mm / 2}
           width={(then.high_mm - then.low_mm) / 2}
-          y={y - 1.5 * scale}
-          height={3 * scale}
+          y={-then.height_mm}
+          height={then.height_mm}
           stroke="none"
-          className="fill-ink/25"
+          className="fill-ink/15"
         />
       ))}
     </g>

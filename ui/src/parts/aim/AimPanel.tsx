@@ -23,6 +23,8 @@ interface AimPanelProps {
 /** So long a wish stands still before all the ways are looked for. */
 const STILL_MS = 350;
 
+const COLUMNS = ["", "", "sm:grid-cols-2", "sm:grid-cols-2 xl:grid-cols-3"];
+
 /** From what shall come out back to the dough: what is wished, and the ways there. */
 export function AimPanel(props: AimPanelProps) {
   const { dough, setting, wide, press, busy, problem, onTake } = props;
@@ -71,9 +73,7 @@ export function AimPanel(props: AimPanelProps) {
         )}
       </div>
       {!isEmpty(aim) && found && (
-        <div
-          className={`grid grid-cols-1 gap-x-6 gap-y-5 sm:grid-cols-2 ${found.ways.length > 2 ? "xl:grid-cols-3" : ""}`}
-        >
+        <div className={`grid grid-cols-1 gap-x-6 gap-y-5 ${COLUMNS[found.ways.length] ?? ""}`}>
           {found.ways.map((way) => (
             <WayThere
               key={way.key}

@@ -17,22 +17,37 @@ export function WayThere({ way, now, aim, wide, press, busy, onTake }: WayThereP
   const title = WAY_TITLES[way.key];
   return (
     <article aria-label={title} className="flex flex-col gap-2 border-t-4 border-enamel pt-2">
-      <h3 className="text-xl font-bold">{title}</h3>
-      <ul className="text-lg leading-snug font-semibold">
-        {way.changes.map((change) => (
-          <li key={change} className="border-b border-line py-0.5">
-            {change}
-          </li>
-        ))}
-      </ul>
-      <BeforeAfter now={now} then={way.comes} aim={aim} wide={wide} />
-      {wide && (
-        <p className="text-[0.9375rem]">
-          {aim.width_mm && way.comes.likely !== null
-            ? `Eight in ten between ${span(way.comes.low_mm)} and ${span(way.comes.high_mm)}: ${sureness(way.comes.likely)}.`
-            : `Eight in ten between ${span(way.comes.low_mm)} and ${span(way.comes.high_mm)}.`}
-        </p>
-      )}
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h3 className="text-xl font-bold">{title}</h3>
+        <button
+          type="button"
+          className="press press-main min-h-9"
+          aria-label={`${press}: ${title}`}
+          disabled={busy}
+          onClick={onTake}
+        >
+          {press}
+        </button>
+      </div>
+      <div className="flex flex-wrap gap-x-8 gap-y-2">
+        <ul className="min-w-56 flex-1 text-lg leading-snug font-semibold">
+          {way.changes.map((change) => (
+            <li key={change} className="border-b border-line py-0.5">
+              {change}
+            </li>
+          ))}
+        </ul>
+        <div className="min-w-56 flex-1">
+          <BeforeAfter now={now} then={way.comes} aim={aim} wide={wide} />
+          {wide && (
+            <p className="text-[0.9375rem]">
+              {aim.width_mm && way.comes.likely !== null
+                ? `Eight in ten between ${span(way.comes.low_mm)} and ${span(way.comes.high_mm)}: ${sureness(way.comes.likely)}.`
+                : `Eight in ten between ${span(way.comes.low_mm)} and ${span(way.comes.high_mm)}.`}
+            </p>
+          )}
+        </div>
+      </div>
       {way.costs.length > 0 && (
         <div className="text-[0.9375rem]">
           <h4 className="text-soft">Elsewhere</h4>
@@ -43,15 +58,6 @@ export function WayThere({ way, now, aim, wide, press, busy, onTake }: WayThereP
           </ul>
         </div>
       )}
-      <button
-        type="button"
-        className="press press-main mt-auto min-h-9 self-start"
-        aria-label={`${press}: ${title}`}
-        disabled={busy}
-        onClick={onTake}
-      >
-        {press}
-      </button>
     </article>
   );
 }

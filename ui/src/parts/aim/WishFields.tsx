@@ -43,15 +43,9 @@ const FREE = [
 /** All that may be wished of a piece; what is left empty is as it comes. */
 export function WishFields({ aim, wide, onAim }: WishFieldsProps) {
   const figure = (key: Figure, label: string, measure: Measure | null, step: number) => (
-    <div className="flex items-end gap-1">
-      <Select
-        label={label}
-        value={aim[key]?.sense ?? "about"}
-        options={SENSES}
-        onChange={(sense) => onAim(withSense(aim, key, sense))}
-      />
+    <div className="flex items-end gap-2">
       <NumberField
-        label={`${label}, wished`}
+        label={label}
         {...(measure ? { measure } : { unit: "min" })}
         value={aim[key]?.figure ?? null}
         step={step}
@@ -59,6 +53,14 @@ export function WishFields({ aim, wide, onAim }: WishFieldsProps) {
         onEmpty={() => onAim(withFigure(aim, key, null))}
         className="w-16 text-lg font-semibold"
       />
+      {aim[key] && (
+        <Select
+          label="meant"
+          value={aim[key].sense}
+          options={SENSES}
+          onChange={(sense) => onAim(withSense(aim, key, sense))}
+        />
+      )}
     </div>
   );
   return (
