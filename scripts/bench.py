@@ -20,6 +20,7 @@ from pathlib import Path
 from typing import Any
 
 import httpx
+from bench_aim import measure_aim
 from bench_delays import measure_delays
 from bench_foresight import measure_foresight, pieces
 from bench_learning import measure_changes, measure_learning
@@ -365,6 +366,8 @@ if __name__ == "__main__":
     measure_delays()
     measure_ready_by()
     measure_settings()
+    with tempfile.TemporaryDirectory() as temporary:
+        measure_aim(temporary)
     measure_learning()
     measure_changes()
     measure_day()

@@ -281,3 +281,13 @@ def test_a_piece_that_is_cold_is_chilled_for_as_long_as_it_takes() -> None:
     answer = Search(dough, Wanted({})).judge({"dough_temp": 10.0})
     assert answer is not None
     assert cold.way("least", answer).setting.chill_min > 10
+
+
+def test_a_card_of_two_hundred_lines_is_answered() -> None:
+    keys = [key for key, one in tables.larder().items() if one.role != "decoration"]
+    lines = tuple(_line(keys[n % len(keys)], 40) for n in range(200))
+    dough = dough_of(Card("long", "drop", lines=lines), doughs()[0].asked.setting)
+    wide = ways(dough, Aim(width_mm=Wished(80), height_mm=Wished(9)), FACTS)
+    assert wide.met
+    free = ways(dough, Aim(without=("egg", "milk"), width_mm=Wished(60)), FACTS)
+    assert "Cream cheese brings milk; nothing known here takes its place." in free.why

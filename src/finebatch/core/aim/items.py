@@ -19,6 +19,7 @@ from finebatch.core.piece.kinds.portioning import Portioning, moved
 from finebatch.core.piece.kinds.says import Handle
 from finebatch.core.values import Range, limits_of
 
+MOST_LINES_MOVED = 16
 LINE_RANGE: Range = (0.5, 2.0)
 """An ingredient is halved or doubled at most: beyond that it is another dough."""
 PIECE_MORE, PIECE_MOST = 1.5, 3.0
@@ -112,7 +113,14 @@ class DoughTempItem(Item):
         return replace(changed, setting=replace(changed.setting, dough_temp_c=value))
 
 
-def _lines(dough: Dough) -> Iterator[LineItem]:
+def _lines(dough: Dough) -> list[LineItem]:
+    """The lines that may be changed: of a very long card those that weigh most."""
+    grams = [line.grams or 0.0 for line in dough.weighed.lines]
+    found = sorted(_all_lines(dough), key=lambda item: -grams[item.place])[:MOST_LINES_MOVED]
+    return sorted(found, key=lambda item: item.place)
+
+
+def _all_lines(dough: Dough) -> Iterator[LineItem]:
     follows_eggs = any(line.unit == "of_eggs" for line in dough.card.lines)
     for place, (line, weighed) in enumerate(
         zip(dough.card.lines, dough.weighed.lines, strict=True)

@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import islice
 
 from finebatch.core.aim.trial import Dough
 from finebatch.core.aim.wish import WITHOUT, Aim, Free
 from finebatch.core.care.cautions import MAY_HOLD
 from finebatch.core.care.keeping import Keeping, KeptIn, is_filled, keeping_of
-from finebatch.core.formula.dough import Doneness, Mixing
+from finebatch.core.formula.dough import MOST_LINES, Doneness, Mixing
 from finebatch.core.formula.swaps import Offer, Swap, offers
 from finebatch.core.heat.minutes import DONE_AT_C, USUAL_DONENESS
 from finebatch.core.larder.ingredient import Ingredient
@@ -22,7 +23,12 @@ BRINGS: Mapping[Free, frozenset[str]] = {
 """Which of the larder's allergens a dough without it has none of."""
 MOST_LEAVES, MOST_BRANCHES, MOST_SWAPS = 4, 2, 8
 """Of the ways to make all swaps that are needed so many are looked at, two for each line."""
-NOTHING_THERE = "Nothing is written down of what is in the house. Add its packs in the larder, or leave that out."
+NOTHING_THERE = (
+    "Nothing is written down of what is in the house. Add its packs in the larder, "
+    "or leave that out."
+)
+MOST_OFFERS = 40
+"""So many swaps of one thing are looked at: more than any household card has."""
 LEFT_OUT = frozenset({"piece", "chip", "fruit", "melting_candy", "decoration"})
 """What may be left out of a dough that is wanted without it, and is still that dough."""
 LAID_ON: tuple[Surface, ...] = ("parchment", "silicone")
@@ -66,6 +72,8 @@ def _offers(dough: Dough, facts: Facts, key: str, free: Sequence[Free], house: b
     found = []
     for offer in offers(dough.card, dough.weighed, facts.swaps, dough.larder):
         if offer.line is None or dough.card.lines[offer.line].ingredient != key:
+            continue
+        if len(offer.card.lines) > MOST_LINES:
             continue
         given = [k for k, _ in offer.swap.gives]
         if any(_brings(dough.larder.known(k), free) for k in given):
@@ -172,7 +180,7 @@ def _done(dough: Dough, aim: Aim, facts: Facts) -> tuple[list[Dough], list[str]]
 def begin(dough: Dough, aim: Aim, facts: Facts) -> Begun:
     """The dough as is wished of what is not a matter of steps."""
     stuck: set[str] = set()
-    leaves = list(_leaves(dough, aim, facts, stuck, MOST_SWAPS))[:MOST_LEAVES]
+    leaves = list(islice(_leaves(dough, aim, facts, stuck, MOST_SWAPS), MOST_LEAVES))
     lacks = [NOTHING_THERE] if aim.from_house and facts.there_g is None else []
     lacks += [*_stuck_words(dough, stuck, aim), *_parts(dough, aim.without)]
     found = []
@@ -197,8 +205,11 @@ def others(dough: Dough, aim: Aim, facts: Facts) -> Iterator[Dough]:
     for mixing in MIXED:
         if mixing != dough.card.mixing and dough.card.mixing in MIXED:
             yield dough.with_card(replace(dough.card, mixing=mixing))
-    for offer in offers(dough.card, dough.weighed, facts.swaps, dough.larder):
+    offered = offers(dough.card, dough.weighed, facts.swaps, dough.larder)
+    for offer in offered[:MOST_OFFERS]:
         given = [key for key, _ in offer.swap.gives]
-        if offer.line is None or any(_brings(dough.larder.known(k), aim.without) for k in given):
+        if offer.line is None or len(offer.card.lines) > MOST_LINES:
+            continue
+        if any(_brings(dough.larder.known(k), aim.without) for k in given):
             continue
         yield dough.with_card(offer.card, offer.swap.note, offer.swap.caution, offer.said)
