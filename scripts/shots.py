@@ -140,8 +140,15 @@ def slab(page: Page, _clock: HandClock) -> None:
     tab_of(page, 2, "Slab")
 
 
-def chill(page: Page, _clock: HandClock) -> None:
-    tab_of(page, 3, "Chill")
+def aim(page: Page, _clock: HandClock) -> None:
+    tab_of(page, 1, "Aim")
+    panel = page.get_by_role("region", name="Aim")
+    panel.get_by_label("Wide", exact=True).fill("7.4")
+    panel.get_by_label("without eggs").check()
+    panel.get_by_role("article").nth(1).wait_for()
+    page.wait_for_timeout(600)
+    panel.get_by_role("heading", name="What shall come out?").scroll_into_view_if_needed()
+    page.evaluate("window.scrollTo(0, 190)")
 
 
 def supper(page: Page) -> Any:
@@ -364,7 +371,7 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "larder": larder,
     "tray": tray,
     "slab": slab,
-    "chill": chill,
+    "aim": aim,
     "kitchen": kitchen,
     "plan": plan,
     "occasion": occasion,

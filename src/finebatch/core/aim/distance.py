@@ -79,6 +79,13 @@ def _formulas(
     return moved + NEW * len(one.keys() ^ other.keys())
 
 
+def swapped(before: Mapping[str, float], after: Mapping[str, float], larder: Larder) -> float:
+    """What a swap counts: each ingredient that comes or goes; where none does, as any other change
+    of amounts."""
+    new = len(before.keys() ^ after.keys())
+    return NEW * new if new else _formulas(before, after, weights(before, larder))
+
+
 def handle_at(piece: Portioning, handle: Handle, lot: Lot) -> float:
     """A handle's figure; where it only comes out, as it comes out."""
     if handle.clears:

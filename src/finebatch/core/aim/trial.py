@@ -4,7 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from finebatch.core.aim.distance import NEW, Stand, distance, weights
+from finebatch.core.aim.distance import Stand, distance, swapped, weights
 from finebatch.core.aim.wish import Figure
 from finebatch.core.formula import balance
 from finebatch.core.formula.balance import Band
@@ -99,7 +99,7 @@ class Dough:
             card=card,
             weighed=weighed,
             origin=replace(self.origin, formula_g=grams),
-            spent=self.spent + NEW * len(grams.keys() ^ self.weighed.known_g().keys()),
+            spent=self.spent + swapped(self.weighed.known_g(), grams, self.larder),
             notes=told,
             _known={},
         )

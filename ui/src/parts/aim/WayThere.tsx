@@ -30,14 +30,14 @@ export function WayThere({ way, now, aim, wide, press, busy, onTake }: WayThereP
         </button>
       </div>
       <div className="flex flex-wrap gap-x-8 gap-y-2">
-        <ul className="min-w-56 flex-1 text-lg leading-snug font-semibold">
+        <ul className="min-w-0 grow basis-48 text-lg leading-snug font-semibold">
           {way.changes.map((change) => (
             <li key={change} className="border-b border-line py-0.5">
               {change}
             </li>
           ))}
         </ul>
-        <div className="min-w-56 flex-1">
+        <div className="min-w-0 grow basis-48">
           <BeforeAfter now={now} then={way.comes} aim={aim} wide={wide} />
           {wide && (
             <p className="text-[0.9375rem]">
