@@ -20,9 +20,9 @@ from finebatch.web.network.codes import LASTS_MS
 from finebatch.web.network.door import COOKIE, MOST_STREAMS
 from finebatch.web.network.opening import CHANGED
 from finebatch.web.network.paired import MOST_DEVICES
+from tests.browser import BARE
 from tests.conftest import DataFiles
 from tests.network.home import (
-    BARE,
     CHROMIUM,
     DOOR,
     HOME,

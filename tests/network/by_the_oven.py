@@ -11,8 +11,8 @@ import pytest
 from playwright.sync_api import Page, expect, sync_playwright
 
 from finebatch.store.places import network_of
+from tests.browser import BARE
 from tests.network.home import (
-    BARE,
     CHROMIUM,
     DOOR,
     Kitchen,

@@ -30,7 +30,6 @@ HOME = "192.168.77.2"
 HERE_PORT, HOME_PORT = 8765, 8766
 DOOR = f"https://{HOME}:{HOME_PORT}"
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
-BARE = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 SET_ADDRESS, SET_FLAGS = 0x8916, 0x8914
 
 

@@ -23,6 +23,7 @@ from finebatch.web import guard
 from finebatch.web.app import create_app
 from finebatch.web.server import server_of
 from finebatch.web.wire import Wire
+from tests.browser import BARE
 from tests.conftest import DataFiles, HandClock, make_data_files
 
 expect.set_options(timeout=20_000)
@@ -32,7 +33,7 @@ expect.set_options(timeout=20_000)
 def browser_type_launch_args() -> dict[str, object]:
     return {
         "executable_path": os.environ.get("CHROMIUM", "/usr/bin/chromium"),
-        "args": ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+        "args": BARE,
     }
 
 
