@@ -6474,7 +6474,7 @@ export interface components {
          */
         WayThere: {
             /** @enum {string} */
-            key: "least" | "house" | "fewest" | "another_swap" | "dough_as_it_is" | "piece_as_it_is" | "tray_as_it_is";
+            key: "least" | "house" | "fewest" | "another_swap" | "dough_as_it_is" | "piece_as_it_is" | "tray_as_it_is" | "something_else";
             card: components["schemas"]["Card"];
             setting: components["schemas"]["TraySetting"];
             changes: string[];

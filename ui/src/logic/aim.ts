@@ -57,6 +57,7 @@ export const WAY_TITLES: Record<Way["key"], string> = {
   dough_as_it_is: "The dough as it is",
   piece_as_it_is: "The piece as it is",
   tray_as_it_is: "Only amounts",
+  something_else: "Something else",
 };
 
 /** How sure it is that a piece is as wide as wished, in words. */

@@ -1,7 +1,7 @@
 """Two or three ways from a dough to what is wished of it, or why there is none."""
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -10,7 +10,7 @@ from finebatch.core.aim.search import BAKING, Answer, Search, Wanted
 from finebatch.core.aim.trial import Dough, Outcome
 from finebatch.core.aim.variants import Begun, Facts, begin, keeps_days, others
 from finebatch.core.aim.wish import Aim, Figure
-from finebatch.core.aim.words import aim_words, changes_of, clash_words, costs_of
+from finebatch.core.aim.words import FAR, aim_words, changes_of, clash_words, costs_of
 from finebatch.core.formula.dough import Card
 from finebatch.core.piece.spread import EIGHT_IN_TEN
 from finebatch.core.piece.tray import count
@@ -20,11 +20,19 @@ from finebatch.core.tray.setting import TraySetting
 from finebatch.core.values import Range
 
 WayKey = Literal[
-    "least", "house", "fewest", "another_swap", "dough_as_it_is", "piece_as_it_is", "tray_as_it_is"
+    "least",
+    "house",
+    "fewest",
+    "another_swap",
+    "dough_as_it_is",
+    "piece_as_it_is",
+    "tray_as_it_is",
+    "something_else",
 ]
 MOST_WAYS = 3
 FARTHER, AND_BY = 1.5, 2.0
-"""No other way is offered that changes so many times as much as the least, and so much more."""
+"""Other ways change at most so many times as much as the least, and so much more; where none does,
+the nearest of the others is offered."""
 MIXED_C = 23.0
 """How warm a dough comes from the bowl, where it goes into the fridge."""
 
@@ -259,35 +267,44 @@ class Ways:
         return Reached(now, self.said, (way,) if way.changes else (), False, tuple(why), clash)
 
     def _all(self, least: Answer, one_thing: list[Answer]) -> list[tuple[WayKey, Answer]]:
-        """The ways that differ, at most three."""
+        """The ways that differ, at most three: those that are not much farther, but at least one
+        other that is not yet another dough."""
+        most = FARTHER * least.outcome.distance + AND_BY
         found: list[tuple[WayKey, Answer]] = [("least", least)]
+        said = {changes_of(self.dough, least)}
+        farther: list[tuple[WayKey, Answer]] = []
+        for key, answer in self._others(least, one_thing):
+            if answer is None or not answer.meets or changes_of(self.dough, answer) in said:
+                continue
+            said.add(changes_of(self.dough, answer))
+            (found if answer.outcome.distance <= most else farther).append((key, answer))
+            if len(found) == MOST_WAYS:
+                return found
+        if len(found) == 1:
+            near = [way for way in farther if way[1].outcome.distance <= FAR]
+            found += sorted(near, key=lambda way: way[1].rank)[:1]
+        return found
 
-        def add(key: WayKey, answer: Answer | None) -> None:
-            if answer is None or not answer.meets or len(found) == MOST_WAYS:
-                return
-            if answer.outcome.distance > FARTHER * least.outcome.distance + AND_BY:
-                return
-            said = changes_of(self.dough, answer)
-            if all(said != changes_of(self.dough, other) for _, other in found):
-                found.append((key, answer))
-
+    def _others(
+        self, least: Answer, one_thing: list[Answer]
+    ) -> Iterator[tuple[WayKey, Answer | None]]:
+        """Other ways than the least change, one after the other, as they are looked for."""
         if self.facts.there_g is not None and not self.aim.from_house:
             own = Ways(self.dough, replace(self.aim, from_house=True), self.facts)
-            add("house", own.best(coarse=False) if not own.begun.lacks else None)
-        add("fewest", self.fewest(least, one_thing))
+            yield "house", own.best(coarse=False) if not own.begun.lacks else None
+        yield "fewest", self.fewest(least, one_thing)
         if len(self.begun.doughs) > 1:
             for answer in self._looked(self.begun.doughs):
                 if answer.dough.card != least.dough.card:
-                    add("another_swap", answer)
+                    yield "another_swap", answer
         ways: tuple[tuple[WayKey, Callable[[str], bool]], ...] = (
             ("dough_as_it_is", lambda key: key.startswith(BAKING)),
             ("piece_as_it_is", lambda key: not key.startswith("handle:")),
             ("tray_as_it_is", lambda key: key.startswith("line:")),
+            ("something_else", lambda key: key not in least.values),
         )
         for key, allowed in ways:
-            if len(found) < MOST_WAYS:
-                add(key, Search(least.dough, self.wanted, allowed).least("quick"))
-        return found
+            yield key, Search(least.dough, self.wanted, allowed).least("quick")
 
 
 def ways(dough: Dough, aim: Aim, facts: Facts, *, coarse: bool = False) -> Reached:
