@@ -205,11 +205,14 @@ def others(dough: Dough, aim: Aim, facts: Facts) -> Iterator[Dough]:
     for mixing in MIXED:
         if mixing != dough.card.mixing and dough.card.mixing in MIXED:
             yield dough.with_card(replace(dough.card, mixing=mixing))
+    house = aim.from_house and facts.there_g is not None
     offered = offers(dough.card, dough.weighed, facts.swaps, dough.larder)
     for offer in offered[:MOST_OFFERS]:
         given = [key for key, _ in offer.swap.gives]
         if offer.line is None or len(offer.card.lines) > MOST_LINES:
             continue
         if any(_brings(dough.larder.known(k), aim.without) for k in given):
+            continue
+        if house and any(_missing(k, dough, facts) for k in given):
             continue
         yield dough.with_card(offer.card, offer.swap.note, offer.swap.caution, offer.said)
