@@ -3,6 +3,7 @@
 import functools
 import math
 import random
+import re
 from dataclasses import replace
 
 import pytest
@@ -18,6 +19,7 @@ from finebatch.core.care.cautions import allergens
 from finebatch.core.formula.dough import Card, Line
 from finebatch.core.formula.weigh import weigh_card
 from finebatch.core.larder.measuring import USUAL
+from finebatch.core.measures.amounts import parse_amount
 from finebatch.core.measures.figures import read_in
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.cutter import Cutter
@@ -291,3 +293,30 @@ def test_a_card_of_two_hundred_lines_is_answered() -> None:
     assert wide.met
     free = ways(dough, Aim(without=("egg", "milk"), width_mm=Wished(60)), FACTS)
     assert "Cream cheese brings milk; nothing known here takes its place." in free.why
+
+
+def test_answers_are_in_what_a_kitchen_measures() -> None:
+    written = (
+        ("2 1/4", "cup", "flour_ap"),
+        ("1", "cup", "butter_unsalted"),
+        ("1 1/2", "cup", "sugar_white"),
+        ("2", "egg", "egg_whole"),
+        ("1", "tsp", "baking_soda"),
+    )
+    lines = tuple(Line(amount, unit, key) for amount, unit, key in written)  # type: ignore[arg-type]
+    setting = replace(doughs()[0].asked.setting, piece=Drop(30), oven_c=175.0)
+    dough = dough_of(Card("cups", "drop", lines=lines), setting)
+    steps = {"cup": 0.25, "egg": 1.0, "tsp": 0.25}
+    told: set[str] = set()
+    for width, height in ((90, 7), (70, 10), (100, 6)):
+        wish = Aim(width_mm=Wished(width), height_mm=Wished(height))
+        for way in ways(dough, wish, FACTS).ways:
+            told |= set(way.changes)
+            for line in way.card.lines:
+                amount = float(parse_amount(line.amount).middle)
+                if line.unit in steps:
+                    assert amount / steps[line.unit] == pytest.approx(
+                        round(amount / steps[line.unit])
+                    )
+            assert way.setting.oven_c % 5 == 0
+    assert any(re.search(r"flour 2 1/4 → [\d /]+ cup$", change) for change in told), told

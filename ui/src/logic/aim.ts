@@ -60,6 +60,13 @@ export const WAY_TITLES: Record<Way["key"], string> = {
   something_else: "Something else",
 };
 
+/** The ways with their titles; of a second one of a kind as well. */
+export const titled = (ways: Way[]): { way: Way; title: string }[] =>
+  ways.map((way, n) => {
+    const again = ways.slice(0, n).some(({ key }) => key === way.key);
+    return { way, title: `${WAY_TITLES[way.key]}${again ? ", a second one" : ""}` };
+  });
+
 /** How sure it is that a piece is as wide as wished, in words. */
 export function sureness(likely: number | null): string {
   if (likely === null) return "";

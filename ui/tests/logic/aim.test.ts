@@ -3,6 +3,8 @@ import {
   isEmpty,
   NO_WISH,
   sureness,
+  titled,
+  type Way,
   wished,
   withFigure,
   withoutToo,
@@ -36,4 +38,13 @@ test("how sure a width is, in words", () => {
   expect(sureness(0.01)).toBe("hardly any piece comes out so wide");
   expect(sureness(0.99)).toBe("nearly every piece comes out so wide");
   expect(sureness(null)).toBe("");
+});
+
+test("a second way of one kind has a title of its own", () => {
+  const ways = [{ key: "least" }, { key: "another_swap" }, { key: "another_swap" }] as Way[];
+  expect(titled(ways).map(({ title }) => title)).toEqual([
+    "Least change",
+    "Another swap",
+    "Another swap, a second one",
+  ]);
 });

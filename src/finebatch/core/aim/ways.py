@@ -155,6 +155,9 @@ class Ways:
     def way(self, key: WayKey, answer: Answer) -> WayThere:
         """An answer as it is told, with the card and tray that it makes."""
         card, setting = card_of(answer.dough, answer.changed), answer.changed.setting
+        chilled, changes = self._chilled(answer), changes_of(self.dough, answer)
+        if chilled.chill_min != setting.chill_min:
+            changes = (*changes, f"{chilled.chill_min} min in the fridge for that")
         grams = answer.dough.formula_g(answer.changed)
         comes = replace(
             self.comes(answer.dough, answer.outcome, setting),
@@ -165,8 +168,8 @@ class Ways:
         return WayThere(
             key=key,
             card=card,
-            setting=self._chilled(answer),
-            changes=changes_of(self.dough, answer),
+            setting=chilled,
+            changes=changes,
             costs=costs_of(self.dough, answer, (was, comes.pieces)),
             distance=answer.outcome.distance,
             comes=comes,

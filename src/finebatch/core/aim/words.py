@@ -109,7 +109,7 @@ def _words_of(one: TraySetting, other: TraySetting, before: Dough) -> Iterator[s
 def changes_of(before: Dough, after: Answer) -> tuple[str, ...]:
     """All that an answer changes, in words."""
     card = card_of(after.dough, after.changed)
-    said = changes(before.card, card, before.larder, before.measuring)
+    said = changes(before.card, card, before.larder, before.measuring, own_units=True)
     return (*said, *_setting_words(before, after))
 
 

@@ -8,6 +8,7 @@ from finebatch.core.larder.ingredient import Larder
 from finebatch.core.larder.measuring import USUAL, Measuring
 from finebatch.core.measures.figures import LEAST_WHOLE_G, grams_changed
 from finebatch.core.measures.figures import grams as in_grams
+from finebatch.core.measures.units import MASS_UNITS
 from finebatch.core.values import Tells
 
 NOTICEABLE = 0.005
@@ -66,6 +67,17 @@ def _line_words(line: ComparedLine, larder: Larder) -> str:
     return f"{name} {grams_changed(line.before_g, line.after_g)}"
 
 
+def _in_own_unit(before: Card, after: Card, key: str) -> str:
+    """An ingredient's amounts as both cards measure it, by spoon, cup or piece; nothing where they
+    do not, or weigh it."""
+    one, other = ([ln for ln in card.lines if ln.ingredient == key] for card in (before, after))
+    if len(one) != 1 or len(other) != 1 or one[0].unit != other[0].unit:
+        return ""
+    if one[0].unit in MASS_UNITS or one[0].amount == other[0].amount:
+        return ""
+    return f"{one[0].amount.strip()} → {other[0].amount.strip()} {one[0].unit.replace('_', ' ')}"
+
+
 def _scaled_by(lines: list[ComparedLine]) -> float | None:
     """The factor that every line grew by; none when they did not grow alike."""
     if not lines or any(not line.before_g or not line.after_g for line in lines):
@@ -76,15 +88,27 @@ def _scaled_by(lines: list[ComparedLine]) -> float | None:
 
 
 def changes(
-    before: Card, after: Card, larder: Larder, measuring: Measuring = USUAL
+    before: Card,
+    after: Card,
+    larder: Larder,
+    measuring: Measuring = USUAL,
+    *,
+    own_units: bool = False,
 ) -> tuple[str, ...]:
-    """What a baker would say was changed, in words; nothing when the doughs bake the same."""
+    """What a baker would say was changed, in words; nothing when the doughs bake the same. In
+    `own_units` what both cards measure by spoon, cup or piece is told so."""
     lines = compare_lines(*(weigh_card(card, larder, measuring) for card in (before, after)))
     factor = _scaled_by(lines)
     if factor is not None:
         said = [f"all × {factor:.3g}"]
     else:
-        said = [_line_words(line, larder) for line in lines if line.changed]
+        said = []
+        for line in lines:
+            own = _in_own_unit(before, after, line.ingredient) if own_units else ""
+            if line.changed and own:
+                said.append(f"{larder[line.ingredient].name} {own}")
+            elif line.changed:
+                said.append(_line_words(line, larder))
     for name in ("family", "mixing"):
         old, new = getattr(before, name), getattr(after, name)
         if old != new:

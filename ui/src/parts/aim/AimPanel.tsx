@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Dough, TraySetting } from "../../api/client";
-import { type Aim, isEmpty, NO_WISH, type Way, withFigure } from "../../logic/aim";
+import { type Aim, isEmpty, NO_WISH, titled, type Way, withFigure } from "../../logic/aim";
 import { aimQuery } from "../../logic/queries";
 import { Notice } from "../Notice";
 import { useRemembered } from "../useRemembered";
@@ -74,10 +74,11 @@ export function AimPanel(props: AimPanelProps) {
       </div>
       {!isEmpty(aim) && found && (
         <div className={`grid grid-cols-1 gap-x-6 gap-y-5 ${COLUMNS[found.ways.length] ?? ""}`}>
-          {found.ways.map((way) => (
+          {titled(found.ways).map(({ way, title }) => (
             <WayThere
-              key={way.key}
+              key={title}
               way={way}
+              title={title}
               now={found.now}
               aim={aim}
               wide={wide}

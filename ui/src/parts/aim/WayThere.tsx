@@ -1,8 +1,9 @@
-import { type Aim, type Comes, sureness, WAY_TITLES, type Way } from "../../logic/aim";
+import { type Aim, type Comes, sureness, type Way } from "../../logic/aim";
 import { fine, span } from "../../logic/format";
 
 interface WayThereProps {
   way: Way;
+  title: string;
   now: Comes;
   aim: Aim;
   wide: boolean;
@@ -13,8 +14,7 @@ interface WayThereProps {
 }
 
 /** One way: what it changes, what comes of it beside what it was, and what it costs elsewhere. */
-export function WayThere({ way, now, aim, wide, press, busy, onTake }: WayThereProps) {
-  const title = WAY_TITLES[way.key];
+export function WayThere({ way, title, now, aim, wide, press, busy, onTake }: WayThereProps) {
   return (
     <article aria-label={title} className="flex flex-col gap-2 border-t-4 border-enamel pt-2">
       <div className="flex flex-wrap items-center justify-between gap-2">
