@@ -10,7 +10,7 @@ import pytest
 
 from finebatch.core.aim.distance import Stand, distance
 from finebatch.core.aim.items import LineItem, items_of
-from finebatch.core.aim.search import Search, Wanted
+from finebatch.core.aim.problem import Problem, Wanted
 from finebatch.core.aim.trial import Dough
 from finebatch.core.aim.variants import Facts
 from finebatch.core.aim.ways import Ways, ways
@@ -207,7 +207,7 @@ def test_no_single_change_that_gets_there_is_less_than_the_least() -> None:
         least = reached.ways[0].distance if reached.ways else 0.0
         if not reached.met:
             continue
-        search = Search(dough, Wanted(aim.ranges))
+        search = Problem(dough, Wanted(aim.ranges))
         for item in items_of(dough):
             low, high = item.range
             span = math.log(high / low) if item.ratio else high - low
@@ -280,7 +280,7 @@ def test_only_what_is_in_the_house_is_used() -> None:
 def test_a_piece_that_is_cold_is_chilled_for_as_long_as_it_takes() -> None:
     dough = next(d for d in doughs() if d.asked.setting.dough_temp_c > 18 and d.family == "drop")
     cold = Ways(dough, Aim(width_mm=Wished(1)), FACTS)
-    answer = Search(dough, Wanted({})).judge({"dough_temp": 10.0})
+    answer = Problem(dough, Wanted({})).judge({"dough_temp": 10.0})
     assert answer is not None
     assert cold.way("least", answer).setting.chill_min > 10
 

@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from annotated_types import Ge, Le
 
-from finebatch.core.aim.distance import JOBS, handle_at, job_of
+from finebatch.core.aim.distance import JOBS, STEP_C, handle_at, job_of
 from finebatch.core.aim.trial import Changed, Dough
 from finebatch.core.formula.dough import Card
 from finebatch.core.formula.scaling import measured_line, step_of
@@ -50,6 +50,15 @@ class Item(ABC):
     def nearest(self, value: float) -> Range:
         """What it can be set to just below and just above a value."""
         return _about(value, self.step)
+
+    def unit(self, value: float) -> float:
+        """A value as the search has it: the logarithm of its share of what it was, or °C over
+        ten."""
+        return math.log(value / self.was) if self.ratio else (value - self.was) / STEP_C
+
+    def value(self, unit: float) -> float:
+        """The same backwards."""
+        return self.was * math.exp(unit) if self.ratio else self.was + STEP_C * unit
 
 
 def _about(value: float, step: float) -> Range:

@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.aim.items import card_of
-from finebatch.core.aim.search import BAKING, Answer, Search, Wanted
+from finebatch.core.aim.problem import Answer, Problem, Wanted
+from finebatch.core.aim.search import BAKING, Search
 from finebatch.core.aim.trial import Dough, Outcome
 from finebatch.core.aim.variants import Begun, Facts, begin, keeps_days, others
 from finebatch.core.aim.wish import Aim, Figure
@@ -211,7 +212,7 @@ class Ways:
     def one_thing(self, dough: Dough) -> list[Answer]:
         """Answers that change one thing more of a dough which is not changed by steps."""
         found = (
-            Search(other, self.wanted, lambda _: False).start()
+            Problem(other, self.wanted, lambda _: False).start()
             for other in others(dough, self.aim, self.facts)
         )
         return sorted((a for a in found if a and a.meets), key=lambda a: a.rank)

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 
 from finebatch.core.aim.distance import handle_at
 from finebatch.core.aim.items import card_of
-from finebatch.core.aim.search import Answer
+from finebatch.core.aim.problem import Answer
 from finebatch.core.aim.trial import Dough
 from finebatch.core.aim.wish import FIGURES, WITHOUT, Aim, Figure, Wished
 from finebatch.core.care.cautions import allergens
