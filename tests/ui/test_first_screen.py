@@ -114,7 +114,8 @@ def test_the_demo_is_looked_at_beside_one_s_own_kitchen(page: Page, empty: Serve
     page.goto(empty.address)
     page.get_by_role("button", name="Look around in the demo").click()
     bar = page.get_by_role("region", name="The demo")
-    expect(bar).to_be_visible()
+    # A server of its own starts for it.
+    expect(bar).to_be_visible(timeout=90_000)
     assert not page.url.startswith(empty.address)
     expect(page.get_by_role("region", name="Doughs").get_by_role("listitem")).to_have_count(4)
     demo = page.url
