@@ -12,13 +12,13 @@ import statistics
 import tempfile
 import time
 import warnings
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 import httpx
 from bench_rows import row
 
+from finebatch.core.measures.amounts import parse_amount
 from finebatch.settings import Settings
 
 with warnings.catch_warnings():
@@ -32,13 +32,6 @@ MOST_S, MOST_COARSE_S = 1.0, 0.15
 BY = (0.8, 0.9, 1.1, 1.25)
 
 
-def _number(text: str) -> float | None:
-    try:
-        return float(sum(Fraction(part) for part in text.split()))
-    except ValueError:
-        return None
-
-
 def _changed(dough: Any, rng: random.Random) -> tuple[Any, Any]:
     """The card and tray with one thing changed."""
     card, tray = dough["card"], dough["tray"]
@@ -49,10 +42,10 @@ def _changed(dough: Any, rng: random.Random) -> tuple[Any, Any]:
         piece = {**tray["piece"], "grams": round(tray["piece"]["grams"] * rng.choice(BY))}
         return card, {**tray, "piece": piece}
     lines = [dict(line) for line in card["lines"]]
-    heavy = [n for n, line in enumerate(lines) if line["unit"] == "g" and _number(line["amount"])]
+    heavy = [n for n, line in enumerate(lines) if line["unit"] == "g" and line["amount"]]
     if heavy:
         line = lines[rng.choice(heavy)]
-        amount = _number(line["amount"]) or 0.0
+        amount = float(parse_amount(line["amount"], unit="g").middle)
         line |= {"amount": f"{max(round(amount * rng.choice(BY)), 1)}", "text": ""}
     return {**card, "lines": lines}, tray
 

@@ -282,7 +282,7 @@ def test_a_piece_that_is_cold_is_chilled_for_as_long_as_it_takes() -> None:
     cold = Ways(dough, Aim(width_mm=Wished(1)), FACTS)
     answer = Problem(dough, Wanted({})).judge({"dough_temp": 10.0})
     assert answer is not None
-    assert cold.way("least", answer).setting.chill_min > 10
+    assert cold.way("least", answer, cold.reached(coarse=True).now).setting.chill_min > 10
 
 
 def test_a_card_of_two_hundred_lines_is_answered() -> None:

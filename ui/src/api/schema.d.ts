@@ -3139,8 +3139,8 @@ export interface components {
         /**
          * Comes
          * @description What comes out: a piece's width with its band (mm), height (mm) and minutes, sugar in g in
-         *     100 g baked, how long it keeps, how many pieces; and how likely its width is as wished. Raw it
-         *     is `raw_mm` wide and `raw_high_mm` high; `flat` are pieces that are cut or sliced.
+         *     100 g baked, how long it keeps, how many pieces; and how likely its width is as wished.
+         *     `flat` are pieces that are cut or sliced.
          */
         Comes: {
             width_mm: number;
@@ -3152,8 +3152,6 @@ export interface components {
             keeps_days: number;
             pieces: number;
             likely: number | null;
-            raw_mm: number;
-            raw_high_mm: number;
             flat: boolean;
         };
         /**

@@ -67,21 +67,30 @@ def _brings(ingredient: Ingredient | None, free: Sequence[Free]) -> bool:
     return bool(unwanted & set(ingredient.allergens))
 
 
-def _offers(dough: Dough, facts: Facts, key: str, free: Sequence[Free], house: bool) -> list[Offer]:
-    """The swaps of an ingredient that bring nothing unwanted, and in the house nothing missing."""
+def _fitting(dough: Dough, aim: Aim, facts: Facts) -> list[Offer]:
+    """The swaps of one line that bring nothing unwanted, nothing that is not in the house where
+    only that counts, and no more lines than a card has."""
+    house = aim.from_house and facts.there_g is not None
     found = []
     for offer in offers(dough.card, dough.weighed, facts.swaps, dough.larder):
-        if offer.line is None or dough.card.lines[offer.line].ingredient != key:
+        given = [key for key, _ in offer.swap.gives]
+        if offer.line is None or len(offer.card.lines) > MOST_LINES:
             continue
-        if len(offer.card.lines) > MOST_LINES:
+        if any(_brings(dough.larder.known(key), aim.without) for key in given):
             continue
-        given = [k for k, _ in offer.swap.gives]
-        if any(_brings(dough.larder.known(k), free) for k in given):
-            continue
-        if not house or not any(_missing(k, dough, facts) for k in given):
+        if not house or not any(_missing(key, dough, facts) for key in given):
             found.append(offer)
-    # What may hold it by its label comes last.
-    return sorted(found, key=lambda o: any(_may(k, dough) for k, _ in o.swap.gives))
+    return found
+
+
+def _offers(dough: Dough, aim: Aim, facts: Facts, key: str) -> list[Offer]:
+    """The fitting swaps of an ingredient, those last that may hold something by their label."""
+    of_it = [
+        offer
+        for offer in _fitting(dough, aim, facts)
+        if offer.line is not None and dough.card.lines[offer.line].ingredient == key
+    ]
+    return sorted(of_it, key=lambda o: any(_may(k, dough) for k, _ in o.swap.gives))
 
 
 def _may(key: str, dough: Dough) -> bool:
@@ -112,8 +121,7 @@ def _leaves(dough: Dough, aim: Aim, facts: Facts, stuck: set[str], left: int) ->
     if not todo or left == 0:
         yield dough
         return
-    house = aim.from_house and facts.there_g is not None
-    ways = _offers(dough, facts, todo[0], aim.without, house)
+    ways = _offers(dough, aim, facts, todo[0])
     if not ways and dough.larder[todo[0]].role in LEFT_OUT:
         lines = tuple(line for line in dough.card.lines if line.ingredient != todo[0])
         without = dough.with_card(replace(dough.card, lines=lines))
@@ -205,14 +213,5 @@ def others(dough: Dough, aim: Aim, facts: Facts) -> Iterator[Dough]:
     for mixing in MIXED:
         if mixing != dough.card.mixing and dough.card.mixing in MIXED:
             yield dough.with_card(replace(dough.card, mixing=mixing))
-    house = aim.from_house and facts.there_g is not None
-    offered = offers(dough.card, dough.weighed, facts.swaps, dough.larder)
-    for offer in offered[:MOST_OFFERS]:
-        given = [key for key, _ in offer.swap.gives]
-        if offer.line is None or len(offer.card.lines) > MOST_LINES:
-            continue
-        if any(_brings(dough.larder.known(k), aim.without) for k in given):
-            continue
-        if house and any(_missing(k, dough, facts) for k in given):
-            continue
+    for offer in _fitting(dough, aim, facts)[:MOST_OFFERS]:
         yield dough.with_card(offer.card, offer.swap.note, offer.swap.caution, offer.said)

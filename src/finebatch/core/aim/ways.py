@@ -1,14 +1,14 @@
 """Two or three ways from a dough to what is wished of it, or why there is none."""
 
 import math
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from finebatch.core.aim.items import card_of
 from finebatch.core.aim.problem import Answer, Problem, Wanted
 from finebatch.core.aim.search import BAKING, Search
-from finebatch.core.aim.trial import Dough, Outcome
+from finebatch.core.aim.trial import Changed, Dough, Outcome
 from finebatch.core.aim.variants import Begun, Facts, begin, keeps_days, others
 from finebatch.core.aim.wish import Aim, Figure
 from finebatch.core.aim.words import FAR, aim_words, changes_of, clash_words, costs_of
@@ -41,8 +41,8 @@ MIXED_C = 23.0
 @dataclass(frozen=True, slots=True)
 class Comes:
     """What comes out: a piece's width with its band (mm), height (mm) and minutes, sugar in g in
-    100 g baked, how long it keeps, how many pieces; and how likely its width is as wished. Raw it
-    is `raw_mm` wide and `raw_high_mm` high; `flat` are pieces that are cut or sliced."""
+    100 g baked, how long it keeps, how many pieces; and how likely its width is as wished.
+    `flat` are pieces that are cut or sliced."""
 
     width_mm: float
     low_mm: float
@@ -53,8 +53,6 @@ class Comes:
     keeps_days: float
     pieces: int
     likely: float | None
-    raw_mm: float
-    raw_high_mm: float
     flat: bool
 
 
@@ -101,13 +99,31 @@ def _likely(outcome: Outcome, wanted: Range | None) -> float | None:
     return below(wanted[1]) - below(wanted[0])
 
 
+def _pieces(dough: Dough, outcome: Outcome, changed: Changed) -> int:
+    """How many there are as a baker counts them."""
+    setting = changed.setting
+    asked = replace(
+        dough.asked,
+        formula_g=dough.formula_g(changed),
+        setting=setting,
+        mixing=dough.card.mixing,
+    )
+    try:
+        made = count(asked.basis(dough.ground), setting.piece, outcome.found)
+    except Refusal:
+        return 0
+    return made.pieces * (made.making.each_gives if made.making else 1)
+
+
 class Ways:
     """The search for all ways from one dough."""
 
     def __init__(self, dough: Dough, aim: Aim, facts: Facts) -> None:
         self.dough, self.aim, self.facts = dough, aim, facts
-        most = facts.there_g if aim.from_house else None
-        self.wanted = Wanted(aim.ranges, self._limits(dough, most))
+        there = facts.there_g if aim.from_house else None
+        self.wanted = Wanted(
+            aim.ranges, {k: grams for k, grams in (there or {}).items() if grams > 0}
+        )
         self.begun: Begun = begin(dough, aim, facts)
 
     @property
@@ -115,14 +131,8 @@ class Ways:
         """The wish in words."""
         return aim_words(self.aim)
 
-    def _limits(self, dough: Dough, there_g: Mapping[str, float] | None) -> Mapping[str, float]:
-        """The most that there is of each ingredient that the house is short of at all."""
-        if there_g is None:
-            return {}
-        return {key: grams for key, grams in there_g.items() if grams > 0}
-
-    def comes(self, dough: Dough, outcome: Outcome, setting: TraySetting) -> Comes:
-        """An outcome as it is told."""
+    def comes(self, dough: Dough, outcome: Outcome, changed: Changed) -> Comes:
+        """What comes of a change, as it is told."""
         found = outcome.found
         return Comes(
             width_mm=found.width.middle_mm,
@@ -131,47 +141,25 @@ class Ways:
             height_mm=found.thickness.height_mm,
             minutes=found.minutes,
             sugar_pct=outcome.sugar_pct,
-            keeps_days=keeps_days(dough.baked(setting), self.facts.keepings),
-            pieces=self._pieces(dough, outcome, setting),
+            keeps_days=keeps_days(dough.baked(changed.setting), self.facts.keepings),
+            pieces=_pieces(dough, outcome, changed),
             likely=_likely(outcome, self.wanted.ranges.get("width")),
-            raw_mm=found.raw.across_mm,
-            raw_high_mm=found.raw.height_mm,
             flat=found.raw.flat,
         )
 
-    def _pieces(self, dough: Dough, outcome: Outcome, setting: TraySetting) -> int:
-        grams = dough.formula_g(replace(dough.as_it_is(), setting=setting))
-        return self._count(dough, grams, outcome, setting)
-
-    def _count(
-        self, dough: Dough, grams: Mapping[str, float], outcome: Outcome, setting: TraySetting
-    ) -> int:
-        asked = replace(dough.asked, formula_g=grams, setting=setting, mixing=dough.card.mixing)
-        try:
-            made = count(asked.basis(dough.ground), setting.piece, outcome.found)
-        except Refusal:
-            return 0
-        return made.pieces * (made.making.each_gives if made.making else 1)
-
-    def way(self, key: WayKey, answer: Answer) -> WayThere:
-        """An answer as it is told, with the card and tray that it makes."""
+    def way(self, key: WayKey, answer: Answer, now: Comes) -> WayThere:
+        """An answer as it is told beside what is now, with the card and tray that it makes."""
         card, setting = card_of(answer.dough, answer.changed), answer.changed.setting
         chilled, changes = self._chilled(answer), changes_of(self.dough, answer)
         if chilled.chill_min != setting.chill_min:
             changes = (*changes, f"{chilled.chill_min} min in the fridge for that")
-        grams = answer.dough.formula_g(answer.changed)
-        comes = replace(
-            self.comes(answer.dough, answer.outcome, setting),
-            pieces=self._count(answer.dough, grams, answer.outcome, setting),
-        )
-        start = self.dough.outcome(self.dough.as_it_is())
-        was = self._pieces(self.dough, start, self.dough.asked.setting) if start else 0
+        comes = self.comes(answer.dough, answer.outcome, answer.changed)
         return WayThere(
             key=key,
             card=card,
             setting=chilled,
             changes=changes,
-            costs=costs_of(self.dough, answer, (was, comes.pieces)),
+            costs=costs_of(self.dough, answer, (now.pieces, comes.pieces)),
             distance=answer.outcome.distance,
             comes=comes,
             met=answer.meets and not self.begun.lacks,
@@ -242,7 +230,7 @@ class Ways:
         if start is None:  # the refusal says why
             self.dough.asked.foresee(self.dough.ground)
             raise AssertionError
-        now = self.comes(self.dough, start, self.dough.asked.setting)
+        now = self.comes(self.dough, start, self.dough.as_it_is())
         least = self.best(coarse=coarse)
         one_thing = [] if least is None or coarse else self.one_thing(least.dough)
         if least is not None and one_thing:
@@ -255,7 +243,7 @@ class Ways:
             ways: list[tuple[WayKey, Answer]] = [("least", least)]
         else:
             ways = self._all(least, one_thing)
-        told = tuple(self.way(key, answer) for key, answer in ways)
+        told = tuple(self.way(key, answer, now) for key, answer in ways)
         told = tuple(way for way in told if way.changes)
         return Reached(now, self.said, told, not self.begun.lacks, self.begun.lacks, ())
 
@@ -267,7 +255,7 @@ class Ways:
             ranges = {figure: self.wanted.ranges[figure] for figure in clash}
             alone = Search(nearest.dough, replace(self.wanted, ranges=ranges)).least("quick")
             why.append(clash_words(wishes, alone or nearest))
-        way = self.way("least", nearest)
+        way = self.way("least", nearest, now)
         return Reached(now, self.said, (way,) if way.changes else (), False, tuple(why), clash)
 
     def _all(self, least: Answer, one_thing: list[Answer]) -> list[tuple[WayKey, Answer]]:
