@@ -2,7 +2,8 @@
 
 Everything from the network comes by here first. It answers the page that asks for a code itself;
 a device that is known is handed on to the application, with limits of its own, and cut off at once
-when it is let go.
+when it is let go. What it asked for while it might is still answered when it may do less from now
+on; only its streams end, and are opened again by the page.
 """
 
 import asyncio
@@ -237,11 +238,19 @@ class Door:
     def _cut_off_soon(self, id: str) -> None:
         loop = self._loop
         if loop is not None and not loop.is_closed():
-            loop.call_soon_threadsafe(self.cut_off, id)
+            loop.call_soon_threadsafe(self._changed, id)
 
-    def cut_off(self, id: str | None = None) -> None:
-        """End all that a device, or every one, has under way; its streams too."""
-        for device, tasks in list(self._here.items()):
-            if id is None or device == id:
-                for task in list(tasks):
-                    task.cancel()
+    def _changed(self, id: str) -> None:
+        """A device that was let go is out; one that may do more or less than before hears so."""
+        known = any(device.id == id for device in self.paired.all())
+        self._end(self._here.get(id, {}), streams_only=known)
+
+    def cut_off(self) -> None:
+        """End all that any device has under way; its streams too."""
+        for under_way in list(self._here.values()):
+            self._end(under_way)
+
+    def _end(self, under_way: dict[asyncio.Task[None], bool], streams_only: bool = False) -> None:
+        for task, is_stream in list(under_way.items()):
+            if is_stream or not streams_only:
+                task.cancel()
