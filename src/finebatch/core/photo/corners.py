@@ -1,0 +1,182 @@
+"""Where a sheet's corners are in a photograph, looked for as a start: a hand may put them right."""
+
+from itertools import combinations
+
+import cv2
+import numpy as np
+
+from finebatch.core.photo.edges import Slopes
+from finebatch.core.photo.view import Floats, Lens, Picture, view_of
+
+LOOKED_AT_PX = 480
+"""The longer side of the photograph that is looked at."""
+SHORTEST = 0.06
+"""Lines that are shorter (of that) are no part of a side."""
+MOST_LINES = 9
+"""So many lines of each direction may be sides."""
+SAME_PX, SAME_RAD = 5.0, 0.06
+LEAST_AREA = 0.2
+"""A sheet that fills less of a photograph is too far away to measure."""
+INWARDS = np.linspace(-0.03, 0.07, 51)
+"""A rim has three edges: the innermost is where the sheet ends (of the sheet's length)."""
+TURNED = np.linspace(-0.02, 0.02, 9)
+AS_STRONG = 0.5
+BENDS = np.arange(-0.12, 0.081, 0.02)
+
+Line = tuple[float, float, float]
+"""`x·cos + y·sin = off`: its direction across (radians), its offset (px), its length."""
+
+
+def find_corners(image: Picture, sheet_mm: tuple[float, float]) -> Floats | None:
+    """A sheet's corners (far left, far right, near right, near left; px) in a photograph; None where
+    four sides are not found."""
+    height, width = image.shape[:2]
+    scale = LOOKED_AT_PX / max(height, width)
+    shrunk = cv2.resize(image, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+    small = np.asarray(shrunk, np.uint8)
+    slopes = Slopes.of(np.asarray(cv2.GaussianBlur(small, (0, 0), 1.0), np.uint8))
+    lines = _lines(np.asarray(cv2.cvtColor(small, cv2.COLOR_BGR2GRAY), np.uint8))
+    flat = [line for line in lines if abs(np.sin(line[0])) > np.sin(np.pi / 4)]
+    steep = [line for line in lines if line not in flat]
+    best, most = None, 0.0
+    middle = np.array([small.shape[1], small.shape[0]]) / 2
+    flat = sorted(flat[:MOST_LINES], key=lambda line: _met(line, middle, np.pi / 2))
+    steep = sorted(steep[:MOST_LINES], key=lambda line: _met(line, middle, 0.0))
+    for far, near in combinations(flat, 2):
+        for left, right in combinations(steep, 2):
+            corners = _crossings(far, right, near, left)
+            if corners is None or not _may_be(corners, small.shape[:2], sheet_mm):
+                continue
+            found = _support(slopes, corners)
+            if found > most:
+                best, most = corners, found
+    if best is None:
+        return None
+    return np.asarray(_innermost(slopes, best) / scale, float)
+
+
+def _lines(small: Picture) -> list[Line]:
+    """The straight lines of a photograph, those with most length first, pieces of one together."""
+    segments = cv2.createLineSegmentDetector().detect(small)[0]
+    kept: list[list[float]] = []
+    parts = [] if segments is None else segments.reshape(-1, 4)
+    for x1, y1, x2, y2 in sorted(parts, key=lambda s: -float(np.hypot(s[2] - s[0], s[3] - s[1]))):
+        length = float(np.hypot(x2 - x1, y2 - y1))
+        if length < SHORTEST * LOOKED_AT_PX:
+            break
+        way = float(np.arctan2(x2 - x1, -(y2 - y1)))
+        middle = np.array([(x1 + x2) / 2, (y1 + y2) / 2])
+        for line in kept:
+            turned = abs((line[0] - way + np.pi / 2) % np.pi - np.pi / 2)
+            off = abs(middle @ [np.cos(line[0]), np.sin(line[0])] - line[1])
+            if turned < SAME_RAD and off < SAME_PX:
+                line[2] += length
+                break
+        else:
+            kept.append([way, float(middle @ [np.cos(way), np.sin(way)]), length])
+    return [(a, b, c) for a, b, c in sorted(kept, key=lambda line: -line[2])]
+
+
+def _met(line: Line, middle: Floats, way: float) -> float:
+    """How far in a direction (radians) from the middle of the photograph a line is met."""
+    across, off, _ = line
+    own = np.array([np.cos(across), np.sin(across)])
+    return float((off - middle @ own) / (own @ [np.cos(way), np.sin(way)]))
+
+
+def _crossings(far: Line, right: Line, near: Line, left: Line) -> Floats | None:
+    found = []
+    for one, other in ((far, left), (far, right), (near, right), (near, left)):
+        matrix = np.array([[np.cos(k[0]), np.sin(k[0])] for k in (one, other)])
+        if abs(np.linalg.det(matrix)) < 0.3:
+            return None
+        found.append(np.linalg.solve(matrix, [one[1], other[1]]))
+    return np.array(found)
+
+
+def _may_be(corners: Floats, shape: tuple[int, ...], sheet_mm: tuple[float, float]) -> bool:
+    """Whether a sheet of that size may be seen so: in the photograph, not too far away, and in
+    perspective like no other shape."""
+    height, width = shape
+    room = 0.06 * LOOKED_AT_PX
+    x, y = corners.T
+    if x.min() < -room or y.min() < -room or x.max() > width + room or y.max() > height + room:
+        return False
+    contour = corners.astype(np.float32)
+    area = cv2.contourArea(contour)
+    if area < LEAST_AREA * width * height or not cv2.isContourConvex(contour):
+        return False
+    lens = Lens(0.0, (width, height))
+    view = view_of(lens.straight(corners), sheet_mm, lens)
+    return view.skew < 0.12
+
+
+def _support(slopes: Slopes, corners: Floats) -> float:
+    """How much edge lies near the sides of four corners (0 to 1)."""
+    sides = []
+    for k in range(4):
+        start, end = corners[k], corners[(k + 1) % 4]
+        points = start + np.linspace(0.05, 0.95, 60)[:, None] * (end - start)
+        across = np.array([start[1] - end[1], end[0] - start[0]])
+        across /= np.hypot(*across)
+        beside = [slopes.across(points + off * across, across) for off in (-3, -1.5, 0, 1.5, 3)]
+        sides.append(float(np.minimum(np.max(beside, axis=0) / slopes.usual, 1).mean()))
+    return float(np.mean(sides) * np.min(sides))
+
+
+def _innermost(slopes: Slopes, corners: Floats) -> Floats:
+    """The corners where the innermost strong edges along the sides meet, by the lens with which
+    most edge is found."""
+    height, width = slopes.right.shape
+    found = []
+    for bend in BENDS:
+        lens = Lens(float(bend), (width, height))
+        sides = [_Side(slopes, lens, corners, k) for k in range(4)]
+        found.append((sum(float(side.edge.max()) for side in sides), lens, sides))
+    _, lens, sides = max(found, key=lambda one: one[0])
+    lines = [side.innermost() for side in sides]
+    met = [_crossing(lines[k - 1], lines[k]) for k in range(4)]
+    return lens.bent(np.array(met))
+
+
+class _Side:
+    """Lines beside a side, moved inwards at both ends, and how much edge lies along each."""
+
+    def __init__(self, slopes: Slopes, lens: Lens, corners: Floats, k: int) -> None:
+        straight = lens.straight(corners)
+        middle = straight.mean(axis=0)
+        self.start, self.end = straight[k], straight[(k + 1) % 4]
+        way = (self.end - self.start) / np.hypot(*(self.end - self.start))
+        self.inwards = np.array([-way[1], way[0]])
+        if self.inwards @ (middle - self.start) < 0:
+            self.inwards = -self.inwards
+        length = float(np.hypot(*(corners[1] - corners[0])))
+        off, turned = np.meshgrid(INWARDS * length, TURNED * length, indexing="ij")
+        self.first, self.last = off - turned, off + turned
+        along = np.linspace(0.06, 0.94, 60)
+        points = self.start + along[:, None] * (self.end - self.start)
+        moved = self.first[..., None] * (1 - along) + self.last[..., None] * along
+        where = points + moved[..., None] * self.inwards
+        steep = slopes.across(lens.bent(where.reshape(-1, 2)), self.inwards)
+        self.edge = np.minimum(steep.reshape(moved.shape) / slopes.usual, 1).mean(axis=2)
+
+    def innermost(self) -> tuple[Floats, Floats]:
+        """Both ends of the innermost line with much edge along it."""
+        best = self.edge.max(axis=1)
+        strong = np.flatnonzero(best >= AS_STRONG * best.max())
+        at = int(strong[-1])
+        while at > 0 and best[at - 1] > best[at]:
+            at -= 1
+        turned = int(self.edge[at].argmax())
+        return (
+            self.start + self.first[at, turned] * self.inwards,
+            self.end + self.last[at, turned] * self.inwards,
+        )
+
+
+def _crossing(one: tuple[Floats, Floats], other: tuple[Floats, Floats]) -> Floats:
+    """Where two lines through two points each cross."""
+    along = np.linalg.solve(
+        np.column_stack((one[1] - one[0], other[0] - other[1])), other[0] - one[0]
+    )
+    return np.asarray(one[0] + along[0] * (one[1] - one[0]), float)

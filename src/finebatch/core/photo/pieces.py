@@ -1,0 +1,184 @@
+"""The pieces of a photographed tray: their sizes on the sheet, their colour, which ran together."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from finebatch.core.photo.edges import sides_of
+from finebatch.core.photo.outlines import Outline, outlines
+from finebatch.core.photo.plan_view import EDGE_MM, PlanView, plan_view
+from finebatch.core.photo.view import Floats, Picture, View, view_of
+from finebatch.core.values import Point
+
+STRIP_RGB = (
+    (234, 220, 185),
+    (233, 210, 156),
+    (223, 187, 116),
+    (207, 156, 73),
+    (176, 116, 46),
+    (135, 76, 31),
+    (76, 43, 21),
+)
+"""The colour strip of the screen, lightest first."""
+DIRECTIONS = np.radians(np.arange(0, 180, 5))
+ACROSS = np.column_stack((np.cos(DIRECTIONS), np.sin(DIRECTIONS)))
+UPWARDS = np.linspace(0, 0.999, 40)
+PROFILE = (1 - UPWARDS**2.2) ** (1 / 2.6)
+"""A dome's half width at each height, over that at its foot (kitchen measurements of drop and
+rolled pieces; see `docs/photo.md`)."""
+FROM_FOOT = 0.35
+"""The middle of a silhouette lies as if at so much of the piece's height."""
+
+
+OUT_OF_PLACE = (0.4, 2.2)
+"""What is so much narrower or wider than the pieces are is none: a crumb, a hand, a glint."""
+AT_SIDE = 0.12
+"""What lies along the sheet's side with so much of its outline reaches over it."""
+TOUCH_MM = 1.0
+"""Pieces of one blob that are nearer than that ran together; others only seem to, one before the
+other."""
+
+
+@dataclass(frozen=True, slots=True)
+class PieceSeen:
+    """A piece as a photograph shows it: its middle on the sheet, its mean width over all
+    directions, its least width and the one across that (mm); its step on the colour strip (from
+    1); its silhouette's points on the sheet's plane (mm); the numbers of those it ran into."""
+
+    middle: Point
+    mean_mm: float
+    width_mm: float
+    length_mm: float
+    step: float
+    outline: Floats
+    touches: tuple[int, ...] = ()
+
+
+def pieces_seen(
+    image: Picture,
+    corners_px: Floats,
+    sheet_mm: tuple[float, float],
+    sheet_rgb: tuple[float, float, float],
+    height_mm: float,
+    about_mm: float | None = None,
+) -> tuple[View, list[PieceSeen]]:
+    """What lies on a photographed sheet, row by row from the far left, and how it is seen.
+
+    `image` is h × w × 3 (blue first), `corners_px` the sheet's inner corners (far left, far right,
+    near right, near left), `sheet_rgb` the bare sheet's own colour, `height_mm` about how high and
+    `about_mm` how wide pieces are.
+    """
+    sides = sides_of(image, corners_px)
+    view = view_of(sides.corners, sheet_mm, sides.lens)
+    plan = plan_view(image, view, sheet_mm)
+    found = [
+        (one, _piece(plan, one, view, sheet_rgb, height_mm))
+        for one in outlines(plan)
+        if not _over_side(one, sheet_mm)
+    ]
+    usual = about_mm or float(np.median([piece.mean_mm for _, piece in found] or [1]))
+    least, most = (share * usual for share in OUT_OF_PLACE)
+    kept = [both for both in found if least <= both[1].mean_mm <= most]
+    kept = [kept[k] for k in in_rows([piece.middle for _, piece in kept], usual)]
+    numbers = {one.number: k for k, (one, _) in enumerate(kept)}
+    pieces = [piece for _, piece in kept]
+    return view, [
+        replace(
+            piece,
+            touches=tuple(
+                sorted(
+                    numbers[other]
+                    for other in one.touches
+                    if other in numbers and _gap_mm(piece, pieces[numbers[other]]) < TOUCH_MM
+                )
+            ),
+        )
+        for one, piece in kept
+    ]
+
+
+def in_rows(middles: Sequence[Point], width_mm: float) -> list[int]:
+    """The order of places (mm) row by row from the far side, each from the left: the next row
+    begins where one lies more than half a piece nearer than the row does in the mean."""
+    rows: list[list[int]] = []
+    for k in sorted(range(len(middles)), key=lambda k: middles[k][1]):
+        row = rows[-1] if rows else []
+        if row and middles[k][1] - np.mean([middles[j][1] for j in row]) < width_mm / 2:
+            row.append(k)
+        else:
+            rows.append([k])
+    return [k for row in rows for k in sorted(row, key=lambda k: middles[k][0])]
+
+
+def _over_side(outline: Outline, sheet_mm: tuple[float, float]) -> bool:
+    """Whether something reaches over the sheet's side: a hand, the rim's shadow."""
+    nearest = np.minimum(outline.points_mm, np.array(sheet_mm) - outline.points_mm).min(axis=1)
+    return float((nearest < EDGE_MM + 0.7).mean()) > AT_SIDE
+
+
+def _gap_mm(one: PieceSeen, other: PieceSeen) -> float:
+    """How far two pieces are apart on the sheet, on the way from middle to middle."""
+    apart = np.array(other.middle) - np.array(one.middle)
+    far = float(np.hypot(*apart))
+    way = apart / max(far, 1e-9)
+    reach = 0.0
+    for piece, to in ((one, way), (other, -way)):
+        along = piece.outline @ to
+        silhouette = float(along.max() - along.min())
+        across = piece.outline @ ACROSS.T
+        share = piece.mean_mm / float((across.max(axis=0) - across.min(axis=0)).mean())
+        reach += silhouette * share / 2
+    return far - reach
+
+
+def _piece(
+    plan: PlanView,
+    outline: Outline,
+    view: View,
+    sheet_rgb: tuple[float, float, float],
+    height_mm: float,
+) -> PieceSeen:
+    widths, middle = _at_foot(outline.points_mm, view.camera_mm, height_mm)
+    least = int(widths.argmin())
+    return PieceSeen(
+        (float(middle[0]), float(middle[1])),
+        float(widths.mean()),
+        float(widths[least]),
+        float(widths[(least + len(widths) // 2) % len(widths)]),
+        _step(plan, outline, sheet_rgb),
+        outline.points_mm,
+    )
+
+
+def _at_foot(points: Floats, camera: Floats, height_mm: float) -> tuple[Floats, Floats]:
+    """A piece's widths in all `DIRECTIONS`, and its middle, by its silhouette: what stands up
+    from the sheet is seen larger, and farther from the camera than it lies."""
+    along = points @ ACROSS.T
+    seen = along.max(axis=0) - along.min(axis=0)
+    middle = points.mean(axis=0)
+    nearer = camera[2] / (camera[2] - UPWARDS * height_mm)
+    drawn = (camera[:2] + (middle - camera[:2]) * nearer[:, None]) @ ACROSS.T
+    half = seen.mean() / 2
+    more = np.zeros_like(seen)
+    for _ in range(4):
+        reach = (half * PROFILE * nearer)[:, None]
+        more = (drawn + reach).max(axis=0) + (reach - drawn).max(axis=0) - 2 * half
+        half = float((seen - more).mean()) / 2
+    lies = camera[:2] + (middle - camera[:2]) * (1 - FROM_FOOT * height_mm / camera[2])
+    return seen - more, lies
+
+
+def _step(plan: PlanView, outline: Outline, sheet_rgb: tuple[float, float, float]) -> float:
+    """The step of the strip that is nearest to a piece's colour, by the bare sheet beside it."""
+    left, top = outline.corner_px
+    height, width = outline.solid.shape
+    box = (slice(top, top + height), slice(left, left + width))
+    ratio = np.median((plan.light[box] - plan.bare[box])[outline.solid], axis=0)
+    own = ratio + np.log(sheet_rgb)
+    strip = np.log(STRIP_RGB)
+    steps = np.arange(0, len(STRIP_RGB) - 0.99, 0.05)
+    low = np.minimum(steps.astype(int), len(STRIP_RGB) - 2)
+    share = (steps - low)[:, None]
+    shades = strip[low] * (1 - share) + strip[low + 1] * share
+    return 1 + float(steps[((shades - own) ** 2).sum(axis=1).argmin()])

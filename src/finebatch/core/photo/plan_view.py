@@ -1,0 +1,119 @@
+"""The plan view of a sheet, and how each place of it differs from the bare sheet."""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from finebatch.core.photo.view import Floats, Picture, View
+
+PX_PER_MM = 3.0
+BESIDE_MM = 4.0
+"""So much is drawn beside the sheet."""
+SOFT_PX = 1.6
+OF_LIGHT = 0.35
+"""How much lightness counts beside colour: shadows and a lamp from one side change it."""
+TOLD = np.array([[1, -1, 0], [0, -1, 1], [OF_LIGHT / 3] * 3])
+"""Ln of red, green and blue to red over green, blue over green, and lightness."""
+EDGE_MM = 5.0
+"""So near to the sheet's sides rim and glare are no sheet."""
+RING_MM = 16.0
+"""So near they are seldom a piece: the first look at the bare sheet is there."""
+FITTED = 6_000
+ROUNDS, AGAIN = 6, 3
+
+
+@dataclass(frozen=True, slots=True)
+class PlanView:
+    """A sheet from straight above.
+
+    `light` (h × w × 3) is ln of red, green and blue; `bare` ln of those of the bare sheet in the
+    same light; `differs` (h × w × 3) how each place differs from it: ln of red over green, of blue
+    over green, and lightness; `noise` the usual difference of bare places; `inside` (h × w) what
+    is neither rim nor beside the sheet.
+    """
+
+    light: Floats
+    bare: Floats
+    differs: Floats
+    noise: float
+    inside: NDArray[np.bool_]
+
+    @property
+    def colour(self) -> Floats:
+        """How far each place is from the bare sheet in colour alone."""
+        return np.hypot(self.differs[..., 0], self.differs[..., 1])
+
+    @staticmethod
+    def on_sheet(points_px: Floats) -> Floats:
+        """Points of the plan view (n × 2, px) on the sheet (mm)."""
+        return (points_px + 0.5) / PX_PER_MM - BESIDE_MM
+
+
+def plan_view(image: Picture, view: View, sheet_mm: tuple[float, float]) -> PlanView:
+    """What a camera straight above the sheet would have seen (`image`: h × w × 3, blue first)."""
+    width, depth = sheet_mm
+    across, down = (
+        np.arange(-BESIDE_MM, size + BESIDE_MM, 1 / PX_PER_MM) + 0.5 / PX_PER_MM
+        for size in sheet_mm
+    )
+    x, y = np.meshgrid(across, down)
+    seen = view.seen(np.column_stack((x.ravel(), y.ravel()))).astype(np.float32)
+    flat = cv2.remap(
+        image,
+        seen[:, 0].reshape(x.shape),
+        seen[:, 1].reshape(x.shape),
+        cv2.INTER_LINEAR,
+        borderMode=cv2.BORDER_REPLICATE,
+    )
+    softened = cv2.GaussianBlur(flat.astype(np.float32) + 1, (0, 0), SOFT_PX)
+    light = np.asarray(cv2.log(cv2.cvtColor(softened, cv2.COLOR_BGR2RGB)), np.float32)
+    told = np.asarray(cv2.transform(light, TOLD), np.float32)
+
+    def within(mm: float) -> NDArray[np.bool_]:
+        return np.asarray((x > mm) & (x < width - mm) & (y > mm) & (y < depth - mm))
+
+    place = np.stack((2 * x / width - 1, 2 * y / depth - 1))
+    bare, near = _bare(told, place, within(EDGE_MM), within(EDGE_MM) & ~within(RING_MM))
+    differs = told - bare
+    noise = 1.48 * float(np.median(np.hypot(differs[near][:, 0], differs[near][:, 1]))) + 1e-3
+    lit = np.asarray(cv2.transform(bare, np.linalg.inv(TOLD)), np.float32)
+    return PlanView(light, lit, differs, noise, within(EDGE_MM))
+
+
+def _bare(
+    told: Floats, place: Floats, inside: NDArray[np.bool_], ring: NDArray[np.bool_]
+) -> tuple[Floats, NDArray[np.bool_]]:
+    """The bare sheet in the light that falls on it, and where it is seen: a smooth surface through
+    what lies along the sides first, then through all that is near to it."""
+    x, y = place
+    terms = np.dstack((np.ones_like(x), x, y, x * x, y * y, x * y)).astype(np.float32)
+    bare, near = _fitted(told, terms[..., :3], ring), ring
+    for _ in range(AGAIN):
+        off = told - bare
+        colour = np.hypot(off[..., 0], off[..., 1])
+        usual = 1.48 * float(np.median(colour[ring])) + 0.004
+        like = (colour < 3 * usual) & (np.abs(off[..., 2]) < 0.25) & inside
+        if like.mean() < 0.05:
+            break
+        bare, near = _fitted(told, terms, like), like
+    return bare, near
+
+
+def _fitted(told: Floats, terms: Floats, where: NDArray[np.bool_]) -> Floats:
+    """The surface of those terms through a few thousand places, far ones counting little."""
+    places = np.flatnonzero(where)
+    places = places[:: max(1, len(places) // FITTED)]
+    of = terms.reshape(-1, terms.shape[-1])[places]
+    values = told.reshape(-1, 3)[places]
+    weights: Floats = np.ones(len(places))
+    factors: Floats = np.zeros((terms.shape[-1], 3))
+    for _ in range(ROUNDS):
+        root = weights[:, None]
+        factors = np.linalg.lstsq(of * root, values * root, rcond=None)[0]
+        left = values - of @ factors
+        far = np.hypot(left[:, 0], left[:, 1]) + 0.3 * np.abs(left[:, 2])
+        usual = 1.48 * float(np.median(far)) + 1e-3
+        weights = 1 / (1 + (far / (1.5 * usual)) ** 2)
+    return np.asarray(cv2.transform(terms, factors.T), np.float32)
