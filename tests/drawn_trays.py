@@ -29,7 +29,7 @@ SHEETS = {
     "silicone": (150, 92, 70),
 }
 TABLE, RIM, HAND, CHIP = (96, 84, 74), (150, 150, 152), (205, 160, 135), (58, 36, 26)
-PER_MM = 2.0
+PER_MM = 1.6
 AROUND_MM = 60.0
 TURN = np.radians(np.arange(0, 360, 2))
 
@@ -273,7 +273,7 @@ def _sampled(field_of: Floats, x: Floats, y: Floats) -> Floats:
     )
 
 
-def _met(high: Floats, camera: _Camera, steps: int = 24) -> tuple[Floats, Floats]:
+def _met(high: Floats, camera: _Camera, steps: int = 18) -> tuple[Floats, Floats]:
     """Where each ray first meets what stands on the table."""
     rays, at = camera.rays(), camera.at
     first = (float(high.max()) + 0.1 - at[2]) / rays[..., 2]

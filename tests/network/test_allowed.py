@@ -21,6 +21,7 @@ AT_THE_OVEN = (
 ASKED = {
     *("study", "read", "readings", "compare", "swaps", "scale", "sheet-check", "same-depth"),
     *("effects", "foresee", "ladder", "chill", "turned", "shared-out", "template", "aim"),
+    "photo",
 }
 
 

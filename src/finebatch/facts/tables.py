@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import cache
 from typing import Annotated, Literal
@@ -284,6 +285,15 @@ def cutters() -> tuple[NamedCutter, ...]:
 def pans() -> tuple[NamedPan, ...]:
     """Pans that a kitchen usually has."""
     return tuple(NamedPan(row.pop("name"), value(PanBox, row)) for row in table("pans.csv"))
+
+
+@cache
+def sheet_colours() -> Mapping[str, tuple[float, float, float]]:
+    """The colour (red, green, blue, 0 to 255) of each surface that pieces lie on."""
+    return {
+        row["surface"]: (float(row["red"]), float(row["green"]), float(row["blue"]))
+        for row in table("sheet_colours.csv")
+    }
 
 
 @cache

@@ -2,6 +2,7 @@
 formats may ask for has no end."""
 
 import json
+import os
 import resource
 import signal
 import subprocess
@@ -36,6 +37,8 @@ def ask_apart(module: str, asked: object) -> Any:
             encoding="utf-8",
             timeout=WALL_S,
             check=False,
+            # One processor is what it gets; threads would only take room.
+            env={**os.environ, "OPENBLAS_NUM_THREADS": "1"},
         )
     except subprocess.TimeoutExpired:
         raise TooMuchError from None
@@ -44,10 +47,10 @@ def ask_apart(module: str, asked: object) -> Any:
     return json.loads(ran.stdout)
 
 
-def answer_apart(work: Callable[[Any], object], memory: int = MEMORY) -> None:
+def answer_apart(work: Callable[[Any], object], memory: int = MEMORY, cpu_s: float = CPU_S) -> None:
     """Do what is asked on the standard input, and answer on the standard output, in at most so much
-    memory (bytes)."""
+    memory (bytes) and of a processor (s)."""
     resource.setrlimit(resource.RLIMIT_AS, (memory, memory))
     # Starting has taken some of it already.
-    signal.setitimer(signal.ITIMER_PROF, max(CPU_S - time.process_time(), 0.1))
+    signal.setitimer(signal.ITIMER_PROF, max(cpu_s - time.process_time(), 0.1))
     json.dump(work(json.load(sys.stdin)), sys.stdout)

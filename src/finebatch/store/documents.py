@@ -311,7 +311,7 @@ PLAN = Document(Plan, (_typed_jobs, _as_it_was))
 BEFORE = Document(PlanBefore, (_typed_before, _as_it_was))
 # Version 2 of a raw piece says whether a rope is bent.
 RAW = Document(RawPiece, (_as_it_was, _as_it_was))
-SEEN = Document(Seen)
+SEEN = Document(Seen, (_as_it_was,) * 2)
 OCCASION = Document(KeptOccasion)
 KEPT_SESSION = Document(KeptSession)
 PACK = Document(Pack)

@@ -54,6 +54,7 @@ from finebatch.web.routers import (
     larder,
     network,
     occasions,
+    photo,
     plan,
     ringing,
     session_files,
@@ -97,6 +98,7 @@ ROUTERS = (
     devices.router,
     network.router,
     book.router,
+    photo.router,
     cold.router,
     demo.router,
 )

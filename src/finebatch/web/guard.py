@@ -43,7 +43,7 @@ def _host_of(netloc: str) -> str | None:
 
 def _most(method: str, path: str) -> tuple[int, str]:
     """How many bytes may be sent, and what is said of more."""
-    if method == "PUT" and path.endswith("/photo"):
+    if method in ("PUT", "POST") and path.endswith("/photo"):
         return MOST_PHOTO, PHOTO_TOO_LARGE
     if method == "POST" and path == "/api/copies/brought":
         return MOST_COPY, COPY_TOO_LARGE

@@ -2255,6 +2255,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/doughs/{dough_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Photo
+         * @description Measure the pieces of a photographed tray; nothing is kept. `raw` before it is baked.
+         *
+         *     `corner` is given eight times: across and down of the sheet's upper left, upper right, lower
+         *     right and lower left corner, as shares of the photo's width and height. Without, they are looked
+         *     for.
+         */
+        post: operations["measure_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cold": {
         parameters: {
             query?: never;
@@ -4706,6 +4730,49 @@ export interface components {
             rest_g: number;
         };
         /**
+         * Pictured
+         * @description The pieces of a photographed sheet (`wide_mm` × `deep_mm` inside); which of its sides was at
+         *     the back of the oven; whether it was `turned` around half-way.
+         */
+        Pictured: {
+            wide_mm: number;
+            deep_mm: number;
+            pieces: components["schemas"]["PiecePictured"][];
+            /**
+             * @default far
+             * @enum {string}
+             */
+            back: "far" | "right" | "near" | "left";
+            /** @default false */
+            turned: boolean;
+        };
+        /**
+         * PieceMeasured
+         * @description A piece as it may be written down, its outline in the photograph (shares of its width and
+         *     height), and the names of those that it ran into.
+         */
+        PieceMeasured: {
+            piece: components["schemas"]["PiecePictured"];
+            outline: {
+                x: number;
+                y: number;
+            }[];
+            touches: string[];
+        };
+        /**
+         * PiecePictured
+         * @description A piece: its name (row and place in it, "B3"), its middle on the sheet from its far left
+         *     corner, its least width and the one across that (mm), its step on the colour strip (from 1).
+         */
+        PiecePictured: {
+            name: string;
+            x_mm: number;
+            y_mm: number;
+            width_mm: number;
+            length_mm: number;
+            step: number;
+        };
+        /**
          * PieceStudy
          * @description One piece of the dough, raw and baked (g, mm, min), and how many there are.
          *
@@ -5232,7 +5299,8 @@ export interface components {
          *     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
          *     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one. Its own drawing is
          *     shown beside the jobs that it is `drawn_in`. Some of a dough's pieces may differ in one of its
-         *     choices, its `also_field`. `measured` asks for the width that goes into the book.
+         *     choices, its `also_field`. `measured` asks for the width that goes into the book; a photograph
+         *     of the tray shows it, or not (`by_photo`).
          */
         Says: {
             label: string;
@@ -5276,6 +5344,8 @@ export interface components {
             also_field: string;
             /** @default How wide are they, across the middle */
             measured: string;
+            /** @default true */
+            by_photo: boolean;
         };
         /**
          * ScaleBody
@@ -5383,7 +5453,8 @@ export interface components {
          * @description What was seen, felt and tasted; nothing of it is compulsory.
          *
          *     Heights in mm; `oven_c` is what a thermometer in the oven read; `troubles` are keys of
-         *     `troubles.csv`; `version` the number of the dough's version that was baked.
+         *     `troubles.csv`; `version` the number of the dough's version that was baked; `pictured` what a
+         *     photograph of the tray measured.
          */
         Seen: {
             /** @default [] */
@@ -5398,6 +5469,7 @@ export interface components {
             /** @default [] */
             troubles: string[];
             version?: number | null;
+            pictured?: components["schemas"]["Pictured"] | null;
         };
         /**
          * SessionAgain
@@ -6159,6 +6231,40 @@ export interface components {
             card_step: number | null;
             by_card: boolean;
             each_by_card: boolean;
+        };
+        /**
+         * TrayMeasured
+         * @description What a photograph shows: whether the sheet was `found`, for sure by the corners that were
+         *     given; its inner size, the pieces, how many there should be, and how wide (mm).
+         */
+        TrayMeasured: {
+            /** @enum {string} */
+            found: "sure" | "about" | "none";
+            corners: [
+                {
+                    x: number;
+                    y: number;
+                },
+                {
+                    x: number;
+                    y: number;
+                },
+                {
+                    x: number;
+                    y: number;
+                },
+                {
+                    x: number;
+                    y: number;
+                }
+            ];
+            wide_mm: number;
+            deep_mm: number;
+            pieces: components["schemas"]["PieceMeasured"][];
+            expected: number | null;
+            foreseen_mm: number;
+            low_mm: number;
+            high_mm: number;
         };
         /**
          * TrayOut
@@ -20260,6 +20366,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtBookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_photo: {
+        parameters: {
+            query?: {
+                session_id?: number | null;
+                tray?: string | null;
+                raw?: boolean;
+                corner?: number[] | null;
+            };
+            header?: never;
+            path: {
+                dough_id: number;
+            };
+            cookie?: never;
+        };
+        /** @description The bytes of a JPEG or PNG, whatever it is called; at most 15 MB. */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayMeasured"];
                 };
             };
             /** @description Bad Request */

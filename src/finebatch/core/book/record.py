@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from annotated_types import Interval, Len, MaxLen
 
+from finebatch.core.book.pictured import MOST_PIECES, Pictured
 from finebatch.core.measures.figures import degrees_between, length_between, millimetres
 from finebatch.core.refusal import Fault, Refusal
 from finebatch.core.values import FromOutside, Id, Text
@@ -41,6 +42,7 @@ NARROWEST_MM, WIDEST_MM = 10.0, 400.0
 LOWEST_MM, HIGHEST_MM = 1.0, 120.0
 COOLEST_C, HOTTEST_C = 50.0, 350.0
 MOST_TASTES = 12
+MOST_WIDTHS = MOST_PIECES
 MOST_MINUTES = 240.0
 MOST_NOTE = 2000
 
@@ -50,7 +52,8 @@ class Seen(FromOutside):
     """What was seen, felt and tasted; nothing of it is compulsory.
 
     Heights in mm; `oven_c` is what a thermometer in the oven read; `troubles` are keys of
-    `troubles.csv`; `version` the number of the dough's version that was baked.
+    `troubles.csv`; `version` the number of the dough's version that was baked; `pictured` what a
+    photograph of the tray measured.
     """
 
     heights_mm: Annotated[tuple[Measured, ...], MaxLen(24)] = ()
@@ -61,6 +64,7 @@ class Seen(FromOutside):
     verdict: Verdict | None = None
     troubles: Annotated[tuple[Annotated[Text, MaxLen(40)], ...], MaxLen(14)] = ()
     version: Annotated[int, Interval(ge=1, le=100_000)] | None = None
+    pictured: Pictured | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,7 +76,7 @@ class Record(FromOutside):
     dough_id: Id
     session_id: Id | None = None
     tray: Annotated[Text, MaxLen(8)] | None = None
-    widths_mm: Annotated[tuple[Measured, ...], MaxLen(24)] = ()
+    widths_mm: Annotated[tuple[Measured, ...], MaxLen(MOST_WIDTHS)] = ()
     minutes: Measured | None = None
     colour: Annotated[int, Interval(ge=1, le=len(COLOURS))] | None = None
     note: Annotated[Text, MaxLen(MOST_NOTE)] = ""

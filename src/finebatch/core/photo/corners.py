@@ -1,5 +1,6 @@
 """Where a sheet's corners are in a photograph, looked for as a start: a hand may put them right."""
 
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 import cv2
@@ -20,6 +21,10 @@ LEAST_AREA = 0.2
 INWARDS = np.linspace(-0.03, 0.07, 51)
 """A rim has three edges: the innermost is where the sheet ends (of the sheet's length)."""
 TURNED = np.linspace(-0.02, 0.02, 9)
+COLOUR_ENDS = 0.05
+"""So much does the colour of a lined sheet differ at least from that of its rim (in ln)."""
+BESIDE_PX = 3.0
+MOST_SKEWED = 0.12
 AS_STRONG = 0.5
 BENDS = np.arange(-0.12, 0.081, 0.02)
 
@@ -27,14 +32,23 @@ Line = tuple[float, float, float]
 """`x·cos + y·sin = off`: its direction across (radians), its offset (px), its length."""
 
 
-def find_corners(image: Picture, sheet_mm: tuple[float, float]) -> Floats | None:
-    """A sheet's corners (far left, far right, near right, near left; px) in a photograph; None where
-    four sides are not found."""
+@dataclass(frozen=True, slots=True)
+class Corners:
+    """A sheet's corners (upper left, upper right, lower right, lower left; px), and whether the
+    sheet's own colour ends there: a bare one's goes on over its rim, so a hand has to see."""
+
+    at: Floats
+    sure: bool
+
+
+def find_corners(image: Picture, sheet_mm: tuple[float, float]) -> Corners | None:
+    """A sheet's corners in a photograph; None where four sides are not found."""
     height, width = image.shape[:2]
     scale = LOOKED_AT_PX / max(height, width)
     shrunk = cv2.resize(image, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     small = np.asarray(shrunk, np.uint8)
-    slopes = Slopes.of(np.asarray(cv2.GaussianBlur(small, (0, 0), 1.0), np.uint8))
+    soft = np.asarray(cv2.GaussianBlur(small, (0, 0), 1.0), np.uint8)
+    slopes = Slopes.of(soft)
     lines = _lines(np.asarray(cv2.cvtColor(small, cv2.COLOR_BGR2GRAY), np.uint8))
     flat = [line for line in lines if abs(np.sin(line[0])) > np.sin(np.pi / 4)]
     steep = [line for line in lines if line not in flat]
@@ -52,7 +66,8 @@ def find_corners(image: Picture, sheet_mm: tuple[float, float]) -> Floats | None
                 best, most = corners, found
     if best is None:
         return None
-    return np.asarray(_innermost(slopes, best) / scale, float)
+    inner = _innermost(slopes, soft, best)
+    return replace(inner, at=inner.at / scale)
 
 
 def _lines(small: Picture) -> list[Line]:
@@ -107,8 +122,9 @@ def _may_be(corners: Floats, shape: tuple[int, ...], sheet_mm: tuple[float, floa
     if area < LEAST_AREA * width * height or not cv2.isContourConvex(contour):
         return False
     lens = Lens(0.0, (width, height))
-    view = view_of(lens.straight(corners), sheet_mm, lens)
-    return view.skew < 0.12
+    straight = lens.straight(corners)
+    ways = (straight, np.roll(straight, 1, axis=0))
+    return min(view_of(way, sheet_mm, lens).skew for way in ways) < MOST_SKEWED
 
 
 def _support(slopes: Slopes, corners: Floats) -> float:
@@ -124,7 +140,7 @@ def _support(slopes: Slopes, corners: Floats) -> float:
     return float(np.mean(sides) * np.min(sides))
 
 
-def _innermost(slopes: Slopes, corners: Floats) -> Floats:
+def _innermost(slopes: Slopes, small: Picture, corners: Floats) -> Corners:
     """The corners where the innermost strong edges along the sides meet, by the lens with which
     most edge is found."""
     height, width = slopes.right.shape
@@ -134,16 +150,18 @@ def _innermost(slopes: Slopes, corners: Floats) -> Floats:
         sides = [_Side(slopes, lens, corners, k) for k in range(4)]
         found.append((sum(float(side.edge.max()) for side in sides), lens, sides))
     _, lens, sides = max(found, key=lambda one: one[0])
-    lines = [side.innermost() for side in sides]
-    met = [_crossing(lines[k - 1], lines[k]) for k in range(4)]
-    return lens.bent(np.array(met))
+    light = np.log(small.astype(np.float32) + 8)
+    colours = light[..., [0, 2]] - light[..., [1]]
+    lines = [side.innermost(colours) for side in sides]
+    met = [_crossing(lines[k - 1][:2], lines[k][:2]) for k in range(4)]
+    return Corners(lens.bent(np.array(met)), all(line[2] for line in lines))
 
 
 class _Side:
     """Lines beside a side, moved inwards at both ends, and how much edge lies along each."""
 
     def __init__(self, slopes: Slopes, lens: Lens, corners: Floats, k: int) -> None:
-        straight = lens.straight(corners)
+        self.lens, straight = lens, lens.straight(corners)
         middle = straight.mean(axis=0)
         self.start, self.end = straight[k], straight[(k + 1) % 4]
         way = (self.end - self.start) / np.hypot(*(self.end - self.start))
@@ -160,18 +178,35 @@ class _Side:
         steep = slopes.across(lens.bent(where.reshape(-1, 2)), self.inwards)
         self.edge = np.minimum(steep.reshape(moved.shape) / slopes.usual, 1).mean(axis=2)
 
-    def innermost(self) -> tuple[Floats, Floats]:
-        """Both ends of the innermost line with much edge along it."""
-        best = self.edge.max(axis=1)
-        strong = np.flatnonzero(best >= AS_STRONG * best.max())
-        at = int(strong[-1])
-        while at > 0 and best[at - 1] > best[at]:
+    def innermost(self, colours: Floats) -> tuple[Floats, Floats, bool]:
+        """Both ends of the innermost line with much edge along it, and whether the sheet has a
+        colour that ends there. Then it is looked for where it does: the rim may throw a shadow with
+        an edge as strong."""
+        best, turned = self.edge.max(axis=1), self.edge.argmax(axis=1)
+        strong = best >= AS_STRONG * best.max()
+        change = np.array([self._change(colours, k, int(turned[k])) for k in range(len(best))])
+        most = float(change[strong].max())
+        if most > COLOUR_ENDS:
+            strong &= change >= 0.5 * most
+        at = int(np.flatnonzero(strong)[-1])
+        while at > 0 and strong[at - 1] and best[at - 1] > best[at]:
             at -= 1
-        turned = int(self.edge[at].argmax())
         return (
-            self.start + self.first[at, turned] * self.inwards,
-            self.end + self.last[at, turned] * self.inwards,
+            self.start + self.first[at, turned[at]] * self.inwards,
+            self.end + self.last[at, turned[at]] * self.inwards,
+            most > COLOUR_ENDS,
         )
+
+    def _change(self, colours: Floats, off: int, turned: int) -> float:
+        """How far the colour outside of a line is from that inside (ln of its ratios)."""
+        first = self.start + self.first[off, turned] * self.inwards
+        last = self.end + self.last[off, turned] * self.inwards
+        points = first + np.linspace(0.06, 0.94, 60)[:, None] * (last - first)
+        beside = []
+        for far in (-BESIDE_PX, BESIDE_PX):
+            x, y = self.lens.bent(points + far * self.inwards).astype(np.float32).T.copy()
+            beside.append(cv2.remap(colours, x, y, cv2.INTER_LINEAR).reshape(-1, 2))
+        return float(np.hypot(*np.median(beside[1] - beside[0], axis=0)))
 
 
 def _crossing(one: tuple[Floats, Floats], other: tuple[Floats, Floats]) -> Floats:

@@ -11,9 +11,10 @@ from finebatch.core.photo.view import Floats, Lens, Picture
 LIGHT_AND_COLOURS = np.array([[0.114, 0.587, 0.299], [1, -1, 0], [0, -1, 1]])
 MOST_BENT = (-0.16, 0.12)
 """Between barrel and pincushion: more than that has no lens of a phone or tablet."""
-STEP = 0.005
-NEAR, NEAR_STEP = 0.05, 0.002
-"""Around the first answer it is looked for once more, by lines through the edge that was found."""
+STEP = 0.01
+NEARER = ((0.05, 0.01), (0.008, 0.002))
+"""Around the first answer it is looked for again, so near and in such steps, by lines through the
+edge that was found."""
 TRIED = 3
 """So many lenses that may be right are followed up."""
 POINTS = 80
@@ -148,7 +149,7 @@ def _line(points: Floats) -> tuple[Floats, Floats]:
     """A point of the line through points (n × 2), and its direction; far ones count little."""
     weights = np.ones(len(points))
     middle, way = points.mean(axis=0), np.array([1.0, 0.0])
-    for _ in range(6):
+    for _ in range(5):
         middle = weights @ points / weights.sum()
         x, y = (points - middle).T
         turned = 0.5 * np.arctan2(2 * (weights @ (x * y)), weights @ (x * x - y * y))
@@ -177,10 +178,10 @@ def _straightest(sides: list[tuple[Floats, Floats]], lens: Lens) -> tuple[Lens, 
             )
         )
 
-    bends = lens.bend + np.arange(-NEAR, NEAR + NEAR_STEP / 2, NEAR_STEP)
-    found = [lies(float(bend)) for bend in bends]
-    best = int(np.argmax(found))
-    return Lens(float(bends[best]), lens.size_px), found[best]
+    best = lens.bend
+    for near, step in NEARER:
+        best = max((best + off for off in np.arange(-near, near + step / 2, step)), key=lies)
+    return Lens(float(best), lens.size_px), lies(best)
 
 
 def _meet(one: tuple[Floats, Floats], other: tuple[Floats, Floats]) -> Floats:

@@ -17,15 +17,17 @@ SMALLEST_MM2 = 250.0
 OF_NOISE = 3.0
 FAINTEST = 0.035
 """Less colour than that (in ln) is no piece, however even the sheet is."""
-DARKER = 0.45
+DARKER = 0.3
 """What is so much darker than the sheet (in `PlanView.differs`) is a piece whatever its colour."""
 CRUMB_MM = 4.0
-CHIP_MM = 7.0
+CHIP_MM = 9.0
 """What is the sheet's colour inside a piece, up to so wide, is a chip or a glint."""
 DEEP = 0.5
 """A place that lies so deep in a blob, over the deepest, may be the middle of a piece."""
 NECK = 0.8
 """Two middles are of two pieces where the way between them gets so much narrower."""
+MORE_THAN_ONE = 1.35
+"""A blob that is smaller than so much of a usual one's area is one piece, whatever its shape."""
 SOFT_EDGE_PX = 6
 FINER = 3
 """The edge is looked for at so many places in each px."""
@@ -43,16 +45,23 @@ class Outline:
     touches: tuple[int, ...] = ()
 
 
-def outlines(plan: PlanView) -> list[Outline]:
-    """The outlines of all that may be a piece, in no order."""
+def outlines(plan: PlanView, about_mm: float | None = None) -> list[Outline]:
+    """The outlines of all that may be a piece, in no order; they are `about_mm` wide."""
     mask = _different(plan)
     count, labels, stats, _ = cv2.connectedComponentsWithStats(mask)
     found: list[Outline] = []
+    areas = stats[1:, cv2.CC_STAT_AREA]
+    areas = areas[areas >= SMALLEST_MM2 * PX_PER_MM**2]
+    usual = float(np.median(areas)) if len(areas) else 0.0
+    if about_mm is not None:
+        about = np.pi / 4 * (about_mm * PX_PER_MM) ** 2
+        usual = float(np.clip(usual, 0.55 * about, 1.6 * about))
     for blob in range(1, count):
         if stats[blob, cv2.CC_STAT_AREA] < SMALLEST_MM2 * PX_PER_MM**2:
             continue
+        single = stats[blob, cv2.CC_STAT_AREA] < MORE_THAN_ONE * usual
         box = _beside(stats[blob], mask.shape)
-        found += _apart(plan, np.asarray(labels[box] == blob), box, len(found))
+        found += _apart(plan, np.asarray(labels[box] == blob), single, box, len(found))
     return found
 
 
@@ -87,9 +96,12 @@ def _beside(stat: NDArray[np.int32], shape: tuple[int, ...]) -> tuple[slice, sli
     )
 
 
-def _apart(plan: PlanView, blob: Mask, box: tuple[slice, slice], before: int) -> list[Outline]:
-    """The pieces of a blob; `before` as many were found already."""
-    parts = _shares(blob)
+def _apart(
+    plan: PlanView, blob: Mask, single: bool, box: tuple[slice, slice], before: int
+) -> list[Outline]:
+    """The pieces of a blob, which may be no more than a `single` one; `before` as many were found
+    already."""
+    parts = [_solid(blob)] if single else _shares(_solid(blob))
     found = []
     for part in parts:
         outline = _outline(plan, part, blob & ~part, box)
@@ -109,12 +121,16 @@ def _apart(plan: PlanView, blob: Mask, box: tuple[slice, slice], before: int) ->
     ]
 
 
+def _solid(blob: Mask) -> Mask:
+    """A blob with the places of the sheet's colour in it."""
+    brush = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (int(CHIP_MM * PX_PER_MM) | 1,) * 2)
+    closed = cv2.morphologyEx(blob.astype(np.uint8), cv2.MORPH_CLOSE, brush)
+    return np.asarray(_filled(np.asarray(closed, np.uint8)) > 0)
+
+
 def _shares(blob: Mask) -> list[Mask]:
     """A blob taken apart where it has a neck: each place goes to the middle whose piece, were it
     round, it lies deepest in."""
-    brush = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (int(CHIP_MM * PX_PER_MM) | 1,) * 2)
-    closed = cv2.morphologyEx(blob.astype(np.uint8), cv2.MORPH_CLOSE, brush)
-    blob = np.asarray(_filled(np.asarray(closed, np.uint8)) > 0)
     depth = np.asarray(cv2.distanceTransform(blob.astype(np.uint8), cv2.DIST_L2, 5), float)
     deepest = float(depth.max())
     around = np.ones((int(deepest / 2) | 1,) * 2, np.uint8)

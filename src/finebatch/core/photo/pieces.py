@@ -1,11 +1,11 @@
 """The pieces of a photographed tray: their sizes on the sheet, their colour, which ran together."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from finebatch.core.photo.edges import sides_of
+from finebatch.core.photo.names import rows_of
 from finebatch.core.photo.outlines import Outline, outlines
 from finebatch.core.photo.plan_view import EDGE_MM, PlanView, plan_view
 from finebatch.core.photo.view import Floats, Picture, View, view_of
@@ -35,6 +35,7 @@ OUT_OF_PLACE = (0.4, 2.2)
 """What is so much narrower or wider than the pieces are is none: a crumb, a hand, a glint."""
 AT_SIDE = 0.12
 """What lies along the sheet's side with so much of its outline reaches over it."""
+ROUNDISH = 0.88
 TOUCH_MM = 1.0
 """Pieces of one blob that are nearer than that ran together; others only seem to, one before the
 other."""
@@ -44,7 +45,8 @@ other."""
 class PieceSeen:
     """A piece as a photograph shows it: its middle on the sheet, its mean width over all
     directions, its least width and the one across that (mm); its step on the colour strip (from
-    1); its silhouette's points on the sheet's plane (mm); the numbers of those it ran into."""
+    1); its silhouette's points on the sheet's plane (mm); its widths in all `DIRECTIONS`; the
+    numbers of those it ran into."""
 
     middle: Point
     mean_mm: float
@@ -52,6 +54,7 @@ class PieceSeen:
     length_mm: float
     step: float
     outline: Floats
+    widths_mm: Floats
     touches: tuple[int, ...] = ()
 
 
@@ -74,13 +77,14 @@ def pieces_seen(
     plan = plan_view(image, view, sheet_mm)
     found = [
         (one, _piece(plan, one, view, sheet_rgb, height_mm))
-        for one in outlines(plan)
+        for one in outlines(plan, about_mm)
         if not _over_side(one, sheet_mm)
     ]
     usual = about_mm or float(np.median([piece.mean_mm for _, piece in found] or [1]))
     least, most = (share * usual for share in OUT_OF_PLACE)
     kept = [both for both in found if least <= both[1].mean_mm <= most]
-    kept = [kept[k] for k in in_rows([piece.middle for _, piece in kept], usual)]
+    rows = rows_of([piece.middle for _, piece in kept], usual)
+    kept = [kept[k] for row in rows for k in row]
     numbers = {one.number: k for k, (one, _) in enumerate(kept)}
     pieces = [piece for _, piece in kept]
     return view, [
@@ -98,19 +102,6 @@ def pieces_seen(
     ]
 
 
-def in_rows(middles: Sequence[Point], width_mm: float) -> list[int]:
-    """The order of places (mm) row by row from the far side, each from the left: the next row
-    begins where one lies more than half a piece nearer than the row does in the mean."""
-    rows: list[list[int]] = []
-    for k in sorted(range(len(middles)), key=lambda k: middles[k][1]):
-        row = rows[-1] if rows else []
-        if row and middles[k][1] - np.mean([middles[j][1] for j in row]) < width_mm / 2:
-            row.append(k)
-        else:
-            rows.append([k])
-    return [k for row in rows for k in sorted(row, key=lambda k: middles[k][0])]
-
-
 def _over_side(outline: Outline, sheet_mm: tuple[float, float]) -> bool:
     """Whether something reaches over the sheet's side: a hand, the rim's shadow."""
     nearest = np.minimum(outline.points_mm, np.array(sheet_mm) - outline.points_mm).min(axis=1)
@@ -118,18 +109,20 @@ def _over_side(outline: Outline, sheet_mm: tuple[float, float]) -> bool:
 
 
 def _gap_mm(one: PieceSeen, other: PieceSeen) -> float:
-    """How far two pieces are apart on the sheet, on the way from middle to middle."""
+    """How far two pieces are apart on the sheet, on the way from middle to middle: what both take
+    together, less what each takes. Where one hides part of the other, their far ends are seen, and
+    of what is round the widths across."""
     apart = np.array(other.middle) - np.array(one.middle)
-    far = float(np.hypot(*apart))
-    way = apart / max(far, 1e-9)
-    reach = 0.0
-    for piece, to in ((one, way), (other, -way)):
-        along = piece.outline @ to
-        silhouette = float(along.max() - along.min())
-        across = piece.outline @ ACROSS.T
-        share = piece.mean_mm / float((across.max(axis=0) - across.min(axis=0)).mean())
-        reach += silhouette * share / 2
-    return far - reach
+    towards = round(float(np.arctan2(apart[1], apart[0])) / (np.pi / len(ACROSS))) % len(ACROSS)
+    ends, room, risen = [], 0.0, 0.0
+    for piece in (one, other):
+        along = piece.outline @ ACROSS[towards]
+        ends += [float(along.min()), float(along.max())]
+        risen += (ends[-1] - ends[-2] - float(piece.widths_mm[towards])) / 2
+        is_round = piece.width_mm > ROUNDISH * piece.length_mm
+        own = (towards + len(ACROSS) // 2) % len(ACROSS) if is_round else towards
+        room += float(piece.widths_mm[own])
+    return max(ends) - min(ends) - risen - room
 
 
 def _piece(
@@ -148,6 +141,7 @@ def _piece(
         float(widths[(least + len(widths) // 2) % len(widths)]),
         _step(plan, outline, sheet_rgb),
         outline.points_mm,
+        widths,
     )
 
 

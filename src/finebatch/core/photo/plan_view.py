@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from finebatch.core.photo.view import Floats, Picture, View
 
-PX_PER_MM = 3.0
+PX_PER_MM = 2.5
 BESIDE_MM = 4.0
 """So much is drawn beside the sheet."""
 SOFT_PX = 1.6

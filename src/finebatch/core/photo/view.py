@@ -4,11 +4,14 @@ Points on the sheet are in mm, the origin at its far left inner corner, x to the
 the near side; points in the photograph in px, the origin at the upper left, y down.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
+
+from finebatch.core.values import Point
 
 Floats: TypeAlias = NDArray[np.floating[Any]]
 Picture: TypeAlias = NDArray[np.uint8]
@@ -21,6 +24,8 @@ FOCAL_LN = 0.3
 """By how much in ln it differs among cameras, and where a photograph was cut (one in three)."""
 CORNERS = 0.004
 """How exactly corners tell the sheet's shape (of its length)."""
+LEAST_TURN = 0.02
+"""Less than that (twice the area of three corners, of the photograph's) is too small to measure."""
 NEARER = 5
 """Steps of the fixed point by which a lens is turned around."""
 
@@ -84,6 +89,16 @@ def corners_of(sheet_mm: tuple[float, float]) -> Floats:
     """A sheet's corners (mm): far left, far right, near right, near left."""
     width, depth = sheet_mm
     return np.array([[0, 0], [width, 0], [width, depth], [0, depth]], float)
+
+
+def may_be_corners(corners: Sequence[Point]) -> bool:
+    """Whether four corners, in order around, may be a sheet's (shares of the photograph): no one
+    lies within the others, and they are not all in one place."""
+    turns = []
+    for k in range(4):
+        (x0, y0), (x1, y1), (x2, y2) = (corners[(k + n) % 4] for n in range(3))
+        turns.append((x1 - x0) * (y2 - y1) - (y1 - y0) * (x2 - x1))
+    return min(turns) > LEAST_TURN
 
 
 def view_of(straight: Floats, sheet_mm: tuple[float, float], lens: Lens) -> View:

@@ -17,7 +17,7 @@ _KITCHEN_CHANGES = re.compile(
 scale; what was thrown away there is taken back."""
 _QUESTIONS = re.compile(
     r"/api/(?:study|read|readings|compare|swaps|scale|sheet-check|same-depth|larder/[^/]+/effects|"
-    r"doughs/\d+/(?:foresee|ladder|chill|turned|shared-out|template|aim)|plan/ideas/\d+)"
+    r"doughs/\d+/(?:foresee|ladder|chill|turned|shared-out|template|aim|photo)|plan/ideas/\d+)"
 )
 """What is sent as a change is, but asks only: screens that are looked at show its answers."""
 WHO_AM_I = "/api/network/me"

@@ -19,7 +19,7 @@ from finebatch.workflow.kitchen.thrown import forget_old
 JUST_S = 600
 MOST_BYTES = 15_000_000
 WANTED = "Choose a JPEG or PNG of at most 15 MB."
-_one = threading.Lock()
+one_at_a_time = threading.Lock()
 
 
 def small_jpeg(sent: bytes) -> bytes:
@@ -30,7 +30,7 @@ def small_jpeg(sent: bytes) -> bytes:
     if len(sent) > MOST_BYTES:
         raise refuse("photo", f"This photo is too large. {WANTED}")
     try:
-        with _one:
+        with one_at_a_time:
             answer = ask_apart("finebatch.workflow.book.shrink", b64encode(sent).decode())
     except TooMuchError:
         raise refuse("photo", f"This photo takes too long to open. {WANTED}") from None

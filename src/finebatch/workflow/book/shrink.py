@@ -21,8 +21,8 @@ class NotTaken(ValueError):
     """A picture that is not taken; the message says why."""
 
 
-def shrunk(sent: bytes) -> bytes:
-    """A JPEG of at most 1600 px without metadata. `NotTaken` for what is no picture."""
+def opened_small(sent: bytes) -> Image.Image:
+    """A picture of at most 1600 px, upright. `NotTaken` for what is none."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
@@ -42,6 +42,12 @@ def shrunk(sent: bytes) -> bytes:
     except (OSError, ValueError, SyntaxError) as error:
         raise NotTaken("This photo is broken.") from error
     picture.thumbnail((LONGEST_PX, LONGEST_PX))
+    return picture
+
+
+def shrunk(sent: bytes) -> bytes:
+    """A JPEG of at most 1600 px without metadata. `NotTaken` for what is no picture."""
+    picture = opened_small(sent)
     bare = Image.new("RGB", picture.size)
     bare.paste(picture)
     written = io.BytesIO()

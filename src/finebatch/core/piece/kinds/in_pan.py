@@ -60,6 +60,7 @@ def pan_says(label: str, *advice: str) -> Says:
         portioned="{grams} in the pan, scored in {pieces}",
         unweighed="A pan is filled in one; nothing is portioned here.",
         measured=CUT_SIDE,
+        by_photo=False,
         notes=(
             Advice(
                 "Dock it, score it before it bakes, press the rim level, and re-cut along the "

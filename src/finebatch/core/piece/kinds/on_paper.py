@@ -86,6 +86,7 @@ class SlabOnPaper(Portioning):
         portioned="rolled on its paper, trimmed, scored in {pieces}",
         unweighed="A slab is baked in one; nothing is portioned here.",
         measured=CUT_SIDE,
+        by_photo=False,
         notes=(
             Advice(
                 "Roll it on the paper that it bakes on, trim the edges straight, score and prick "

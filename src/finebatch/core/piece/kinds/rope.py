@@ -69,6 +69,7 @@ class Roped(Portioning):
         tab="Rope",
         across="rope baked",
         measured="How wide is the rope itself, baked",
+        by_photo=False,
         whole="piece",
         work="Roll and form",
         also_field="form",

@@ -103,7 +103,8 @@ class Says:
     `portioned` tells a tray that is not portioned piece by piece, of the `{grams}` that it takes
     and its `{pieces}`; `unweighed` says why pieces are not weighed one by one. Its own drawing is
     shown beside the jobs that it is `drawn_in`. Some of a dough's pieces may differ in one of its
-    choices, its `also_field`. `measured` asks for the width that goes into the book.
+    choices, its `also_field`. `measured` asks for the width that goes into the book; a photograph
+    of the tray shows it, or not (`by_photo`).
     """
 
     label: str
@@ -122,3 +123,4 @@ class Says:
     drawn_in: tuple[DrawnIn, ...] = ("portion",)
     also_field: str = ""
     measured: str = "How wide are they, across the middle"
+    by_photo: bool = True

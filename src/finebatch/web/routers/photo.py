@@ -1,0 +1,56 @@
+"""A tray measured by a photograph."""
+
+from typing import Annotated
+
+from fastapi import Query, Request
+from starlette.concurrency import run_in_threadpool
+
+from finebatch.store.database import Database
+from finebatch.web import routing
+from finebatch.web.deps import Data
+from finebatch.web.types import Id, Key
+from finebatch.workflow.book import tray_photo
+from finebatch.workflow.book.tray_photo import TrayMeasured, TrayWanted
+
+router = routing.begin("book")
+
+Share = Annotated[float, Query(ge=-0.5, le=1.5, allow_inf_nan=False)]
+
+
+@router.post(
+    "/doughs/{dough_id}/photo",
+    openapi_extra={
+        "requestBody": {
+            "description": "The bytes of a JPEG or PNG, whatever it is called; at most 15 MB.",
+            "required": True,
+            "content": routing.contents("application/octet-stream"),
+        }
+    },
+)
+async def measure_photo(
+    dough_id: Id,
+    request: Request,
+    data: Data,
+    session_id: Id | None = None,
+    tray: Key | None = None,
+    raw: bool = False,
+    corner: Annotated[list[Share] | None, Query(min_length=8, max_length=8)] = None,
+) -> TrayMeasured:
+    """Measure the pieces of a photographed tray; nothing is kept. `raw` before it is baked.
+
+    `corner` is given eight times: across and down of the sheet's upper left, upper right, lower
+    right and lower left corner, as shares of the photo's width and height. Without, they are looked
+    for.
+    """
+    at = None
+    if corner is not None:
+        first, second, third, fourth = zip(corner[::2], corner[1::2], strict=True)
+        at = (first, second, third, fourth)
+    wanted = TrayWanted(dough_id, session_id, tray, raw, at)
+    return await run_in_threadpool(_measured, data, wanted, await request.body())
+
+
+def _measured(data: Database, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
+    with data.reading() as session:
+        should = tray_photo.expected(session, wanted)
+    return tray_photo.measure(should, wanted, sent)

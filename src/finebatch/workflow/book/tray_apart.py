@@ -1,0 +1,120 @@
+"""A photograph of a tray measured, in a process of its own: opened, its sheet found, its pieces."""
+
+from base64 import b64decode
+from typing import Any, Literal, TypedDict
+
+import cv2
+import numpy as np
+
+from finebatch.core.photo.corners import find_corners
+from finebatch.core.photo.pieces import pieces_seen
+from finebatch.core.photo.view import Floats, Lens, view_of
+from finebatch.formats.apart import answer_apart
+from finebatch.workflow.book.shrink import NotTaken, opened_small
+
+CPU_S = 12.0
+"""It takes one to three; an old machine may be so much slower."""
+MEMORY = 640 << 20
+"""Of addresses; what is in use of it is less than half (docs/photo.md)."""
+MOST_POINTS = 60
+"""An outline is told by so many points."""
+
+Corner = tuple[float, float]
+INSIDE: list[Corner] = [(0.1, 0.1), (0.9, 0.1), (0.9, 0.9), (0.1, 0.9)]
+"""Where the corners are put that a hand has to find."""
+Found = Literal["sure", "about", "none"]
+"""Whether the sheet's corners are known, are to be looked at, or are not found at all."""
+
+
+class Asked(TypedDict):
+    """A photograph (base64), the corners of the sheet's bottom as shares of its width and height
+    (upper left, upper right, lower right, lower left; none: they are looked for), the sheet's inner
+    size (mm) and colour, and about how high and wide pieces are (mm)."""
+
+    photo: str
+    corners: list[Corner] | None
+    sheet_mm: tuple[float, float]
+    sheet_rgb: tuple[float, float, float]
+    height_mm: float
+    about_mm: float
+
+
+class Seen(TypedDict):
+    """A piece as it was seen; its outline as shares of the photograph's width and height."""
+
+    middle_mm: tuple[float, float]
+    mean_mm: float
+    width_mm: float
+    length_mm: float
+    step: float
+    outline: list[Corner]
+    touches: list[int]
+
+
+class Answer(TypedDict):
+    """The corners that were gone by, how well they are known, and the pieces."""
+
+    found: Found
+    corners: list[Corner]
+    pieces: list[Seen]
+
+
+def _answer(asked: Asked) -> Answer | dict[str, str]:
+    cv2.setNumThreads(1)
+    try:
+        picture = opened_small(b64decode(asked["photo"]))
+    except NotTaken as error:
+        return {"fault": str(error)}
+    image = np.asarray(picture, np.uint8)[..., ::-1].copy()
+    size = np.array(picture.size, float)
+    sheet = asked["sheet_mm"]
+    if asked["corners"] is not None:
+        corners, sure = np.array(asked["corners"], float) * size, True
+    else:
+        looked = find_corners(image, sheet)
+        if looked is None:
+            return {"found": "none", "corners": INSIDE, "pieces": []}
+        corners, sure = looked.at, looked.sure
+    own = _turned(corners, sheet, picture.size)
+    view, pieces = pieces_seen(
+        image, own, sheet, asked["sheet_rgb"], asked["height_mm"], asked["about_mm"]
+    )
+    return {
+        "found": "sure" if sure else "about",
+        "corners": _pairs(corners / size),
+        "pieces": [
+            {
+                "middle_mm": piece.middle,
+                "mean_mm": piece.mean_mm,
+                "width_mm": piece.width_mm,
+                "length_mm": piece.length_mm,
+                "step": piece.step,
+                "outline": _pairs(view.seen(_fewer(piece.outline)) / size),
+                "touches": list(piece.touches),
+            }
+            for piece in pieces
+        ],
+    }
+
+
+def _turned(corners: Floats, sheet_mm: tuple[float, float], size: tuple[int, int]) -> Floats:
+    """The corners from the sheet's own far left one on: it may lie a quarter turned."""
+    lens = Lens(0.0, size)
+    ways = [corners, np.roll(corners, 1, axis=0)]
+    return min(ways, key=lambda way: view_of(lens.straight(way), sheet_mm, lens).skew)
+
+
+def _fewer(points: Floats) -> Floats:
+    return points[:: max(1, len(points) // MOST_POINTS)]
+
+
+def _pairs(points: Floats) -> list[Corner]:
+    return [(round(float(x), 4), round(float(y), 4)) for x, y in points]
+
+
+def _checked(asked: Any) -> object:
+    return _answer(asked)
+
+
+if __name__ == "__main__":
+    answer_apart(_checked, memory=MEMORY, cpu_s=CPU_S)

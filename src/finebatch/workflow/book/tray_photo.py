@@ -1,0 +1,203 @@
+"""A tray measured by a photograph: what the camera saw beside what was foreseen for it.
+
+Nothing of it is kept: the baker looks at it first, and writes down what holds.
+"""
+
+from base64 import b64encode
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.pictured import MOST_PIECES, PiecePictured
+from finebatch.core.photo.names import place_names
+from finebatch.core.photo.of_kind import mean_width, width_of
+from finebatch.core.photo.view import may_be_corners
+from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.lying import Lies
+from finebatch.core.piece.portion import RawPiece
+from finebatch.core.refusal import refuse
+from finebatch.core.tray.question import Ground, TrayQuestion
+from finebatch.core.values import Point
+from finebatch.facts import tables
+from finebatch.formats.apart import TooMuchError, ask_apart
+from finebatch.workflow.book.photos import MOST_BYTES, WANTED, one_at_a_time
+from finebatch.workflow.book.tray_apart import Answer, Asked, Found
+from finebatch.workflow.dough.doughs import get_dough
+from finebatch.workflow.dough.from_card import tray_question
+from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.kitchen.larder import get_larder
+from finebatch.workflow.kitchen.lessons import lessons
+from finebatch.workflow.session.session_rows import asked_of, find_session
+
+Corners = tuple[Point, Point, Point, Point]
+CORNERS = (
+    "These corners are no sheet's. Put each where the flat bottom ends, in order around, on a photo "
+    "that the sheet fills."
+)
+
+
+@dataclass(frozen=True, slots=True)
+class TrayWanted:
+    """Which tray a photograph is of: of a dough, of a session, before it is baked when `raw`; and
+    the corners of the sheet's bottom where a hand put them, as shares of the photograph's width and
+    height (upper left, upper right, lower right, lower left)."""
+
+    dough_id: int
+    session_id: int | None = None
+    tray: str | None = None
+    raw: bool = False
+    corners: Corners | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PieceMeasured:
+    """A piece as it may be written down, its outline in the photograph (shares of its width and
+    height), and the names of those that it ran into."""
+
+    piece: PiecePictured
+    outline: tuple[Point, ...]
+    touches: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TrayMeasured:
+    """What a photograph shows: whether the sheet was `found`, for sure by the corners that were
+    given; its inner size, the pieces, how many there should be, and how wide (mm)."""
+
+    found: Found
+    corners: Corners
+    wide_mm: float
+    deep_mm: float
+    pieces: tuple[PieceMeasured, ...]
+    expected: int | None
+    foreseen_mm: float
+    low_mm: float
+    high_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Expected:
+    """What should lie on a sheet: its question, the raw piece and how wide it bakes (mm)."""
+
+    asked: TrayQuestion
+    raw: RawPiece
+    height_mm: float
+    widths_mm: tuple[float, float, float]
+    pieces: int | None
+
+    @property
+    def kind(self) -> Portioning:
+        return self.asked.setting.piece
+
+    def mean_mm(self, raw: bool) -> float:
+        return mean_width(self.kind.lies(self.raw, self.widths_mm[1]), baked=not raw)
+
+
+def expected(session: Session, wanted: TrayWanted) -> _Expected:
+    """What should lie on that tray; `Refusal` for what no photograph shows, `Missing` for a dough
+    or session that is not there."""
+    larder, count = get_larder(session), None
+    if wanted.session_id is None:
+        dough = get_dough(session, wanted.dough_id)
+        asked = tray_question(dough.card, dough.weighed, dough.tray, get_kitchen(session), larder)
+    else:
+        row = find_session(session, wanted.session_id)
+        asked = asked_of(row, wanted.dough_id, wanted.tray).question
+        count = next((t.pieces for t in row.work.trays if t.name == wanted.tray), None)
+    kind = asked.setting.piece
+    if not kind.SAYS.by_photo:
+        raise refuse(
+            "photo", "A photo does not show these pieces one by one. Measure them by hand."
+        )
+    taught = lessons(session).of_dough(wanted.dough_id)
+    foreseen = asked.foresee(Ground(larder, tables.models(), taught))
+    width = foreseen.width
+    return _Expected(
+        asked,
+        foreseen.raw,
+        foreseen.raw.height_mm if wanted.raw else foreseen.thickness.height_mm,
+        (width.low_mm, width.middle_mm, width.high_mm),
+        count,
+    )
+
+
+def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
+    """What a photograph (JPEG or PNG) shows of a tray; `Refusal` for what is no photograph."""
+    if len(sent) > MOST_BYTES:
+        raise refuse("photo", f"This photo is too large. {WANTED}")
+    if wanted.corners is not None and not may_be_corners(wanted.corners):
+        raise refuse("corners", CORNERS)
+    sheet, surface = should.asked.kitchen.sheet, _surface(should.asked)
+    asked: Asked = {
+        "photo": b64encode(sent).decode(),
+        "corners": None if wanted.corners is None else list(wanted.corners),
+        "sheet_mm": (sheet.width_mm, sheet.depth_mm),
+        "sheet_rgb": tables.sheet_colours()[surface],
+        "height_mm": should.height_mm,
+        "about_mm": should.mean_mm(wanted.raw),
+    }
+    try:
+        with one_at_a_time:
+            told = ask_apart("finebatch.workflow.book.tray_apart", asked)
+    except TooMuchError:
+        raise refuse("photo", f"This photo takes too long to measure. {WANTED}") from None
+    if "fault" in told:
+        raise refuse("photo", f"{told['fault']} {WANTED}")
+    answer: Answer = told
+    low, middle, high = should.widths_mm
+    first, second, third, fourth = (_point(corner) for corner in answer["corners"])
+    return TrayMeasured(
+        answer["found"],
+        (first, second, third, fourth),
+        sheet.width_mm,
+        sheet.depth_mm,
+        _measured(answer, should, wanted.raw),
+        should.pieces,
+        middle,
+        low,
+        high,
+    )
+
+
+def _surface(asked: TrayQuestion) -> str:
+    """What is seen between the pieces: what the sheet is lined with, or the sheet."""
+    if asked.setting.surface in ("bare", "greased") and asked.kitchen.sheet_kind != "plain":
+        return asked.kitchen.sheet_kind
+    return asked.setting.surface
+
+
+def _point(pair: Sequence[float]) -> Point:
+    return float(pair[0]), float(pair[1])
+
+
+def _measured(answer: Answer, should: _Expected, raw: bool) -> tuple[PieceMeasured, ...]:
+    seen = answer["pieces"][:MOST_PIECES]
+    middles = [_point(one["middle_mm"]) for one in seen]
+    names = place_names(middles, should.mean_mm(raw))
+
+    def lying(mm: float) -> Lies:
+        return should.kind.lies(should.raw, mm)
+
+    found = []
+    for name, middle, one in zip(names, middles, seen, strict=True):
+        if raw:
+            width = should.raw.across_mm * one["mean_mm"] / should.mean_mm(raw=True)
+        else:
+            width = width_of(one["mean_mm"], one["width_mm"], lying, should.widths_mm[1])
+        length = one["length_mm"] * width / max(one["width_mm"], 1e-9)
+        found.append(
+            PieceMeasured(
+                PiecePictured(
+                    name=name,
+                    x_mm=round(middle[0], 1),
+                    y_mm=round(middle[1], 1),
+                    width_mm=round(width, 1),
+                    length_mm=round(length, 1),
+                    step=round(one["step"], 2),
+                ),
+                tuple(_point(pair) for pair in one["outline"]),
+                tuple(names[k] for k in one["touches"] if k < len(names)),
+            )
+        )
+    return tuple(found)

@@ -1,0 +1,127 @@
+"""Photographs of trays, drawn with sizes that are known, measured."""
+
+from dataclasses import replace
+from typing import NamedTuple
+
+import cv2
+import numpy as np
+import pytest
+
+from finebatch.core.photo.corners import find_corners
+from finebatch.core.photo.names import place_names
+from finebatch.core.photo.pieces import PieceSeen, pieces_seen
+from finebatch.core.photo.view import Lens, corners_of, view_of
+from finebatch.facts import tables
+from tests.chance import TIMES
+from tests.drawn_trays import DrawnPiece, DrawnTray, draw, gap_mm, run_together, some_tray
+
+FEW = 3
+SMALL = (1000, 750)
+
+
+class Measured(NamedTuple):
+    """How far a tray's widths are off (of each), its colours (steps), what was missed and what was
+    made up, and of those that run into each other whether that was told."""
+
+    widths: list[float]
+    colours: list[float]
+    missed: int
+    invented: int
+    touching: list[bool]
+    falsely: int
+
+
+def seen_of(
+    tray: DrawnTray, rng: np.random.Generator, px: tuple[int, int] = SMALL, off_px: float = 1.0
+) -> list[PieceSeen]:
+    image = cv2.imdecode(np.frombuffer(draw(tray, rng, px), np.uint8), cv2.IMREAD_COLOR)
+    high = float(np.median([p.high for p in tray.pieces] or [12]))
+    wide = float(np.median([p.widths.mean() for p in tray.pieces] or [60]))
+    by_hand = tray.corners + rng.normal(0, off_px, (4, 2))
+    # What was foreseen is a tenth off, as it may be.
+    guess = np.exp(rng.normal(0, 0.1, 2))
+    rgb = tables.sheet_colours()[tray.surface]
+    return pieces_seen(
+        np.asarray(image, np.uint8), by_hand, tray.size, rgb, high * guess[0], wide * guess[1]
+    )[1]
+
+
+def compared(tray: DrawnTray, found: list[PieceSeen]) -> Measured:
+    widths, colours, of = [], [], {}
+    for n, piece in enumerate(tray.pieces):
+        far = [np.hypot(one.middle[0] - piece.x, one.middle[1] - piece.y) for one in found]
+        if far and min(far) < 0.6 * piece.half:
+            of[n] = int(np.argmin(far))
+            one = found[of[n]]
+            widths.append(abs(one.mean_mm / float(piece.widths.mean()) - 1))
+            colours.append(abs(one.step - piece.step))
+    touching, falsely = [], 0
+    for n, k in of.items():
+        for m in range(n):
+            if m in of:
+                gap, told = gap_mm(tray.pieces[n], tray.pieces[m]), of[m] in found[k].touches
+                if gap < -0.5:
+                    touching.append(told)
+                falsely += told and gap > 1.5
+    missed, invented = len(tray.pieces) - len(of), len(found) - len(set(of.values()))
+    return Measured(widths, colours, missed, invented, touching, falsely)
+
+
+@pytest.mark.parametrize("seed", range(4000, 4000 + FEW * TIMES))
+def test_a_drawn_tray_is_measured(seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    tray = some_tray(rng)
+    found = compared(tray, seen_of(tray, rng))
+    under_hand = 2 if tray.hand else 0
+    assert found.missed <= under_hand
+    assert found.invented == found.falsely == 0
+    assert np.median(found.widths) < 0.02
+    assert np.quantile(found.widths, 0.9) < 0.04
+    assert np.quantile(found.colours, 0.9) <= 1
+    assert all(found.touching)
+
+
+@pytest.mark.parametrize("surface", ["parchment", "dark"])
+def test_on_an_empty_sheet_there_is_nothing(surface: str) -> None:
+    rng = np.random.default_rng(7)
+    tray = replace(some_tray(rng), pieces=[], surface=surface, hand=surface == "dark")
+    assert seen_of(tray, rng) == []
+
+
+def test_two_that_ran_together_are_two_and_say_so() -> None:
+    rng = np.random.default_rng(11)
+    pieces = [DrawnPiece(80.0 + 80 * k, 150, 30, 12, 4.0) for k in range(4)]
+    run_together(pieces[1], pieces[2], by=4)
+    tray = DrawnTray(pieces=pieces, camera_mm=500, tilt=12)
+    found = seen_of(tray, rng)
+    assert [one.touches for one in found] == [(), (2,), (1,), ()]
+    assert [round(one.mean_mm) for one in found] == pytest.approx([60] * 4, abs=2)
+
+
+@pytest.mark.parametrize("surface", ["parchment", "silicone"])
+def test_a_sheet_is_found_by_its_sides(surface: str) -> None:
+    rng = np.random.default_rng(3)
+    tray = replace(some_tray(rng), surface=surface, hand=False, tilt=12.0, bend=-0.05)
+    image = cv2.imdecode(np.frombuffer(draw(tray, rng, SMALL), np.uint8), cv2.IMREAD_COLOR)
+    found = find_corners(np.asarray(image, np.uint8), tray.size)
+    assert found is not None and found.sure
+    assert np.hypot(*(found.at - tray.corners).T).max() < 0.012 * SMALL[0]
+
+
+def test_where_there_is_no_sheet_none_is_found() -> None:
+    noise = np.random.default_rng(1).integers(0, 255, (300, 400, 3)).astype(np.uint8)
+    assert find_corners(noise, (405, 305)) is None
+    assert find_corners(np.full((300, 400, 3), 90, np.uint8), (405, 305)) is None
+
+
+def test_a_view_and_its_lens_go_both_ways() -> None:
+    lens = Lens(-0.08, (1000, 750))
+    corners = np.array([[90.0, 80], [910, 120], [880, 690], [130, 660]])
+    view = view_of(lens.straight(corners), (405, 305), lens)
+    assert view.seen(corners_of((405, 305))) == pytest.approx(corners, abs=0.1)
+    assert view.lying(corners) == pytest.approx(corners_of((405, 305)), abs=0.1)
+
+
+def test_pieces_are_called_by_row_and_place() -> None:
+    middles = [(60.0, 62), (150, 55), (240, 60), (100, 140), (60, 230), (200, 139)]
+    assert place_names(middles, 60) == ["A1", "A2", "A3", "B1", "C1", "B2"]
