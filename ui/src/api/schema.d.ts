@@ -2279,6 +2279,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/oven-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Oven Map
+         * @description Where the oven browns and spreads most, by the photographed trays of the book.
+         */
+        get: operations["oven_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cold": {
         parameters: {
             query?: never;
@@ -4202,6 +4222,16 @@ export interface components {
             doughs: components["schemas"]["BroughtOut"][];
         };
         /**
+         * MapField
+         * @description One field of the oven's floor: how much darker (steps) and wider (%) pieces come out there
+         *     than on their tray, and how many were seen there.
+         */
+        MapField: {
+            steps: number;
+            wider_pct: number;
+            pieces: number;
+        };
+        /**
          * Marks
          * @description What a baker keeps a dough by, beside its card: whether a favourite, and labels of one's
          *     own.
@@ -4523,6 +4553,20 @@ export interface components {
              * @enum {string}
              */
             trouble: "none" | "unplugged" | "rubbish";
+        };
+        /**
+         * OvenMap
+         * @description An oven's floor in three rows of three fields, the back one first, each from the left; from
+         *     so many trays. `hot_side` is where it browns first, if that is sure; `hot_corners` whether the
+         *     four corners do.
+         */
+        OvenMap: {
+            fields: components["schemas"]["MapField"][][];
+            trays: number;
+            /** @enum {string} */
+            hot_side: "even" | "back" | "front" | "left" | "right";
+            hot_side_steps: number;
+            hot_corners: boolean;
         };
         /**
          * OvenNature
@@ -6149,6 +6193,17 @@ export interface components {
             fault: string | null;
         };
         /**
+         * Tilt
+         * @description How much more the right and the near side of one sheet are than the left and the far one: in
+         *     steps of the strip and in ln of width.
+         */
+        Tilt: {
+            right_steps: number;
+            near_steps: number;
+            right_ln: number;
+            near_ln: number;
+        };
+        /**
          * TimedPin
          * @description A job that the baker has put at a time (UTC ms).
          */
@@ -6235,29 +6290,16 @@ export interface components {
         /**
          * TrayMeasured
          * @description What a photograph shows: whether the sheet was `found`, for sure by the corners that were
-         *     given; its inner size, the pieces, how many there should be, and how wide (mm).
+         *     given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
+         *     from side to side.
          */
         TrayMeasured: {
             /** @enum {string} */
             found: "sure" | "about" | "none";
-            corners: [
-                {
-                    x: number;
-                    y: number;
-                },
-                {
-                    x: number;
-                    y: number;
-                },
-                {
-                    x: number;
-                    y: number;
-                },
-                {
-                    x: number;
-                    y: number;
-                }
-            ];
+            corners: {
+                x: number;
+                y: number;
+            }[];
             wide_mm: number;
             deep_mm: number;
             pieces: components["schemas"]["PieceMeasured"][];
@@ -6265,6 +6307,7 @@ export interface components {
             foreseen_mm: number;
             low_mm: number;
             high_mm: number;
+            tilt: components["schemas"]["Tilt"] | null;
         };
         /**
          * TrayOut
@@ -20479,6 +20522,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrayMeasured"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    oven_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenMap"] | null;
                 };
             };
             /** @description Bad Request */

@@ -41,8 +41,11 @@ class Corners:
     sure: bool
 
 
-def find_corners(image: Picture, sheet_mm: tuple[float, float]) -> Corners | None:
-    """A sheet's corners in a photograph; None where four sides are not found."""
+def find_corners(
+    image: Picture, sheet_mm: tuple[float, float], lined: bool = True
+) -> Corners | None:
+    """A sheet's corners in a photograph; None where four sides are not found. What it is `lined`
+    with ends at its bottom; the metal of a bare one goes on over its rim."""
     height, width = image.shape[:2]
     scale = LOOKED_AT_PX / max(height, width)
     shrunk = cv2.resize(image, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
@@ -66,7 +69,7 @@ def find_corners(image: Picture, sheet_mm: tuple[float, float]) -> Corners | Non
                 best, most = corners, found
     if best is None:
         return None
-    inner = _innermost(slopes, soft, best)
+    inner = _innermost(slopes, soft if lined else None, best)
     return replace(inner, at=inner.at / scale)
 
 
@@ -140,7 +143,7 @@ def _support(slopes: Slopes, corners: Floats) -> float:
     return float(np.mean(sides) * np.min(sides))
 
 
-def _innermost(slopes: Slopes, small: Picture, corners: Floats) -> Corners:
+def _innermost(slopes: Slopes, lined: Picture | None, corners: Floats) -> Corners:
     """The corners where the innermost strong edges along the sides meet, by the lens with which
     most edge is found."""
     height, width = slopes.right.shape
@@ -150,8 +153,10 @@ def _innermost(slopes: Slopes, small: Picture, corners: Floats) -> Corners:
         sides = [_Side(slopes, lens, corners, k) for k in range(4)]
         found.append((sum(float(side.edge.max()) for side in sides), lens, sides))
     _, lens, sides = max(found, key=lambda one: one[0])
-    light = np.log(small.astype(np.float32) + 8)
-    colours = light[..., [0, 2]] - light[..., [1]]
+    colours = None
+    if lined is not None:
+        light = np.log(lined.astype(np.float32) + 8)
+        colours = light[..., [0, 2]] - light[..., [1]]
     lines = [side.innermost(colours) for side in sides]
     met = [_crossing(lines[k - 1][:2], lines[k][:2]) for k in range(4)]
     return Corners(lens.bent(np.array(met)), all(line[2] for line in lines))
@@ -178,14 +183,16 @@ class _Side:
         steep = slopes.across(lens.bent(where.reshape(-1, 2)), self.inwards)
         self.edge = np.minimum(steep.reshape(moved.shape) / slopes.usual, 1).mean(axis=2)
 
-    def innermost(self, colours: Floats) -> tuple[Floats, Floats, bool]:
+    def innermost(self, colours: Floats | None) -> tuple[Floats, Floats, bool]:
         """Both ends of the innermost line with much edge along it, and whether the sheet has a
         colour that ends there. Then it is looked for where it does: the rim may throw a shadow with
         an edge as strong."""
         best, turned = self.edge.max(axis=1), self.edge.argmax(axis=1)
         strong = best >= AS_STRONG * best.max()
-        change = np.array([self._change(colours, k, int(turned[k])) for k in range(len(best))])
-        most = float(change[strong].max())
+        most = 0.0
+        if colours is not None:
+            change = np.array([self._change(colours, k, int(turned[k])) for k in range(len(best))])
+            most = float(change[strong].max())
         if most > COLOUR_ENDS:
             strong &= change >= 0.5 * most
         at = int(np.flatnonzero(strong)[-1])

@@ -33,7 +33,7 @@ FROM_FOOT = 0.35
 
 OUT_OF_PLACE = (0.4, 2.2)
 """What is so much narrower or wider than the pieces are is none: a crumb, a hand, a glint."""
-AT_SIDE = 0.12
+AT_SIDE = 0.22
 """What lies along the sheet's side with so much of its outline reaches over it."""
 ROUNDISH = 0.88
 TOUCH_MM = 1.0

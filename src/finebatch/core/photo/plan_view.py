@@ -16,7 +16,7 @@ OF_LIGHT = 0.35
 """How much lightness counts beside colour: shadows and a lamp from one side change it."""
 TOLD = np.array([[1, -1, 0], [0, -1, 1], [OF_LIGHT / 3] * 3])
 """Ln of red, green and blue to red over green, blue over green, and lightness."""
-EDGE_MM = 5.0
+EDGE_MM = 2.0
 """So near to the sheet's sides rim and glare are no sheet."""
 RING_MM = 16.0
 """So near they are seldom a piece: the first look at the bare sheet is there."""

@@ -5,6 +5,7 @@ from typing import Annotated
 from fastapi import Query, Request
 from starlette.concurrency import run_in_threadpool
 
+from finebatch.core.book.oven_map import OvenMap
 from finebatch.store.database import Database
 from finebatch.web import routing
 from finebatch.web.deps import Data
@@ -48,6 +49,13 @@ async def measure_photo(
         at = (first, second, third, fourth)
     wanted = TrayWanted(dough_id, session_id, tray, raw, at)
     return await run_in_threadpool(_measured, data, wanted, await request.body())
+
+
+@router.get("/oven-map")
+def oven_map(data: Data) -> OvenMap | None:
+    """Where the oven browns and spreads most, by the photographed trays of the book."""
+    with data.reading() as session:
+        return tray_photo.oven_by_photos(session)
 
 
 def _measured(data: Database, wanted: TrayWanted, sent: bytes) -> TrayMeasured:

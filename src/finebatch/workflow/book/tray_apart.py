@@ -29,12 +29,13 @@ Found = Literal["sure", "about", "none"]
 class Asked(TypedDict):
     """A photograph (base64), the corners of the sheet's bottom as shares of its width and height
     (upper left, upper right, lower right, lower left; none: they are looked for), the sheet's inner
-    size (mm) and colour, and about how high and wide pieces are (mm)."""
+    size (mm) and colour, whether it is lined, and about how high and wide pieces are (mm)."""
 
     photo: str
     corners: list[Corner] | None
     sheet_mm: tuple[float, float]
     sheet_rgb: tuple[float, float, float]
+    lined: bool
     height_mm: float
     about_mm: float
 
@@ -71,7 +72,7 @@ def _answer(asked: Asked) -> Answer | dict[str, str]:
     if asked["corners"] is not None:
         corners, sure = np.array(asked["corners"], float) * size, True
     else:
-        looked = find_corners(image, sheet)
+        looked = find_corners(image, sheet, asked["lined"])
         if looked is None:
             return {"found": "none", "corners": INSIDE, "pieces": []}
         corners, sure = looked.at, looked.sure

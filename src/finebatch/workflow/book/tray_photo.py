@@ -9,7 +9,8 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.pictured import MOST_PIECES, PiecePictured
+from finebatch.core.book.oven_map import OvenMap, Tilt, oven_map, tilt_of
+from finebatch.core.book.pictured import MOST_PIECES, Pictured, PiecePictured
 from finebatch.core.photo.names import place_names
 from finebatch.core.photo.of_kind import mean_width, width_of
 from finebatch.core.photo.view import may_be_corners
@@ -27,13 +28,14 @@ from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.larder import get_larder
-from finebatch.workflow.kitchen.lessons import lessons
+from finebatch.workflow.kitchen.lessons import book_rows, lessons
 from finebatch.workflow.session.session_rows import asked_of, find_session
 
 Corners = tuple[Point, Point, Point, Point]
+LINED = ("parchment", "silicone")
 CORNERS = (
-    "These corners are no sheet's. Put each where the flat bottom ends, in order around, on a photo "
-    "that the sheet fills."
+    "These corners are no sheet's. Put each where the flat bottom ends, in order around, on a "
+    "photo that the sheet fills."
 )
 
 
@@ -63,10 +65,11 @@ class PieceMeasured:
 @dataclass(frozen=True, slots=True)
 class TrayMeasured:
     """What a photograph shows: whether the sheet was `found`, for sure by the corners that were
-    given; its inner size, the pieces, how many there should be, and how wide (mm)."""
+    given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
+    from side to side."""
 
     found: Found
-    corners: Corners
+    corners: tuple[Point, ...]
     wide_mm: float
     deep_mm: float
     pieces: tuple[PieceMeasured, ...]
@@ -74,6 +77,7 @@ class TrayMeasured:
     foreseen_mm: float
     low_mm: float
     high_mm: float
+    tilt: Tilt | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +138,7 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         "corners": None if wanted.corners is None else list(wanted.corners),
         "sheet_mm": (sheet.width_mm, sheet.depth_mm),
         "sheet_rgb": tables.sheet_colours()[surface],
+        "lined": surface in LINED,
         "height_mm": should.height_mm,
         "about_mm": should.mean_mm(wanted.raw),
     }
@@ -146,18 +151,28 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         raise refuse("photo", f"{told['fault']} {WANTED}")
     answer: Answer = told
     low, middle, high = should.widths_mm
-    first, second, third, fourth = (_point(corner) for corner in answer["corners"])
+    pieces = _measured(answer, should, wanted.raw)
+    pictured = Pictured(
+        wide_mm=sheet.width_mm, deep_mm=sheet.depth_mm, pieces=tuple(one.piece for one in pieces)
+    )
     return TrayMeasured(
         answer["found"],
-        (first, second, third, fourth),
+        tuple(_point(corner) for corner in answer["corners"]),
         sheet.width_mm,
         sheet.depth_mm,
-        _measured(answer, should, wanted.raw),
+        pieces,
         should.pieces,
         middle,
         low,
         high,
+        tilt_of(pictured),
     )
+
+
+def oven_by_photos(session: Session) -> OvenMap | None:
+    """The oven's map by all photographed trays of the book; None while there is none."""
+    seen = [row.seen.pictured for row in book_rows(session)]
+    return oven_map([one for one in seen if one is not None])
 
 
 def _surface(asked: TrayQuestion) -> str:

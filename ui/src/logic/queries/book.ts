@@ -1,5 +1,6 @@
-import { queryOptions } from "@tanstack/react-query";
-import { api, body } from "../../api/client";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { api, asking, body } from "../../api/client";
+import { cornersAsked, type Place } from "../photo";
 import { KEYS } from "./keys";
 import { FOR_GOOD } from "./staying";
 
@@ -37,3 +38,42 @@ export const diagnosisQuery = (doughId: number, trouble: string | null, bakeId: 
       ),
     enabled: trouble !== null,
   });
+
+/** A photo's tray: of which dough, of which session's tray. */
+export interface PhotoOf {
+  doughId: number;
+  sessionId: number | null;
+  tray: string | null;
+}
+
+/** A tray measured by a photo, by the corners that were put right, or those that are found. */
+export const measuredQuery = (of: PhotoOf, photo: File, corners: readonly Place[] | null) =>
+  queryOptions({
+    queryKey: [...KEYS.measured, of, photo.name, photo.size, photo.lastModified, corners],
+    queryFn: ({ signal }) =>
+      body(
+        asking.POST("/api/doughs/{dough_id}/photo", {
+          params: {
+            path: { dough_id: of.doughId },
+            query: {
+              ...(of.sessionId === null ? {} : { session_id: of.sessionId }),
+              ...(of.tray === null ? {} : { tray: of.tray }),
+              ...(corners === null ? {} : { corner: cornersAsked(corners) }),
+            },
+          },
+          body: photo as unknown as string,
+          bodySerializer: (sent: unknown) => sent as Blob,
+          headers: { "content-type": "application/octet-stream" },
+          signal,
+        }),
+      ),
+    staleTime: FOR_GOOD,
+    gcTime: 60_000,
+    // While a corner is moved, what was measured by the one before is still seen.
+    placeholderData: keepPreviousData,
+  });
+
+export const ovenMapQuery = queryOptions({
+  queryKey: KEYS.ovenMap,
+  queryFn: () => body(api.GET("/api/oven-map")),
+});

@@ -29,9 +29,11 @@ export const KEYS = {
   lessons: ["lessons"],
   makes: ["stock", "makes"],
   me: ["me"],
+  measured: ["measured"],
   network: ["network"],
   occasions: ["occasions"],
   keptSessions: ["kept sessions"],
+  ovenMap: ["oven-map"],
   otherPans: ["other-pans"],
   pans: ["pans"],
   plan: ["plan"],
@@ -83,6 +85,7 @@ export const RESTS_ON_STOCK = [KEYS.stock, KEYS.shelf, KEYS.aim];
 /** What rests on what the book has learnt. */
 export const RESTS_ON_BOOK = [
   KEYS.bakes,
+  KEYS.ovenMap,
   KEYS.drawn,
   KEYS.today,
   KEYS.lessons,

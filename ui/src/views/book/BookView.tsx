@@ -10,6 +10,7 @@ import {
   bookWordsQuery,
   doughQuery,
   foreseenQuery,
+  type PhotoOf,
 } from "../../logic/queries";
 import { PlotExample } from "../../parts/examples/PlotExample";
 import { ToStand } from "../../parts/examples/ToStand";
@@ -20,6 +21,7 @@ import type { BookWords } from "./changes";
 import { Lessons } from "./Lessons";
 import { MeasuredPlot } from "./MeasuredPlot";
 import { NextToClose } from "./NextToClose";
+import { type ByPhoto, TrayByPhoto } from "./photo/TrayByPhoto";
 import { RecordForm } from "./RecordForm";
 import { SideBySide } from "./SideBySide";
 import { TroubleFinder } from "./TroubleFinder";
@@ -65,6 +67,9 @@ function BookPage({ dough, session, words }: BookPageProps) {
   const ready = dough.card.lines.length > 0;
   const foreseen = useQuery(foreseenQuery(dough.id, dough.tray, [], ready));
   const width = foreseen.data?.width;
+  const [photo, setPhoto] = useState<File | null>(null);
+  const [photoOf, setPhotoOf] = useState<PhotoOf | null>(null);
+  const [taken, setTaken] = useState<ByPhoto | null>(null);
   const [page, setPage] = useState<string>("bakes");
   const [trouble, setTrouble] = useState<string | null>(null);
   const [troubleBake, setTroubleBake] = useState<number | null>(null);
@@ -92,10 +97,33 @@ function BookPage({ dough, session, words }: BookPageProps) {
           )}
           <Notice problem={foreseen.error} />
         </div>
-        <RecordForm dough={dough} session={session} words={words} onTrouble={why} />
+        <RecordForm
+          dough={dough}
+          session={session}
+          words={words}
+          photo={photo}
+          taken={taken}
+          onPhoto={(chosen, of) => {
+            setTaken(null);
+            setPhoto(chosen);
+            setPhotoOf(chosen && of);
+          }}
+          onByHand={() => setTaken(null)}
+          onTrouble={why}
+        />
         {session && <NextToClose session={session} doughId={dough.id} />}
       </div>
       <div className="flex min-w-0 flex-col gap-4">
+        {photo && photoOf && !taken && (
+          <TrayByPhoto
+            key={`${photo.name} ${photo.lastModified} ${photoOf.tray}`}
+            of={photoOf}
+            photo={photo}
+            colours={words.colours}
+            onUse={setTaken}
+            onClose={() => setPhotoOf(null)}
+          />
+        )}
         <Tabs.Root value={page} onValueChange={setPage}>
           <div className="flex flex-wrap items-center justify-between gap-x-4 border-b-2 border-ink">
             <Tabs.List aria-label="Of the book" className="flex flex-wrap gap-x-1">

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type BakingSession, type Dough, ProblemError } from "../../api/client";
-import { fineWords } from "../../logic/format";
+import { fine, fineWords } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
 import { parse } from "../../logic/numbers";
-import { kindOf, kindsQuery } from "../../logic/queries";
+import { mean } from "../../logic/photo";
+import { kindOf, kindsQuery, type PhotoOf } from "../../logic/queries";
 import { forget } from "../../logic/remembered";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
@@ -13,6 +14,7 @@ import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
 import { type BookWords, type Seen, useRecord } from "./changes";
 import { PhotoPresses } from "./PhotoPresses";
+import type { ByPhoto } from "./photo/TrayByPhoto";
 import { SeenFields, WentWrong } from "./SeenFields";
 
 /** What is known of a tray from the bake: minutes in the oven, and what its thermometer said. */
@@ -25,6 +27,8 @@ function fromBake(session: BakingSession | null, name: string | null) {
 }
 
 const UNSEEN: Seen = { heights_mm: [], texture: [], tastes: [], troubles: [] };
+/** The trouble that pieces are that touch. */
+const RAN_TOGETHER = "ran_together";
 const PIECES = [0, 1, 2, 3];
 const HEIGHTS = [0, 1];
 const blank = (places: number[]) => places.map(() => "");
@@ -33,11 +37,17 @@ interface RecordFormProps {
   dough: Dough;
   session: BakingSession | null;
   words: BookWords;
+  /** The photo that goes with it, and what was taken of it. */
+  photo: File | null;
+  taken: ByPhoto | null;
+  onPhoto: (photo: File | null, of: PhotoOf | null) => void;
+  onByHand: () => void;
   onTrouble: (trouble: string, bakeId: number) => void;
 }
 
 /** What came out: nothing is compulsory, but a width teaches most. */
-export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps) {
+export function RecordForm(props: RecordFormProps) {
+  const { dough, session, words, photo, taken, onPhoto, onByHand, onTrouble } = props;
   const record = useRecord();
   const kinds = useQuery(kindsQuery);
   const says = kindOf(kinds.data, dough.tray.piece.kind)?.says;
@@ -56,7 +66,6 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
   const [colour, setColour] = useRemembered<number | null>(`${typed}colour`, null);
   const [note, setNote] = useRemembered(`${typed}note`, "");
   const [seen, setSeen] = useRemembered<Seen>(`${typed}seen`, UNSEEN);
-  const [photo, setPhoto] = useState<File | null>(null);
   const [fields, setFields] = useState(0);
   const problem = record.error instanceof ProblemError ? record.error : null;
   const filled = (texts: string[]) =>
@@ -70,6 +79,9 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
   const numbers = (texts: string[]) => filled(texts).map((w) => typedIn("length", w.text));
   const single = (text: string) => (text.trim() ? parse(text) : null);
 
+  const shade = colour ?? taken?.colour ?? null;
+  const touching = taken?.together.map((pair) => `${pair.join(" and ")} touch.`).join(" ") ?? "";
+  const troubles = seen.troubles ?? [];
   const look = (part: Partial<Seen>) => setSeen((old) => ({ ...old, ...part }));
 
   const submit = (event: React.FormEvent) => {
@@ -81,12 +93,14 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           dough_id: dough.id,
           session_id: session?.id ?? null,
           tray,
-          widths_mm: numbers(widths),
+          widths_mm: taken ? taken.pictured.pieces.map((one) => one.width_mm) : numbers(widths),
           minutes: single(minutes),
-          colour,
-          note,
+          colour: shade,
+          note: [touching, note].filter((text) => text !== "").join(" "),
           seen: {
             ...seen,
+            troubles: touching ? [...new Set([...troubles, RAN_TOGETHER])] : troubles,
+            pictured: taken?.pictured ?? null,
             heights_mm: numbers(heights),
             oven_c: ovenC.trim() ? typedIn("temperature", ovenC) : null,
           },
@@ -100,7 +114,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           setColour(null);
           setNote("");
           setSeen(UNSEEN);
-          setPhoto(null);
+          onPhoto(null, null);
           for (const field of ["minutes", "oven", "tray"]) forget(`${typed}${field}`);
           setFields(fields + 1);
           const first = bake.seen.troubles?.[0];
@@ -116,6 +130,19 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
     const place = filled(texts).findIndex((w) => w.n === n);
     return place < 0 ? undefined : problem?.at(`${field}.${place}`);
   };
+
+  const byPhoto = taken && (
+    <div className="border-l-4 border-yolk bg-wash p-3">
+      <p className="text-lg">
+        <strong>{taken.pictured.pieces.length} pieces</strong> by the photo,{" "}
+        {fine(mean(taken.pictured.pieces.map((one) => one.width_mm)), 1)} wide in the mean.
+      </p>
+      {touching && <p>{touching}</p>}
+      <button type="button" className="underline" onClick={onByHand}>
+        Look at the photo again
+      </button>
+    </div>
+  );
 
   // What bakes whole is measured by its height first: its pieces are as wide as they are cut.
   const across = (
@@ -153,7 +180,8 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
           }}
         />
       )}
-      {says?.across !== "" && across}
+      {byPhoto}
+      {says?.across !== "" && !taken && across}
       <div className="flex flex-wrap gap-2">
         {HEIGHTS.map((n) => (
           <Measure
@@ -180,7 +208,7 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         />
       </div>
       {says?.across === "" && across}
-      <ColourStrip words={words.colours} value={colour} onChange={setColour} />
+      <ColourStrip words={words.colours} value={shade} onChange={setColour} />
       <WentWrong words={words} seen={seen} onSeen={look} />
       <details className="border-y border-line py-2">
         <summary className="cursor-pointer font-semibold">Touch and taste</summary>
@@ -189,18 +217,28 @@ export function RecordForm({ dough, session, words, onTrouble }: RecordFormProps
         </div>
       </details>
       <div className="flex flex-wrap items-center gap-3">
-        <PhotoPresses onPhoto={setPhoto} />
+        <PhotoPresses
+          onPhoto={(chosen) =>
+            onPhoto(
+              chosen,
+              says?.by_photo ? { doughId: dough.id, sessionId: session?.id ?? null, tray } : null,
+            )
+          }
+        />
         <p role="status" className="min-w-0 wrap-anywhere">
           {photo ? (
             <>
               <strong>{photo.name}</strong> goes with it.
             </>
           ) : (
-            <span className="text-soft">JPEG or PNG, at most 15 MB.</span>
+            <span className="text-soft">
+              {says?.by_photo && "It measures the pieces, from straight above best. "}JPEG or PNG,
+              at most 15 MB.
+            </span>
           )}
         </p>
         {photo && (
-          <button type="button" className="underline" onClick={() => setPhoto(null)}>
+          <button type="button" className="underline" onClick={() => onPhoto(null, null)}>
             without it
           </button>
         )}

@@ -1,0 +1,146 @@
+/** A tray by a photograph: what was measured, and what the baker let stand of it. */
+
+import type { Schemas } from "../api/client";
+
+export type Measured = Schemas["TrayMeasured"];
+export type PieceMeasured = Schemas["PieceMeasured"];
+export type Pictured = Schemas["Pictured"];
+export type Side = NonNullable<Pictured["back"]>;
+export type Corners = Measured["corners"];
+export interface Place {
+  x: number;
+  y: number;
+}
+
+/** What the baker put right: pieces that are none, and widths (mm) by name. */
+export interface PutRight {
+  struck: string[];
+  widths: Record<string, number>;
+}
+
+export const AS_MEASURED: PutRight = { struck: [], widths: {} };
+
+export const CORNER_NAMES = [
+  "upper left corner",
+  "upper right corner",
+  "lower right corner",
+  "lower left corner",
+];
+
+/** Where in the photo the sheet's sides are, as a baker sees them. */
+export const SIDES = [
+  ["far", "its upper side in the photo"],
+  ["near", "its lower side in the photo"],
+  ["left", "its left side in the photo"],
+  ["right", "its right side in the photo"],
+] as const satisfies readonly (readonly [Side, string])[];
+
+/** Four corners as a question of the server names them. */
+export const cornersAsked = (corners: readonly Place[]): number[] =>
+  corners.flatMap(({ x, y }) => [x, y]);
+
+/** One corner moved; none leaves the photo by more than a little. */
+export const moved = (corners: readonly Place[], n: number, to: Place): Place[] =>
+  corners.map((corner, k) => (k === n ? { x: held(to.x), y: held(to.y) } : corner));
+
+const held = (share: number): number => Math.min(Math.max(share, -0.2), 1.2);
+
+/** Strike a piece out, or put it back. */
+export const struckOrNot = (right: PutRight, name: string): PutRight => ({
+  ...right,
+  struck: right.struck.includes(name)
+    ? right.struck.filter((one) => one !== name)
+    : [...right.struck, name],
+});
+
+export const widened = (right: PutRight, name: string, width: number): PutRight => ({
+  ...right,
+  widths: { ...right.widths, [name]: width },
+});
+
+export const widthOf = (one: PieceMeasured, right: PutRight): number =>
+  right.widths[one.piece.name] ?? one.piece.width_mm;
+
+/** An outline as it is drawn: by hand as much wider as its width is. */
+export function outlineOf(one: PieceMeasured, right: PutRight): Place[] {
+  const by = widthOf(one, right) / one.piece.width_mm;
+  const middle = middleOf(one.outline);
+  return one.outline.map(({ x, y }) => ({
+    x: middle.x + (x - middle.x) * by,
+    y: middle.y + (y - middle.y) * by,
+  }));
+}
+
+export function middleOf(points: readonly Place[]): Place {
+  const [left, right] = ends(points.map(({ x }) => x));
+  const [top, bottom] = ends(points.map(({ y }) => y));
+  return { x: (left + right) / 2, y: (top + bottom) / 2 };
+}
+
+export const ends = (values: readonly number[]): [number, number] => [
+  Math.min(...values),
+  Math.max(...values),
+];
+
+/** The pieces that stand, as they are written down. */
+export function standing(found: Measured, right: PutRight): PieceMeasured[] {
+  return found.pieces
+    .filter((one) => !right.struck.includes(one.piece.name))
+    .map((one) => {
+      const width = widthOf(one, right);
+      const length = (one.piece.length_mm * width) / one.piece.width_mm;
+      return { ...one, piece: { ...one.piece, width_mm: width, length_mm: length } };
+    });
+}
+
+/** Pairs that ran together, each told once. */
+export function together(pieces: readonly PieceMeasured[]): [string, string][] {
+  const names = new Set(pieces.map((one) => one.piece.name));
+  return pieces.flatMap((one) =>
+    one.touches
+      .filter((other) => names.has(other) && one.piece.name < other)
+      .map((other): [string, string] => [one.piece.name, other]),
+  );
+}
+
+export const middle = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const half = Math.floor(sorted.length / 2);
+  const [low, high] = [sorted[half - 1] ?? 0, sorted[half] ?? 0];
+  return sorted.length % 2 ? high : (low + high) / 2;
+};
+
+export const mean = (values: readonly number[]): number =>
+  values.reduce((sum, value) => sum + value, 0) / Math.max(values.length, 1);
+
+/** How the sheet came out from side to side, in words; nothing where it is even. */
+export function unevenly(tilt: Measured["tilt"]): string {
+  if (!tilt) return "";
+  const ways = [
+    [tilt.right_steps, "right", "left"],
+    [tilt.near_steps, "lower", "upper"],
+  ] as const;
+  const told = ways
+    .filter(([steps]) => Math.abs(steps) >= UNEVEN_STEPS)
+    .map(
+      ([steps, more, less]) =>
+        `The ${steps > 0 ? more : less} side is ${Math.abs(steps).toFixed(1)} steps darker.`,
+    );
+  return told.join(" ");
+}
+
+const UNEVEN_STEPS = 0.4;
+
+/** What goes into the record: the pieces, and how the sheet lay in the oven. */
+export const pictured = (
+  found: Measured,
+  pieces: readonly PieceMeasured[],
+  back: Side,
+  turned: boolean,
+): Pictured => ({
+  wide_mm: found.wide_mm,
+  deep_mm: found.deep_mm,
+  pieces: pieces.map((one) => one.piece),
+  back,
+  turned,
+});

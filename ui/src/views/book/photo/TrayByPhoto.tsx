@@ -1,0 +1,243 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { fine, fineFigure, fineUnit, fineWords } from "../../../logic/format";
+import { scaleOf, typedIn } from "../../../logic/measures";
+import {
+  AS_MEASURED,
+  type Corners,
+  ends,
+  type Measured,
+  mean,
+  middle,
+  type Pictured,
+  type PieceMeasured,
+  type PutRight,
+  pictured,
+  SIDES,
+  type Side,
+  standing,
+  struckOrNot,
+  together,
+  unevenly,
+  widened,
+  widthOf,
+} from "../../../logic/photo";
+import { measuredQuery, type PhotoOf } from "../../../logic/queries";
+import { ColourPatch } from "../../../parts/ColourStrip";
+import { Field } from "../../../parts/Field";
+import { Notice } from "../../../parts/Notice";
+import { Select } from "../../../parts/Select";
+import { useRemembered } from "../../../parts/useRemembered";
+import { useSettled } from "../../../parts/useSettled";
+import { PhotoDrawing } from "./PhotoDrawing";
+
+/** So long a corner stands still before all is measured anew. */
+const STILL_MS = 500;
+
+/** What the baker lets stand of a photo: what goes into the record. */
+export interface ByPhoto {
+  pictured: Pictured;
+  colour: number;
+  together: [string, string][];
+}
+
+interface TrayByPhotoProps {
+  of: PhotoOf;
+  photo: File;
+  colours: readonly string[];
+  onUse: (found: ByPhoto) => void;
+  onClose: () => void;
+}
+
+/** The tray measured by its photo: looked at, put right, and taken into the record. */
+export function TrayByPhoto({ of, photo, colours, onUse, onClose }: TrayByPhotoProps) {
+  const [corners, setCorners] = useState<Corners | null>(null);
+  const settled = useSettled(corners, STILL_MS);
+  const measured = useQuery(measuredQuery(of, photo, settled));
+  const [right, setRight] = useState<PutRight>(AS_MEASURED);
+  const [picked, setPicked] = useState<string | null>(null);
+  const [back, setBack] = useRemembered<Side>("photo back", "far");
+  const [turned, setTurned] = useRemembered("photo turned", false);
+  const found = measured.data;
+  const isCurrent = measured.isSuccess && !measured.isPlaceholderData && settled === corners;
+  const pieces = found ? standing(found, right) : [];
+  const one = found?.pieces.find((piece) => piece.piece.name === picked);
+  return (
+    <section aria-labelledby="by-photo" className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 id="by-photo" className="heading">
+          The tray by its photo
+        </h2>
+        <button type="button" className="underline" onClick={onClose}>
+          Measure by hand instead
+        </button>
+      </div>
+      <Notice problem={measured.error} />
+      <p role="status" className="text-lg">
+        {measured.isLoading
+          ? "Looking for the sheet and its pieces …"
+          : found && told(found, pieces)}
+      </p>
+      <PhotoDrawing
+        photo={photo}
+        measured={found}
+        corners={corners ?? found?.corners}
+        right={right}
+        picked={picked}
+        onCorners={(to) => {
+          setCorners(to);
+          setRight(AS_MEASURED);
+        }}
+        onPick={setPicked}
+      />
+      {one && (
+        <OnePiece
+          one={one}
+          right={right}
+          colours={colours}
+          onRight={setRight}
+          onDone={() => setPicked(null)}
+        />
+      )}
+      {found && pieces.length > 0 && (
+        <>
+          <Summary found={found} pieces={pieces} colours={colours} />
+          <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
+            <Select
+              label="At the back of the oven"
+              value={back}
+              options={SIDES}
+              onChange={setBack}
+            />
+            <label className="flex min-h-10 items-center gap-2">
+              <input
+                type="checkbox"
+                checked={turned}
+                onChange={(event) => setTurned(event.target.checked)}
+              />
+              It was turned half-way
+            </label>
+          </div>
+          <div className="flex flex-wrap items-center gap-4">
+            <button
+              type="button"
+              className="press press-main text-lg"
+              disabled={!isCurrent}
+              onClick={() =>
+                onUse({
+                  pictured: pictured(found, pieces, back, turned),
+                  colour: Math.round(middle(pieces.map((piece) => piece.piece.step))),
+                  together: together(pieces),
+                })
+              }
+            >
+              Take these {pieces.length} into the record
+            </button>
+            <p className="text-soft">Nothing is written down before you do.</p>
+          </div>
+        </>
+      )}
+    </section>
+  );
+}
+
+function told(found: Measured, pieces: readonly PieceMeasured[]): string {
+  if (found.found === "none")
+    return "The sheet's sides are not seen. Drag the four marks to where its flat bottom ends.";
+  const count = found.expected
+    ? `${pieces.length} of ${found.expected} pieces.`
+    : `${pieces.length} pieces.`;
+  if (found.pieces.length === 0)
+    return "No pieces are seen on this sheet. Drag the four marks to where its flat bottom ends.";
+  return found.found === "about"
+    ? `${count} Look at the four marks first: they belong where the flat bottom ends, not on the rim.`
+    : `${count} Press one to strike it out or put it right; drag a mark that is not where the flat bottom ends.`;
+}
+
+interface SummaryProps {
+  found: Measured;
+  pieces: readonly PieceMeasured[];
+  colours: readonly string[];
+}
+
+/** What the pieces come to, beside what was foreseen. */
+function Summary({ found, pieces, colours }: SummaryProps) {
+  const widths = pieces.map((one) => one.piece.width_mm);
+  const [low, high] = ends(widths);
+  const step = Math.round(middle(pieces.map((one) => one.piece.step)));
+  const pairs = together(pieces);
+  const tilt = unevenly(found.tilt);
+  return (
+    <dl className="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1 text-lg">
+      <dt className="text-soft">Wide</dt>
+      <dd>
+        <strong>{fine(mean(widths), 1)}</strong> in the mean, {fineFigure(low)} to {fine(high)}.
+        Foreseen: {fine(found.foreseen_mm)}, {fineFigure(found.low_mm)} to {fine(found.high_mm)}.
+      </dd>
+      <dt className="text-soft">Colour</dt>
+      <dd>
+        <ColourPatch step={step} /> {colours[step - 1]}
+        {tilt && `. ${tilt}`}
+      </dd>
+      {pairs.length > 0 && (
+        <>
+          <dt className="text-soft">Trouble</dt>
+          <dd className="text-caution">
+            {pairs.map(([one, other]) => `${one} and ${other}`).join(", ")} touch.
+          </dd>
+        </>
+      )}
+    </dl>
+  );
+}
+
+interface OnePieceProps {
+  one: PieceMeasured;
+  right: PutRight;
+  colours: readonly string[];
+  onRight: (right: PutRight) => void;
+  onDone: () => void;
+}
+
+/** One piece: struck out where it is none, its width by hand where the outline is wrong. */
+function OnePiece({ one, right, colours, onRight, onDone }: OnePieceProps) {
+  const { name, step } = one.piece;
+  const isStruck = right.struck.includes(name);
+  const scale = scaleOf("length");
+  const [text, setText] = useState<{ name: string; text: string } | null>(null);
+  const own = text?.name === name ? text.text : scale.words(widthOf(one, right));
+  const shade = Math.round(step);
+  return (
+    <fieldset className="flex flex-wrap items-end gap-x-4 gap-y-2 border-l-4 border-yolk bg-wash p-3">
+      <legend className="sr-only">Piece {name}</legend>
+      <p className="text-lg">
+        <strong>{name}</strong> <ColourPatch step={shade} /> {colours[shade - 1]}
+        {one.touches.length > 0 && `, touches ${one.touches.join(" and ")}`}
+      </p>
+      <Field label={`wide, in ${fineWords()}`}>
+        {(props) => (
+          <input
+            {...props}
+            className="w-24 text-lg font-semibold"
+            inputMode="decimal"
+            autoComplete="off"
+            disabled={isStruck}
+            value={own}
+            onChange={(event) => {
+              setText({ name, text: event.target.value });
+              const width = typedIn("length", event.target.value);
+              if (width >= 10 && width <= 400) onRight(widened(right, name, width));
+            }}
+          />
+        )}
+      </Field>
+      <button type="button" className="press" onClick={() => onRight(struckOrNot(right, name))}>
+        {isStruck ? `Count ${name} again` : `Strike ${name} out`}
+      </button>
+      <button type="button" className="underline" onClick={onDone}>
+        Done
+      </button>
+      <span className="sr-only">{fineUnit()}</span>
+    </fieldset>
+  );
+}
