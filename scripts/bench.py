@@ -23,7 +23,7 @@ import httpx
 from bench_aim import measure_aim
 from bench_delays import measure_delays
 from bench_foresight import measure_foresight, pieces
-from bench_learning import measure_changes, measure_learning
+from bench_learning import measure_changes, measure_learning, measure_photographs
 from bench_live import measure_day, measure_events
 from bench_plan_screen import measure_plan_screen
 from bench_plans import measure_plans
@@ -369,6 +369,7 @@ if __name__ == "__main__":
     with tempfile.TemporaryDirectory() as temporary:
         measure_aim(temporary)
     measure_learning()
+    measure_photographs()
     measure_changes()
     measure_day()
     measure_download()

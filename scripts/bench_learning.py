@@ -18,7 +18,7 @@ from bench_foresight import fitted_without, folds_of
 from bench_rows import row
 from fit_models import fit_cases
 
-from finebatch.core.book.learn import DoughLessons, MeasuredBake, learn
+from finebatch.core.book.learn import DoughLessons, MeasuredBake, learn, portions_cv
 from finebatch.core.piece.cases import Case
 from finebatch.core.piece.effects import measure_effects
 from finebatch.core.piece.foresee import Foreseen, Models, foresee
@@ -29,6 +29,7 @@ BAKES, PIECES = (0, 1, 3, 6), 4
 KITCHEN_SD, BAKE_SD, SPOON_SD, CV = 0.03, 0.015, 0.04, 0.10
 OVEN_CHANGE, MOST_OFF = 0.04, 0.20
 ABSURD_SHARE, ABSURD = 0.25, (0.5, 0.7, 1.5, 2.0)
+CAMERA_PIECES, CAMERA_SHARE, CAMERA_EACH = 12, 0.009, 0.008
 ROUNDS = 3
 SEED = 7
 
@@ -52,7 +53,9 @@ class Dough:
             learnt=learnt,
         )
 
-    def baked(self, widths: Sequence[float], minutes: float | None = None) -> MeasuredBake:
+    def baked(
+        self, widths: Sequence[float], minutes: float | None = None, by_camera: bool = False
+    ) -> MeasuredBake:
         """A bake as the book keeps it."""
         plain = self.foresee()
         effects = measure_effects(self.case.composition(tables.larder()), plain.raw, self.case.how)
@@ -61,9 +64,10 @@ class Dough:
             self.models.spread.row(effects, plain.raw),
             plain.raw,
             plain.minutes,
-            CV,
+            portions_cv(widths) if by_camera else CV,
             tuple(width - plain.raw.beyond_mm for width in widths),
             minutes,
+            by_camera=by_camera,
         )
 
     def after(self, bakes: Sequence[MeasuredBake]) -> Foreseen:
@@ -132,6 +136,31 @@ def measure_learning() -> None:
     row("other doughs move by", told, "a few percent", most <= 5)
 
 
+def measure_photographs() -> None:
+    """Print the same for trays that a photograph measured: many pieces, off together by what a
+    camera and corners put by hand are, and now and then by more."""
+    rng = np.random.default_rng(SEED)
+    shots = (0, 1, 3)
+    errors: dict[int, list[float]] = {n: [] for n in shots}
+    inside: dict[int, list[bool]] = {n: [] for n in shots}
+    for dough in doughs():
+        truth = (dough.case.observed_mm or 0.0) * math.exp(rng.normal(0, KITCHEN_SD))
+        book: list[MeasuredBake] = []
+        for n in range(max(shots) + 1):
+            if n in shots:
+                width = dough.after(book).width
+                errors[n].append(100 * abs(width.middle_mm / truth - 1))
+                one = _measured(rng, truth)[0]
+                inside[n].append(width.low_mm <= one <= width.high_mm)
+            baked = truth * math.exp(rng.normal(0, BAKE_SD) + CAMERA_SHARE * rng.standard_t(4))
+            each = rng.normal(0, math.hypot(CAMERA_EACH, SPOON_SD), CAMERA_PIECES)
+            book.append(dough.baked([float(v) for v in baked * np.exp(each)], by_camera=True))
+    for n in shots:
+        held = statistics.fmean(inside[n])
+        told = f"{statistics.median(errors[n]):.1f} %, in the band {held:.0%}"
+        row(f"by {n} photographs, median", told, "75 to 90 %", 0.75 <= held <= 0.9)
+
+
 def measure_changes() -> None:
     """Print what is left of the error when a dough is far from the law, a bake was wrong, or the
     oven changes: every dough of the cases that can be so narrow."""
@@ -170,4 +199,5 @@ def measure_changes() -> None:
 
 if __name__ == "__main__":
     measure_learning()
+    measure_photographs()
     measure_changes()

@@ -96,3 +96,22 @@ def test_what_is_no_photograph_of_a_tray_is_told(demo: TestClient) -> None:
         assert answer.status_code == 422
         assert "corners" in answer.text
     assert measured(demo, 999_999, plain.getvalue()).status_code == 404
+
+
+def test_an_oven_that_browns_at_one_side_is_turned_and_placed_by(demo: TestClient) -> None:
+    dough = drop_dough(demo)
+    assert demo.get("/api/oven-maps").json() == []
+    assert demo.post("/api/oven-maps/1/take").status_code == 404
+    pieces = [
+        {"name": f"{'ABC'[y]}{x + 1}", "x_mm": 60 + 90 * x, "y_mm": 60 + 90 * y, "width_mm": 66}
+        | {"length_mm": 66, "step": 4 + 0.4 * x + 0.02 * y}
+        for y in range(3)
+        for x in range(4)
+    ]
+    pictured = {"wide_mm": 405, "deep_mm": 305, "pieces": pieces}
+    record = {"dough_id": dough, "widths_mm": [66] * 12, "seen": {"pictured": pictured}}
+    assert demo.post("/api/bakes", json=record).status_code == 201
+    (found,) = demo.get("/api/oven-maps").json()
+    assert (found["hot_side"], found["trays"]) == ("right", 1)
+    assert demo.post("/api/oven-maps/1/take").json()["hot_side"] == "right"
+    assert demo.get("/api/kitchen").json()["planning"]["oven"]["hot_side"] == "right"

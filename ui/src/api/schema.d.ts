@@ -2279,7 +2279,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/oven-map": {
+    "/api/oven-maps": {
         parameters: {
             query?: never;
             header?: never;
@@ -2287,12 +2287,32 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Oven Map
-         * @description Where the oven browns and spreads most, by the photographed trays of the book.
+         * Oven Maps
+         * @description Where each oven browns and spreads most, by the photographed trays of the book.
          */
-        get: operations["oven_map"];
+        get: operations["oven_maps"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oven-maps/{oven}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Oven Map
+         * @description Let the kitchen know where this oven browns first, as its map says.
+         */
+        post: operations["take_oven_map"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4556,12 +4576,13 @@ export interface components {
         };
         /**
          * OvenMap
-         * @description An oven's floor in three rows of three fields, the back one first, each from the left; from
-         *     so many trays. `hot_side` is where it browns first, if that is sure; `hot_corners` whether the
-         *     four corners do.
+         * @description An oven's floor in three rows of three fields, the back one first, each from the left; which
+         *     oven's, and from how many trays. `hot_side` is where it browns first, if that is sure;
+         *     `hot_corners` whether the four corners do.
          */
         OvenMap: {
             fields: components["schemas"]["MapField"][][];
+            oven: number;
             trays: number;
             /** @enum {string} */
             hot_side: "even" | "back" | "front" | "left" | "right";
@@ -4776,7 +4797,7 @@ export interface components {
         /**
          * Pictured
          * @description The pieces of a photographed sheet (`wide_mm` × `deep_mm` inside); which of its sides was at
-         *     the back of the oven; whether it was `turned` around half-way.
+         *     the back of the oven; whether it was `turned` around half-way; in which oven it was.
          */
         Pictured: {
             wide_mm: number;
@@ -4789,6 +4810,8 @@ export interface components {
             back: "far" | "right" | "near" | "left";
             /** @default false */
             turned: boolean;
+            /** @default 1 */
+            oven: number;
         };
         /**
          * PieceMeasured
@@ -20607,7 +20630,7 @@ export interface operations {
             };
         };
     };
-    oven_map: {
+    oven_maps: {
         parameters: {
             query?: never;
             header?: never;
@@ -20622,7 +20645,110 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OvenMap"] | null;
+                    "application/json": components["schemas"]["OvenMap"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_oven_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                oven: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OvenMap"];
                 };
             };
             /** @description Bad Request */

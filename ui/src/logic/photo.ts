@@ -135,12 +135,10 @@ const UNEVEN_STEPS = 0.4;
 export const pictured = (
   found: Measured,
   pieces: readonly PieceMeasured[],
-  back: Side,
-  turned: boolean,
+  lay: Pick<Pictured, "back" | "turned" | "oven">,
 ): Pictured => ({
   wide_mm: found.wide_mm,
   deep_mm: found.deep_mm,
   pieces: pieces.map((one) => one.piece),
-  back,
-  turned,
+  ...lay,
 });

@@ -34,6 +34,15 @@ KITCHEN_SD, DOUGH_SD, BAKE_SD = 0.03, 0.02, 0.018
 home spread of 3, 2 and 1 to 2 percent)."""
 MEASURED_SD = 0.012
 """Reading one piece with a ruler, about a millimetre in eight centimetres."""
+CAMERA_SD, CAMERA_PIECE_SD = 0.012, 0.008
+"""What a photograph is off by in all its pieces together, by its corners and its lens, and in each
+(drawn trays: 0.7 % and 0.6 %; corners that a hand puts are less sure; docs/photo.md)."""
+PER_MASS = 0.4
+"""By how much in ln a piece gets wider with its mass."""
+FEWEST_UNEVEN = 6
+"""Fewer pieces of one tray say nothing of how uneven portions are."""
+USUAL_WEIGHS = 12.0
+"""How many measured pieces the usual unevenness of a habit counts as much as."""
 MINUTES_KITCHEN_SD, MINUTES_DOUGH_SD, MINUTES_BAKE_SD = 0.10, MINUTES_LAW_SD, 0.06
 """The same in ln of minutes; a dough strays by what the law misses in doughs of other formulas."""
 DRIFT_SD, MINUTES_DRIFT_SD = 0.006, 0.02
@@ -61,7 +70,8 @@ class MeasuredBake:
     """One bake as the book keeps it, beside what the model alone foresaw for it.
 
     `row` (n,) are the effects, `raw` the raw piece; `plain_minutes` leave out all learning.
-    `counts` says whether it is learnt from: by how likely it is, fully, or not at all.
+    `counts` says whether it is learnt from: by how likely it is, fully, or not at all; `by_camera`
+    that a photograph measured all pieces.
     """
 
     dough: Hashable
@@ -72,6 +82,14 @@ class MeasuredBake:
     widths_mm: tuple[float, ...]
     minutes: float | None
     counts: Counts = "auto"
+    by_camera: bool = False
+
+
+def portions_cv(widths_mm: Sequence[float]) -> float:
+    """How uneven portions were (standard deviation over mean of mass) by the widths of their pieces
+    in one photograph; at least two."""
+    seen = float(np.var(np.log(widths_mm), ddof=1))
+    return math.sqrt(max(seen - CAMERA_PIECE_SD**2, 0.0)) / PER_MASS
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,6 +165,13 @@ class DoughLessons:
     dough: Hashable
     bakes: int
     minutes: MinutesKnown
+    _uneven: tuple[float, float] = (0.0, 0.0)
+
+    def portion_cv(self, usual: float) -> float:
+        """How uneven portions of this dough are, by photographs of its trays and what is `usual`
+        (standard deviations over the mean of mass)."""
+        total, pieces = self._uneven
+        return math.sqrt((USUAL_WEIGHS * usual**2 + total) / (USUAL_WEIGHS + pieces))
 
     def width_offset(self, row: Vector) -> Offset:
         """The shift of ln scale, and what is still unknown, for a piece with effects `row`."""
@@ -166,6 +191,7 @@ class Lessons:
     _timed: Mapping[Hashable, int]
     weights: Mapping[int, float]
     minutes_weights: Mapping[int, float]
+    _uneven: Mapping[Hashable, tuple[float, float]]
 
     @property
     def bakes(self) -> int:
@@ -206,7 +232,13 @@ class Lessons:
             self._middles.get(dough),
             self._timed.get(dough, 0),
         )
-        return DoughLessons(self._width, dough, self._bakes.get(dough, 0), known)
+        return DoughLessons(
+            self._width,
+            dough,
+            self._bakes.get(dough, 0),
+            known,
+            self._uneven.get(dough, (0.0, 0.0)),
+        )
 
 
 _AT = np.linspace(-FARTHEST, FARTHEST, GRID)
@@ -262,9 +294,11 @@ def _likely_width(bake: MeasuredBake, plain: float, aged: float) -> Vector:
     variance in ln of flow that the time since then adds. Where a width hardly follows the flow, no
     flow is far off, and a width that no flow gives is likely at none."""
     foreseen, sensitivity = baked_widths(bake.raw, plain + _AT)
-    each = MEASURED_SD**2 + (0.4 * bake.portion_cv) ** 2
+    of_one, of_all = (CAMERA_PIECE_SD, CAMERA_SD) if bake.by_camera else (MEASURED_SD, 0.0)
+    each = of_one**2 + (PER_MASS * bake.portion_cv) ** 2
     flow = sensitivity**2 * (BAKE_SD**2 + aged)
-    return _gauss(_seen(bake) - np.log(foreseen), np.sqrt(flow + each / len(bake.widths_mm)))
+    noise = flow + of_all**2 + each / len(bake.widths_mm)
+    return _gauss(_seen(bake) - np.log(foreseen), np.sqrt(noise))
 
 
 def _likely_minutes(bake: MeasuredBake, minutes: float, aged: float) -> Vector:
@@ -386,4 +420,24 @@ def learn(model: SpreadModel, bakes: Sequence[MeasuredBake]) -> Lessons:
         _counting(minutes.good, bakes),
         widths.good,
         minutes.good,
+        _unevenness(bakes, widths.good.keys() - little),
     )
+
+
+def tells_portions(bake: MeasuredBake) -> bool:
+    """Whether the widths of a bake say how uneven its portions were: of what is cut they do not."""
+    many = len(bake.widths_mm) >= FEWEST_UNEVEN
+    return bake.by_camera and many and not bake.raw.flat
+
+
+def _unevenness(
+    bakes: Sequence[MeasuredBake], numbers: Iterable[int]
+) -> dict[Hashable, tuple[float, float]]:
+    """For each dough, the sum of squares of its portions' masses (over their mean) in photographs,
+    and of how many free pieces."""
+    found: dict[Hashable, tuple[float, float]] = {}
+    for bake in (bakes[n] for n in numbers if tells_portions(bakes[n])):
+        total, pieces = found.get(bake.dough, (0.0, 0.0))
+        more = len(bake.widths_mm) - 1
+        found[bake.dough] = total + more * portions_cv(bake.widths_mm) ** 2, pieces + more
+    return found

@@ -54,11 +54,12 @@ class MapField:
 
 @dataclass(frozen=True, slots=True)
 class OvenMap:
-    """An oven's floor in three rows of three fields, the back one first, each from the left; from
-    so many trays. `hot_side` is where it browns first, if that is sure; `hot_corners` whether the
-    four corners do."""
+    """An oven's floor in three rows of three fields, the back one first, each from the left; which
+    oven's, and from how many trays. `hot_side` is where it browns first, if that is sure;
+    `hot_corners` whether the four corners do."""
 
     fields: tuple[tuple[MapField, ...], ...]
+    oven: int
     trays: int
     hot_side: HotSide
     hot_side_steps: float
@@ -95,11 +96,14 @@ def tilt_of(pictured: Pictured) -> Tilt | None:
     return Tilt(*(2 * float(v) for v in (slopes[1, 0], slopes[2, 0], slopes[1, 1], slopes[2, 1])))
 
 
-def oven_map(trays: Sequence[Pictured]) -> OvenMap | None:
-    """The oven by all trays that were not turned; None while there is none with enough pieces."""
+def oven_maps(trays: Sequence[Pictured]) -> list[OvenMap]:
+    """Each oven by all trays that were not turned; of one without enough pieces there is none."""
     told = [tray for tray in trays if not tray.turned and len(tray.pieces) >= FEWEST]
-    if not told:
-        return None
+    ovens = sorted({tray.oven for tray in told})
+    return [_map(oven, [tray for tray in told if tray.oven == oven]) for oven in ovens]
+
+
+def _map(oven: int, told: Sequence[Pictured]) -> OvenMap:
     places = np.concatenate([_places(tray, tray.back) for tray in told])
     figures = np.concatenate([_figures(tray.pieces) for tray in told])
     column, row = (np.clip(((places[:, k] + 1) * 1.5).astype(int), 0, 2) for k in (0, 1))
@@ -108,7 +112,7 @@ def oven_map(trays: Sequence[Pictured]) -> OvenMap | None:
     )
     side, steps = _hot_side(places, figures[:, 0])
     corners = [fields[y][x].steps for y in (0, 2) for x in (0, 2)]
-    return OvenMap(fields, len(told), side, steps, min(corners) > HOT_CORNER_STEPS)
+    return OvenMap(fields, oven, len(told), side, steps, min(corners) > HOT_CORNER_STEPS)
 
 
 def _field(figures: Floats) -> MapField:

@@ -30,10 +30,11 @@ class PiecePictured(FromOutside):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pictured(FromOutside):
     """The pieces of a photographed sheet (`wide_mm` × `deep_mm` inside); which of its sides was at
-    the back of the oven; whether it was `turned` around half-way."""
+    the back of the oven; whether it was `turned` around half-way; in which oven it was."""
 
     wide_mm: Width
     deep_mm: Width
     pieces: Annotated[tuple[PiecePictured, ...], MaxLen(MOST_PIECES)]
     back: SheetSide = "far"
     turned: bool = False
+    oven: Annotated[int, Interval(ge=1, le=2)] = 1

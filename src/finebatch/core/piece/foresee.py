@@ -63,6 +63,9 @@ class Learnt(Teaching, Protocol):
     def minutes(self) -> MinutesKnown:
         """What is known of its minutes."""
 
+    def portion_cv(self, usual: float) -> float:
+        """How uneven its portions are, where a habit's are `usual`ly so (deviation over mean)."""
+
 
 @dataclass(frozen=True, slots=True)
 class Foreseen:

@@ -100,7 +100,9 @@ class TrayBasis:
             piece.portion(self.lot),
             self.how,
             doneness=self.doneness,
-            portion_cv=PORTION_CV[self.evenness],
+            portion_cv=PORTION_CV[self.evenness]
+            if self.learnt is None
+            else self.learnt.portion_cv(PORTION_CV[self.evenness]),
             shelves=self.shelves,
             learnt=self.learnt,
             card=self.card,

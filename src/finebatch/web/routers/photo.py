@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from fastapi import Query, Request
+from fastapi import Path, Query, Request
 from starlette.concurrency import run_in_threadpool
 
 from finebatch.core.book.oven_map import OvenMap
@@ -51,11 +51,18 @@ async def measure_photo(
     return await run_in_threadpool(_measured, data, wanted, await request.body())
 
 
-@router.get("/oven-map")
-def oven_map(data: Data) -> OvenMap | None:
-    """Where the oven browns and spreads most, by the photographed trays of the book."""
+@router.get("/oven-maps")
+def oven_maps(data: Data) -> list[OvenMap]:
+    """Where each oven browns and spreads most, by the photographed trays of the book."""
     with data.reading() as session:
-        return tray_photo.oven_by_photos(session)
+        return tray_photo.ovens_by_photos(session)
+
+
+@router.post("/oven-maps/{oven}/take")
+def take_oven_map(oven: Annotated[int, Path(ge=1, le=2)], data: Data) -> OvenMap:
+    """Let the kitchen know where this oven browns first, as its map says."""
+    with data.writing() as session:
+        return tray_photo.take_map(session, oven)
 
 
 def _measured(data: Database, wanted: TrayWanted, sent: bytes) -> TrayMeasured:

@@ -6,7 +6,13 @@ from statistics import fmean
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.learn import Counts, Lessons, counts_little
+from finebatch.core.book.learn import (
+    FEWEST_UNEVEN,
+    Counts,
+    Lessons,
+    counts_little,
+    portions_cv,
+)
 from finebatch.core.book.record import Record, Seen, check_record
 from finebatch.core.piece.evenness import judge_portions
 from finebatch.core.piece.tray import PORTION_CV
@@ -73,6 +79,8 @@ def add_bake(session: Session, record: Record, now: int, taught: Lessons | None 
     if len(weighed) >= FEW:
         asked = with_portions(asked, weighed, asked.lot(larder))
         portion_cv = judge_portions(weighed, 1.0).cv or portion_cv
+    if record.seen.pictured is not None and len(record.widths_mm) >= FEWEST_UNEVEN:
+        portion_cv = portions_cv(record.widths_mm)
     ground = Ground(larder, tables.models(), (taught or lessons(session)).of_dough(record.dough_id))
     foreseen = asked.foresee(ground)
     cut_mm, width = asked.setting.piece.cut_mm(foreseen), foreseen.width

@@ -41,12 +41,11 @@ class Asked(TypedDict):
 
 
 class Seen(TypedDict):
-    """A piece as it was seen; its outline as shares of the photograph's width and height."""
+    """A piece as it was seen: where, its mean and its least width and the one across that (mm); its
+    outline as shares of the photograph's width and height."""
 
     middle_mm: tuple[float, float]
-    mean_mm: float
-    width_mm: float
-    length_mm: float
+    sizes_mm: tuple[float, float, float]
     step: float
     outline: list[Corner]
     touches: list[int]
@@ -86,9 +85,7 @@ def _answer(asked: Asked) -> Answer | dict[str, str]:
         "pieces": [
             {
                 "middle_mm": piece.middle,
-                "mean_mm": piece.mean_mm,
-                "width_mm": piece.width_mm,
-                "length_mm": piece.length_mm,
+                "sizes_mm": (piece.mean_mm, piece.width_mm, piece.length_mm),
                 "step": piece.step,
                 "outline": _pairs(view.seen(_fewer(piece.outline)) / size),
                 "touches": list(piece.touches),

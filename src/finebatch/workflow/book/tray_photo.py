@@ -5,11 +5,11 @@ Nothing of it is kept: the baker looks at it first, and writes down what holds.
 
 from base64 import b64encode
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
-from finebatch.core.book.oven_map import OvenMap, Tilt, oven_map, tilt_of
+from finebatch.core.book.oven_map import OvenMap, Tilt, oven_maps, tilt_of
 from finebatch.core.book.pictured import MOST_PIECES, Pictured, PiecePictured
 from finebatch.core.photo.names import place_names
 from finebatch.core.photo.of_kind import mean_width, width_of
@@ -26,7 +26,8 @@ from finebatch.workflow.book.photos import MOST_BYTES, WANTED, one_at_a_time
 from finebatch.workflow.book.tray_apart import Answer, Asked, Found
 from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.from_card import tray_question
-from finebatch.workflow.kitchen.equipment import get_kitchen
+from finebatch.workflow.errors import Missing
+from finebatch.workflow.kitchen.equipment import change_kitchen, get_kitchen
 from finebatch.workflow.kitchen.larder import get_larder
 from finebatch.workflow.kitchen.lessons import book_rows, lessons
 from finebatch.workflow.session.session_rows import asked_of, find_session
@@ -169,10 +170,33 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
     )
 
 
-def oven_by_photos(session: Session) -> OvenMap | None:
-    """The oven's map by all photographed trays of the book; None while there is none."""
-    seen = [row.seen.pictured for row in book_rows(session)]
-    return oven_map([one for one in seen if one is not None])
+def ovens_by_photos(session: Session) -> list[OvenMap]:
+    """The ovens' maps by all photographed trays of the book that are not left out."""
+    seen = [row.seen.pictured for row in book_rows(session) if row.counts != "out"]
+    return oven_maps([one for one in seen if one is not None])
+
+
+def take_map(session: Session, oven: int) -> OvenMap:
+    """The kitchen's oven as its map says: where it browns first, and for the first oven whether the
+    sheets' corners stay free. `Missing` while it has no map."""
+    found = next((one for one in ovens_by_photos(session) if one.oven == oven), None)
+    if found is None:
+        raise Missing("A map of this oven")
+    kitchen = get_kitchen(session)
+    planning = kitchen.planning
+    if oven == 1:
+        nature = replace(planning.oven, hot_side=found.hot_side)
+        kitchen = replace(
+            kitchen,
+            planning=replace(planning, oven=nature),
+            hot_corners=kitchen.hot_corners or found.hot_corners,
+        )
+    elif planning.second is not None:
+        nature = replace(planning.second.nature, hot_side=found.hot_side)
+        second = replace(planning.second, nature=nature)
+        kitchen = replace(kitchen, planning=replace(planning, second=second))
+    change_kitchen(session, kitchen)
+    return found
 
 
 def _surface(asked: TrayQuestion) -> str:
@@ -196,11 +220,12 @@ def _measured(answer: Answer, should: _Expected, raw: bool) -> tuple[PieceMeasur
 
     found = []
     for name, middle, one in zip(names, middles, seen, strict=True):
+        mean_mm, least_mm, across_mm = one["sizes_mm"]
         if raw:
-            width = should.raw.across_mm * one["mean_mm"] / should.mean_mm(raw=True)
+            width = should.raw.across_mm * mean_mm / should.mean_mm(raw=True)
         else:
-            width = width_of(one["mean_mm"], one["width_mm"], lying, should.widths_mm[1])
-        length = one["length_mm"] * width / max(one["width_mm"], 1e-9)
+            width = width_of(mean_mm, least_mm, lying, should.widths_mm[1])
+        length = across_mm * width / max(least_mm, 1e-9)
         found.append(
             PieceMeasured(
                 PiecePictured(

@@ -34,6 +34,7 @@ def measured_bake(row: BakeRow) -> MeasuredBake:
         widths_mm=() if row.cut else tuple(mm - raw.beyond_mm for mm in row.widths_mm),
         minutes=row.minutes,
         counts=row.counts if current else "out",
+        by_camera=row.seen.pictured is not None,
     )
 
 

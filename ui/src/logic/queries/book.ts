@@ -73,7 +73,8 @@ export const measuredQuery = (of: PhotoOf, photo: File, corners: readonly Place[
     placeholderData: keepPreviousData,
   });
 
-export const ovenMapQuery = queryOptions({
-  queryKey: KEYS.ovenMap,
-  queryFn: () => body(api.GET("/api/oven-map")),
+/** Where each oven browns and spreads most. */
+export const ovenMapsQuery = queryOptions({
+  queryKey: KEYS.ovenMaps,
+  queryFn: () => body(api.GET("/api/oven-maps")),
 });

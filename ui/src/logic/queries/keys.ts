@@ -33,7 +33,7 @@ export const KEYS = {
   network: ["network"],
   occasions: ["occasions"],
   keptSessions: ["kept sessions"],
-  ovenMap: ["oven-map"],
+  ovenMaps: ["oven-maps"],
   otherPans: ["other-pans"],
   pans: ["pans"],
   plan: ["plan"],
@@ -85,7 +85,7 @@ export const RESTS_ON_STOCK = [KEYS.stock, KEYS.shelf, KEYS.aim];
 /** What rests on what the book has learnt. */
 export const RESTS_ON_BOOK = [
   KEYS.bakes,
-  KEYS.ovenMap,
+  KEYS.ovenMaps,
   KEYS.drawn,
   KEYS.today,
   KEYS.lessons,

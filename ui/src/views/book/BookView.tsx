@@ -114,12 +114,13 @@ function BookPage({ dough, session, words }: BookPageProps) {
         {session && <NextToClose session={session} doughId={dough.id} />}
       </div>
       <div className="flex min-w-0 flex-col gap-4">
-        {photo && photoOf && !taken && (
+        {photo && photoOf && (
           <TrayByPhoto
             key={`${photo.name} ${photo.lastModified} ${photoOf.tray}`}
             of={photoOf}
             photo={photo}
             colours={words.colours}
+            isHidden={taken !== null}
             onUse={setTaken}
             onClose={() => setPhotoOf(null)}
           />

@@ -5,6 +5,7 @@ import { bakesQuery, lessonsQuery } from "../../logic/queries";
 import { Notice } from "../../parts/Notice";
 import { useLearning } from "./changes";
 import { DriftPlot } from "./DriftPlot";
+import { OvenMaps } from "./photo/OvenMaps";
 
 const further = (pct: number, more: string, less: string) =>
   `${Math.abs(pct).toFixed(1)} % ${pct < 0 ? less : more}`;
@@ -78,6 +79,7 @@ export function Lessons() {
           </table>
         </>
       )}
+      <OvenMaps />
       <DriftPlot
         bakes={bakes.data ?? []}
         names={new Map(told.doughs.map((dough) => [dough.dough_id, dough.name]))}

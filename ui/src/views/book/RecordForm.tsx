@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { type BakingSession, type Dough, ProblemError } from "../../api/client";
 import { fine, fineWords } from "../../logic/format";
 import { scaleOf, typedIn } from "../../logic/measures";
@@ -79,6 +79,10 @@ export function RecordForm(props: RecordFormProps) {
   const numbers = (texts: string[]) => filled(texts).map((w) => typedIn("length", w.text));
   const single = (text: string) => (text.trim() ? parse(text) : null);
 
+  const atTaken = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (taken) atTaken.current?.focus();
+  }, [taken]);
   const shade = colour ?? taken?.colour ?? null;
   const touching = taken?.together.map((pair) => `${pair.join(" and ")} touch.`).join(" ") ?? "";
   const troubles = seen.troubles ?? [];
@@ -132,7 +136,7 @@ export function RecordForm(props: RecordFormProps) {
   };
 
   const byPhoto = taken && (
-    <div className="border-l-4 border-yolk bg-wash p-3">
+    <div ref={atTaken} tabIndex={-1} className="border-l-4 border-yolk bg-wash p-3">
       <p className="text-lg">
         <strong>{taken.pictured.pieces.length} pieces</strong> by the photo,{" "}
         {fine(mean(taken.pictured.pieces.map((one) => one.width_mm)), 1)} wide in the mean.

@@ -78,6 +78,16 @@ export function useCounts() {
   });
 }
 
+/** Let the kitchen know of an oven what its map says. */
+export function useTakeMap() {
+  const forget = useForget();
+  return useMutation({
+    mutationFn: (oven: number) =>
+      body(api.POST("/api/oven-maps/{oven}/take", { params: { path: { oven } } })),
+    onSuccess: forget,
+  });
+}
+
 export function useLearning() {
   const forget = useForget();
   return useMutation({

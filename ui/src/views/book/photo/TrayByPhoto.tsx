@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { fine, fineFigure, fineUnit, fineWords } from "../../../logic/format";
 import { scaleOf, typedIn } from "../../../logic/measures";
 import {
@@ -22,7 +22,7 @@ import {
   widened,
   widthOf,
 } from "../../../logic/photo";
-import { measuredQuery, type PhotoOf } from "../../../logic/queries";
+import { kitchenQuery, measuredQuery, type PhotoOf } from "../../../logic/queries";
 import { ColourPatch } from "../../../parts/ColourStrip";
 import { Field } from "../../../parts/Field";
 import { Notice } from "../../../parts/Notice";
@@ -33,6 +33,11 @@ import { PhotoDrawing } from "./PhotoDrawing";
 
 /** So long a corner stands still before all is measured anew. */
 const STILL_MS = 500;
+
+const OVENS = [
+  ["1", "the first oven"],
+  ["2", "the second oven"],
+] as const;
 
 /** What the baker lets stand of a photo: what goes into the record. */
 export interface ByPhoto {
@@ -45,25 +50,41 @@ interface TrayByPhotoProps {
   of: PhotoOf;
   photo: File;
   colours: readonly string[];
+  /** While it is taken it waits: what was put right stays. */
+  isHidden: boolean;
   onUse: (found: ByPhoto) => void;
   onClose: () => void;
 }
 
 /** The tray measured by its photo: looked at, put right, and taken into the record. */
-export function TrayByPhoto({ of, photo, colours, onUse, onClose }: TrayByPhotoProps) {
+export function TrayByPhoto(props: TrayByPhotoProps) {
+  const { of, photo, colours, isHidden, onUse, onClose } = props;
+  const kitchen = useQuery(kitchenQuery);
+  const ovens = kitchen.data?.planning?.second ? 2 : 1;
   const [corners, setCorners] = useState<Corners | null>(null);
   const settled = useSettled(corners, STILL_MS);
   const measured = useQuery(measuredQuery(of, photo, settled));
   const [right, setRight] = useState<PutRight>(AS_MEASURED);
+  const section = useRef<HTMLElement>(null);
+  // It stands where the form's photo is chosen from far below, or on a phone far above.
+  useEffect(() => {
+    if (!isHidden) section.current?.scrollIntoView({ block: "start" });
+  }, [isHidden]);
   const [picked, setPicked] = useState<string | null>(null);
   const [back, setBack] = useRemembered<Side>("photo back", "far");
   const [turned, setTurned] = useRemembered("photo turned", false);
+  const [oven, setOven] = useState("1");
   const found = measured.data;
   const isCurrent = measured.isSuccess && !measured.isPlaceholderData && settled === corners;
   const pieces = found ? standing(found, right) : [];
   const one = found?.pieces.find((piece) => piece.piece.name === picked);
   return (
-    <section aria-labelledby="by-photo" className="flex flex-col gap-3">
+    <section
+      ref={section}
+      aria-labelledby="by-photo"
+      hidden={isHidden}
+      className={isHidden ? "" : "flex flex-col gap-3"}
+    >
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 id="by-photo" className="heading">
           The tray by its photo
@@ -109,6 +130,9 @@ export function TrayByPhoto({ of, photo, colours, onUse, onClose }: TrayByPhotoP
               options={SIDES}
               onChange={setBack}
             />
+            {ovens > 1 && (
+              <Select label="Baked in" value={oven} options={OVENS} onChange={setOven} />
+            )}
             <label className="flex min-h-10 items-center gap-2">
               <input
                 type="checkbox"
@@ -125,7 +149,7 @@ export function TrayByPhoto({ of, photo, colours, onUse, onClose }: TrayByPhotoP
               disabled={!isCurrent}
               onClick={() =>
                 onUse({
-                  pictured: pictured(found, pieces, back, turned),
+                  pictured: pictured(found, pieces, { back, turned, oven: Number(oven) }),
                   colour: Math.round(middle(pieces.map((piece) => piece.piece.step))),
                   together: together(pieces),
                 })
