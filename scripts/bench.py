@@ -25,6 +25,7 @@ from bench_delays import measure_delays
 from bench_foresight import measure_foresight, pieces
 from bench_learning import measure_changes, measure_learning, measure_photographs
 from bench_live import measure_day, measure_events
+from bench_photo import measure_drawn, measure_empty, measure_process
 from bench_plan_screen import measure_plan_screen
 from bench_plans import measure_plans
 from bench_ready_by import measure_ready_by, measure_settings
@@ -370,6 +371,9 @@ if __name__ == "__main__":
         measure_aim(temporary)
     measure_learning()
     measure_photographs()
+    measure_process()
+    measure_drawn()
+    measure_empty()
     measure_changes()
     measure_day()
     measure_download()

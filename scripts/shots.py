@@ -13,7 +13,10 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from playwright.sync_api import Page, expect, sync_playwright
+
+sys.path.insert(0, str(Path(__file__).parent.parent))
 
 from finebatch.demo.alive import bring_to_life
 from finebatch.demo.load import load
@@ -22,6 +25,7 @@ from finebatch.store.places import photos_of, token_of
 from finebatch.web.app import create_app
 from finebatch.web.guard import TOKEN
 from finebatch.web.server import server_of
+from tests.drawn_trays import DrawnPiece, DrawnTray, draw, run_together
 
 PICTURES = Path(__file__).parent.parent / "docs" / "screenshots"
 PORT = 8799
@@ -327,6 +331,33 @@ def book(page: Page, _clock: HandClock) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
+def measured_tray() -> bytes:
+    """A photo of twenty drops, drawn: two ran together, the right side is darker."""
+    rng = np.random.default_rng(21)
+    pieces = [
+        DrawnPiece(
+            45 + 79 * x + rng.normal(0, 1.5),
+            38 + 76 * y + rng.normal(0, 1.5),
+            33 * float(np.exp(rng.normal(0, 0.03))),
+            14,
+            3.8 + 0.25 * x + rng.normal(0, 0.2),
+        )
+        for y in range(4)
+        for x in range(5)
+    ]
+    run_together(pieces[6], pieces[7], by=2)
+    return draw(DrawnTray(pieces=pieces, tilt=14, camera_mm=560, bend=-0.04), rng, (1600, 1200))
+
+
+def by_photo(page: Page, clock: HandClock) -> None:
+    book(page, clock)
+    photo = {"name": "tray.jpg", "mimeType": "image/jpeg", "buffer": measured_tray()}
+    page.get_by_label("Choose a photo").first.set_input_files(photo)
+    expect(page.get_by_role("button", name="Take these 20")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="B4", exact=True).click()
+    page.evaluate("window.scrollTo(0, 0)")
+
+
 def trouble(page: Page, clock: HandClock) -> None:
     book(page, clock)
     page.get_by_role("button", name="ran into each other: why?").click()
@@ -375,7 +406,7 @@ VIEWS: dict[str, Callable[[Page, HandClock], None]] = {
     "kitchen": kitchen,
     "plan": plan,
     "occasion": occasion,
-    "book": book,
+    "book": by_photo,
     "trouble": trouble,
     "cold": cold,
     "devices": devices,

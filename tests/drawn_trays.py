@@ -116,7 +116,7 @@ def some_tray(rng: np.random.Generator) -> DrawnTray:
                 )
             )
     if len(tray.pieces) > 3 and kind == "round" and rng.random() < 0.5:
-        run_together(*tray.pieces[:2], by=float(rng.uniform(0.8, 6)))
+        run_together(tray.pieces[0], tray.pieces[1], by=float(rng.uniform(0.8, 6)))
     return tray
 
 

@@ -53,7 +53,8 @@ export function PhotoDrawing(props: PhotoDrawingProps) {
   const line = (points: readonly Place[]) =>
     points.map(({ x, y }) => `${x * scale.x},${y * scale.y}`).join(" ");
   return (
-    <div className="relative">
+    // Not higher than what stands below it leaves.
+    <div className="relative" style={{ maxWidth: `${62 / ratio}vh` }}>
       <canvas ref={canvas} className="block w-full bg-wash" />
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset */}
       <svg

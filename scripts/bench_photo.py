@@ -1,0 +1,152 @@
+"""How well photographs measure trays, on trays that are drawn with sizes that are known.
+
+    python scripts/bench_photo.py [TRAYS]
+
+The trays are those of the tests (`tests/drawn_trays.py`): domed pieces in true perspective, with
+rim, lens, shadows, chips, crumbs, hands, noise. Corners are as a hand puts them, some px off; width
+and height that were foreseen are a tenth off. Time and memory are those of the process that
+measures a photograph of 12 megapixels, its sheet found by itself.
+"""
+
+import io
+import resource
+import statistics
+import sys
+import time
+from base64 import b64encode
+from pathlib import Path
+
+import cv2
+import numpy as np
+from bench_rows import row
+from PIL import Image
+
+sys.path.insert(0, str(Path(__file__).parent.parent))
+
+from finebatch.core.photo.corners import find_corners
+from finebatch.core.photo.pieces import PieceSeen, pieces_seen
+from finebatch.facts import tables
+from finebatch.formats.apart import ask_apart
+from tests.drawn_trays import SHEETS, DrawnTray, draw, gap_mm, some_tray
+
+TRAYS = 60
+PX = (1280, 960)
+LINED = ("parchment", "silicone")
+
+
+class Found:
+    """What all trays came to."""
+
+    def __init__(self) -> None:
+        self.widths: list[float] = []
+        self.colours: list[float] = []
+        self.touching: list[bool] = []
+        self.pieces = self.missed = self.invented = self.falsely = 0
+
+    def compare(self, tray: DrawnTray, seen: list[PieceSeen]) -> None:
+        """Count one tray in."""
+        of: dict[int, int] = {}
+        for n, piece in enumerate(tray.pieces):
+            far = [np.hypot(one.middle[0] - piece.x, one.middle[1] - piece.y) for one in seen]
+            if far and min(far) < 0.6 * piece.half:
+                of[n] = int(np.argmin(far))
+                self.widths.append(abs(seen[of[n]].mean_mm / float(piece.widths.mean()) - 1))
+                self.colours.append(abs(seen[of[n]].step - piece.step))
+        for n, k in of.items():
+            for m in (m for m in of if m < n):
+                gap, told = gap_mm(tray.pieces[n], tray.pieces[m]), of[m] in seen[k].touches
+                if gap < -0.5:
+                    self.touching.append(told)
+                self.falsely += told and gap > 1.5
+        self.pieces += len(tray.pieces)
+        self.missed += len(tray.pieces) - len(of)
+        self.invented += len(seen) - len(set(of.values()))
+
+
+def measure_drawn(trays: int = TRAYS) -> None:
+    """Print how far widths and colours are off, what was missed or made up, and what was told of
+    pieces that ran together; how often a sheet is found by itself."""
+    found = Found()
+    lined: list[bool] = []
+    metal: list[bool] = []
+    for seed in range(10_000, 10_000 + trays):
+        rng = np.random.default_rng(seed)
+        tray = some_tray(rng)
+        coded = np.frombuffer(draw(tray, rng, PX), np.uint8)
+        image = np.asarray(cv2.imdecode(coded, cv2.IMREAD_COLOR), np.uint8)
+        high, wide = (
+            statistics.median(values) * float(np.exp(rng.normal(0, 0.1)))
+            for values in (
+                [piece.high for piece in tray.pieces],
+                [float(piece.widths.mean()) for piece in tray.pieces],
+            )
+        )
+        rgb = tables.sheet_colours()[tray.surface]
+        by_hand = tray.corners + rng.normal(0, 1.5, (4, 2))
+        found.compare(tray, pieces_seen(image, by_hand, tray.size, rgb, high, wide)[1])
+        is_lined = tray.surface in LINED
+        corners = find_corners(image, tray.size, is_lined)
+        near = corners is not None and bool(np.hypot(*(corners.at - tray.corners).T).max() < 15)
+        (lined if is_lined else metal).append(near)
+    median, nine = np.quantile(found.widths, (0.5, 0.9))
+    row(f"width, {trays} drawn trays, median", f"{median:.2%}", "<= 1.5 %", median <= 0.015)
+    row("  nine in ten", f"{nine:.2%}", "<= 4 %", nine <= 0.04)
+    colours = float(np.mean(np.array(found.colours) <= 1))
+    row("  colour within a step", f"{colours:.1%}", ">= 90 %", colours >= 0.9)
+    touching = statistics.fmean(found.touching or [True])
+    told = f"{touching:.0%} of {len(found.touching)}, {found.falsely} falsely"
+    row("  pieces that touch, told", told, ">= 90 %", touching >= 0.9)
+    told = f"{found.missed} missed, {found.invented} made up"
+    row(f"  of {found.pieces} pieces", told, "", True)
+    shares = [statistics.fmean(each or [True]) for each in (lined, metal)]
+    told = f"{shares[0]:.0%} lined, {shares[1]:.0%} bare"
+    row("  sheet found by itself", told, "", True)
+
+
+def measure_empty() -> None:
+    """Print what is made up on empty sheets."""
+    made_up = 0
+    for seed in range(20_000, 20_012):
+        rng = np.random.default_rng(seed)
+        tray = some_tray(rng)
+        tray.pieces, tray.surface = [], list(SHEETS)[seed % 4]
+        coded = np.frombuffer(draw(tray, rng, PX), np.uint8)
+        image = np.asarray(cv2.imdecode(coded, cv2.IMREAD_COLOR), np.uint8)
+        rgb = tables.sheet_colours()[tray.surface]
+        made_up += len(pieces_seen(image, tray.corners, tray.size, rgb, 12, 60)[1])
+    row("pieces on 12 empty sheets", str(made_up), "none", made_up == 0)
+
+
+def measure_process() -> None:
+    """Print what one photograph of 12 megapixels takes, in its process."""
+    rng = np.random.default_rng(5)
+    tray = some_tray(rng)
+    large = Image.open(io.BytesIO(draw(tray, rng, PX))).resize((4032, 3024))
+    written = io.BytesIO()
+    large.save(written, "JPEG", quality=92)
+    times = []
+    for _ in range(5):
+        began = time.perf_counter()
+        ask_apart(
+            "finebatch.workflow.book.tray_apart",
+            {
+                "photo": b64encode(written.getvalue()).decode(),
+                "corners": None,
+                "sheet_mm": tray.size,
+                "sheet_rgb": tables.sheet_colours()[tray.surface],
+                "lined": tray.surface in LINED,
+                "height_mm": tray.pieces[0].high,
+                "about_mm": float(tray.pieces[0].widths.mean()),
+            },
+        )
+        times.append(time.perf_counter() - began)
+    took = statistics.median(times)
+    row("12 megapixels, in all", f"{took:.1f} s", "<= 3 s", took <= 3)
+    used = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1024
+    row("  memory", f"{used:.0f} MB", "<= 400 MB", used <= 400)
+
+
+if __name__ == "__main__":
+    measure_process()
+    measure_drawn(int(sys.argv[1]) if len(sys.argv) > 1 else TRAYS)
+    measure_empty()
