@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import FilePayload, Page, expect, sync_playwright
 
 sys.path.insert(0, str(Path(__file__).parent.parent))
 
@@ -351,7 +351,7 @@ def measured_tray() -> bytes:
 
 def by_photo(page: Page, clock: HandClock) -> None:
     book(page, clock)
-    photo = {"name": "tray.jpg", "mimeType": "image/jpeg", "buffer": measured_tray()}
+    photo = FilePayload(name="tray.jpg", mimeType="image/jpeg", buffer=measured_tray())
     page.get_by_label("Choose a photo").first.set_input_files(photo)
     expect(page.get_by_role("button", name="Take these 20")).to_be_visible(timeout=30_000)
     page.get_by_role("button", name="B4", exact=True).click()

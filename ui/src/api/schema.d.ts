@@ -4463,6 +4463,14 @@ export interface components {
             whole_cards: boolean;
         };
         /**
+         * OddPortion
+         * @description A portion that is heavier than the others by that share, lighter where it is below 0.
+         */
+        OddPortion: {
+            name: string;
+            share: number;
+        };
+        /**
          * OffPortion
          * @description A portion that is too heavy or too light: its number, counted from 1, and its mass in g.
          */
@@ -4816,7 +4824,7 @@ export interface components {
         /**
          * PieceMeasured
          * @description A piece as it may be written down, its outline in the photograph (shares of its width and
-         *     height), and the names of those that it ran into.
+         *     height), the names of those that it ran into, and how far the nearest is (mm).
          */
         PieceMeasured: {
             piece: components["schemas"]["PiecePictured"];
@@ -4825,6 +4833,7 @@ export interface components {
                 y: number;
             }[];
             touches: string[];
+            gap_mm: number | null;
         };
         /**
          * PiecePictured
@@ -5064,6 +5073,21 @@ export interface components {
             bent: boolean;
             across_mm: number;
             down_mm: number | null;
+        };
+        /**
+         * RawTray
+         * @description A loaded tray: how uneven its portions are (standard deviation over the mean of mass), how
+         *     much heavier than planned all are together (a share; None where it is too little to tell),
+         *     those that are odd, and the pairs that will touch when they are baked.
+         */
+        RawTray: {
+            cv: number;
+            heavier: number | null;
+            odd: components["schemas"]["OddPortion"][];
+            will_touch: [
+                string,
+                string
+            ][];
         };
         /**
          * Reached
@@ -6314,7 +6338,7 @@ export interface components {
          * TrayMeasured
          * @description What a photograph shows: whether the sheet was `found`, for sure by the corners that were
          *     given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
-         *     from side to side.
+         *     from side to side, or before it is baked how it is loaded (`raw`).
          */
         TrayMeasured: {
             /** @enum {string} */
@@ -6331,6 +6355,7 @@ export interface components {
             low_mm: number;
             high_mm: number;
             tilt: components["schemas"]["Tilt"] | null;
+            raw: components["schemas"]["RawTray"] | null;
         };
         /**
          * TrayOut

@@ -209,4 +209,4 @@ def _half(light: Floats, part: Mask, others: Mask, own: Floats) -> float:
     of_piece, of_sheet = (np.median(light[where], axis=0) for where in (rim, beside))
     both = np.log((np.exp(of_piece) + np.exp(of_sheet)) / 2)
     colour = (both - of_sheet)[[0, 2]] - (both - of_sheet)[1]
-    return float(np.clip(colour @ own / max(float(own @ own), 1e-12), 0.25, 0.75))
+    return float(np.clip(colour @ own / max(float(own @ own), 1e-12), 0.1, 0.93))

@@ -1,5 +1,6 @@
 """The pieces of a photographed tray: their sizes on the sheet, their colour, which ran together."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -35,6 +36,7 @@ OUT_OF_PLACE = (0.4, 2.2)
 """What is so much narrower or wider than the pieces are is none: a crumb, a hand, a glint."""
 AT_SIDE = 0.22
 """What lies along the sheet's side with so much of its outline reaches over it."""
+NEIGHBOURS = 6
 ROUNDISH = 0.88
 TOUCH_MM = 1.0
 """Pieces of one blob that are nearer than that ran together; others only seem to, one before the
@@ -46,7 +48,7 @@ class PieceSeen:
     """A piece as a photograph shows it: its middle on the sheet, its mean width over all
     directions, its least width and the one across that (mm); its step on the colour strip (from
     1); its silhouette's points on the sheet's plane (mm); its widths in all `DIRECTIONS`; the
-    numbers of those it ran into."""
+    numbers of those it ran into, and how far the nearest is (mm; None where it is alone)."""
 
     middle: Point
     mean_mm: float
@@ -56,6 +58,7 @@ class PieceSeen:
     outline: Floats
     widths_mm: Floats
     touches: tuple[int, ...] = ()
+    gap_mm: float | None = None
 
 
 def pieces_seen(
@@ -90,6 +93,7 @@ def pieces_seen(
     return view, [
         replace(
             piece,
+            gap_mm=_nearest_mm(piece, pieces),
             touches=tuple(
                 sorted(
                     numbers[other]
@@ -106,6 +110,15 @@ def _over_side(outline: Outline, sheet_mm: tuple[float, float]) -> bool:
     """Whether something reaches over the sheet's side: a hand, the rim's shadow."""
     nearest = np.minimum(outline.points_mm, np.array(sheet_mm) - outline.points_mm).min(axis=1)
     return float((nearest < EDGE_MM + 0.7).mean()) > AT_SIDE
+
+
+def _nearest_mm(piece: PieceSeen, pieces: Sequence[PieceSeen]) -> float | None:
+    """How far a piece is from the nearest other one; 0 where it ran into one."""
+    others = sorted(
+        (other for other in pieces if other is not piece),
+        key=lambda other: np.hypot(*(np.array(other.middle) - np.array(piece.middle))),
+    )[:NEIGHBOURS]
+    return max(min(_gap_mm(piece, other) for other in others), 0.0) if others else None
 
 
 def _gap_mm(one: PieceSeen, other: PieceSeen) -> float:

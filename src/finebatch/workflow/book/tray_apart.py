@@ -49,6 +49,7 @@ class Seen(TypedDict):
     step: float
     outline: list[Corner]
     touches: list[int]
+    gap_mm: float | None
 
 
 class Answer(TypedDict):
@@ -89,6 +90,7 @@ def _answer(asked: Asked) -> Answer | dict[str, str]:
                 "step": piece.step,
                 "outline": _pairs(view.seen(_fewer(piece.outline)) / size),
                 "touches": list(piece.touches),
+                "gap_mm": piece.gap_mm,
             }
             for piece in pieces
         ],

@@ -13,6 +13,7 @@ from finebatch.core.book.oven_map import OvenMap, Tilt, oven_maps, tilt_of
 from finebatch.core.book.pictured import MOST_PIECES, Pictured, PiecePictured
 from finebatch.core.photo.names import place_names
 from finebatch.core.photo.of_kind import mean_width, width_of
+from finebatch.core.photo.raw import LoadedPiece, RawTray, look_at
 from finebatch.core.photo.view import may_be_corners
 from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.lying import Lies
@@ -56,18 +57,19 @@ class TrayWanted:
 @dataclass(frozen=True, slots=True)
 class PieceMeasured:
     """A piece as it may be written down, its outline in the photograph (shares of its width and
-    height), and the names of those that it ran into."""
+    height), the names of those that it ran into, and how far the nearest is (mm)."""
 
     piece: PiecePictured
     outline: tuple[Point, ...]
     touches: tuple[str, ...]
+    gap_mm: float | None
 
 
 @dataclass(frozen=True, slots=True)
 class TrayMeasured:
     """What a photograph shows: whether the sheet was `found`, for sure by the corners that were
     given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
-    from side to side."""
+    from side to side, or before it is baked how it is loaded (`raw`)."""
 
     found: Found
     corners: tuple[Point, ...]
@@ -79,6 +81,7 @@ class TrayMeasured:
     low_mm: float
     high_mm: float
     tilt: Tilt | None
+    raw: RawTray | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,6 +155,8 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         raise refuse("photo", f"{told['fault']} {WANTED}")
     answer: Answer = told
     low, middle, high = should.widths_mm
+    if wanted.raw:
+        low = middle = high = should.raw.across_mm
     pieces = _measured(answer, should, wanted.raw)
     pictured = Pictured(
         wide_mm=sheet.width_mm, deep_mm=sheet.depth_mm, pieces=tuple(one.piece for one in pieces)
@@ -166,8 +171,17 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         middle,
         low,
         high,
-        tilt_of(pictured),
+        None if wanted.raw else tilt_of(pictured),
+        _loaded(pictured, should) if wanted.raw else None,
     )
+
+
+def _loaded(pictured: Pictured, should: _Expected) -> RawTray | None:
+    pieces = [
+        LoadedPiece(piece.name, (piece.x_mm, piece.y_mm), piece.width_mm)
+        for piece in pictured.pieces
+    ]
+    return look_at(pieces, should.raw.across_mm, should.widths_mm[1], should.raw.flat)
 
 
 def ovens_by_photos(session: Session) -> list[OvenMap]:
@@ -238,6 +252,7 @@ def _measured(answer: Answer, should: _Expected, raw: bool) -> tuple[PieceMeasur
                 ),
                 tuple(_point(pair) for pair in one["outline"]),
                 tuple(names[k] for k in one["touches"] if k < len(names)),
+                None if one["gap_mm"] is None else round(one["gap_mm"], 1),
             )
         )
     return tuple(found)
