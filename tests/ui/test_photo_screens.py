@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from tests.drawn_trays import DrawnPiece, DrawnTray, draw, run_together
 from tests.ui.conftest import Served
+from tests.ui.test_companion import start
 from tests.ui.test_screens import check_axe
 
 
@@ -70,3 +71,40 @@ def test_a_photo_is_measured_put_right_and_written_down(
     oven.get_by_role("button", name="Turn and place trays by this").click()
     expect(oven).to_contain_text("The kitchen knows")
     check_axe(page)
+
+
+def test_a_loaded_tray_is_looked_at_before_it_goes_in(
+    page: Page, served: Served, tmp_path: Path
+) -> None:
+    session = start(page, served.address, 1)
+    events = f"{served.address}/api/sessions/{session['id']}/events"
+    for key, minutes in (("A.mix", 15), ("A.form", 1), ("A.fetch", 60)):
+        served.clock.pass_minutes(minutes)
+        page.request.post(events, data={"kind": "done", "activity": key})
+    page.reload()
+    page.get_by_role("button", name=re.compile("Do this first: portion tray A1", re.I)).click()
+    tray = page.request.get(f"{served.address}/api/sessions/{session['id']}/doughs/A/tray").json()
+    half = tray["tray"]["lies"]["raw_mm"]["across"] / 2
+    pieces = [
+        DrawnPiece(60.0 + 95 * x, 55.0 + 97 * y, half, 18.0, 1.3)
+        for y in range(3)
+        for x in range(4)
+    ]
+    pieces[5].half *= 1.12
+    pieces[2].x -= 48
+    drawn = DrawnTray(
+        pieces=pieces, tilt=5, camera_mm=600, bend=-0.03, chips=False, surface="silicone"
+    )
+    photo = tmp_path / "loaded.jpg"
+    photo.write_bytes(draw(drawn, np.random.default_rng(9), (1000, 750)))
+    looked = page.get_by_role("region", name="The loaded tray by a photo")
+    looked.get_by_label("Choose a photo").set_input_files(photo)
+    expect(looked).to_contain_text("12 of 12 portions", timeout=20_000)
+    expect(looked).to_contain_text(re.compile(r"B2 is \d\d % heavier than the others\."))
+    expect(looked).to_contain_text("A2 and A3 will touch: move them apart.")
+    # The space bar is of the piece that has the focus, not of the job.
+    title = page.get_by_role("heading", level=1).inner_text()
+    looked.get_by_role("button", name="B2", exact=True).focus()
+    page.keyboard.press(" ")
+    expect(looked).to_contain_text(re.compile(r"B2: \d\d mm wide, \d+ mm to the next"))
+    expect(page.get_by_role("heading", level=1)).to_have_text(title)

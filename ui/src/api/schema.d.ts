@@ -5084,10 +5084,7 @@ export interface components {
             cv: number;
             heavier: number | null;
             odd: components["schemas"]["OddPortion"][];
-            will_touch: [
-                string,
-                string
-            ][];
+            will_touch: string[][];
         };
         /**
          * Reached

@@ -103,6 +103,38 @@ export function together(pieces: readonly PieceMeasured[]): [string, string][] {
   );
 }
 
+/** The piece that is nearest to another one, where none touch. */
+export function closest(pieces: readonly PieceMeasured[]): PieceMeasured | null {
+  const apart = pieces.filter((one) => one.gap_mm !== null && one.touches.length === 0);
+  const gap = (one: PieceMeasured) => one.gap_mm ?? Number.POSITIVE_INFINITY;
+  return apart.reduce<PieceMeasured | null>(
+    (least, one) => (least === null || gap(one) < gap(least) ? one : least),
+    null,
+  );
+}
+
+/** What a loaded tray says, a sentence each: how even, what is odd, what will touch. */
+export function loadedWords(raw: NonNullable<Measured["raw"]>): string[] {
+  const odd = raw.odd.map(
+    ({ name, share }) => `${name} is ${percentOf(share)} ${share > 0 ? "heavier" : "lighter"}`,
+  );
+  const pairs = raw.will_touch.map((pair) => pair.join(" and "));
+  const all =
+    raw.heavier === null
+      ? []
+      : [
+          `All are about ${percentOf(raw.heavier)} ${raw.heavier > 0 ? "heavier" : "lighter"} than planned.`,
+        ];
+  return [
+    `Portions differ by about ${percentOf(raw.cv)}.`,
+    ...all,
+    ...(odd.length > 0 ? [`${odd.join(", ")} than the others.`] : []),
+    ...(pairs.length > 0 ? [`${pairs.join(", ")} will touch: move them apart.`] : []),
+  ];
+}
+
+const percentOf = (share: number): string => `${Math.round(100 * Math.abs(share))} %`;
+
 export const middle = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b);
   const half = Math.floor(sorted.length / 2);

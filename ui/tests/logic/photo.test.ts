@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import {
   AS_MEASURED,
+  closest,
   cornersAsked,
+  loadedWords,
   type Measured,
   mean,
   middle,
@@ -25,6 +27,7 @@ const piece = (name: string, width: number, touches: string[] = []): PieceMeasur
     { x: 0.1, y: 0.3 },
   ],
   touches,
+  gap_mm: touches.length > 0 ? 0 : 9,
 });
 
 const FOUND: Measured = {
@@ -43,6 +46,7 @@ const FOUND: Measured = {
   low_mm: 58,
   high_mm: 66,
   tilt: null,
+  raw: null,
 };
 
 describe("a tray by its photo", () => {
@@ -76,6 +80,24 @@ describe("a tray by its photo", () => {
     expect(unevenly(tilt)).toBe("The left side is 0.8 steps darker.");
     expect(unevenly({ ...tilt, right_steps: 0.2 })).toBe("");
     expect(unevenly(null)).toBe("");
+  });
+
+  it("says of a loaded tray what is odd and what will touch", () => {
+    const raw = { cv: 0.08, heavier: null, odd: [], will_touch: [] };
+    expect(loadedWords(raw)).toEqual(["Portions differ by about 8 %."]);
+    const told = loadedWords({
+      cv: 0.12,
+      heavier: -0.14,
+      odd: [{ name: "B2", share: 0.21 }],
+      will_touch: [["B2", "B3"]],
+    });
+    expect(told.slice(1)).toEqual([
+      "All are about 14 % lighter than planned.",
+      "B2 is 21 % heavier than the others.",
+      "B2 and B3 will touch: move them apart.",
+    ]);
+    expect(closest(FOUND.pieces)?.piece.name).toBe("B1");
+    expect(closest([])).toBeNull();
   });
 
   it("writes down how the sheet lay", () => {

@@ -7,7 +7,7 @@ import numpy as np
 
 from finebatch.core.values import Point
 
-ODD = 0.15
+ODD = 0.2
 """A portion that is so much heavier or lighter than the others is told (a photograph's own error
 in width is up to 4 % in one of ten, three times that in mass)."""
 OFF_PLAN = 0.12
@@ -35,7 +35,7 @@ class RawTray:
     cv: float
     heavier: float | None
     odd: tuple[OddPortion, ...]
-    will_touch: tuple[tuple[str, str], ...]
+    will_touch: tuple[tuple[str, ...], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,13 +56,14 @@ def look_at(
         return None
     widths = np.array([piece.width_mm for piece in pieces])
     masses = (widths / widths.mean()) ** (2 if flat else 3)
-    shares = masses / masses.mean() - 1
+    # One that is far off shall not make the others odd.
+    shares = masses / float(np.median(masses)) - 1
     odd = [
         OddPortion(piece.name, round(float(share), 2))
         for piece, share in zip(pieces, shares, strict=True)
         if abs(share) > ODD
     ]
-    heavier = float((widths.mean() / planned_mm) ** (2 if flat else 3) - 1)
+    heavier = float((np.median(widths) / planned_mm) ** (2 if flat else 3) - 1)
     baked = baked_mm * (1 + heavier) ** OF_MASS * (1 + shares) ** OF_MASS
     middles = np.array([piece.middle for piece in pieces])
     touching = [

@@ -44,6 +44,8 @@ export interface PhotoOf {
   doughId: number;
   sessionId: number | null;
   tray: string | null;
+  /** Whether it is loaded, and not baked yet. */
+  raw?: boolean;
 }
 
 /** A tray measured by a photo, by the corners that were put right, or those that are found. */
@@ -58,6 +60,7 @@ export const measuredQuery = (of: PhotoOf, photo: File, corners: readonly Place[
             query: {
               ...(of.sessionId === null ? {} : { session_id: of.sessionId }),
               ...(of.tray === null ? {} : { tray: of.tray }),
+              ...(of.raw ? { raw: true } : {}),
               ...(corners === null ? {} : { corner: cornersAsked(corners) }),
             },
           },

@@ -17,6 +17,7 @@ import { Firmness } from "./Firmness";
 import { Happenings, KeyCap } from "./Happenings";
 import { JobDrawing } from "./JobDrawing";
 import { JobSteps } from "./JobSteps";
+import { LoadedTray } from "./LoadedTray";
 import { MannerPanel } from "./MannerPanel";
 import { OvenDrawing } from "./OvenDrawing";
 import { Sheets } from "./Sheets";
@@ -117,6 +118,7 @@ export function Live({ session, failed }: { session: BakingSession; failed: Erro
           busy={busy}
           onEvent={(what) => telling.mutate(what)}
         />
+        <LoadedTray session={session} job={job} />
         <Firmness session={session} job={job} busy={busy} onEvent={tell} />
         <Happenings session={session} job={job} now={now} busy={busy} onEvent={tell} />
         <Notice problem={telling.error ?? undo.error ?? giveUp.error ?? failed} />

@@ -73,7 +73,9 @@ export function useKeys(presses: Record<string, (() => void) | undefined>): void
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      // What was moved by its own keys has taken them.
+      if (event.defaultPrevented || event.repeat || event.ctrlKey || event.metaKey || event.altKey)
+        return;
       const typing = target.closest("input, select, textarea");
       const pressing = event.key === " " && target.closest("button, a, summary");
       const press = latest.current[event.key];
@@ -83,7 +85,9 @@ export function useKeys(presses: Record<string, (() => void) | undefined>): void
     };
     // A finger that pressed something else leaves no focus there: space stays the large button.
     const onClick = (event: MouseEvent) => {
-      const pressed = (event.target as HTMLElement).closest("button");
+      const pressed = (event.target as HTMLElement).closest<HTMLElement | SVGElement>(
+        "button, [role=button]",
+      );
       if (event.detail > 0 && pressed) pressed.blur();
     };
     window.addEventListener("keydown", onKey);

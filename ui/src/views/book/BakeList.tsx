@@ -18,7 +18,7 @@ interface BakeListProps {
 }
 
 /** Bakes, newest first. */
-import { PhotoPresses } from "./PhotoPresses";
+import { PhotoPresses } from "../../parts/photo/PhotoPresses";
 
 export function BakeList({ bakes, words, names, picked, onPick, onTrouble }: BakeListProps) {
   const takeOut = useTakeOut();

@@ -10,10 +10,10 @@ import { forget } from "../../logic/remembered";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
+import { PhotoPresses } from "../../parts/photo/PhotoPresses";
 import { Select } from "../../parts/Select";
 import { useRemembered } from "../../parts/useRemembered";
 import { type BookWords, type Seen, useRecord } from "./changes";
-import { PhotoPresses } from "./PhotoPresses";
 import type { ByPhoto } from "./photo/TrayByPhoto";
 import { SeenFields, WentWrong } from "./SeenFields";
 

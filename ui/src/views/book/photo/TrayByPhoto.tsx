@@ -5,6 +5,7 @@ import { scaleOf, typedIn } from "../../../logic/measures";
 import {
   AS_MEASURED,
   type Corners,
+  closest,
   ends,
   type Measured,
   mean,
@@ -26,10 +27,10 @@ import { kitchenQuery, measuredQuery, type PhotoOf } from "../../../logic/querie
 import { ColourPatch } from "../../../parts/ColourStrip";
 import { Field } from "../../../parts/Field";
 import { Notice } from "../../../parts/Notice";
+import { PhotoDrawing } from "../../../parts/photo/PhotoDrawing";
 import { Select } from "../../../parts/Select";
 import { useRemembered } from "../../../parts/useRemembered";
 import { useSettled } from "../../../parts/useSettled";
-import { PhotoDrawing } from "./PhotoDrawing";
 
 /** So long a corner stands still before all is measured anew. */
 const STILL_MS = 500;
@@ -191,6 +192,7 @@ function Summary({ found, pieces, colours }: SummaryProps) {
   const step = Math.round(middle(pieces.map((one) => one.piece.step)));
   const pairs = together(pieces);
   const tilt = unevenly(found.tilt);
+  const nearest = closest(pieces);
   return (
     <dl className="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1 text-lg">
       <dt className="text-soft">Wide</dt>
@@ -198,6 +200,14 @@ function Summary({ found, pieces, colours }: SummaryProps) {
         <strong>{fine(mean(widths), 1)}</strong> in the mean, {fineFigure(low)} to {fine(high)}.
         Foreseen: {fine(found.foreseen_mm)}, {fineFigure(found.low_mm)} to {fine(found.high_mm)}.
       </dd>
+      {nearest && (
+        <>
+          <dt className="text-soft">Gaps</dt>
+          <dd>
+            {fine(nearest.gap_mm ?? 0)} at the least, at {nearest.piece.name}
+          </dd>
+        </>
+      )}
       <dt className="text-soft">Colour</dt>
       <dd>
         <ColourPatch step={step} /> {colours[step - 1]}

@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import type { Place } from "../../../logic/photo";
+import type { Place } from "../../logic/photo";
 
 interface CornerHandleProps {
   label: string;

@@ -8,7 +8,7 @@ import {
   outlineOf,
   type Place,
   type PutRight,
-} from "../../../logic/photo";
+} from "../../logic/photo";
 import { CornerHandle } from "./CornerHandle";
 
 /** How wide the drawing is in its own units. */

@@ -1,4 +1,4 @@
-import { FilePress } from "../../parts/FilePress";
+import { FilePress } from "../FilePress";
 
 const PICTURES = "image/jpeg,image/png";
 
