@@ -27,7 +27,7 @@ from finebatch.core.photo.corners import find_corners
 from finebatch.core.photo.pieces import PieceSeen, pieces_seen
 from finebatch.facts import tables
 from finebatch.formats.apart import ask_apart
-from tests.drawn_trays import SHEETS, DrawnTray, draw, gap_mm, some_tray
+from tests.drawn_trays import LAID_ON, DrawnTray, draw, gap_mm, some_tray
 
 TRAYS = 60
 PX = (1280, 960)
@@ -109,7 +109,7 @@ def measure_empty() -> None:
     for seed in range(20_000, 20_012):
         rng = np.random.default_rng(seed)
         tray = some_tray(rng)
-        tray.pieces, tray.surface = [], list(SHEETS)[seed % 4]
+        tray.pieces, tray.surface = [], LAID_ON[seed % 4]
         coded = np.frombuffer(draw(tray, rng, PX), np.uint8)
         image = np.asarray(cv2.imdecode(coded, cv2.IMREAD_COLOR), np.uint8)
         rgb = tables.sheet_colours()[tray.surface]
@@ -135,6 +135,7 @@ def measure_process() -> None:
                 "sheet_mm": tray.size,
                 "sheet_rgb": tables.sheet_colours()[tray.surface],
                 "lined": tray.surface in LINED,
+                "beside": False,
                 "height_mm": tray.pieces[0].high,
                 "about_mm": float(tray.pieces[0].widths.mean()),
             },

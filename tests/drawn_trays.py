@@ -27,10 +27,11 @@ SHEETS = {
     "dark": (62, 60, 62),
     "bare": (168, 170, 172),
     "silicone": (150, 92, 70),
+    "paper": (246, 245, 240),
 }
+LAID_ON = ("parchment", "dark", "bare", "silicone")
 TABLE, RIM, HAND, CHIP = (96, 84, 74), (150, 150, 152), (205, 160, 135), (58, 36, 26)
 PER_MM = 1.6
-AROUND_MM = 60.0
 TURN = np.radians(np.arange(0, 360, 2))
 
 
@@ -81,6 +82,12 @@ class DrawnTray:
     bend: float = -0.03
     noise: float = 3.0
     chips: bool = True
+    rack: bool = False
+    """Whether all beside the sheet are the wires of a rack, on the table below."""
+    around_mm: float = 60.0
+    """So much of the table is drawn beside the sheet."""
+    frame_mm: float = 0.0
+    """So much of it the camera sees on every side."""
     # Found when it is drawn.
     camera: Floats = field(default_factory=lambda: np.zeros(3))
     corners: Floats = field(default_factory=lambda: np.zeros((4, 2)))
@@ -89,7 +96,7 @@ class DrawnTray:
 def some_tray(rng: np.random.Generator) -> DrawnTray:
     """A tray as it may come: any surface, kind, size, colour, distance and tilt."""
     tray = DrawnTray(
-        surface=str(rng.choice(list(SHEETS))),
+        surface=str(rng.choice(LAID_ON)),
         hand=bool(rng.random() < 0.25),
         crumbs=int(rng.integers(0, 25)),
         rim_mm=float(rng.uniform(8, 20)),
@@ -142,9 +149,10 @@ class _Table:
 
     def __init__(self, tray: DrawnTray, rng: np.random.Generator) -> None:
         width, depth = tray.size
+        self.around = tray.around_mm
         self.x, self.y = np.meshgrid(
-            np.arange(-AROUND_MM, width + AROUND_MM, 1 / PER_MM),
-            np.arange(-AROUND_MM, depth + AROUND_MM, 1 / PER_MM),
+            np.arange(-self.around, width + self.around, 1 / PER_MM),
+            np.arange(-self.around, depth + self.around, 1 / PER_MM),
         )
         self.high = np.zeros(self.x.shape, np.float32)
         beside = np.maximum(
@@ -157,12 +165,17 @@ class _Table:
         rough = 40 if tray.surface == "parchment" else 25
         soft = cv2.GaussianBlur(grain, (0, 0), 6) * rough + cv2.GaussianBlur(grain, (0, 0), 1.2) * 5
         self.colour += soft[..., None]
+        if tray.rack:
+            wires = (beside > 0) & (np.abs(self.x % 14 - 7) < 1.4)
+            self.colour[wires] = RIM
+        if tray.rim_mm == 0:
+            return
         rim = (beside >= 0) & (beside < 9)
         self.high[rim] = np.minimum(tray.rim_mm, beside[rim] * tray.rim_mm / 3)
         self.colour[rim] = SHEETS["dark"] if tray.surface == "dark" else RIM
 
     def window(self, x: float, y: float, reach: float) -> tuple[slice, slice]:
-        left, top = (round((v - reach + AROUND_MM) * PER_MM) for v in (x, y))
+        left, top = (round((v - reach + self.around) * PER_MM) for v in (x, y))
         size = round(2 * reach * PER_MM) + 2
         return slice(max(top, 0), max(top + size, 0)), slice(max(left, 0), max(left + size, 0))
 
@@ -228,7 +241,8 @@ class _Camera:
         self.reach = np.hypot(*px) / 2
         self.focal = 1.0
         corners = np.array([[0, 0, 0], [width, 0, 0], [width, depth, 0], [0, depth, 0]], float)
-        seen = np.abs(self._flat(corners)).max(axis=0)
+        frame = np.array([[-1, -1, 0], [1, -1, 0], [1, 1, 0], [-1, 1, 0]]) * tray.frame_mm
+        seen = np.abs(self._flat(corners + frame)).max(axis=0)
         self.focal = float(min((px[0] / 2 - 30) / seen[0], (px[1] / 2 - 30) / seen[1]))
         tray.camera, tray.corners = self.at, self.project(corners)
 
@@ -261,19 +275,19 @@ class _Camera:
         )
 
 
-def _sampled(field_of: Floats, x: Floats, y: Floats) -> Floats:
+def _sampled(field_of: Floats, x: Floats, y: Floats, around: float) -> Floats:
     return np.asarray(
         cv2.remap(
             field_of.astype(np.float32),
-            ((x + AROUND_MM) * PER_MM).astype(np.float32),
-            ((y + AROUND_MM) * PER_MM).astype(np.float32),
+            ((x + around) * PER_MM).astype(np.float32),
+            ((y + around) * PER_MM).astype(np.float32),
             cv2.INTER_LINEAR,
             borderMode=cv2.BORDER_REPLICATE,
         )
     )
 
 
-def _met(high: Floats, camera: _Camera, steps: int = 18) -> tuple[Floats, Floats]:
+def _met(high: Floats, camera: _Camera, around: float, steps: int = 18) -> tuple[Floats, Floats]:
     """Where each ray first meets what stands on the table."""
     rays, at = camera.rays(), camera.at
     first = (float(high.max()) + 0.1 - at[2]) / rays[..., 2]
@@ -282,7 +296,7 @@ def _met(high: Floats, camera: _Camera, steps: int = 18) -> tuple[Floats, Floats
     found = np.zeros(first.shape, bool)
     for k in range(1, steps + 1):
         to = first + (last - first) * (k / steps)
-        under = _sampled(high, at[0] + rays[..., 0] * to, at[1] + rays[..., 1] * to) >= (
+        under = _sampled(high, at[0] + rays[..., 0] * to, at[1] + rays[..., 1] * to, around) >= (
             at[2] + rays[..., 2] * to
         )
         up = np.where(under & ~found, to, up)
@@ -290,9 +304,8 @@ def _met(high: Floats, camera: _Camera, steps: int = 18) -> tuple[Floats, Floats
         low = np.where(found, low, to)
     for _ in range(6):
         half = (low + up) / 2
-        under = _sampled(high, at[0] + rays[..., 0] * half, at[1] + rays[..., 1] * half) >= (
-            at[2] + rays[..., 2] * half
-        )
+        x, y, z = (at[k] + rays[..., k] * half for k in range(3))
+        under = _sampled(high, x, y, around) >= z
         low, up = np.where(under, low, half), np.where(under, half, up)
     return at[0] + rays[..., 0] * up, at[1] + rays[..., 1] * up
 
@@ -319,8 +332,8 @@ def draw(tray: DrawnTray, rng: np.random.Generator, px: tuple[int, int] = (1280,
         table.high[on], table.colour[on] = 35, HAND
     colour = table.lit(rng, tray.size)
     camera = _Camera(tray, rng, px)
-    x, y = _met(table.high, camera)
-    seen = np.dstack([_sampled(colour[..., k], x, y) for k in (2, 1, 0)])
+    x, y = _met(table.high, camera, tray.around_mm)
+    seen = np.dstack([_sampled(colour[..., k], x, y, tray.around_mm) for k in (2, 1, 0)])
     seen = cv2.GaussianBlur(seen, (0, 0), 0.8) + rng.normal(0, tray.noise, seen.shape)
     _, written = cv2.imencode(
         ".jpg", np.clip(seen, 0, 255).astype(np.uint8), [cv2.IMWRITE_JPEG_QUALITY, 88]

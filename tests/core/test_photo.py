@@ -125,3 +125,25 @@ def test_a_view_and_its_lens_go_both_ways() -> None:
 def test_pieces_are_called_by_row_and_place() -> None:
     middles = [(60.0, 62), (150, 55), (240, 60), (100, 140), (60, 230), (200, 139)]
     assert place_names(middles, 60) == ["A1", "A2", "A3", "B1", "C1", "B2"]
+
+
+@pytest.mark.parametrize("rack", [False, True])
+def test_pieces_beside_a_sheet_of_paper_are_measured_by_it(rack: bool) -> None:
+    rng = np.random.default_rng(31)
+    at = [(x, y) for x in (-50, 30, 110, 190, 260) for y in (-50, 200)]
+    pieces = [DrawnPiece(float(x), float(y), 29.0, 14.0, 4.0) for x, y in at]
+    tray = DrawnTray((210.0, 148.0), "paper", pieces, rim_mm=0, rack=rack)
+    tray.around_mm, tray.frame_mm = 200.0, 90.0
+    image = np.frombuffer(draw(tray, rng, SMALL), np.uint8)
+    found = pieces_seen(
+        np.asarray(cv2.imdecode(image, cv2.IMREAD_COLOR), np.uint8),
+        tray.corners + rng.normal(0, 1, (4, 2)),
+        tray.size,
+        tables.sheet_colours()["paper"],
+        14.0,
+        58.0,
+        beside=True,
+    )[1]
+    assert len(found) == len(pieces)
+    assert [one.mean_mm for one in found] == pytest.approx([58] * len(found), rel=0.04)
+    assert [one.step for one in found] == pytest.approx([4] * len(found), abs=1)

@@ -77,6 +77,22 @@ def test_a_photograph_measures_a_tray_and_its_record_is_learnt_from(demo: TestCl
     assert half / 1.1 < again < half
 
 
+def test_pieces_on_a_rack_are_measured_beside_a_sheet_of_paper(demo: TestClient) -> None:
+    dough = drop_dough(demo)
+    half = tray_of(demo, dough).pieces[0].half
+    at = [(x, y) for x in (-50, 40, 130, 220) for y in (-55, 205)]
+    pieces = [DrawnPiece(float(x), float(y), half, 13.0, 4.0) for x, y in at]
+    rack = DrawnTray((210.0, 148.0), "paper", pieces, rim_mm=0, around_mm=200, frame_mm=95)
+    photo = draw(rack, np.random.default_rng(6), PX)
+    found = measured(demo, dough, photo, beside_mm=[210, 148]).json()
+    assert len(found["pieces"]) == 8
+    widths = [one["piece"]["width_mm"] for one in found["pieces"]]
+    assert np.median(widths) == pytest.approx(2 * half, rel=0.03)
+    assert found["tilt"] is None
+    assert measured(demo, dough, photo, beside_mm=[210]).status_code == 422
+    assert measured(demo, dough, photo, beside_mm=[3, 4]).status_code == 422
+
+
 def test_what_is_no_photograph_of_a_tray_is_told(demo: TestClient) -> None:
     dough = drop_dough(demo)
     for sent in (b"", b"no picture", b"\xff\xd8\xff\xe0" + b"\0" * 400):

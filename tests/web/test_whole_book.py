@@ -4,6 +4,7 @@ import io
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
@@ -98,18 +99,36 @@ def test_what_is_no_photo_is_refused(demo: TestClient, bake: Any, body: bytes) -
     assert answer.status_code == 422
     assert "JPEG or PNG" in answer.json()["detail"]
     assert demo.get(f"/api/bakes/{bake['id']}/photo").status_code == 404
+    measured = demo.post("/api/doughs/1/photo", content=body)
+    assert measured.status_code == 422
+    assert "JPEG or PNG" in measured.json()["detail"]
 
 
 def test_fifty_megabytes_are_too_much(demo: TestClient, bake: Any) -> None:
     answer = put(demo, bake, bytes(50_000_000))
     assert answer.status_code == 413
     assert "15 MB" in answer.json()["detail"]
+    assert demo.post("/api/doughs/1/photo", content=bytes(50_000_000)).status_code == 413
 
 
 def test_a_bomb_of_pixels_is_refused(demo: TestClient, bake: Any) -> None:
     out = io.BytesIO()
     Image.new("1", (30_000, 30_000)).save(out, "PNG")
     assert put(demo, bake, out.getvalue()).status_code == 422
+    assert demo.post("/api/doughs/1/photo", content=out.getvalue()).status_code == 422
+
+
+def test_a_photo_of_nothing_but_noise_or_a_pattern_holds_no_core(demo: TestClient) -> None:
+    rng = np.random.default_rng(3)
+    noise = Image.fromarray(rng.integers(0, 255, (900, 1200, 3), np.uint8))
+    chequered = (np.indices((900, 1200)).sum(axis=0) // 40 % 2 * 200 + 30).astype(np.uint8)
+    colours = np.dstack((chequered, 255 - chequered, np.full_like(chequered, 90)))
+    for drawn in (noise, Image.fromarray(colours)):
+        out = io.BytesIO()
+        drawn.save(out, "JPEG")
+        for corners in ({}, {"corner": [0.1, 0.1, 0.9, 0.1, 0.9, 0.9, 0.1, 0.9]}):
+            answer = demo.post("/api/doughs/1/photo", content=out.getvalue(), params=corners)
+            assert answer.status_code == 200, answer.text
 
 
 def test_a_photo_goes_with_its_bake_and_with_the_next_one(

@@ -2270,7 +2270,8 @@ export interface paths {
          *
          *     `corner` is given eight times: across and down of the sheet's upper left, upper right, lower
          *     right and lower left corner, as shares of the photo's width and height. Without, they are looked
-         *     for.
+         *     for. Where pieces lie on a rack or table beside something white, `beside_mm` is given
+         *     twice: its size, wide and deep; the corners are its own.
          */
         post: operations["measure_photo"];
         delete?: never;
@@ -20545,6 +20546,7 @@ export interface operations {
                 session_id?: number | null;
                 tray?: string | null;
                 raw?: boolean;
+                beside_mm?: number[] | null;
                 corner?: number[] | null;
             };
             header?: never;

@@ -35,6 +35,15 @@ export const SIDES = [
   ["right", "its right side in the photo"],
 ] as const satisfies readonly (readonly [Side, string])[];
 
+/** What the four marks may be on: the sheet, or something white beside pieces on a rack (mm). */
+export const THINGS = {
+  sheet: null,
+  a4: [297, 210],
+  a5: [210, 148],
+  letter: [279.4, 215.9],
+} as const satisfies Record<string, readonly [number, number] | null>;
+export type Thing = keyof typeof THINGS;
+
 /** Four corners as a question of the server names them. */
 export const cornersAsked = (corners: readonly Place[]): number[] =>
   corners.flatMap(({ x, y }) => [x, y]);

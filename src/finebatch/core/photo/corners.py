@@ -16,7 +16,7 @@ SHORTEST = 0.06
 MOST_LINES = 9
 """So many lines of each direction may be sides."""
 SAME_PX, SAME_RAD = 5.0, 0.06
-LEAST_AREA = 0.2
+LEAST_AREA, SMALLEST_AREA = 0.2, 0.02
 """A sheet that fills less of a photograph is too far away to measure."""
 INWARDS = np.linspace(-0.03, 0.07, 51)
 """A rim has three edges: the innermost is where the sheet ends (of the sheet's length)."""
@@ -42,10 +42,11 @@ class Corners:
 
 
 def find_corners(
-    image: Picture, sheet_mm: tuple[float, float], lined: bool = True
+    image: Picture, sheet_mm: tuple[float, float], lined: bool = True, beside: bool = False
 ) -> Corners | None:
     """A sheet's corners in a photograph; None where four sides are not found. What it is `lined`
-    with ends at its bottom; the metal of a bare one goes on over its rim."""
+    with ends at its bottom; the metal of a bare one goes on over its rim. What pieces lie `beside`
+    may be far smaller than a sheet."""
     height, width = image.shape[:2]
     scale = LOOKED_AT_PX / max(height, width)
     shrunk = cv2.resize(image, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
@@ -62,14 +63,16 @@ def find_corners(
     for far, near in combinations(flat, 2):
         for left, right in combinations(steep, 2):
             corners = _crossings(far, right, near, left)
-            if corners is None or not _may_be(corners, small.shape[:2], sheet_mm):
+            if corners is None or not _may_be(
+                corners, small.shape[:2], sheet_mm, SMALLEST_AREA if beside else LEAST_AREA
+            ):
                 continue
             found = _support(slopes, corners)
             if found > most:
                 best, most = corners, found
     if best is None:
         return None
-    inner = _innermost(slopes, soft if lined else None, best)
+    inner = _innermost(slopes, soft if lined else None, best, beside)
     return replace(inner, at=inner.at / scale)
 
 
@@ -112,7 +115,9 @@ def _crossings(far: Line, right: Line, near: Line, left: Line) -> Floats | None:
     return np.array(found)
 
 
-def _may_be(corners: Floats, shape: tuple[int, ...], sheet_mm: tuple[float, float]) -> bool:
+def _may_be(
+    corners: Floats, shape: tuple[int, ...], sheet_mm: tuple[float, float], least: float
+) -> bool:
     """Whether a sheet of that size may be seen so: in the photograph, not too far away, and in
     perspective like no other shape."""
     height, width = shape
@@ -122,7 +127,7 @@ def _may_be(corners: Floats, shape: tuple[int, ...], sheet_mm: tuple[float, floa
         return False
     contour = corners.astype(np.float32)
     area = cv2.contourArea(contour)
-    if area < LEAST_AREA * width * height or not cv2.isContourConvex(contour):
+    if area < least * width * height or not cv2.isContourConvex(contour):
         return False
     lens = Lens(0.0, (width, height))
     straight = lens.straight(corners)
@@ -143,7 +148,7 @@ def _support(slopes: Slopes, corners: Floats) -> float:
     return float(np.mean(sides) * np.min(sides))
 
 
-def _innermost(slopes: Slopes, lined: Picture | None, corners: Floats) -> Corners:
+def _innermost(slopes: Slopes, lined: Picture | None, corners: Floats, rimless: bool) -> Corners:
     """The corners where the innermost strong edges along the sides meet, by the lens with which
     most edge is found."""
     height, width = slopes.right.shape
@@ -157,7 +162,7 @@ def _innermost(slopes: Slopes, lined: Picture | None, corners: Floats) -> Corner
     if lined is not None:
         light = np.log(lined.astype(np.float32) + 8)
         colours = light[..., [0, 2]] - light[..., [1]]
-    lines = [side.innermost(colours) for side in sides]
+    lines = [side.innermost(colours, rimless) for side in sides]
     met = [_crossing(lines[k - 1][:2], lines[k][:2]) for k in range(4)]
     return Corners(lens.bent(np.array(met)), all(line[2] for line in lines))
 
@@ -183,10 +188,10 @@ class _Side:
         steep = slopes.across(lens.bent(where.reshape(-1, 2)), self.inwards)
         self.edge = np.minimum(steep.reshape(moved.shape) / slopes.usual, 1).mean(axis=2)
 
-    def innermost(self, colours: Floats | None) -> tuple[Floats, Floats, bool]:
+    def innermost(self, colours: Floats | None, rimless: bool) -> tuple[Floats, Floats, bool]:
         """Both ends of the innermost line with much edge along it, and whether the sheet has a
         colour that ends there. Then it is looked for where it does: the rim may throw a shadow with
-        an edge as strong."""
+        an edge as strong. What is `rimless` has one edge: the strongest."""
         best, turned = self.edge.max(axis=1), self.edge.argmax(axis=1)
         strong = best >= AS_STRONG * best.max()
         most = 0.0
@@ -195,8 +200,12 @@ class _Side:
             most = float(change[strong].max())
         if most > COLOUR_ENDS:
             strong &= change >= 0.5 * most
-        at = int(np.flatnonzero(strong)[-1])
-        while at > 0 and strong[at - 1] and best[at - 1] > best[at]:
+        if rimless:
+            # An edge is as strong as can be over its whole softness.
+            at = round(float(np.flatnonzero(best >= 0.97 * best.max()).mean()))
+        else:
+            at = int(np.flatnonzero(strong)[-1])
+        while not rimless and at > 0 and strong[at - 1] and best[at - 1] > best[at]:
             at -= 1
         return (
             self.start + self.first[at, turned[at]] * self.inwards,

@@ -24,6 +24,8 @@ CHIP_MM = 9.0
 """What is the sheet's colour inside a piece, up to so wide, is a chip or a glint."""
 DEEP = 0.5
 """A place that lies so deep in a blob, over the deepest, may be the middle of a piece."""
+MOST_PEAKS = 120
+"""A blob with more of them is no pieces that ran together: a cloth, a pattern."""
 NECK = 0.8
 """Two middles are of two pieces where the way between them gets so much narrower."""
 MORE_THAN_ONE = 1.35
@@ -135,6 +137,8 @@ def _shares(blob: Mask) -> list[Mask]:
     deepest = float(depth.max())
     around = np.ones((int(deepest / 2) | 1,) * 2, np.uint8)
     peaks = np.argwhere((cv2.dilate(depth, around) == depth) & (depth > DEEP * deepest))
+    if len(peaks) > MOST_PEAKS:
+        return [blob]
     own = [depth[tuple(peak)] for peak in peaks]
     group = list(range(len(peaks)))
     for j in range(len(peaks)):

@@ -3,12 +3,13 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+import cv2
 import numpy as np
 
 from finebatch.core.photo.edges import sides_of
 from finebatch.core.photo.names import rows_of
 from finebatch.core.photo.outlines import Outline, outlines
-from finebatch.core.photo.plan_view import EDGE_MM, PlanView, plan_view
+from finebatch.core.photo.plan_view import PX_PER_MM, Area, PlanView, plan_view
 from finebatch.core.photo.view import Floats, Picture, View, view_of
 from finebatch.core.values import Point
 
@@ -34,7 +35,7 @@ FROM_FOOT = 0.35
 
 OUT_OF_PLACE = (0.4, 2.2)
 """What is so much narrower or wider than the pieces are is none: a crumb, a hand, a glint."""
-AT_SIDE = 0.22
+AT_SIDE, AT_SIDE_MM = 0.22, 0.9
 """What lies along the sheet's side with so much of its outline reaches over it."""
 NEIGHBOURS = 6
 ROUNDISH = 0.88
@@ -68,20 +69,27 @@ def pieces_seen(
     sheet_rgb: tuple[float, float, float],
     height_mm: float,
     about_mm: float | None = None,
+    beside: bool = False,
 ) -> tuple[View, list[PieceSeen]]:
-    """What lies on a photographed sheet, row by row from the far left, and how it is seen.
+    """What lies on a photographed sheet, or `beside` a thing of known size, row by row from the
+    far left, and how it is seen.
 
     `image` is h × w × 3 (blue first), `corners_px` the sheet's inner corners (far left, far right,
     near right, near left), `sheet_rgb` the bare sheet's own colour, `height_mm` about how high and
-    `about_mm` how wide pieces are.
+    `about_mm` how wide pieces are. Beside a thing, all three are of that thing.
     """
     sides = sides_of(image, corners_px)
     view = view_of(sides.corners, sheet_mm, sides.lens)
-    plan = plan_view(image, view, sheet_mm)
+    sheet = Area.of_sheet(sheet_mm)
+    if beside:
+        plan = plan_view(image, view, Area.around(view, sheet_mm), sheet)
+    else:
+        plan = plan_view(image, view, sheet)
+    to_side = _to_side(plan)
     found = [
         (one, _piece(plan, one, view, sheet_rgb, height_mm))
         for one in outlines(plan, about_mm)
-        if not _over_side(one, sheet_mm)
+        if not _over_side(one, to_side, plan)
     ]
     usual = about_mm or float(np.median([piece.mean_mm for _, piece in found] or [1]))
     least, most = (share * usual for share in OUT_OF_PLACE)
@@ -106,10 +114,19 @@ def pieces_seen(
     ]
 
 
-def _over_side(outline: Outline, sheet_mm: tuple[float, float]) -> bool:
-    """Whether something reaches over the sheet's side: a hand, the rim's shadow."""
-    nearest = np.minimum(outline.points_mm, np.array(sheet_mm) - outline.points_mm).min(axis=1)
-    return float((nearest < EDGE_MM + 0.7).mean()) > AT_SIDE
+def _to_side(plan: PlanView) -> Floats:
+    """How far each place of a plan view is from what is not looked at (mm)."""
+    padded = np.pad(plan.inside, 1).astype(np.uint8)
+    far = np.asarray(cv2.distanceTransform(padded, cv2.DIST_L2, 5), float)
+    return far[1:-1, 1:-1] / PX_PER_MM
+
+
+def _over_side(outline: Outline, to_side: Floats, plan: PlanView) -> bool:
+    """Whether something reaches over the side of what is looked at: a hand, the rim's shadow."""
+    points = np.round(plan.in_view(outline.points_mm)).astype(int)
+    height, width = to_side.shape
+    x, y = points[:, 0].clip(0, width - 1), points[:, 1].clip(0, height - 1)
+    return float((to_side[y, x] < AT_SIDE_MM).mean()) > AT_SIDE
 
 
 def _nearest_mm(piece: PieceSeen, pieces: Sequence[PieceSeen]) -> float | None:

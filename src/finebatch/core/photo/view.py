@@ -24,7 +24,7 @@ FOCAL_LN = 0.3
 """By how much in ln it differs among cameras, and where a photograph was cut (one in three)."""
 CORNERS = 0.004
 """How exactly corners tell the sheet's shape (of its length)."""
-LEAST_TURN = 0.02
+LEAST_TURN = 0.005
 """Less than that (twice the area of three corners, of the photograph's) is too small to measure."""
 NEARER = 5
 """Steps of the fixed point by which a lens is turned around."""

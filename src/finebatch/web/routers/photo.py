@@ -15,6 +15,7 @@ from finebatch.workflow.book.tray_photo import TrayMeasured, TrayWanted
 
 router = routing.begin("book")
 
+Side = Annotated[float, Query(ge=40, le=1000, allow_inf_nan=False)]
 Share = Annotated[float, Query(ge=-0.5, le=1.5, allow_inf_nan=False)]
 
 
@@ -35,19 +36,22 @@ async def measure_photo(
     session_id: Id | None = None,
     tray: Key | None = None,
     raw: bool = False,
+    beside_mm: Annotated[list[Side] | None, Query(min_length=2, max_length=2)] = None,
     corner: Annotated[list[Share] | None, Query(min_length=8, max_length=8)] = None,
 ) -> TrayMeasured:
     """Measure the pieces of a photographed tray; nothing is kept. `raw` before it is baked.
 
     `corner` is given eight times: across and down of the sheet's upper left, upper right, lower
     right and lower left corner, as shares of the photo's width and height. Without, they are looked
-    for.
+    for. Where pieces lie on a rack or table beside something white, `beside_mm` is given
+    twice: its size, wide and deep; the corners are its own.
     """
     at = None
     if corner is not None:
         first, second, third, fourth = zip(corner[::2], corner[1::2], strict=True)
         at = (first, second, third, fourth)
-    wanted = TrayWanted(dough_id, session_id, tray, raw, at)
+    beside = None if beside_mm is None else (beside_mm[0], beside_mm[1])
+    wanted = TrayWanted(dough_id, session_id, tray, raw, at, beside)
     return await run_in_threadpool(_measured, data, wanted, await request.body())
 
 

@@ -29,13 +29,15 @@ Found = Literal["sure", "about", "none"]
 class Asked(TypedDict):
     """A photograph (base64), the corners of the sheet's bottom as shares of its width and height
     (upper left, upper right, lower right, lower left; none: they are looked for), the sheet's inner
-    size (mm) and colour, whether it is lined, and about how high and wide pieces are (mm)."""
+    size (mm) and colour, whether it is lined, whether pieces lie beside it, and about how high and
+    wide they are (mm)."""
 
     photo: str
     corners: list[Corner] | None
     sheet_mm: tuple[float, float]
     sheet_rgb: tuple[float, float, float]
     lined: bool
+    beside: bool
     height_mm: float
     about_mm: float
 
@@ -72,13 +74,19 @@ def _answer(asked: Asked) -> Answer | dict[str, str]:
     if asked["corners"] is not None:
         corners, sure = np.array(asked["corners"], float) * size, True
     else:
-        looked = find_corners(image, sheet, asked["lined"])
+        looked = find_corners(image, sheet, asked["lined"], asked["beside"])
         if looked is None:
             return {"found": "none", "corners": INSIDE, "pieces": []}
         corners, sure = looked.at, looked.sure
     own = _turned(corners, sheet, picture.size)
     view, pieces = pieces_seen(
-        image, own, sheet, asked["sheet_rgb"], asked["height_mm"], asked["about_mm"]
+        image,
+        own,
+        sheet,
+        asked["sheet_rgb"],
+        asked["height_mm"],
+        asked["about_mm"],
+        asked["beside"],
     )
     return {
         "found": "sure" if sure else "about",

@@ -45,13 +45,15 @@ CORNERS = (
 class TrayWanted:
     """Which tray a photograph is of: of a dough, of a session, before it is baked when `raw`; and
     the corners of the sheet's bottom where a hand put them, as shares of the photograph's width and
-    height (upper left, upper right, lower right, lower left)."""
+    height (upper left, upper right, lower right, lower left). Where pieces lie on a rack or table
+    `beside` a white thing, its size (mm): the corners are its own."""
 
     dough_id: int
     session_id: int | None = None
     tray: str | None = None
     raw: bool = False
     corners: Corners | None = None
+    beside_mm: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,12 +139,17 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
     if wanted.corners is not None and not may_be_corners(wanted.corners):
         raise refuse("corners", CORNERS)
     sheet, surface = should.asked.kitchen.sheet, _surface(should.asked)
+    size, colour = (sheet.width_mm, sheet.depth_mm), tables.sheet_colours()[surface]
+    beside = wanted.beside_mm is not None
+    if wanted.beside_mm is not None:
+        size, colour = wanted.beside_mm, tables.sheet_colours()["paper"]
     asked: Asked = {
         "photo": b64encode(sent).decode(),
         "corners": None if wanted.corners is None else list(wanted.corners),
-        "sheet_mm": (sheet.width_mm, sheet.depth_mm),
-        "sheet_rgb": tables.sheet_colours()[surface],
-        "lined": surface in LINED,
+        "sheet_mm": size,
+        "sheet_rgb": colour,
+        "lined": beside or surface in LINED,
+        "beside": beside,
         "height_mm": should.height_mm,
         "about_mm": should.mean_mm(wanted.raw),
     }
@@ -171,7 +178,7 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         middle,
         low,
         high,
-        None if wanted.raw else tilt_of(pictured),
+        None if wanted.raw or beside else tilt_of(pictured),
         _loaded(pictured, should) if wanted.raw else None,
     )
 

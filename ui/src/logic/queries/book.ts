@@ -46,6 +46,8 @@ export interface PhotoOf {
   tray: string | null;
   /** Whether it is loaded, and not baked yet. */
   raw?: boolean;
+  /** Beside what of known size pieces lie (wide and deep, mm), where they lie on no sheet. */
+  besideMm?: readonly [number, number];
 }
 
 /** A tray measured by a photo, by the corners that were put right, or those that are found. */
@@ -60,6 +62,7 @@ export const measuredQuery = (of: PhotoOf, photo: File, corners: readonly Place[
             query: {
               ...(of.sessionId === null ? {} : { session_id: of.sessionId }),
               ...(of.tray === null ? {} : { tray: of.tray }),
+              ...(of.besideMm ? { beside_mm: [...of.besideMm] } : {}),
               ...(of.raw ? { raw: true } : {}),
               ...(corners === null ? {} : { corner: cornersAsked(corners) }),
             },

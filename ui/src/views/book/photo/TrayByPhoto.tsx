@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { fine, fineFigure, fineUnit, fineWords } from "../../../logic/format";
+import { fine, fineFigure, fineUnit, fineWords, spanBy } from "../../../logic/format";
 import { scaleOf, typedIn } from "../../../logic/measures";
 import {
   AS_MEASURED,
@@ -18,6 +18,8 @@ import {
   type Side,
   standing,
   struckOrNot,
+  THINGS,
+  type Thing,
   together,
   unevenly,
   widened,
@@ -32,8 +34,18 @@ import { Select } from "../../../parts/Select";
 import { useRemembered } from "../../../parts/useRemembered";
 import { useSettled } from "../../../parts/useSettled";
 
+/** A piece that is so much longer than wide is told as such. */
+const LONGISH = 1.15;
 /** So long a corner stands still before all is measured anew. */
 const STILL_MS = 500;
+
+const thingsNamed = () =>
+  [
+    ["sheet", "the sheet, where its flat bottom ends"],
+    ["a4", `white A4 paper beside the pieces, ${spanBy(297, 210)}`],
+    ["a5", `white A5 paper beside the pieces, ${spanBy(210, 148)}`],
+    ["letter", `white letter paper beside the pieces, ${spanBy(279.4, 215.9)}`],
+  ] as const satisfies readonly (readonly [Thing, string])[];
 
 const OVENS = [
   ["1", "the first oven"],
@@ -64,7 +76,12 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
   const ovens = kitchen.data?.planning?.second ? 2 : 1;
   const [corners, setCorners] = useState<Corners | null>(null);
   const settled = useSettled(corners, STILL_MS);
-  const measured = useQuery(measuredQuery(of, photo, settled));
+  const [thing, setThing] = useState<Thing>("sheet");
+  const size = THINGS[thing];
+  const onSheet = size === null;
+  const measured = useQuery(
+    measuredQuery(onSheet ? of : { ...of, besideMm: size }, photo, settled),
+  );
   const [right, setRight] = useState<PutRight>(AS_MEASURED);
   const section = useRef<HTMLElement>(null);
   // It stands where the form's photo is chosen from far below, or on a phone far above.
@@ -98,7 +115,7 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
       <p role="status" className="text-lg">
         {measured.isLoading
           ? "Looking for the sheet and its pieces …"
-          : found && told(found, pieces)}
+          : found && told(found, pieces, onSheet)}
       </p>
       <PhotoDrawing
         photo={photo}
@@ -112,6 +129,16 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
         }}
         onPick={setPicked}
       />
+      <Select
+        label="The four marks are on"
+        value={thing}
+        options={thingsNamed()}
+        onChange={(to) => {
+          setThing(to);
+          setCorners(null);
+          setRight(AS_MEASURED);
+        }}
+      />
       {one && (
         <OnePiece
           one={one}
@@ -124,7 +151,7 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
       {found && pieces.length > 0 && (
         <>
           <Summary found={found} pieces={pieces} colours={colours} />
-          <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
+          <div className="flex flex-wrap items-end gap-x-5 gap-y-2" hidden={!onSheet}>
             <Select
               label="At the back of the oven"
               value={back}
@@ -150,7 +177,12 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
               disabled={!isCurrent}
               onClick={() =>
                 onUse({
-                  pictured: pictured(found, pieces, { back, turned, oven: Number(oven) }),
+                  // Beside something else pieces lie as they were put: they tell no oven.
+                  pictured: pictured(found, pieces, {
+                    back,
+                    turned: turned || !onSheet,
+                    oven: Number(oven),
+                  }),
                   colour: Math.round(middle(pieces.map((piece) => piece.piece.step))),
                   together: together(pieces),
                 })
@@ -166,17 +198,17 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
   );
 }
 
-function told(found: Measured, pieces: readonly PieceMeasured[]): string {
+function told(found: Measured, pieces: readonly PieceMeasured[], onSheet: boolean): string {
+  const end = onSheet ? "where the sheet's flat bottom ends" : "the corners of the paper";
   if (found.found === "none")
-    return "The sheet's sides are not seen. Drag the four marks to where its flat bottom ends.";
+    return `${onSheet ? "The sheet's" : "The paper's"} sides are not seen. Drag the four marks to ${end}.`;
+  if (found.pieces.length === 0) return `No pieces are seen. Drag the four marks to ${end}.`;
   const count = found.expected
     ? `${pieces.length} of ${found.expected} pieces.`
     : `${pieces.length} pieces.`;
-  if (found.pieces.length === 0)
-    return "No pieces are seen on this sheet. Drag the four marks to where its flat bottom ends.";
   return found.found === "about"
-    ? `${count} Look at the four marks first: they belong where the flat bottom ends, not on the rim.`
-    : `${count} Press one to strike it out or put it right; drag a mark that is not where the flat bottom ends.`;
+    ? `${count} Look at the four marks first: they belong ${onSheet ? "" : "on "}${end}${onSheet ? ", not on the rim" : ""}.`
+    : `${count} Press one to strike it out or put it right; drag a mark that is not ${onSheet ? "" : "on "}${end}.`;
 }
 
 interface SummaryProps {
@@ -235,7 +267,7 @@ interface OnePieceProps {
 
 /** One piece: struck out where it is none, its width by hand where the outline is wrong. */
 function OnePiece({ one, right, colours, onRight, onDone }: OnePieceProps) {
-  const { name, step } = one.piece;
+  const { name, step, width_mm, length_mm } = one.piece;
   const isStruck = right.struck.includes(name);
   const scale = scaleOf("length");
   const [text, setText] = useState<{ name: string; text: string } | null>(null);
@@ -246,6 +278,7 @@ function OnePiece({ one, right, colours, onRight, onDone }: OnePieceProps) {
       <legend className="sr-only">Piece {name}</legend>
       <p className="text-lg">
         <strong>{name}</strong> <ColourPatch step={shade} /> {colours[shade - 1]}
+        {length_mm > LONGISH * width_mm && `, ${fine(length_mm)} long`}
         {one.touches.length > 0 && `, touches ${one.touches.join(" and ")}`}
       </p>
       <Field label={`wide, in ${fineWords()}`}>
