@@ -138,6 +138,7 @@ def measure_process() -> None:
                 "beside": False,
                 "height_mm": tray.pieces[0].high,
                 "about_mm": float(tray.pieces[0].widths.mean()),
+                "places_mm": [],
             },
         )
         times.append(time.perf_counter() - began)

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from finebatch.core.photo.corners import find_corners
-from finebatch.core.photo.names import place_names
+from finebatch.core.photo.names import empty_places, place_names
 from finebatch.core.photo.pieces import PieceSeen, pieces_seen
 from finebatch.core.photo.view import Lens, corners_of, view_of
 from finebatch.facts import tables
@@ -147,3 +147,18 @@ def test_pieces_beside_a_sheet_of_paper_are_measured_by_it(rack: bool) -> None:
     assert len(found) == len(pieces)
     assert [one.mean_mm for one in found] == pytest.approx([58] * len(found), rel=0.04)
     assert [one.step for one in found] == pytest.approx([4] * len(found), abs=1)
+
+
+def test_a_place_where_nothing_is_seen_is_known_from_either_end_of_the_sheet() -> None:
+    sheet = (405.0, 305.0)
+    places = [(60.0 + 95 * x, 55.0 + 90 * y) for y in range(3) for x in range(4)]
+    seen = [place for k, place in enumerate(places) if k != 6]
+    assert empty_places(places, seen, sheet, 60) == [places[6]]
+    # Photographed from the other end, and the layout is not the same turned around.
+    moved = [(x + 18, y) for x, y in places]
+    turned = [(405 - x, 305 - y) for k, (x, y) in enumerate(moved) if k != 6]
+    (empty,) = empty_places(moved, turned, sheet, 30)
+    assert empty == pytest.approx((405 - moved[6][0], 305 - moved[6][1]))
+    # What was laid out otherwise has no empty places.
+    assert empty_places(places, [(10.0, 10.0)], sheet, 60) == []
+    assert empty_places([], seen, sheet, 60) == []

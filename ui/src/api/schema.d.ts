@@ -6336,7 +6336,8 @@ export interface components {
          * TrayMeasured
          * @description What a photograph shows: whether the sheet was `found`, for sure by the corners that were
          *     given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
-         *     from side to side, or before it is baked how it is loaded (`raw`).
+         *     from side to side, or before it is baked how it is loaded (`raw`); circles in the photograph where
+         *     a piece should lie and none is seen (`empty`).
          */
         TrayMeasured: {
             /** @enum {string} */
@@ -6354,6 +6355,11 @@ export interface components {
             high_mm: number;
             tilt: components["schemas"]["Tilt"] | null;
             raw: components["schemas"]["RawTray"] | null;
+            /** @default [] */
+            empty: {
+                x: number;
+                y: number;
+            }[][];
         };
         /**
          * TrayOut

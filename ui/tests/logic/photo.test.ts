@@ -47,6 +47,7 @@ const FOUND: Measured = {
   high_mm: 66,
   tilt: null,
   raw: null,
+  empty: [],
 };
 
 describe("a tray by its photo", () => {

@@ -7,6 +7,9 @@ import numpy as np
 
 from finebatch.core.values import Point
 
+AS_LAID_OUT = 0.35
+"""Where more places than that are empty, the tray was laid out otherwise."""
+
 
 def rows_of(middles: Sequence[Point], width_mm: float) -> list[list[int]]:
     """The numbers of places (mm) row by row from the far side, each from the left: the next row
@@ -28,3 +31,23 @@ def place_names(middles: Sequence[Point], width_mm: float) -> list[str]:
         for number, k in enumerate(row, start=1):
             names[k] = f"{ascii_uppercase[min(letter, 25)]}{number}"
     return names
+
+
+def empty_places(
+    places: Sequence[Point], middles: Sequence[Point], sheet_mm: Point, width_mm: float
+) -> list[Point]:
+    """The places of a layout (mm) where nothing was seen, by whichever of its ends the sheet was
+    photographed from; none where what lies there was laid out otherwise."""
+    turned = [(sheet_mm[0] - x, sheet_mm[1] - y) for x, y in places]
+    ways = [_unseen(way, middles, width_mm / 2) for way in (places, turned)]
+    fewest = min(ways, key=len)
+    return fewest if len(fewest) <= AS_LAID_OUT * len(places) else []
+
+
+def _unseen(places: Sequence[Point], middles: Sequence[Point], near_mm: float) -> list[Point]:
+    seen = np.array(middles, float).reshape(-1, 2)
+    return [
+        place
+        for place in places
+        if not len(seen) or np.hypot(*(seen - np.array(place)).T).min() > near_mm
+    ]

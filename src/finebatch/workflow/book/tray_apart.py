@@ -7,6 +7,7 @@ import cv2
 import numpy as np
 
 from finebatch.core.photo.corners import find_corners
+from finebatch.core.photo.names import empty_places
 from finebatch.core.photo.pieces import pieces_seen
 from finebatch.core.photo.view import Floats, Lens, view_of
 from finebatch.formats.apart import answer_apart
@@ -16,6 +17,7 @@ CPU_S = 12.0
 """It takes one to three; an old machine may be so much slower."""
 MEMORY = 640 << 20
 """Of addresses; what is in use of it is less than half (docs/photo.md)."""
+ROUND = np.array([[np.cos(k * np.pi / 12), np.sin(k * np.pi / 12)] for k in range(24)])
 MOST_POINTS = 60
 """An outline is told by so many points."""
 
@@ -29,8 +31,8 @@ Found = Literal["sure", "about", "none"]
 class Asked(TypedDict):
     """A photograph (base64), the corners of the sheet's bottom as shares of its width and height
     (upper left, upper right, lower right, lower left; none: they are looked for), the sheet's inner
-    size (mm) and colour, whether it is lined, whether pieces lie beside it, and about how high and
-    wide they are (mm)."""
+    size (mm) and colour, whether it is lined, whether pieces lie beside it, about how high and
+    wide they are, and where they were to lie (mm)."""
 
     photo: str
     corners: list[Corner] | None
@@ -40,6 +42,7 @@ class Asked(TypedDict):
     beside: bool
     height_mm: float
     about_mm: float
+    places_mm: list[Corner]
 
 
 class Seen(TypedDict):
@@ -55,11 +58,13 @@ class Seen(TypedDict):
 
 
 class Answer(TypedDict):
-    """The corners that were gone by, how well they are known, and the pieces."""
+    """The corners that were gone by, how well they are known, the pieces, and circles where one
+    should lie and none is seen."""
 
     found: Found
     corners: list[Corner]
     pieces: list[Seen]
+    empty: list[list[Corner]]
 
 
 def _answer(asked: Asked) -> Answer | dict[str, str]:
@@ -76,7 +81,7 @@ def _answer(asked: Asked) -> Answer | dict[str, str]:
     else:
         looked = find_corners(image, sheet, asked["lined"], asked["beside"])
         if looked is None:
-            return {"found": "none", "corners": INSIDE, "pieces": []}
+            return {"found": "none", "corners": INSIDE, "pieces": [], "empty": []}
         corners, sure = looked.at, looked.sure
     own = _turned(corners, sheet, picture.size)
     view, pieces = pieces_seen(
@@ -101,6 +106,15 @@ def _answer(asked: Asked) -> Answer | dict[str, str]:
                 "gap_mm": piece.gap_mm,
             }
             for piece in pieces
+        ],
+        "empty": [
+            _pairs(view.seen(np.array(place) + asked["about_mm"] / 2 * ROUND) / size)
+            for place in empty_places(
+                asked["places_mm"],
+                [piece.middle for piece in pieces],
+                asked["sheet_mm"],
+                asked["about_mm"],
+            )
         ],
     }
 

@@ -19,7 +19,7 @@ from finebatch.core.piece.kinds.portioning import Portioning
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import refuse
-from finebatch.core.tray.question import Ground, TrayQuestion
+from finebatch.core.tray.question import Ground, TrayQuestion, answer
 from finebatch.core.values import Point
 from finebatch.facts import tables
 from finebatch.formats.apart import TooMuchError, ask_apart
@@ -71,7 +71,8 @@ class PieceMeasured:
 class TrayMeasured:
     """What a photograph shows: whether the sheet was `found`, for sure by the corners that were
     given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
-    from side to side, or before it is baked how it is loaded (`raw`)."""
+    from side to side, or before it is baked how it is loaded (`raw`); circles in the photograph
+    where a piece should lie and none is seen (`empty`)."""
 
     found: Found
     corners: tuple[Point, ...]
@@ -84,6 +85,7 @@ class TrayMeasured:
     high_mm: float
     tilt: Tilt | None
     raw: RawTray | None = None
+    empty: tuple[tuple[Point, ...], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +97,7 @@ class _Expected:
     height_mm: float
     widths_mm: tuple[float, float, float]
     pieces: int | None
+    places: tuple[Point, ...]
 
     @property
     def kind(self) -> Portioning:
@@ -121,7 +124,8 @@ def expected(session: Session, wanted: TrayWanted) -> _Expected:
             "photo", "A photo does not show these pieces one by one. Measure them by hand."
         )
     taught = lessons(session).of_dough(wanted.dough_id)
-    foreseen = asked.foresee(Ground(larder, tables.models(), taught))
+    ground = Ground(larder, tables.models(), taught)
+    foreseen = asked.foresee(ground)
     width = foreseen.width
     return _Expected(
         asked,
@@ -129,7 +133,14 @@ def expected(session: Session, wanted: TrayWanted) -> _Expected:
         foreseen.raw.height_mm if wanted.raw else foreseen.thickness.height_mm,
         (width.low_mm, width.middle_mm, width.high_mm),
         count,
+        _places(asked, ground, count),
     )
+
+
+def _places(asked: TrayQuestion, ground: Ground, count: int | None) -> tuple[Point, ...]:
+    """Where the pieces of that tray were to lie (mm), of `count`; none where that is not known."""
+    laid = [layout.centres for layout in answer(asked, ground).layouts]
+    return next((places for places in laid if count in (None, len(places))), ())
 
 
 def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
@@ -152,6 +163,7 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         "beside": beside,
         "height_mm": should.height_mm,
         "about_mm": should.mean_mm(wanted.raw),
+        "places_mm": [] if beside else list(should.places),
     }
     try:
         with one_at_a_time:
@@ -160,17 +172,17 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         raise refuse("photo", f"This photo takes too long to measure. {WANTED}") from None
     if "fault" in told:
         raise refuse("photo", f"{told['fault']} {WANTED}")
-    answer: Answer = told
+    seen: Answer = told
     low, middle, high = should.widths_mm
     if wanted.raw:
         low = middle = high = should.raw.across_mm
-    pieces = _measured(answer, should, wanted.raw)
+    pieces = _measured(seen, should, wanted.raw)
     pictured = Pictured(
         wide_mm=sheet.width_mm, deep_mm=sheet.depth_mm, pieces=tuple(one.piece for one in pieces)
     )
     return TrayMeasured(
-        answer["found"],
-        tuple(_point(corner) for corner in answer["corners"]),
+        seen["found"],
+        tuple(_point(corner) for corner in seen["corners"]),
         sheet.width_mm,
         sheet.depth_mm,
         pieces,
@@ -180,6 +192,7 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         high,
         None if wanted.raw or beside else tilt_of(pictured),
         _loaded(pictured, should) if wanted.raw else None,
+        tuple(tuple(_point(pair) for pair in circle) for circle in told["empty"]),
     )
 
 

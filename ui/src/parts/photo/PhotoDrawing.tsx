@@ -71,6 +71,15 @@ export function PhotoDrawing(props: PhotoDrawingProps) {
             strokeDasharray="12 8"
           />
         )}
+        {measured?.empty.map((circle) => (
+          <polygon
+            key={line(circle)}
+            points={line(circle)}
+            className="fill-none stroke-white"
+            strokeWidth={4}
+            strokeDasharray="10 10"
+          />
+        ))}
         {measured?.pieces.map((one) => {
           const { name } = one.piece;
           const isStruck = right.struck.includes(name);

@@ -203,9 +203,10 @@ function told(found: Measured, pieces: readonly PieceMeasured[], onSheet: boolea
   if (found.found === "none")
     return `${onSheet ? "The sheet's" : "The paper's"} sides are not seen. Drag the four marks to ${end}.`;
   if (found.pieces.length === 0) return `No pieces are seen. Drag the four marks to ${end}.`;
-  const count = found.expected
-    ? `${pieces.length} of ${found.expected} pieces.`
-    : `${pieces.length} pieces.`;
+  const places = found.empty.length === 1 ? "one place" : `${found.empty.length} places`;
+  const missing =
+    found.empty.length > 0 ? ` At ${places} of the layout, drawn dashed, none is seen.` : "";
+  const count = `${pieces.length}${found.expected ? ` of ${found.expected}` : ""} pieces.${missing}`;
   return found.found === "about"
     ? `${count} Look at the four marks first: they belong ${onSheet ? "" : "on "}${end}${onSheet ? ", not on the rim" : ""}.`
     : `${count} Press one to strike it out or put it right; drag a mark that is not ${onSheet ? "" : "on "}${end}.`;
