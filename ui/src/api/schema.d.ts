@@ -6336,8 +6336,8 @@ export interface components {
          * TrayMeasured
          * @description What a photograph shows: whether the sheet was `found`, for sure by the corners that were
          *     given; its inner size, the pieces, how many there should be, and how wide (mm); how it came out
-         *     from side to side, or before it is baked how it is loaded (`raw`); circles in the photograph where
-         *     a piece should lie and none is seen (`empty`).
+         *     from side to side, or before it is baked how it is loaded (`raw`); circles in the photograph
+         *     where a piece should lie and none is seen (`empty`).
          */
         TrayMeasured: {
             /** @enum {string} */
