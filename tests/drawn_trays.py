@@ -10,18 +10,10 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from finebatch.core.heat.colour import STRIP_RGB
+
 Floats = NDArray[np.float64]
 
-STRIP = (
-    (234, 220, 185),
-    (233, 210, 156),
-    (223, 187, 116),
-    (207, 156, 73),
-    (176, 116, 46),
-    (135, 76, 31),
-    (76, 43, 21),
-)
-"""The colour strip of the screen, lightest first."""
 SHEETS = {
     "parchment": (225, 214, 196),
     "dark": (62, 60, 62),
@@ -190,7 +182,7 @@ class _Table:
         on = (share < 1) & (high > self.high[box])
         low = min(int(piece.step) - 1, 5)
         part = piece.step - 1 - low
-        own = np.array(STRIP[low]) * (1 - part) + np.array(STRIP[low + 1]) * part
+        own = np.array(STRIP_RGB[low]) * (1 - part) + np.array(STRIP_RGB[low + 1]) * part
         darker = np.clip((share - 0.75) / 0.25, 0, 1) * 14
         self.colour[box][on] = own - darker[on][:, None]
         self.high[box][on] = high[on]
@@ -324,7 +316,7 @@ def draw(tray: DrawnTray, rng: np.random.Generator, px: tuple[int, int] = (1280,
                 table.spot(x, y, float(rng.uniform(2, 4.5)), CHIP)
     for _ in range(tray.crumbs):
         x, y = rng.uniform(0, tray.size[0]), rng.uniform(0, tray.size[1])
-        shade = np.array(STRIP[int(tray.pieces[0].step) - 1 if tray.pieces else 4]) * 0.9
+        shade = np.array(STRIP_RGB[int(tray.pieces[0].step) - 1 if tray.pieces else 4]) * 0.9
         table.spot(x, y, float(rng.uniform(0.4, 1.5)), tuple(shade))
     if tray.hand:
         x, y = (table.x - tray.size[0] + 10) / 55, (table.y - tray.size[1] + 5) / 35

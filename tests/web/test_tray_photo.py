@@ -80,7 +80,7 @@ def test_a_photograph_measures_a_tray_and_its_record_is_learnt_from(demo: TestCl
 def test_pieces_on_a_rack_are_measured_beside_a_sheet_of_paper(demo: TestClient) -> None:
     dough = drop_dough(demo)
     half = tray_of(demo, dough).pieces[0].half
-    at = [(x, y) for x in (-50, 40, 130, 220) for y in (-55, 205)]
+    at = [(x, y) for x in (-65, 40, 130, 220) for y in (-60, 205)]
     pieces = [DrawnPiece(float(x), float(y), half, 13.0, 4.0) for x, y in at]
     rack = DrawnTray((210.0, 148.0), "paper", pieces, rim_mm=0, around_mm=200, frame_mm=95)
     photo = draw(rack, np.random.default_rng(6), PX)
@@ -89,6 +89,13 @@ def test_pieces_on_a_rack_are_measured_beside_a_sheet_of_paper(demo: TestClient)
     widths = [one["piece"]["width_mm"] for one in found["pieces"]]
     assert np.median(widths) == pytest.approx(2 * half, rel=0.03)
     assert found["tilt"] is None
+    # However far from the paper they lay, they can be written down.
+    pictured = {key: found[key] for key in ("wide_mm", "deep_mm")} | {
+        "pieces": [one["piece"] for one in found["pieces"]]
+    }
+    assert min(piece["x_mm"] for piece in pictured["pieces"]) == 0
+    record = {"dough_id": dough, "widths_mm": widths, "seen": {"pictured": pictured}}
+    assert demo.post("/api/bakes", json=record).status_code == 201
     assert measured(demo, dough, photo, beside_mm=[210]).status_code == 422
     assert measured(demo, dough, photo, beside_mm=[3, 4]).status_code == 422
 

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from PIL import Image, ImageDraw, ImageFilter
 
+from finebatch.core.heat.colour import STRIP_RGB
 from finebatch.core.piece.outlines import Lines
 from finebatch.core.values import Point
 
@@ -23,16 +24,6 @@ AIR = 1.3
 COARSER = 4
 CORNERS = 90
 PAPER, SHADE, STEEL = (240, 233, 219), (104, 84, 60), (118, 123, 130)
-RAMP = (
-    (234, 220, 185),
-    (233, 210, 156),
-    (223, 187, 116),
-    (207, 156, 73),
-    (176, 116, 46),
-    (135, 76, 31),
-    (76, 43, 21),
-)
-"""Baked colours from raw to dark: the steps of the strip on the screen."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,10 +56,10 @@ def draw(widths_mm: Sequence[float], outline: Lines, colour: int, looks: Looks) 
     dimmed = _soft(shadow, reach / 8).point(lambda v: v * 0.55)
     picture.paste(Image.new("RGB", size, SHADE), mask=dimmed)
 
-    crust = Image.new("RGB", size, RAMP[min(colour, len(RAMP) - 1)])
+    crust = Image.new("RGB", size, STRIP_RGB[min(colour, len(STRIP_RGB) - 1)])
     # Away from its edge a piece is paler, as it stays moist there for longer.
     inside = _soft(whole, reach / 4).point(lambda v: max(v - 128, 0) * 2)
-    crust.paste(Image.new("RGB", size, RAMP[max(colour - 2, 0)]), mask=inside)
+    crust.paste(Image.new("RGB", size, STRIP_RGB[max(colour - 2, 0)]), mask=inside)
     crust = _mottled(crust, 9, dice)
     for body in bodies:
         _put_bits(crust, body, looks, scale, chance)

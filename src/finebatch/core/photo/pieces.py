@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 
+from finebatch.core.heat.colour import STRIP_RGB
 from finebatch.core.photo.edges import sides_of
 from finebatch.core.photo.names import rows_of
 from finebatch.core.photo.outlines import Outline, outlines
@@ -13,16 +14,6 @@ from finebatch.core.photo.plan_view import PX_PER_MM, Area, PlanView, plan_view
 from finebatch.core.photo.view import Floats, Picture, View, view_of
 from finebatch.core.values import Point
 
-STRIP_RGB = (
-    (234, 220, 185),
-    (233, 210, 156),
-    (223, 187, 116),
-    (207, 156, 73),
-    (176, 116, 46),
-    (135, 76, 31),
-    (76, 43, 21),
-)
-"""The colour strip of the screen, lightest first."""
 DIRECTIONS = np.radians(np.arange(0, 180, 5))
 ACROSS = np.column_stack((np.cos(DIRECTIONS), np.sin(DIRECTIONS)))
 UPWARDS = np.linspace(0, 0.999, 40)

@@ -7,7 +7,9 @@ import hashlib
 import threading
 import time
 from base64 import b64decode, b64encode
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 from finebatch.core.refusal import refuse
 from finebatch.formats.apart import TooMuchError, ask_apart
@@ -19,7 +21,7 @@ from finebatch.workflow.kitchen.thrown import forget_old
 JUST_S = 600
 MOST_BYTES = 15_000_000
 WANTED = "Choose a JPEG or PNG of at most 15 MB."
-one_at_a_time = threading.Lock()
+_one = threading.Lock()
 
 
 def small_jpeg(sent: bytes) -> bytes:
@@ -27,16 +29,23 @@ def small_jpeg(sent: bytes) -> bytes:
 
     It is opened in a process of its own, one at a time.
     """
+    answer = told_apart("finebatch.workflow.book.shrink", sent, lambda photo: photo, "open")
+    return b64decode(answer["jpeg"])
+
+
+def told_apart(module: str, sent: bytes, asked: Callable[[str], object], work: str) -> Any:
+    """What a process of its own, one at a time, tells of a photo: `asked` with it in base64, for
+    that `work`. `Refusal` for what is no photo, or takes too much."""
     if len(sent) > MOST_BYTES:
         raise refuse("photo", f"This photo is too large. {WANTED}")
     try:
-        with one_at_a_time:
-            answer = ask_apart("finebatch.workflow.book.shrink", b64encode(sent).decode())
+        with _one:
+            answer = ask_apart(module, asked(b64encode(sent).decode()))
     except TooMuchError:
-        raise refuse("photo", f"This photo takes too long to open. {WANTED}") from None
+        raise refuse("photo", f"This photo takes too long to {work}. {WANTED}") from None
     if "fault" in answer:
         raise refuse("photo", f"{answer['fault']} {WANTED}")
-    return b64decode(answer["jpeg"])
+    return answer
 
 
 def keep(folder: Path, bake_id: int, jpeg: bytes) -> str:

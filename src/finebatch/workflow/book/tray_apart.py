@@ -1,7 +1,7 @@
 """A photograph of a tray measured, in a process of its own: opened, its sheet found, its pieces."""
 
 from base64 import b64decode
-from typing import Any, Literal, TypedDict
+from typing import Any
 
 import cv2
 import numpy as np
@@ -12,6 +12,7 @@ from finebatch.core.photo.pieces import pieces_seen
 from finebatch.core.photo.view import Floats, Lens, view_of
 from finebatch.formats.apart import answer_apart
 from finebatch.workflow.book.shrink import NotTaken, opened_small
+from finebatch.workflow.book.tray_words import Answer, Asked, Corner
 
 CPU_S = 12.0
 """It takes one to three; an old machine may be so much slower."""
@@ -21,50 +22,8 @@ ROUND = np.array([[np.cos(k * np.pi / 12), np.sin(k * np.pi / 12)] for k in rang
 MOST_POINTS = 60
 """An outline is told by so many points."""
 
-Corner = tuple[float, float]
 INSIDE: list[Corner] = [(0.1, 0.1), (0.9, 0.1), (0.9, 0.9), (0.1, 0.9)]
 """Where the corners are put that a hand has to find."""
-Found = Literal["sure", "about", "none"]
-"""Whether the sheet's corners are known, are to be looked at, or are not found at all."""
-
-
-class Asked(TypedDict):
-    """A photograph (base64), the corners of the sheet's bottom as shares of its width and height
-    (upper left, upper right, lower right, lower left; none: they are looked for), the sheet's inner
-    size (mm) and colour, whether it is lined, whether pieces lie beside it, about how high and
-    wide they are, and where they were to lie (mm)."""
-
-    photo: str
-    corners: list[Corner] | None
-    sheet_mm: tuple[float, float]
-    sheet_rgb: tuple[float, float, float]
-    lined: bool
-    beside: bool
-    height_mm: float
-    about_mm: float
-    places_mm: list[Corner]
-
-
-class Seen(TypedDict):
-    """A piece as it was seen: where, its mean and its least width and the one across that (mm); its
-    outline as shares of the photograph's width and height."""
-
-    middle_mm: tuple[float, float]
-    sizes_mm: tuple[float, float, float]
-    step: float
-    outline: list[Corner]
-    touches: list[int]
-    gap_mm: float | None
-
-
-class Answer(TypedDict):
-    """The corners that were gone by, how well they are known, the pieces, and circles where one
-    should lie and none is seen."""
-
-    found: Found
-    corners: list[Corner]
-    pieces: list[Seen]
-    empty: list[list[Corner]]
 
 
 def _answer(asked: Asked) -> Answer | dict[str, str]:

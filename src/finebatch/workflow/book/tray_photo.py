@@ -3,7 +3,6 @@
 Nothing of it is kept: the baker looks at it first, and writes down what holds.
 """
 
-from base64 import b64encode
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -16,15 +15,15 @@ from finebatch.core.photo.of_kind import mean_width, width_of
 from finebatch.core.photo.raw import LoadedPiece, RawTray, look_at
 from finebatch.core.photo.view import may_be_corners
 from finebatch.core.piece.kinds.portioning import Portioning
+from finebatch.core.piece.layout import Layout
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import refuse
 from finebatch.core.tray.question import Ground, TrayQuestion, answer
 from finebatch.core.values import Point
 from finebatch.facts import tables
-from finebatch.formats.apart import TooMuchError, ask_apart
-from finebatch.workflow.book.photos import MOST_BYTES, WANTED, one_at_a_time
-from finebatch.workflow.book.tray_apart import Answer, Asked, Found
+from finebatch.workflow.book.photos import told_apart
+from finebatch.workflow.book.tray_words import Answer, Asked, Found
 from finebatch.workflow.dough.doughs import get_dough
 from finebatch.workflow.dough.from_card import tray_question
 from finebatch.workflow.errors import Missing
@@ -46,7 +45,7 @@ class TrayWanted:
     """Which tray a photograph is of: of a dough, of a session, before it is baked when `raw`; and
     the corners of the sheet's bottom where a hand put them, as shares of the photograph's width and
     height (upper left, upper right, lower right, lower left). Where pieces lie on a rack or table
-    `beside` a white thing, its size (mm): the corners are its own."""
+    beside a white thing (`beside_mm`), its size (mm): the corners are its own."""
 
     dough_id: int
     session_id: int | None = None
@@ -125,7 +124,8 @@ def expected(session: Session, wanted: TrayWanted) -> _Expected:
         )
     taught = lessons(session).of_dough(wanted.dough_id)
     ground = Ground(larder, tables.models(), taught)
-    foreseen = asked.foresee(ground)
+    found = answer(asked, ground)
+    foreseen = found.foreseen
     width = foreseen.width
     return _Expected(
         asked,
@@ -133,20 +133,18 @@ def expected(session: Session, wanted: TrayWanted) -> _Expected:
         foreseen.raw.height_mm if wanted.raw else foreseen.thickness.height_mm,
         (width.low_mm, width.middle_mm, width.high_mm),
         count,
-        _places(asked, ground, count),
+        _places(found.layouts, count),
     )
 
 
-def _places(asked: TrayQuestion, ground: Ground, count: int | None) -> tuple[Point, ...]:
+def _places(layouts: Sequence[Layout], count: int | None) -> tuple[Point, ...]:
     """Where the pieces of that tray were to lie (mm), of `count`; none where that is not known."""
-    laid = [layout.centres for layout in answer(asked, ground).layouts]
+    laid = [layout.centres for layout in layouts]
     return next((places for places in laid if count in (None, len(places))), ())
 
 
 def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
     """What a photograph (JPEG or PNG) shows of a tray; `Refusal` for what is no photograph."""
-    if len(sent) > MOST_BYTES:
-        raise refuse("photo", f"This photo is too large. {WANTED}")
     if wanted.corners is not None and not may_be_corners(wanted.corners):
         raise refuse("corners", CORNERS)
     sheet, surface = should.asked.kitchen.sheet, _surface(should.asked)
@@ -154,29 +152,25 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
     beside = wanted.beside_mm is not None
     if wanted.beside_mm is not None:
         size, colour = wanted.beside_mm, tables.sheet_colours()["paper"]
-    asked: Asked = {
-        "photo": b64encode(sent).decode(),
-        "corners": None if wanted.corners is None else list(wanted.corners),
-        "sheet_mm": size,
-        "sheet_rgb": colour,
-        "lined": beside or surface in LINED,
-        "beside": beside,
-        "height_mm": should.height_mm,
-        "about_mm": should.mean_mm(wanted.raw),
-        "places_mm": [] if beside else list(should.places),
-    }
-    try:
-        with one_at_a_time:
-            told = ask_apart("finebatch.workflow.book.tray_apart", asked)
-    except TooMuchError:
-        raise refuse("photo", f"This photo takes too long to measure. {WANTED}") from None
-    if "fault" in told:
-        raise refuse("photo", f"{told['fault']} {WANTED}")
-    seen: Answer = told
+
+    def asked(photo: str) -> Asked:
+        return {
+            "photo": photo,
+            "corners": None if wanted.corners is None else list(wanted.corners),
+            "sheet_mm": size,
+            "sheet_rgb": colour,
+            "lined": beside or surface in LINED,
+            "beside": beside,
+            "height_mm": should.height_mm,
+            "about_mm": should.mean_mm(wanted.raw),
+            "places_mm": [] if beside else list(should.places),
+        }
+
+    seen: Answer = told_apart("finebatch.workflow.book.tray_apart", sent, asked, "measure")
     low, middle, high = should.widths_mm
     if wanted.raw:
         low = middle = high = should.raw.across_mm
-    pieces = _measured(seen, should, wanted.raw)
+    pieces = _measured(seen, should, wanted.raw, beside)
     pictured = Pictured(
         wide_mm=sheet.width_mm, deep_mm=sheet.depth_mm, pieces=tuple(one.piece for one in pieces)
     )
@@ -192,7 +186,7 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
         high,
         None if wanted.raw or beside else tilt_of(pictured),
         _loaded(pictured, should) if wanted.raw else None,
-        tuple(tuple(_point(pair) for pair in circle) for circle in told["empty"]),
+        tuple(tuple(_point(pair) for pair in circle) for circle in seen["empty"]),
     )
 
 
@@ -244,9 +238,15 @@ def _point(pair: Sequence[float]) -> Point:
     return float(pair[0]), float(pair[1])
 
 
-def _measured(answer: Answer, should: _Expected, raw: bool) -> tuple[PieceMeasured, ...]:
+def _measured(
+    answer: Answer, should: _Expected, raw: bool, beside: bool
+) -> tuple[PieceMeasured, ...]:
     seen = answer["pieces"][:MOST_PIECES]
     middles = [_point(one["middle_mm"]) for one in seen]
+    if beside and middles:
+        # They lie around the thing: where they begin is no side of a sheet.
+        left, far = (min(values) for values in zip(*middles, strict=True))
+        middles = [(x - left, y - far) for x, y in middles]
     names = place_names(middles, should.mean_mm(raw))
 
     def lying(mm: float) -> Lies:
