@@ -115,8 +115,10 @@ def _serve(settings: Settings, *, demo: bool) -> None:
         if settings.back_to:
             end_with_parent()
         served.state.show_bake = bake_under_way
-        if load(served.state.database, clock(), photos_of(settings.data_file)):
-            served.state.searches.begin(bring_to_life(served.state.database, clock()))
+        pictures = photos_of(settings.data_file)
+        if load(served.state.database, clock(), pictures):
+            supper = bring_to_life(served.state.database, clock(), pictures)
+            served.state.searches.begin(supper)
     # A demo that was opened once to the network is not opened by the next start.
     served.state.reopens = not demo
     say(f"Fine Batch: {address}   (stop with Ctrl+C)")

@@ -23,7 +23,8 @@ from tests.conftest import HandClock, own_page
 def test_a_session_was_baked_and_the_supper_is_planned(
     app: FastAPI, demo: TestClient, clock: HandClock
 ) -> None:
-    planned = bring_to_life(app.state.database, clock())
+    pictures = photos_of(app.state.database.file)
+    planned = bring_to_life(app.state.database, clock(), pictures)
     plan = demo.get("/api/plan").json()
     assert (plan["id"], plan["name"]) == (planned, "The harvest supper")
     gives = {dough["letter"]: dough["each_gives"] for dough in plan["doughs"]}
@@ -38,6 +39,9 @@ def test_a_session_was_baked_and_the_supper_is_planned(
     latest = demo.get("/api/bakes", params={"dough_id": 1}).json()[0]
     assert latest["session_id"] == waiting[0]["session_id"]
     assert latest["minutes"] > 5
+    assert latest["photo"] is not None and len(latest["seen"]["pictured"]["pieces"]) > 6
+    (oven,) = demo.get("/api/oven-maps").json()
+    assert (oven["hot_side"], oven["trays"]) == ("back", 1)
     assert demo.get("/api/sessions/current").json() is None
     (record,) = demo.get("/api/oven/records").json()
     assert record["mean_c"] - record["dial_c"] == pytest.approx(6, abs=1.5)

@@ -2,14 +2,24 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from pathlib import Path
+from random import Random
 
+from sqlalchemy.orm import Session
+
+from finebatch.core.book.pictured import Pictured, PiecePictured
 from finebatch.core.book.record import Record, Seen
+from finebatch.core.photo.names import place_names
 from finebatch.core.session.wish import MINUTE, Item, Wish
+from finebatch.demo.photos import Looks, draw_tray
 from finebatch.devices.stand_in_oven import OvenKnobs, StandInOven
 from finebatch.formats.moments import days_on, local
 from finebatch.store.database import Database
 from finebatch.workflow.book.bakes import add_bake
+from finebatch.workflow.book.photos import keep
+from finebatch.workflow.book.tray_photo import TrayWanted, expected
 from finebatch.workflow.devices import oven_watch
+from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.thrown import put_back
 from finebatch.workflow.session import live, session_rows
 from finebatch.workflow.session.baking import BakeEvent, check_free
@@ -20,32 +30,64 @@ SATURDAY, READY_HOUR, BAKED_HOUR = 5, 15, 10
 SUPPER = "The harvest supper"
 FOR_SUPPER = ((1, 24), (2, 20), (3, 18), (4, 38))
 """Doughs of the demo, and how many pieces of each: a hundred."""
-LAST_WEEK = (1, 3)
-OF_EACH = 14
+LAST_WEEK = ((1, 14), (3, 14))
 UNDER_WAY = (1, 2)
 OVEN = OvenKnobs(dial_c=180.0, offset_c=6.0, swing_c=14.0)
 WATCHED_MIN, READ_MS = 60, 20_000
 IN_OVEN_MS = 4 * 60_000
+WIDTH_MM, COLOUR, HOTTER_BACK = 66.2, 4, 0.9
+"""How wide and dark pieces of it came out, and how many steps darker at the back of the oven."""
+LOOKS = Looks(bits=(58, 32, 22), bit_mm=7, many=16, uneven=0.025)
 CAME_OUT = Record(
-    dough_id=LAST_WEEK[0],
+    dough_id=1,
     tray="A1",
-    widths_mm=(65.5, 66.5, 67.0, 66.0),
-    colour=4,
+    colour=COLOUR,
     note="As the time before. The lower sheet browned a little more.",
     seen=Seen(heights_mm=(13.0, 12.5), edges="even", texture=("chewy", "tender"), verdict="again"),
 )
 
 
-def bring_to_life(database: Database, now: int) -> int:
+def bring_to_life(database: Database, now: int, pictures: Path | None = None) -> int:
     """Watch the oven with a thermometer, bake a session of the last week, of which one dough is
-    written down, and plan the supper of the coming Saturday; the plan's id. Times by the clock of
-    this machine."""
+    written down by a photo, and plan the supper of the coming Saturday; the plan's id. Times by the
+    clock of this machine. The photo is drawn into that folder."""
     _watch_oven(database, _at(now, -8, BAKED_HOUR))
     baked = _bake(database, _at(now, -6, BAKED_HOUR))
     with database.writing() as session:
-        row = session_rows.find_session(session, baked)
-        add_bake(session, replace(CAME_OUT, session_id=baked), row.changed_at)
+        _write_down(session, baked, pictures)
     return _plan_supper(database, now)
+
+
+def _write_down(session: Session, baked: int, pictures: Path | None) -> None:
+    """What came out of one tray of that session, measured by its photo."""
+    should = expected(session, TrayWanted(CAME_OUT.dough_id, baked, CAME_OUT.tray))
+    sheet, chance = get_kitchen(session).sheet, Random(SUPPER)
+    places = should.layouts[0][: should.pieces]
+    names = place_names(places, WIDTH_MM)
+    pieces = []
+    for name, (x, y) in zip(names, places, strict=True):
+        back = 1 - 2 * y / sheet.depth_mm
+        width = WIDTH_MM * (1 + 0.012 * back) * chance.gauss(1, 0.025)
+        pieces.append(
+            PiecePictured(
+                name=name,
+                x_mm=round(x + chance.gauss(0, 3), 1),
+                y_mm=round(y + chance.gauss(0, 3), 1),
+                width_mm=round(width, 1),
+                length_mm=round(width * chance.uniform(1.0, 1.04), 1),
+                step=round(COLOUR + HOTTER_BACK * back / 2 + chance.gauss(0, 0.2), 2),
+            )
+        )
+    pictured = Pictured(wide_mm=sheet.width_mm, deep_mm=sheet.depth_mm, pieces=tuple(pieces))
+    record = replace(
+        CAME_OUT,
+        session_id=baked,
+        widths_mm=tuple(piece.width_mm for piece in pieces),
+        seen=replace(CAME_OUT.seen, pictured=pictured),
+    )
+    row = add_bake(session, record, session_rows.find_session(session, baked).changed_at)
+    if pictures is not None:
+        row.photo = keep(pictures, row.id, draw_tray(pictured, (), LOOKS))
 
 
 def bake_under_way(database: Database, now: int) -> tuple[int, int]:
@@ -95,7 +137,7 @@ def _plan_supper(database: Database, now: int) -> int:
 
 
 def _bake(database: Database, begin: int) -> int:
-    items = tuple(Item(dough_id=dough, pieces=OF_EACH) for dough in LAST_WEEK)
+    items = tuple(Item(dough_id=dough, pieces=pieces) for dough, pieces in LAST_WEEK)
     baked = plan_quick(
         database, Wish(items=items, sheets=3, shelves=2, name="Two for the tin"), begin
     )

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from PIL import Image, ImageDraw, ImageFilter
 
+from finebatch.core.book.pictured import Pictured
 from finebatch.core.heat.colour import STRIP_RGB
 from finebatch.core.piece.outlines import Lines
 from finebatch.core.values import Point
@@ -42,13 +43,54 @@ def draw(widths_mm: Sequence[float], outline: Lines, colour: int, looks: Looks) 
     """A JPEG of pieces so wide. `outline` is that of one piece 1 wide about its middle, and
     `colour` the step on the strip, from 1 to 7."""
     chance = random.Random(f"{widths_mm} {colour}")
+    line = _even(outline[0]) if outline else _round()
+    rows, scale = _rows(widths_mm, line, looks)
+    pieces = [
+        _Drawn(_body(line, middle, width * scale, looks, chance), colour)
+        for middle, width in zip(rows, widths_mm, strict=True)
+    ]
+    return _painted(pieces, SIZE_PX, scale, looks, chance)
+
+
+def draw_tray(pictured: Pictured, outline: Lines, looks: Looks) -> bytes:
+    """A JPEG of a whole sheet from straight above, each piece where it lay."""
+    chance = random.Random(str(pictured))
+    line = _even(outline[0]) if outline else _round()
+    scale = SIZE_PX[0] * FINER / pictured.wide_mm
+    pieces = [
+        _Drawn(
+            _body(line, (one.x_mm * scale, one.y_mm * scale), one.width_mm * scale, looks, chance),
+            one.step,
+        )
+        for one in pictured.pieces
+    ]
+    size = (SIZE_PX[0], round(pictured.deep_mm * scale / FINER))
+    return _painted(pieces, size, scale, looks, chance)
+
+
+@dataclass(frozen=True, slots=True)
+class _Drawn:
+    """A piece where it lies (px), and its step on the colour strip."""
+
+    body: list[Point]
+    step: float
+
+
+def _painted(
+    pieces: Sequence[_Drawn],
+    size_px: tuple[int, int],
+    scale: float,
+    looks: Looks,
+    chance: random.Random,
+) -> bytes:
     dice = np.random.default_rng(chance.randrange(1 << 32))
-    size = (SIZE_PX[0] * FINER, SIZE_PX[1] * FINER)
-    bodies, scale = _bodies(widths_mm, outline, size, looks, chance)
-    whole = Image.new("L", size)
-    for body in bodies:
-        ImageDraw.Draw(whole).polygon(body, fill=255)
-    reach = scale * max(widths_mm) / 2
+    size = (size_px[0] * FINER, size_px[1] * FINER)
+    whole, crust, middles = Image.new("L", size), Image.new("RGB", size), Image.new("RGB", size)
+    for one in pieces:
+        ImageDraw.Draw(whole).polygon(one.body, fill=255)
+        ImageDraw.Draw(crust).polygon(one.body, fill=_shade(one.step), outline=_shade(one.step))
+        ImageDraw.Draw(middles).polygon(one.body, fill=_shade(one.step - 2))
+    reach = max(max(x for x, _ in one.body) - min(x for x, _ in one.body) for one in pieces) / 2
 
     picture = _mottled(Image.new("RGB", size, PAPER), 4, dice)
     shadow = Image.new("L", size)
@@ -56,30 +98,36 @@ def draw(widths_mm: Sequence[float], outline: Lines, colour: int, looks: Looks) 
     dimmed = _soft(shadow, reach / 8).point(lambda v: v * 0.55)
     picture.paste(Image.new("RGB", size, SHADE), mask=dimmed)
 
-    crust = Image.new("RGB", size, STRIP_RGB[min(colour, len(STRIP_RGB) - 1)])
     # Away from its edge a piece is paler, as it stays moist there for longer.
     inside = _soft(whole, reach / 4).point(lambda v: max(v - 128, 0) * 2)
-    crust.paste(Image.new("RGB", size, STRIP_RGB[max(colour - 2, 0)]), mask=inside)
+    crust.paste(middles, mask=inside)
     crust = _mottled(crust, 9, dice)
-    for body in bodies:
-        _put_bits(crust, body, looks, scale, chance)
+    for one in pieces:
+        _put_bits(crust, one.body, looks, scale, chance)
     picture.paste(crust, mask=whole.filter(ImageFilter.GaussianBlur(FINER)))
     edge = ImageDraw.Draw(picture)
     edge.rectangle((0, 0, size[0] - 1, size[1] - 1), outline=STEEL, width=9 * FINER)
     written = io.BytesIO()
-    picture.resize(SIZE_PX, Image.Resampling.LANCZOS).save(written, "JPEG", quality=84)
+    picture.resize(size_px, Image.Resampling.LANCZOS).save(written, "JPEG", quality=84)
     return written.getvalue()
 
 
-def _bodies(
-    widths_mm: Sequence[float],
-    outline: Lines,
-    size: tuple[int, int],
-    looks: Looks,
-    chance: random.Random,
-) -> tuple[list[list[Point]], float]:
-    """The outlines where they lie, in px, and how many px a mm is."""
-    line = _even(outline[0]) if outline else _round()
+def _shade(step: float) -> tuple[int, int, int]:
+    """The strip's colour at a step of it, the nearest end for what is beyond."""
+    at = min(max(step, 0.0), len(STRIP_RGB) - 1.0)
+    low = min(int(at), len(STRIP_RGB) - 2)
+    red, green, blue = (
+        round(a + (at - low) * (b - a))
+        for a, b in zip(STRIP_RGB[low], STRIP_RGB[low + 1], strict=True)
+    )
+    return red, green, blue
+
+
+def _rows(
+    widths_mm: Sequence[float], line: Sequence[Point], looks: Looks
+) -> tuple[list[Point], float]:
+    """Where pieces of that outline lie in rows (px), and how many px a mm is."""
+    size = (SIZE_PX[0] * FINER, SIZE_PX[1] * FINER)
     across, down = (max(along) - min(along) for along in zip(*line, strict=True))
     columns = min(len(widths_mm), 1 if across > 2 * down else 2 if down < 1.2 else 4)
     rows = math.ceil(len(widths_mm) / columns)
@@ -92,15 +140,22 @@ def _bodies(
         y = size[1] / 2 + (row - (rows - 1) / 2) * tall * scale
         if looks.together and row == 0 and columns > 1:
             x += (0.5 - column) * (wide - width * 0.95) * scale
-        turn = chance.uniform(-0.05, 0.05)
-        waves = [(k, chance.uniform(0, math.tau), chance.uniform(0.3, 1) / k) for k in range(2, 9)]
-        body = []
-        for u, v in line:
-            at = math.atan2(v, u)
-            far = 1 + looks.uneven * sum(a * math.sin(k * at + p) for k, p, a in waves)
-            body.append((u * width * far * scale, v * width * far * scale))
-        found.append(_laid(body, (x, y), turn))
+        found.append((x, y))
     return found, scale
+
+
+def _body(
+    line: Sequence[Point], middle: Point, width_px: float, looks: Looks, chance: random.Random
+) -> list[Point]:
+    """The outline of one piece where it lies, uneven as a hand shapes it."""
+    turn = chance.uniform(-0.05, 0.05)
+    waves = [(k, chance.uniform(0, math.tau), chance.uniform(0.3, 1) / k) for k in range(2, 9)]
+    body = []
+    for u, v in line:
+        at = math.atan2(v, u)
+        far = 1 + looks.uneven * sum(a * math.sin(k * at + p) for k, p, a in waves)
+        body.append((u * width_px * far, v * width_px * far))
+    return _laid(body, middle, turn)
 
 
 def _laid(line: Sequence[Point], middle: Point, turn: float) -> list[Point]:

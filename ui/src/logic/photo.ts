@@ -35,14 +35,27 @@ export const SIDES = [
   ["right", "its right side in the photo"],
 ] as const satisfies readonly (readonly [Side, string])[];
 
+export type Size = readonly [number, number];
+
 /** What the four marks may be on: the sheet, or something white beside pieces on a rack (mm). */
 export const THINGS = {
   sheet: null,
   a4: [297, 210],
   a5: [210, 148],
   letter: [279.4, 215.9],
-} as const satisfies Record<string, readonly [number, number] | null>;
-export type Thing = keyof typeof THINGS;
+} as const satisfies Record<string, Size | null>;
+/** One of them, or another thing of a size that the baker gives. */
+export type Thing = keyof typeof THINGS | "other";
+
+/** So wide and deep may a thing beside pieces be (mm). */
+export const THING_MM = [40, 1000] as const;
+export const mayBeThing = (mm: number): boolean => mm >= THING_MM[0] && mm <= THING_MM[1];
+
+/** What the marks are on as wide and deep (mm): null for the sheet, undefined while it is not said. */
+export function sizeOf(thing: Thing, given: Size): Size | null | undefined {
+  if (thing !== "other") return THINGS[thing];
+  return given.every(mayBeThing) ? given : undefined;
+}
 
 /** Four corners as a question of the server names them. */
 export const cornersAsked = (corners: readonly Place[]): number[] =>

@@ -11,6 +11,7 @@ import {
   outlineOf,
   type PieceMeasured,
   pictured,
+  sizeOf,
   standing,
   struckOrNot,
   together,
@@ -107,5 +108,13 @@ describe("a tray by its photo", () => {
     expect(kept.pieces?.map((one) => one.name)).toEqual(["A1", "A2", "B1"]);
     expect(middle([3, 1, 2])).toBe(2);
     expect(middle([4, 1, 2, 3])).toBe(2.5);
+  });
+
+  it("knows how large the thing beside the pieces is, once that is said", () => {
+    expect(sizeOf("sheet", [50, 50])).toBeNull();
+    expect(sizeOf("a5", [50, 50])).toEqual([210, 148]);
+    expect(sizeOf("other", [85, 54])).toEqual([85, 54]);
+    expect(sizeOf("other", [85, 3])).toBeUndefined();
+    expect(sizeOf("other", [Number.NaN, 54])).toBeUndefined();
   });
 });

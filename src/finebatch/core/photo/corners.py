@@ -24,8 +24,10 @@ TURNED = np.linspace(-0.02, 0.02, 9)
 COLOUR_ENDS = 0.05
 """So much does the colour of a lined sheet differ at least from that of its rim (in ln)."""
 BESIDE_PX = 3.0
+WIRE_PX = 9
+"""What is narrower is no sheet of paper."""
 MOST_SKEWED = 0.12
-AS_STRONG = 0.5
+AS_STRONG, AS_GOOD = 0.5, 0.97
 BENDS = np.arange(-0.12, 0.081, 0.02)
 
 Line = tuple[float, float, float]
@@ -53,7 +55,9 @@ def find_corners(
     small = np.asarray(shrunk, np.uint8)
     soft = np.asarray(cv2.GaussianBlur(small, (0, 0), 1.0), np.uint8)
     slopes = Slopes.of(soft)
-    lines = _lines(np.asarray(cv2.cvtColor(small, cv2.COLOR_BGR2GRAY), np.uint8))
+    white = _whiteness(soft) if beside else None
+    grey = np.asarray(cv2.cvtColor(small, cv2.COLOR_BGR2GRAY), np.uint8)
+    lines = _lines(grey if white is None else white)
     flat = [line for line in lines if abs(np.sin(line[0])) > np.sin(np.pi / 4)]
     steep = [line for line in lines if line not in flat]
     best, most = None, 0.0
@@ -68,12 +72,30 @@ def find_corners(
             ):
                 continue
             found = _support(slopes, corners)
+            if white is not None:
+                found *= _filled(white, corners)
             if found > most:
                 best, most = corners, found
     if best is None:
         return None
     inner = _innermost(slopes, soft if lined else None, best, beside)
-    return replace(inner, at=inner.at / scale)
+    # A place of the smaller picture is the middle of several of the photograph.
+    return replace(inner, at=(inner.at + 0.5) / scale - 0.5)
+
+
+def _whiteness(soft: Picture) -> Picture:
+    """How white each place is, and wide enough: neither the wires of a rack are, nor crumbs."""
+    wide = cv2.getStructuringElement(cv2.MORPH_RECT, (WIRE_PX, WIRE_PX))
+    least = np.asarray(soft.min(axis=2), np.uint8)
+    return np.asarray(cv2.morphologyEx(least, cv2.MORPH_OPEN, wide), np.uint8)
+
+
+def _filled(white: Picture, corners: Floats) -> float:
+    """How white what lies between four corners is beside the whitest of the photograph (0 to 1);
+    it is white throughout, so its paler places count."""
+    inside = np.zeros(white.shape, np.uint8)
+    cv2.fillConvexPoly(inside, np.round(corners).astype(np.int32), 1)
+    return float(np.percentile(white[inside > 0], 20) / max(int(white.max()), 1))
 
 
 def _lines(small: Picture) -> list[Line]:
@@ -192,7 +214,12 @@ class _Side:
         """Both ends of the innermost line with much edge along it, and whether the sheet has a
         colour that ends there. Then it is looked for where it does: the rim may throw a shadow with
         an edge as strong. What is `rimless` has one edge: the strongest."""
-        best, turned = self.edge.max(axis=1), self.edge.argmax(axis=1)
+        best = self.edge.max(axis=1)
+        # An edge is as strong as can be over its whole softness, so over a few turns of a line.
+        alike = self.edge >= AS_GOOD * best[:, None]
+        turned = np.round((alike * np.arange(len(TURNED))).sum(axis=1) / alike.sum(axis=1)).astype(
+            int
+        )
         strong = best >= AS_STRONG * best.max()
         most = 0.0
         if colours is not None:
@@ -201,8 +228,7 @@ class _Side:
         if most > COLOUR_ENDS:
             strong &= change >= 0.5 * most
         if rimless:
-            # An edge is as strong as can be over its whole softness.
-            at = round(float(np.flatnonzero(best >= 0.97 * best.max()).mean()))
+            at = round(float(np.flatnonzero(best >= AS_GOOD * best.max()).mean()))
         else:
             at = int(np.flatnonzero(strong)[-1])
         while not rimless and at > 0 and strong[at - 1] and best[at - 1] > best[at]:

@@ -15,7 +15,6 @@ from finebatch.core.photo.of_kind import mean_width, width_of
 from finebatch.core.photo.raw import LoadedPiece, RawTray, look_at
 from finebatch.core.photo.view import may_be_corners
 from finebatch.core.piece.kinds.portioning import Portioning
-from finebatch.core.piece.layout import Layout
 from finebatch.core.piece.lying import Lies
 from finebatch.core.piece.portion import RawPiece
 from finebatch.core.refusal import refuse
@@ -88,7 +87,7 @@ class TrayMeasured:
 
 
 @dataclass(frozen=True, slots=True)
-class _Expected:
+class Expected:
     """What should lie on a sheet: its question, the raw piece and how wide it bakes (mm)."""
 
     asked: TrayQuestion
@@ -96,17 +95,26 @@ class _Expected:
     height_mm: float
     widths_mm: tuple[float, float, float]
     pieces: int | None
-    places: tuple[Point, ...]
+    layouts: tuple[tuple[Point, ...], ...]
+    """Where the pieces of a full sheet may lie (mm)."""
+
+    @property
+    def places(self) -> tuple[Point, ...]:
+        """Where its pieces were to lie (mm); none where it was not to be full."""
+        full = (places for places in self.layouts if self.pieces in (None, len(places)))
+        return next(full, ())
 
     @property
     def kind(self) -> Portioning:
+        """How they are made."""
         return self.asked.setting.piece
 
     def mean_mm(self, raw: bool) -> float:
+        """How wide one is in the mean of all directions, before it is baked when `raw` (mm)."""
         return mean_width(self.kind.lies(self.raw, self.widths_mm[1]), baked=not raw)
 
 
-def expected(session: Session, wanted: TrayWanted) -> _Expected:
+def expected(session: Session, wanted: TrayWanted) -> Expected:
     """What should lie on that tray; `Refusal` for what no photograph shows, `Missing` for a dough
     or session that is not there."""
     larder, count = get_larder(session), None
@@ -127,23 +135,17 @@ def expected(session: Session, wanted: TrayWanted) -> _Expected:
     found = answer(asked, ground)
     foreseen = found.foreseen
     width = foreseen.width
-    return _Expected(
+    return Expected(
         asked,
         foreseen.raw,
         foreseen.raw.height_mm if wanted.raw else foreseen.thickness.height_mm,
         (width.low_mm, width.middle_mm, width.high_mm),
         count,
-        _places(found.layouts, count),
+        tuple(layout.centres for layout in found.layouts),
     )
 
 
-def _places(layouts: Sequence[Layout], count: int | None) -> tuple[Point, ...]:
-    """Where the pieces of that tray were to lie (mm), of `count`; none where that is not known."""
-    laid = [layout.centres for layout in layouts]
-    return next((places for places in laid if count in (None, len(places))), ())
-
-
-def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
+def measure(should: Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
     """What a photograph (JPEG or PNG) shows of a tray; `Refusal` for what is no photograph."""
     if wanted.corners is not None and not may_be_corners(wanted.corners):
         raise refuse("corners", CORNERS)
@@ -190,7 +192,7 @@ def measure(should: _Expected, wanted: TrayWanted, sent: bytes) -> TrayMeasured:
     )
 
 
-def _loaded(pictured: Pictured, should: _Expected) -> RawTray | None:
+def _loaded(pictured: Pictured, should: Expected) -> RawTray | None:
     pieces = [
         LoadedPiece(piece.name, (piece.x_mm, piece.y_mm), piece.width_mm)
         for piece in pictured.pieces
@@ -239,7 +241,7 @@ def _point(pair: Sequence[float]) -> Point:
 
 
 def _measured(
-    answer: Answer, should: _Expected, raw: bool, beside: bool
+    answer: Answer, should: Expected, raw: bool, beside: bool
 ) -> tuple[PieceMeasured, ...]:
     seen = answer["pieces"][:MOST_PIECES]
     middles = [_point(one["middle_mm"]) for one in seen]

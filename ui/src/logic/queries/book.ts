@@ -1,4 +1,4 @@
-import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, skipToken } from "@tanstack/react-query";
 import { api, asking, body } from "../../api/client";
 import { cornersAsked, type Place } from "../photo";
 import { KEYS } from "./keys";
@@ -50,29 +50,36 @@ export interface PhotoOf {
   besideMm?: readonly [number, number];
 }
 
+const measured = (
+  of: PhotoOf,
+  photo: File,
+  corners: readonly Place[] | null,
+  signal: AbortSignal,
+) =>
+  body(
+    asking.POST("/api/doughs/{dough_id}/photo", {
+      params: {
+        path: { dough_id: of.doughId },
+        query: {
+          ...(of.sessionId === null ? {} : { session_id: of.sessionId }),
+          ...(of.tray === null ? {} : { tray: of.tray }),
+          ...(of.besideMm ? { beside_mm: [...of.besideMm] } : {}),
+          ...(of.raw ? { raw: true } : {}),
+          ...(corners === null ? {} : { corner: cornersAsked(corners) }),
+        },
+      },
+      body: photo as unknown as string,
+      bodySerializer: (sent: unknown) => sent as Blob,
+      headers: { "content-type": "application/octet-stream" },
+      signal,
+    }),
+  );
+
 /** A tray measured by a photo, by the corners that were put right, or those that are found. */
-export const measuredQuery = (of: PhotoOf, photo: File, corners: readonly Place[] | null) =>
+export const measuredQuery = (of: PhotoOf | null, photo: File, corners: readonly Place[] | null) =>
   queryOptions({
     queryKey: [...KEYS.measured, of, photo.name, photo.size, photo.lastModified, corners],
-    queryFn: ({ signal }) =>
-      body(
-        asking.POST("/api/doughs/{dough_id}/photo", {
-          params: {
-            path: { dough_id: of.doughId },
-            query: {
-              ...(of.sessionId === null ? {} : { session_id: of.sessionId }),
-              ...(of.tray === null ? {} : { tray: of.tray }),
-              ...(of.besideMm ? { beside_mm: [...of.besideMm] } : {}),
-              ...(of.raw ? { raw: true } : {}),
-              ...(corners === null ? {} : { corner: cornersAsked(corners) }),
-            },
-          },
-          body: photo as unknown as string,
-          bodySerializer: (sent: unknown) => sent as Blob,
-          headers: { "content-type": "application/octet-stream" },
-          signal,
-        }),
-      ),
+    queryFn: of === null ? skipToken : ({ signal }) => measured(of, photo, corners, signal),
     staleTime: FOR_GOOD,
     gcTime: 60_000,
     // While a corner is moved, what was measured by the one before is still seen.

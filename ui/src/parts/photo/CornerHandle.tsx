@@ -6,6 +6,8 @@ interface CornerHandleProps {
   /** Where it is in the drawing, and how many of the drawing's units a share of each side is. */
   at: Place;
   scale: Place;
+  /** How many of the drawing's units a point of the screen is. */
+  unit: number;
   onMove: (to: Place) => void;
 }
 
@@ -19,7 +21,7 @@ const STEP = 0.001;
 const MANY = 10;
 
 /** A corner of the sheet in its photo: dragged there, or moved by the arrows. */
-export function CornerHandle({ label, at, scale, onMove }: CornerHandleProps) {
+export function CornerHandle({ label, at, scale, unit, onMove }: CornerHandleProps) {
   const from = useRef<{ x: number; y: number; at: Place; units: number } | null>(null);
   const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
   return (
@@ -29,7 +31,7 @@ export function CornerHandle({ label, at, scale, onMove }: CornerHandleProps) {
       tabIndex={0}
       aria-label={`${label}: ${percent(at.x)} across, ${percent(at.y)} down. Arrows move it`}
       className="group cursor-move touch-none outline-none"
-      transform={`translate(${at.x * scale.x} ${at.y * scale.y})`}
+      transform={`translate(${at.x * scale.x} ${at.y * scale.y}) scale(${unit})`}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         const units = event.currentTarget.ownerSVGElement?.getScreenCTM()?.a ?? 1;
@@ -51,13 +53,13 @@ export function CornerHandle({ label, at, scale, onMove }: CornerHandleProps) {
         event.preventDefault();
       }}
     >
-      <circle r={34} className="fill-transparent" />
+      <circle r={22} className="fill-transparent" />
       <circle
-        r={13}
-        className="fill-yolk/70 stroke-black group-focus-visible:stroke-white group-focus-visible:[stroke-width:6]"
-        strokeWidth={3}
+        r={9}
+        className="fill-yolk/70 stroke-black group-focus-visible:stroke-white group-focus-visible:[stroke-width:4]"
+        strokeWidth={2}
       />
-      <path d="M-26 0 H26 M0 -26 V26" className="stroke-black" strokeWidth={2} />
+      <path d="M-17 0 H17 M0 -17 V17" className="stroke-black" strokeWidth={1.5} />
     </g>
   );
 }

@@ -9,10 +9,13 @@ import {
   type Place,
   type PutRight,
 } from "../../logic/photo";
+import { useWidth } from "../useWidth";
 import { CornerHandle } from "./CornerHandle";
 
 /** How wide the drawing is in its own units. */
 const WIDE = 1000;
+/** How large a name stands on the screen, however large the photo does. */
+const NAME_PX = 16;
 
 interface PhotoDrawingProps {
   photo: File;
@@ -29,6 +32,8 @@ export function PhotoDrawing(props: PhotoDrawingProps) {
   const { photo, measured, corners, right, picked, onCorners, onPick } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const [ratio, setRatio] = useState(0.75);
+  const [frame, width] = useWidth<HTMLDivElement>(WIDE);
+  const unit = WIDE / width;
   useEffect(() => {
     let gone = false;
     createImageBitmap(photo).then(
@@ -54,7 +59,7 @@ export function PhotoDrawing(props: PhotoDrawingProps) {
     points.map(({ x, y }) => `${x * scale.x},${y * scale.y}`).join(" ");
   return (
     // Not higher than what stands below it leaves.
-    <div className="relative" style={{ maxWidth: `${62 / ratio}vh` }}>
+    <div ref={frame} className="relative" style={{ maxWidth: `${62 / ratio}vh` }}>
       <canvas ref={canvas} className="block w-full bg-wash" />
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset */}
       <svg
@@ -116,7 +121,9 @@ export function PhotoDrawing(props: PhotoDrawingProps) {
                 y={middle.y * scale.y}
                 dy="0.35em"
                 textAnchor="middle"
-                className="fill-black stroke-white text-[24px] font-bold [paint-order:stroke] [stroke-width:6px]"
+                fontSize={NAME_PX * unit}
+                strokeWidth={(NAME_PX / 4) * unit}
+                className="fill-black stroke-white font-bold [paint-order:stroke]"
               >
                 {name}
               </text>
@@ -136,6 +143,7 @@ export function PhotoDrawing(props: PhotoDrawingProps) {
             label={`The sheet's ${CORNER_NAMES[n]}`}
             at={at}
             scale={scale}
+            unit={unit}
             onMove={(to) => onCorners(moved(corners, n, to))}
           />
         ))}

@@ -2,15 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Activity, BakingSession } from "../../api/client";
 import { fine } from "../../logic/format";
-import { AS_MEASURED, loadedWords, mean, type Place } from "../../logic/photo";
-import { kindOf, kindsQuery, measuredQuery, type PhotoOf } from "../../logic/queries";
+import { AS_MEASURED, loadedWords, mean } from "../../logic/photo";
+import { kindOf, kindsQuery, type PhotoOf } from "../../logic/queries";
+import { DropFile } from "../../parts/DropFile";
 import { Notice } from "../../parts/Notice";
 import { PhotoDrawing } from "../../parts/photo/PhotoDrawing";
 import { PhotoPresses } from "../../parts/photo/PhotoPresses";
-import { useSettled } from "../../parts/useSettled";
+import { useMeasured } from "../../parts/photo/useMeasured";
 
-/** So long a corner stands still before all is measured anew. */
-const STILL_MS = 500;
 const LOADED = new Set<Activity["kind"]>(["portion", "load"]);
 
 /** A loaded tray looked at by a photo, before it goes in: portions, gaps, what will touch. */
@@ -21,10 +20,12 @@ export function LoadedTray({ session, job }: { session: BakingSession; job: Acti
   const dough = session.doughs.find((one) => one.letter === job.dough);
   if (!tray || dough?.dough_id == null || !LOADED.has(job.kind)) return null;
   if (!kindOf(kinds.data, dough.kind)?.says.by_photo) return null;
+  const look = (file: File) => setPhoto({ file, tray: tray.name });
   return (
     <section aria-label="The loaded tray by a photo" className="border-y border-line py-2">
       <div className="flex flex-wrap items-center gap-3">
-        <PhotoPresses onPhoto={(file) => setPhoto({ file, tray: tray.name })} />
+        <PhotoPresses onPhoto={look} />
+        <DropFile says={`Drop the photo of tray ${tray.name}`} onFile={look} />
         <p className="text-soft">From straight above: are the portions even, will any touch?</p>
       </div>
       {photo?.tray === tray.name && (
@@ -39,17 +40,15 @@ export function LoadedTray({ session, job }: { session: BakingSession; job: Acti
 }
 
 function Looked({ of, photo }: { of: PhotoOf; photo: File }) {
-  const [corners, setCorners] = useState<Place[] | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
-  const measured = useQuery(measuredQuery(of, photo, useSettled(corners, STILL_MS)));
-  const found = measured.data;
+  const { found, problem, isLooking, corners, setCorners } = useMeasured(of, photo);
   const one = found?.pieces.find((piece) => piece.piece.name === picked);
   const planned = found?.foreseen_mm ?? 0;
   return (
     <div className="flex flex-col gap-2 pt-2">
-      <Notice problem={measured.error} />
+      <Notice problem={problem} />
       <div role="status" className="text-2xl max-sm:text-xl">
-        {measured.isLoading && <p>Looking for the sheet and its portions …</p>}
+        {isLooking && <p>Looking for the sheet and its portions …</p>}
         {found && (
           <p>
             <strong>
@@ -74,7 +73,7 @@ function Looked({ of, photo }: { of: PhotoOf; photo: File }) {
       <PhotoDrawing
         photo={photo}
         measured={found}
-        corners={corners ?? found?.corners}
+        corners={corners}
         right={AS_MEASURED}
         picked={picked}
         onCorners={setCorners}

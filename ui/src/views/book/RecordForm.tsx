@@ -8,6 +8,7 @@ import { mean } from "../../logic/photo";
 import { kindOf, kindsQuery, type PhotoOf } from "../../logic/queries";
 import { forget } from "../../logic/remembered";
 import { ColourStrip } from "../../parts/ColourStrip";
+import { DropFile } from "../../parts/DropFile";
 import { Field } from "../../parts/Field";
 import { Notice } from "../../parts/Notice";
 import { PhotoPresses } from "../../parts/photo/PhotoPresses";
@@ -87,6 +88,12 @@ export function RecordForm(props: RecordFormProps) {
   const touching = taken?.together.map((pair) => `${pair.join(" and ")} touch.`).join(" ") ?? "";
   const troubles = seen.troubles ?? [];
   const look = (part: Partial<Seen>) => setSeen((old) => ({ ...old, ...part }));
+
+  const choose = (chosen: File) =>
+    onPhoto(
+      chosen,
+      says?.by_photo ? { doughId: dough.id, sessionId: session?.id ?? null, tray } : null,
+    );
 
   const submit = (event: React.FormEvent) => {
     event.preventDefault();
@@ -221,13 +228,12 @@ export function RecordForm(props: RecordFormProps) {
         </div>
       </details>
       <div className="flex flex-wrap items-center gap-3">
-        <PhotoPresses
-          onPhoto={(chosen) =>
-            onPhoto(
-              chosen,
-              says?.by_photo ? { doughId: dough.id, sessionId: session?.id ?? null, tray } : null,
-            )
+        <PhotoPresses onPhoto={choose} />
+        <DropFile
+          says={
+            says?.by_photo ? "Drop the photo: it measures the tray" : "Drop the photo of the bake"
           }
+          onFile={choose}
         />
         <p role="status" className="min-w-0 wrap-anywhere">
           {photo ? (
@@ -236,8 +242,9 @@ export function RecordForm(props: RecordFormProps) {
             </>
           ) : (
             <span className="text-soft">
-              {says?.by_photo && "It measures the pieces, from straight above best. "}JPEG or PNG,
-              at most 15 MB.
+              {says?.by_photo && "It measures the pieces, from straight above best. "}
+              <span className="pointer-coarse:hidden">Or drop one here. </span>
+              JPEG or PNG, at most 15 MB.
             </span>
           )}
         </p>

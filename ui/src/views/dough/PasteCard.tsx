@@ -6,6 +6,7 @@ import { dial, exampleLine, exampleOven, mass, massBetween } from "../../logic/f
 import { withScale } from "../../logic/fromCard";
 import { KEYS, readQuery } from "../../logic/queries";
 import { forget } from "../../logic/remembered";
+import { DropFile } from "../../parts/DropFile";
 import { FilePress } from "../../parts/FilePress";
 import { FromCard } from "../../parts/FromCard";
 import { IngredientPicker } from "../../parts/IngredientPicker";
@@ -73,19 +74,8 @@ export function PasteCard({ words, initial, ...on }: PasteCardProps) {
   const count = card?.lines.length ?? 0;
   const empty = !card || (count === 0 && card.steps.length === 0 && card.parts.length === 0);
   return (
-    <section
-      aria-labelledby={id}
-      className="mt-4 border-2 border-ink bg-sheet p-4"
-      onDragOver={(event) => {
-        if (event.dataTransfer.types.includes("Files")) event.preventDefault();
-      }}
-      onDrop={(event) => {
-        const [file] = event.dataTransfer.files;
-        if (!file) return;
-        event.preventDefault();
-        dropped.mutate(file);
-      }}
-    >
+    <section aria-labelledby={id} className="mt-4 border-2 border-ink bg-sheet p-4">
+      <DropFile says="Drop the card here" onFile={dropped.mutate} />
       <h2 id={id} className="text-lg font-bold">
         Paste a card: its title, ingredients, steps, oven and yield, or only some of them
       </h2>
@@ -100,7 +90,7 @@ export function PasteCard({ words, initial, ...on }: PasteCardProps) {
         autoFocus
       />
       <p className="text-[0.9375rem] text-soft">
-        Or drop a file on it: a card as text, or a saved web page with a recipe;{" "}
+        Or drop a file here: a card as text, or a saved web page with a recipe;{" "}
         <FilePress
           accept=".html,.htm,.json,.jsonld,.txt,.md,text/html,text/plain,application/ld+json"
           className="cursor-pointer underline"

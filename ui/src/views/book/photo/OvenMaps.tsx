@@ -3,6 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { signed } from "../../../logic/format";
 import { kitchenQuery, ovenMapsQuery } from "../../../logic/queries";
 import { Notice } from "../../../parts/Notice";
+import { useAtTheOven } from "../../../parts/useAtTheOven";
 import { useTakeMap } from "../changes";
 
 type OvenMap = Schemas["OvenMap"];
@@ -17,6 +18,7 @@ export function OvenMaps() {
   const maps = useQuery(ovenMapsQuery);
   const kitchen = useQuery(kitchenQuery);
   const take = useTakeMap();
+  const atTheOven = useAtTheOven();
   const planning = kitchen.data?.planning;
   return (
     <section aria-labelledby="oven-map" className="flex flex-col gap-2">
@@ -47,9 +49,8 @@ export function OvenMaps() {
                 From {map.trays} {map.trays === 1 ? "tray" : "trays"} by photo, each piece beside
                 the others of its tray. Steps are those of the colour strip.
               </p>
-              {isKnown ? (
-                <p>The kitchen knows: trays are turned and placed by it.</p>
-              ) : (
+              {isKnown && <p>The kitchen knows: trays are turned and placed by it.</p>}
+              {!isKnown && !atTheOven && (
                 <button
                   type="button"
                   className="press"

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { fine, fineFigure, fineUnit, fineWords, spanBy } from "../../../logic/format";
+import { fine, fineFigure, fineWords, spanBetween, spanBy } from "../../../logic/format";
 import { scaleOf, typedIn } from "../../../logic/measures";
 import {
   AS_MEASURED,
-  type Corners,
   closest,
   ends,
   type Measured,
+  mayBeThing,
   mean,
   middle,
   type Pictured,
@@ -16,28 +16,28 @@ import {
   pictured,
   SIDES,
   type Side,
+  type Size,
+  sizeOf,
   standing,
   struckOrNot,
-  THINGS,
+  THING_MM,
   type Thing,
   together,
   unevenly,
   widened,
   widthOf,
 } from "../../../logic/photo";
-import { kitchenQuery, measuredQuery, type PhotoOf } from "../../../logic/queries";
+import { kitchenQuery, type PhotoOf } from "../../../logic/queries";
 import { ColourPatch } from "../../../parts/ColourStrip";
 import { Field } from "../../../parts/Field";
 import { Notice } from "../../../parts/Notice";
 import { PhotoDrawing } from "../../../parts/photo/PhotoDrawing";
+import { useMeasured } from "../../../parts/photo/useMeasured";
 import { Select } from "../../../parts/Select";
 import { useRemembered } from "../../../parts/useRemembered";
-import { useSettled } from "../../../parts/useSettled";
 
 /** A piece that is so much longer than wide is told as such. */
 const LONGISH = 1.15;
-/** So long a corner stands still before all is measured anew. */
-const STILL_MS = 500;
 
 const thingsNamed = () =>
   [
@@ -45,6 +45,7 @@ const thingsNamed = () =>
     ["a4", `white A4 paper beside the pieces, ${spanBy(297, 210)}`],
     ["a5", `white A5 paper beside the pieces, ${spanBy(210, 148)}`],
     ["letter", `white letter paper beside the pieces, ${spanBy(279.4, 215.9)}`],
+    ["other", "something else that is white, beside the pieces"],
   ] as const satisfies readonly (readonly [Thing, string])[];
 
 const OVENS = [
@@ -74,14 +75,12 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
   const { of, photo, colours, isHidden, onUse, onClose } = props;
   const kitchen = useQuery(kitchenQuery);
   const ovens = kitchen.data?.planning?.second ? 2 : 1;
-  const [corners, setCorners] = useState<Corners | null>(null);
-  const settled = useSettled(corners, STILL_MS);
   const [thing, setThing] = useState<Thing>("sheet");
-  const size = THINGS[thing];
+  const [own, setOwn] = useState<Size>([Number.NaN, Number.NaN]);
+  const size = sizeOf(thing, own);
   const onSheet = size === null;
-  const measured = useQuery(
-    measuredQuery(onSheet ? of : { ...of, besideMm: size }, photo, settled),
-  );
+  const asked = size === undefined ? null : onSheet ? of : { ...of, besideMm: size };
+  const { found, problem, isLooking, corners, setCorners, isCurrent } = useMeasured(asked, photo);
   const [right, setRight] = useState<PutRight>(AS_MEASURED);
   const section = useRef<HTMLElement>(null);
   // It stands where the form's photo is chosen from far below, or on a phone far above.
@@ -92,8 +91,10 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
   const [back, setBack] = useRemembered<Side>("photo back", "far");
   const [turned, setTurned] = useRemembered("photo turned", false);
   const [oven, setOven] = useState("1");
-  const found = measured.data;
-  const isCurrent = measured.isSuccess && !measured.isPlaceholderData && settled === corners;
+  const anew = () => {
+    setCorners(null);
+    setRight(AS_MEASURED);
+  };
   const pieces = found ? standing(found, right) : [];
   const one = found?.pieces.find((piece) => piece.piece.name === picked);
   return (
@@ -111,16 +112,14 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
           Measure by hand instead
         </button>
       </div>
-      <Notice problem={measured.error} />
+      <Notice problem={problem} />
       <p role="status" className="text-lg">
-        {measured.isLoading
-          ? "Looking for the sheet and its pieces …"
-          : found && told(found, pieces, onSheet)}
+        {isLooking ? "Looking for the sheet and its pieces …" : found && told(found, pieces, thing)}
       </p>
       <PhotoDrawing
         photo={photo}
         measured={found}
-        corners={corners ?? found?.corners}
+        corners={corners}
         right={right}
         picked={picked}
         onCorners={(to) => {
@@ -135,10 +134,17 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
         options={thingsNamed()}
         onChange={(to) => {
           setThing(to);
-          setCorners(null);
-          setRight(AS_MEASURED);
+          anew();
         }}
       />
+      {thing === "other" && (
+        <OwnSize
+          onSize={(to) => {
+            setOwn(to);
+            anew();
+          }}
+        />
+      )}
       {one && (
         <OnePiece
           one={one}
@@ -198,18 +204,66 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
   );
 }
 
-function told(found: Measured, pieces: readonly PieceMeasured[], onSheet: boolean): string {
-  const end = onSheet ? "where the sheet's flat bottom ends" : "the corners of the paper";
-  if (found.found === "none")
-    return `${onSheet ? "The sheet's" : "The paper's"} sides are not seen. Drag the four marks to ${end}.`;
+/** What the marks belong on, and what is said of it where it is not seen. */
+const ENDS = {
+  sheet: ["where the sheet's flat bottom ends", "The sheet's sides are not seen."],
+  paper: ["the corners of the paper", "The paper's sides are not seen."],
+  other: ["the corners of what is white", "Nothing white of that size is seen."],
+} as const;
+
+function told(found: Measured, pieces: readonly PieceMeasured[], thing: Thing): string {
+  const [end, unseen] = ENDS[thing === "sheet" || thing === "other" ? thing : "paper"];
+  if (found.found === "none") return `${unseen} Drag the four marks to ${end}.`;
   if (found.pieces.length === 0) return `No pieces are seen. Drag the four marks to ${end}.`;
   const places = found.empty.length === 1 ? "one place" : `${found.empty.length} places`;
   const missing =
     found.empty.length > 0 ? ` At ${places} of the layout, drawn dashed, none is seen.` : "";
   const count = `${pieces.length}${found.expected ? ` of ${found.expected}` : ""} pieces.${missing}`;
+  const on = thing === "sheet" ? end : `on ${end}`;
   return found.found === "about"
-    ? `${count} Look at the four marks first: they belong ${onSheet ? "" : "on "}${end}${onSheet ? ", not on the rim" : ""}.`
-    : `${count} Press one to strike it out or put it right; drag a mark that is not ${onSheet ? "" : "on "}${end}.`;
+    ? `${count} Look at the four marks first: they belong ${on}${thing === "sheet" ? ", not on the rim" : ""}.`
+    : `${count} Press one to strike it out or put it right; drag a mark that is not ${on}.`;
+}
+
+const ACROSS = ["wide", "deep"];
+
+/** How wide and deep the thing beside the pieces is, as it is seen in the photo. */
+function OwnSize({ onSize }: { onSize: (size: Size) => void }) {
+  const [texts, setTexts] = useState(["", ""]);
+  const mm = (text: string) => typedIn("length", text);
+  return (
+    <fieldset className="flex flex-wrap items-start gap-x-4 gap-y-2">
+      <legend className="sr-only">How large it is</legend>
+      {ACROSS.map((label, n) => (
+        <Field
+          key={label}
+          label={`${label}, in ${fineWords()}`}
+          fault={
+            texts[n]?.trim() && !mayBeThing(mm(texts[n]))
+              ? `Give ${spanBetween(...THING_MM)}.`
+              : undefined
+          }
+        >
+          {(props) => (
+            <input
+              {...props}
+              className="w-24 text-lg font-semibold"
+              inputMode="decimal"
+              autoComplete="off"
+              value={texts[n]}
+              onChange={(event) => {
+                const [wide = "", deep = ""] = texts.map((old, m) =>
+                  m === n ? event.target.value : old,
+                );
+                setTexts([wide, deep]);
+                onSize([mm(wide), mm(deep)]);
+              }}
+            />
+          )}
+        </Field>
+      ))}
+    </fieldset>
+  );
 }
 
 interface SummaryProps {
@@ -305,7 +359,6 @@ function OnePiece({ one, right, colours, onRight, onDone }: OnePieceProps) {
       <button type="button" className="underline" onClick={onDone}>
         Done
       </button>
-      <span className="sr-only">{fineUnit()}</span>
     </fieldset>
   );
 }
