@@ -10,7 +10,7 @@ absurd. The book sees only what a baker would measure: four pieces with a ruler.
 
 import math
 import statistics
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -99,37 +99,55 @@ def _absurd(rng: np.random.Generator, widths: Sequence[float]) -> tuple[float, .
     return tuple(width * factor for width in widths)
 
 
+class Followed:
+    """How far off predictions are after so many bakes, and how often the next piece is in the
+    band."""
+
+    def __init__(self, after: Sequence[int]) -> None:
+        self.errors: dict[int, list[float]] = {n: [] for n in after}
+        self.inside: dict[int, list[bool]] = {n: [] for n in after}
+
+    def follow(
+        self, dough: Dough, rng: np.random.Generator, bake: Callable[[float], MeasuredBake]
+    ) -> list[MeasuredBake]:
+        """Bake a dough again and again, in a kitchen of its own; its book at the end."""
+        truth = (dough.case.observed_mm or 0.0) * math.exp(rng.normal(0, KITCHEN_SD))
+        book: list[MeasuredBake] = []
+        for n in range(max(self.errors) + 1):
+            if n in self.errors:
+                width = dough.after(book).width
+                self.errors[n].append(100 * abs(width.middle_mm / truth - 1))
+                one = _measured(rng, truth)[0]
+                self.inside[n].append(width.low_mm <= one <= width.high_mm)
+            book.append(bake(truth))
+        return book
+
+    def show(self, n: int, what: str) -> None:
+        """Print a row of what is so after `n` bakes."""
+        held = statistics.fmean(self.inside[n])
+        told = f"{statistics.median(self.errors[n]):.1f} %, in the band {held:.0%}"
+        row(what, told, "75 to 90 %", 0.75 <= held <= 0.9)
+
+
 def measure_learning() -> None:
     """Print how the error falls and whether the bands hold, with readings of which one in four is
     absurd."""
     rng = np.random.default_rng(SEED)
-    every = doughs()
-    errors: dict[int, list[float]] = {n: [] for n in BAKES}
-    inside: dict[int, list[bool]] = {n: [] for n in BAKES}
-    moved = []
+    every, followed, moved = doughs(), Followed(BAKES), []
     for dough, _ in ((dough, n) for dough in every for n in range(ROUNDS)):
-        truth = (dough.case.observed_mm or 0.0) * math.exp(rng.normal(0, KITCHEN_SD))
-        book: list[MeasuredBake] = []
-        for n in range(max(BAKES) + 1):
-            if n in BAKES:
-                width = dough.after(book).width
-                errors[n].append(100 * abs(width.middle_mm / truth - 1))
-                one = _measured(rng, truth)[0]
-                inside[n].append(width.low_mm <= one <= width.high_mm)
+
+        def bake(truth: float, dough: Dough = dough) -> MeasuredBake:
             widths = _measured(rng, truth)
-            if rng.random() < ABSURD_SHARE:
-                widths = _absurd(rng, widths)
-            book.append(dough.baked(widths))
+            return dough.baked(_absurd(rng, widths) if rng.random() < ABSURD_SHARE else widths)
+
+        book = followed.follow(dough, rng, bake)
         other = every[int(rng.integers(len(every)))]
         if other.case.id != dough.case.id:
             before = other.foresee().width.middle_mm
             moved.append(100 * abs(other.after(book).width.middle_mm / before - 1))
     for n in BAKES:
-        what = f"  after {n}" if n else "error before the first bake, median"
-        held = statistics.fmean(inside[n])
-        told = f"{statistics.median(errors[n]):.1f} %, in the band {held:.0%}"
-        row(what, told, "75 to 90 %", 0.75 <= held <= 0.9)
-    nine = sorted(errors[3])[int(0.9 * len(errors[3]))]
+        followed.show(n, f"  after {n}" if n else "error before the first bake, median")
+    nine = sorted(followed.errors[3])[int(0.9 * len(followed.errors[3]))]
     row("  nine in ten after 3", f"{nine:.1f} %", "", True)
     most = max(moved)
     told = f"{statistics.median(moved):.1f} %, at most {most:.1f} %"
@@ -139,26 +157,18 @@ def measure_learning() -> None:
 def measure_photographs() -> None:
     """Print the same for trays that a photograph measured: many pieces, off together by what a
     camera and corners put by hand are, and now and then by more."""
-    rng = np.random.default_rng(SEED)
-    shots = (0, 1, 3)
-    errors: dict[int, list[float]] = {n: [] for n in shots}
-    inside: dict[int, list[bool]] = {n: [] for n in shots}
+    rng, shots = np.random.default_rng(SEED), (0, 1, 3)
+    followed = Followed(shots)
     for dough in doughs():
-        truth = (dough.case.observed_mm or 0.0) * math.exp(rng.normal(0, KITCHEN_SD))
-        book: list[MeasuredBake] = []
-        for n in range(max(shots) + 1):
-            if n in shots:
-                width = dough.after(book).width
-                errors[n].append(100 * abs(width.middle_mm / truth - 1))
-                one = _measured(rng, truth)[0]
-                inside[n].append(width.low_mm <= one <= width.high_mm)
+
+        def bake(truth: float, dough: Dough = dough) -> MeasuredBake:
             baked = truth * math.exp(rng.normal(0, BAKE_SD) + CAMERA_SHARE * rng.standard_t(4))
             each = rng.normal(0, math.hypot(CAMERA_EACH, SPOON_SD), CAMERA_PIECES)
-            book.append(dough.baked([float(v) for v in baked * np.exp(each)], by_camera=True))
+            return dough.baked([float(v) for v in baked * np.exp(each)], by_camera=True)
+
+        followed.follow(dough, rng, bake)
     for n in shots:
-        held = statistics.fmean(inside[n])
-        told = f"{statistics.median(errors[n]):.1f} %, in the band {held:.0%}"
-        row(f"by {n} photographs, median", told, "75 to 90 %", 0.75 <= held <= 0.9)
+        followed.show(n, f"by {n} photographs, median")
 
 
 def measure_changes() -> None:

@@ -16,7 +16,6 @@ import time
 from base64 import b64encode
 from pathlib import Path
 
-import cv2
 import numpy as np
 from bench_rows import row
 from PIL import Image
@@ -24,66 +23,27 @@ from PIL import Image
 sys.path.insert(0, str(Path(__file__).parent.parent))
 
 from finebatch.core.photo.corners import find_corners
-from finebatch.core.photo.pieces import PieceSeen, pieces_seen
 from finebatch.facts import tables
 from finebatch.formats.apart import ask_apart
-from tests.drawn_trays import LAID_ON, DrawnTray, draw, gap_mm, some_tray
+from tests.drawn_trays import LAID_ON, draw, some_tray
+from tests.measured_trays import Compared, image_of, seen_in
 
 TRAYS = 60
 PX = (1280, 960)
 LINED = ("parchment", "silicone")
 
 
-class Found:
-    """What all trays came to."""
-
-    def __init__(self) -> None:
-        self.widths: list[float] = []
-        self.colours: list[float] = []
-        self.touching: list[bool] = []
-        self.pieces = self.missed = self.invented = self.falsely = 0
-
-    def compare(self, tray: DrawnTray, seen: list[PieceSeen]) -> None:
-        """Count one tray in."""
-        of: dict[int, int] = {}
-        for n, piece in enumerate(tray.pieces):
-            far = [np.hypot(one.middle[0] - piece.x, one.middle[1] - piece.y) for one in seen]
-            if far and min(far) < 0.6 * piece.half:
-                of[n] = int(np.argmin(far))
-                self.widths.append(abs(seen[of[n]].mean_mm / float(piece.widths.mean()) - 1))
-                self.colours.append(abs(seen[of[n]].step - piece.step))
-        for n, k in of.items():
-            for m in (m for m in of if m < n):
-                gap, told = gap_mm(tray.pieces[n], tray.pieces[m]), of[m] in seen[k].touches
-                if gap < -0.5:
-                    self.touching.append(told)
-                self.falsely += told and gap > 1.5
-        self.pieces += len(tray.pieces)
-        self.missed += len(tray.pieces) - len(of)
-        self.invented += len(seen) - len(set(of.values()))
-
-
 def measure_drawn(trays: int = TRAYS) -> None:
     """Print how far widths and colours are off, what was missed or made up, and what was told of
     pieces that ran together; how often a sheet is found by itself."""
-    found = Found()
+    found = Compared()
     lined: list[bool] = []
     metal: list[bool] = []
     for seed in range(10_000, 10_000 + trays):
         rng = np.random.default_rng(seed)
         tray = some_tray(rng)
-        coded = np.frombuffer(draw(tray, rng, PX), np.uint8)
-        image = np.asarray(cv2.imdecode(coded, cv2.IMREAD_COLOR), np.uint8)
-        high, wide = (
-            statistics.median(values) * float(np.exp(rng.normal(0, 0.1)))
-            for values in (
-                [piece.high for piece in tray.pieces],
-                [float(piece.widths.mean()) for piece in tray.pieces],
-            )
-        )
-        rgb = tables.sheet_colours()[tray.surface]
-        by_hand = tray.corners + rng.normal(0, 1.5, (4, 2))
-        found.compare(tray, pieces_seen(image, by_hand, tray.size, rgb, high, wide)[1])
+        image = image_of(tray, rng, PX)
+        found.count(tray, seen_in(image, tray, rng, 1.5))
         is_lined = tray.surface in LINED
         corners = find_corners(image, tray.size, is_lined)
         near = corners is not None and bool(np.hypot(*(corners.at - tray.corners).T).max() < 15)
@@ -110,10 +70,7 @@ def measure_empty() -> None:
         rng = np.random.default_rng(seed)
         tray = some_tray(rng)
         tray.pieces, tray.surface = [], LAID_ON[seed % 4]
-        coded = np.frombuffer(draw(tray, rng, PX), np.uint8)
-        image = np.asarray(cv2.imdecode(coded, cv2.IMREAD_COLOR), np.uint8)
-        rgb = tables.sheet_colours()[tray.surface]
-        made_up += len(pieces_seen(image, tray.corners, tray.size, rgb, 12, 60)[1])
+        made_up += len(seen_in(image_of(tray, rng, PX), tray, rng, 0.0))
     row("pieces on 12 empty sheets", str(made_up), "none", made_up == 0)
 
 

@@ -1,9 +1,7 @@
 """Photographs of trays, drawn with sizes that are known, measured."""
 
 from dataclasses import replace
-from typing import NamedTuple
 
-import cv2
 import numpy as np
 import pytest
 
@@ -13,65 +11,24 @@ from finebatch.core.photo.pieces import PieceSeen, pieces_seen
 from finebatch.core.photo.view import Lens, corners_of, view_of
 from finebatch.facts import tables
 from tests.chance import TIMES
-from tests.drawn_trays import DrawnPiece, DrawnTray, draw, gap_mm, run_together, some_tray
+from tests.drawn_trays import DrawnPiece, DrawnTray, run_together, some_tray
+from tests.measured_trays import Compared, image_of, seen_in
 
 FEW = 3
 SMALL = (1000, 750)
 
 
-class Measured(NamedTuple):
-    """How far a tray's widths are off (of each), its colours (steps), what was missed and what was
-    made up, and of those that run into each other whether that was told."""
-
-    widths: list[float]
-    colours: list[float]
-    missed: int
-    invented: int
-    touching: list[bool]
-    falsely: int
-
-
 def seen_of(
     tray: DrawnTray, rng: np.random.Generator, px: tuple[int, int] = SMALL, off_px: float = 1.0
 ) -> list[PieceSeen]:
-    image = cv2.imdecode(np.frombuffer(draw(tray, rng, px), np.uint8), cv2.IMREAD_COLOR)
-    high = float(np.median([p.high for p in tray.pieces] or [12]))
-    wide = float(np.median([p.widths.mean() for p in tray.pieces] or [60]))
-    by_hand = tray.corners + rng.normal(0, off_px, (4, 2))
-    # What was foreseen is a tenth off, as it may be.
-    guess = np.exp(rng.normal(0, 0.1, 2))
-    rgb = tables.sheet_colours()[tray.surface]
-    return pieces_seen(
-        np.asarray(image, np.uint8), by_hand, tray.size, rgb, high * guess[0], wide * guess[1]
-    )[1]
-
-
-def compared(tray: DrawnTray, found: list[PieceSeen]) -> Measured:
-    widths, colours, of = [], [], {}
-    for n, piece in enumerate(tray.pieces):
-        far = [np.hypot(one.middle[0] - piece.x, one.middle[1] - piece.y) for one in found]
-        if far and min(far) < 0.6 * piece.half:
-            of[n] = int(np.argmin(far))
-            one = found[of[n]]
-            widths.append(abs(one.mean_mm / float(piece.widths.mean()) - 1))
-            colours.append(abs(one.step - piece.step))
-    touching, falsely = [], 0
-    for n, k in of.items():
-        for m in range(n):
-            if m in of:
-                gap, told = gap_mm(tray.pieces[n], tray.pieces[m]), of[m] in found[k].touches
-                if gap < -0.5:
-                    touching.append(told)
-                falsely += told and gap > 1.5
-    missed, invented = len(tray.pieces) - len(of), len(found) - len(set(of.values()))
-    return Measured(widths, colours, missed, invented, touching, falsely)
+    return seen_in(image_of(tray, rng, px), tray, rng, off_px)
 
 
 @pytest.mark.parametrize("seed", range(4000, 4000 + FEW * TIMES))
 def test_a_drawn_tray_is_measured(seed: int) -> None:
     rng = np.random.default_rng(seed)
     tray = some_tray(rng)
-    found = compared(tray, seen_of(tray, rng))
+    found = Compared().count(tray, seen_of(tray, rng))
     under_hand = 2 if tray.hand else 0
     assert found.missed <= under_hand
     assert found.invented == found.falsely == 0
@@ -102,8 +59,8 @@ def test_two_that_ran_together_are_two_and_say_so() -> None:
 def test_a_sheet_is_found_by_its_sides(surface: str) -> None:
     rng = np.random.default_rng(3)
     tray = replace(some_tray(rng), surface=surface, hand=False, tilt=12.0, bend=-0.05)
-    image = cv2.imdecode(np.frombuffer(draw(tray, rng, SMALL), np.uint8), cv2.IMREAD_COLOR)
-    found = find_corners(np.asarray(image, np.uint8), tray.size)
+    image = image_of(tray, rng, SMALL)
+    found = find_corners(image, tray.size)
     assert found is not None and found.sure
     assert np.hypot(*(found.at - tray.corners).T).max() < 0.012 * SMALL[0]
 
@@ -134,8 +91,7 @@ def test_pieces_beside_a_sheet_of_paper_are_measured_by_it(rack: bool) -> None:
     pieces = [DrawnPiece(float(x), float(y), 29.0, 14.0, 4.0) for x, y in at]
     tray = DrawnTray((210.0, 148.0), "paper", pieces, rim_mm=0, rack=rack)
     tray.around_mm, tray.frame_mm = 200.0, 90.0
-    sent = np.frombuffer(draw(tray, rng, SMALL), np.uint8)
-    image = np.asarray(cv2.imdecode(sent, cv2.IMREAD_COLOR), np.uint8)
+    image = image_of(tray, rng, SMALL)
     corners = find_corners(image, tray.size, beside=True)
     assert corners is not None and corners.sure
     # Neither the wires of a rack nor the pieces are taken for its sides, nor is it turned.

@@ -126,6 +126,7 @@ def test_a_device_does_what_its_role_lets_it(kitchen: Kitchen) -> None:
             assert tablet.post(f"/api/doughs/1/{what}", json=dough["tray"]).status_code == 200
         for change in ("tray", "marks", "copy", "keep-tried", "keep-way"):
             assert tablet.put(f"/api/doughs/1/{change}", json={}).status_code == 403
+        assert tablet.post("/api/oven-maps/1/take").status_code == 403
         assert tablet.get("/api/copies").status_code == 403
         assert other.get("/api/copies").status_code == 200
         for path in ("/api/network", "/api/network/code", "/api/demo/beside"):

@@ -7,11 +7,13 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
 from playwright.sync_api import Page, expect, sync_playwright
 
 from finebatch.store.places import network_of
 from tests.browser import BARE
+from tests.drawn_trays import DrawnPiece, DrawnTray, draw
 from tests.network.home import (
     CHROMIUM,
     DOOR,
@@ -225,3 +227,34 @@ def test_a_phone_that_is_let_go_has_nothing_at_hand(kitchen: Kitchen, phone: Pag
     phone.context.set_offline(True)
     with pytest.raises(Exception, match="ERR_"):
         phone.goto(f"{DOOR}/bake")
+
+
+def test_a_tray_is_measured_by_the_phones_camera(
+    kitchen: Kitchen, phone: Page, tmp_path: Path
+) -> None:
+    pieces = [
+        DrawnPiece(60.0 + 95 * x, 55.0 + 97 * y, 33.0, 12.0, 3.6 + 0.4 * x)
+        for y in range(3)
+        for x in range(4)
+    ]
+    taken = tmp_path / "taken.jpg"
+    taken.write_bytes(draw(DrawnTray(pieces=pieces, tilt=9), np.random.default_rng(8), (1000, 750)))
+    phone.goto(f"{DOOR}/book/1")
+    camera = phone.get_by_label("Take a photo").first
+    expect(camera).to_have_attribute("capture", "environment")
+    camera.set_input_files(taken)
+    take = phone.get_by_role("button", name="Take these 12 into the record")
+    expect(take).to_be_enabled(timeout=20_000)
+    looked_at(phone)
+    phone.set_viewport_size({"width": 390, "height": 844})
+    take.click()
+    phone.get_by_role("button", name="Write it down").click()
+    expect(phone.get_by_text("Written down.")).to_be_visible()
+    (bake, *_) = kitchen.here.get("/api/bakes", params={"dough_id": 1}).json()
+    assert len(bake["seen"]["pictured"]["pieces"]) == 12
+    assert kitchen.here.get(f"/api/bakes/{bake['id']}/photo").status_code == 200
+    # What the oven is like is said at the machine, not by a device that is at it.
+    phone.get_by_role("tab", name="What was learnt").click()
+    oven = phone.get_by_role("region", name="The oven's map")
+    expect(oven).to_contain_text("It browns first at the right")
+    expect(oven.get_by_role("button")).to_have_count(0)
