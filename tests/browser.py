@@ -13,5 +13,7 @@ BARE = [
     "--no-sandbox",
     "--disable-gpu",
     "--disable-background-networking",
+    # Windows of one address share what they have read of the interface.
+    "--process-per-site",
     f"--disable-features={','.join(IDLE)}",
 ]

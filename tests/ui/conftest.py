@@ -11,10 +11,12 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
+from http.server import BaseHTTPRequestHandler, HTTPServer
 from pathlib import Path
+from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, ConsoleMessage, Page, expect
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect
 
 from finebatch.core.measures.figures import ANCHOR
 from finebatch.settings import Settings
@@ -47,6 +49,44 @@ def browser_context_args() -> dict[str, object]:
     }
 
 
+class _Blank(BaseHTTPRequestHandler):
+    """A page with nothing on it."""
+
+    def do_GET(self) -> None:
+        self.send_response(200)
+        self.end_headers()
+
+    def log_message(self, *_: object) -> None:
+        """Say nothing."""
+
+
+@pytest.fixture(scope="session")
+def warm(browser: Browser, browser_context_args: dict[str, Any]) -> Iterator[Page]:
+    """A window that stays, and keeps the interface's code in mind: one that knows none of it takes
+    a second of a processor more."""
+    with HTTPServer(("127.0.0.1", 0), _Blank) as blank:
+        threading.Thread(target=blank.serve_forever, daemon=True).start()
+        page = browser.new_context(**browser_context_args).new_page()
+        page.goto(f"http://127.0.0.1:{blank.server_port}")
+        yield page
+        blank.shutdown()
+
+
+@pytest.fixture
+def context(warm: Page, port: int) -> Iterator[BrowserContext]:
+    """The same one for all tests, without what a screen has kept for itself."""
+    yield warm.context
+    for page in warm.context.pages:
+        if page is not warm:
+            page.close()
+    warm.context.clear_cookies()
+    warm.context.clear_permissions()
+    kept = {"origin": f"http://127.0.0.1:{port}", "storageTypes": "local_storage,cache_storage"}
+    asking = warm.context.new_cdp_session(warm)
+    asking.send("Storage.clearDataForOrigin", kept)
+    asking.detach()
+
+
 TOKEN = "the-token-of-these-tests"
 """What a test sends that asks the server beside the pages that it looks at."""
 
@@ -56,11 +96,18 @@ def put_token(data_file: Path) -> None:
     data_file.with_name(data_file.name + ".token").write_text(TOKEN)
 
 
+_given: set[int] = set()
+
+
 def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port: int = probe.getsockname()[1]
-    return port
+    """One that was given to no test before: browsers keep things by address."""
+    while True:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port: int = probe.getsockname()[1]
+        if port not in _given:
+            _given.add(port)
+            return port
 
 
 def wait_for(address: str) -> None:
@@ -90,14 +137,19 @@ def files_of_now(tmp_path_factory: pytest.TempPathFactory) -> DataFiles:
     return make_data_files(tmp_path_factory.mktemp("now"), round(time.time() * 1000))
 
 
+@pytest.fixture(scope="session")
+def port() -> int:
+    """Where one server after the other answers, so that the browser knows its files."""
+    return free_port()
+
+
 @contextmanager
-def serving(folder: Path, kept: Path, at: int) -> Iterator[Served]:
+def serving(folder: Path, kept: Path, at: int, port: int) -> Iterator[Served]:
     clock = HandClock(at)
     file = folder / "ui.sqlite3"
     shutil.copy(kept, file)
     put_token(file)
     app = create_app(Settings(data_file=file, plan_seconds=0.5), clock)
-    port = free_port()
     server = server_of(app, port)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
@@ -109,15 +161,15 @@ def serving(folder: Path, kept: Path, at: int) -> Iterator[Served]:
 
 
 @pytest.fixture
-def served(tmp_path: Path, files_of_now: DataFiles) -> Iterator[Served]:
-    with serving(tmp_path, files_of_now.demo, files_of_now.at) as found:
+def served(tmp_path: Path, files_of_now: DataFiles, port: int) -> Iterator[Served]:
+    with serving(tmp_path, files_of_now.demo, files_of_now.at, port) as found:
         yield found
 
 
 @pytest.fixture
-def empty(tmp_path: Path, files_of_now: DataFiles) -> Iterator[Served]:
+def empty(tmp_path: Path, files_of_now: DataFiles, port: int) -> Iterator[Served]:
     """The same on an empty data file, as it is at a first start."""
-    with serving(tmp_path, files_of_now.empty, files_of_now.at) as found:
+    with serving(tmp_path, files_of_now.empty, files_of_now.at, port) as found:
         yield found
 
 
