@@ -9,9 +9,8 @@ from typing import Any
 
 import numpy as np
 import pytest
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from finebatch.store.places import network_of
 from tests.browser import BARE
 from tests.drawn_trays import DrawnPiece, DrawnTray, draw
 from tests.network.home import (
@@ -46,33 +45,41 @@ A_MINUTE_AGO = f"""() => {{
 }}"""
 
 
-@pytest.fixture
-def phone(kitchen: Kitchen, tmp_path: Path) -> Iterator[Page]:
-    """A phone that was let in for what is done at the oven, and has the certificate installed."""
-    trusted = tmp_path / "phone/.pki/nssdb"
+@pytest.fixture(scope="module")
+def trusting(tmp_path_factory: pytest.TempPathFactory, authority: Path) -> Iterator[Browser]:
+    """A browser in which the kitchen's certificate is installed."""
+    home = tmp_path_factory.mktemp("phone")
+    trusted = home / ".pki/nssdb"
     trusted.mkdir(parents=True)
-    authority = network_of(kitchen.app.state.settings.data_file) / "authority.crt"
     store = ["certutil", "-d", f"sql:{trusted}"]
     subprocess.run([*store, "-N", "--empty-password"], check=True)
-    subprocess.run([*store, "-A", "-t", "C,,", "-n", "kitchen", "-i", authority], check=True)
+    kept = authority / "authority.crt"
+    subprocess.run([*store, "-A", "-t", "C,,", "-n", "kitchen", "-i", kept], check=True)
     with sync_playwright() as playing:
         browser = playing.chromium.launch(
-            executable_path=CHROMIUM, args=BARE, env={**os.environ, "HOME": f"{tmp_path}/phone"}
+            executable_path=CHROMIUM, args=BARE, env={**os.environ, "HOME": f"{home}"}
         )
-        context = browser.new_context(
-            viewport={"width": 390, "height": 844},
-            is_mobile=True,
-            has_touch=True,
-            permissions=["notifications", "screen-wake-lock"],
-        )
-        context.add_init_script(WATCHED)
-        page = context.new_page()
-        page.goto(f"{DOOR}/let-in#{kitchen.code('kitchen')}")
-        page.get_by_label("Name of this device").fill("Phone by the oven")
-        page.get_by_role("button", name="Let it in").click()
-        expect(page.get_by_role("heading", level=1)).to_be_attached()
-        yield page
+        yield browser
         browser.close()
+
+
+@pytest.fixture
+def phone(kitchen: Kitchen, trusting: Browser) -> Iterator[Page]:
+    """A phone that was let in for what is done at the oven, and trusts the kitchen."""
+    context = trusting.new_context(
+        viewport={"width": 390, "height": 844},
+        is_mobile=True,
+        has_touch=True,
+        permissions=["notifications", "screen-wake-lock"],
+    )
+    context.add_init_script(WATCHED)
+    page = context.new_page()
+    page.goto(f"{DOOR}/let-in#{kitchen.code('kitchen')}")
+    page.get_by_label("Name of this device").fill("Phone by the oven")
+    page.get_by_role("button", name="Let it in").click()
+    expect(page.get_by_role("heading", level=1)).to_be_attached()
+    yield page
+    context.close()
 
 
 def start(kitchen: Kitchen) -> dict[str, Any]:

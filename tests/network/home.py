@@ -11,6 +11,7 @@ import threading
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass
+from ipaddress import ip_address
 from pathlib import Path
 
 import httpx
@@ -21,6 +22,7 @@ from playwright.sync_api import Page
 from finebatch.settings import Settings
 from finebatch.store.places import network_of
 from finebatch.web.app import create_app
+from finebatch.web.network.authority import certify
 from finebatch.web.network.opening import HomeNetwork
 from finebatch.web.server import server_of
 from tests.conftest import DataFiles, HandClock
@@ -100,10 +102,21 @@ def serving(file: Path, at: int, *, reopens: bool) -> Iterator[Kitchen]:
     assert not thread.is_alive()
 
 
+@pytest.fixture(scope="session")
+def authority(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """That of all kitchens, so that one browser trusts them all: made as theirs is."""
+    folder = tmp_path_factory.mktemp("authority")
+    certify(folder, (ip_address(HOME),), round(time.time() * 1000))
+    return folder
+
+
 @pytest.fixture
-def kitchen(tmp_path: Path, data_files: DataFiles) -> Iterator[Kitchen]:
+def kitchen(tmp_path: Path, data_files: DataFiles, authority: Path) -> Iterator[Kitchen]:
     file = tmp_path / "test.sqlite3"
     shutil.copy(data_files.demo, file)
+    network_of(file).mkdir(mode=0o700)
+    for name in ("authority.key", "authority.crt"):
+        shutil.copy(authority / name, network_of(file))
     with serving(file, data_files.at, reopens=False) as found:
         opened = found.here.put("/api/network", json={"open": True})
         assert opened.json()["addresses"] == [DOOR], opened.text

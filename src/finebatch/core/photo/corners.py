@@ -183,7 +183,7 @@ def _innermost(slopes: Slopes, lined: Picture | None, corners: Floats, rimless: 
     colours = None
     if lined is not None:
         light = np.log(lined.astype(np.float32) + 8)
-        colours = light[..., [0, 2]] - light[..., [1]]
+        colours = np.ascontiguousarray(light[..., [0, 2]] - light[..., [1]])
     lines = [side.innermost(colours, rimless) for side in sides]
     met = [_crossing(lines[k - 1][:2], lines[k][:2]) for k in range(4)]
     return Corners(lens.bent(np.array(met)), all(line[2] for line in lines))
