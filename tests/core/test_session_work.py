@@ -249,7 +249,7 @@ def test_the_minutes_that_an_idea_saves_are_those_of_its_own_plan() -> None:
 @few
 @given(works())
 def test_more_of_anything_is_never_worse_however_short_the_look(work: Work) -> None:
-    plan = best_plan(work, 0.2)
+    plan = best_plan(work, 1)
     for what in ("sheet", "helper"):
         saves = try_idea(work, Idea(what), plan, 0.01).saves_min
         assert saves is not None
