@@ -246,6 +246,22 @@ def test_the_minutes_that_an_idea_saves_are_those_of_its_own_plan() -> None:
         assert try_idea(work, idea, plan, 5).saves_min == plan.finish - own
 
 
+@pytest.mark.parametrize("ready_by", [None, 400])
+def test_what_a_helper_saves_is_beside_a_plan_that_the_baker_can_keep(
+    ready_by: int | None,
+) -> None:
+    work = two_doughs()
+    away = tuple(replace(w, away=((0, 25), (60, 90))) for w in work.kitchen.workers)
+    work = replace(work, ready_by=ready_by, kitchen=replace(work.kitchen, workers=away))
+    soonest = best_plan(replace(work, ready_by=None), 1)
+    assert soonest.begin == 25
+    plan = best_plan(work, 1)
+    assert try_idea(work, Idea("sheet"), plan, 0.5).saves_min == 0
+    with_help = best_plan(changed(replace(work, ready_by=None), Idea("helper")), 1)
+    saves = try_idea(work, Idea("helper"), plan, 0.5).saves_min
+    assert saves == soonest.finish - with_help.finish == 69
+
+
 @few
 @given(works())
 def test_more_of_anything_is_never_worse_however_short_the_look(work: Work) -> None:

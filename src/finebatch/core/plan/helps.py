@@ -83,12 +83,25 @@ def try_idea(work: Work, idea: Idea, at_hand: Plan, seconds: float) -> Help:
     from finebatch.core.plan.solver import best_plan  # it takes time to load
 
     soonest = replace(changed(work, idea), ready_by=None)
-    whole = shift_plan(at_hand, -at_hand.begin)
     try:
+        whole = _soonest(work, at_hand, seconds)
         plan = best_plan(soonest, seconds, begin=times_of(whole.activities))
     except Refusal:
         return Help(idea, None)
     return Help(idea, whole.finish - plan.finish)
+
+
+def _soonest(work: Work, at_hand: Plan, seconds: float) -> Plan:
+    """The plan at hand, begun at once: one that was to be ready by some time begins later than it
+    has to. Where somebody is away by then, it is planned again."""
+    if work.ready_by is None:
+        return at_hand
+    from finebatch.core.plan.solver import best_plan  # it takes time to load
+
+    sooner, at_once = shift_plan(at_hand, -at_hand.begin), replace(work, ready_by=None)
+    if not find_faults(sooner, at_once):
+        return sooner
+    return best_plan(at_once, seconds, begin=times_of(at_hand.activities))
 
 
 @dataclass(frozen=True, slots=True)
