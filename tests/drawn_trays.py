@@ -119,6 +119,15 @@ def some_tray(rng: np.random.Generator) -> DrawnTray:
     return tray
 
 
+def three_rows(half: float, high: float, step: float, browner: float = 0.0) -> list[DrawnPiece]:
+    """Twelve pieces on a sheet, each darker than the one on its left by so many steps."""
+    return [
+        DrawnPiece(60.0 + 95 * x, 55.0 + 97 * y, half, high, step + browner * x)
+        for y in range(3)
+        for x in range(4)
+    ]
+
+
 def run_together(one: DrawnPiece, other: DrawnPiece, by: float) -> None:
     """Two rounds moved so that they run into each other by so much (mm)."""
     way = np.array([other.x - one.x, other.y - one.y])

@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from tests.browser import BARE
-from tests.drawn_trays import DrawnPiece, DrawnTray, draw
+from tests.drawn_trays import DrawnTray, draw, three_rows
 from tests.network.home import (
     CHROMIUM,
     DOOR,
@@ -239,11 +239,7 @@ def test_a_phone_that_is_let_go_has_nothing_at_hand(kitchen: Kitchen, phone: Pag
 def test_a_tray_is_measured_by_the_phones_camera(
     kitchen: Kitchen, phone: Page, tmp_path: Path
 ) -> None:
-    pieces = [
-        DrawnPiece(60.0 + 95 * x, 55.0 + 97 * y, 33.0, 12.0, 3.6 + 0.4 * x)
-        for y in range(3)
-        for x in range(4)
-    ]
+    pieces = three_rows(33.0, 12.0, 3.6, browner=0.4)
     taken = tmp_path / "taken.jpg"
     taken.write_bytes(draw(DrawnTray(pieces=pieces, tilt=9), np.random.default_rng(8), (1000, 750)))
     phone.goto(f"{DOOR}/book/1")

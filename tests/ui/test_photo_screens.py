@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.drawn_trays import DrawnPiece, DrawnTray, draw, run_together
+from tests.drawn_trays import DrawnTray, draw, run_together, three_rows
 from tests.ui.conftest import Served
 from tests.ui.test_companion import start
 from tests.ui.test_screens import check_axe
@@ -17,11 +17,7 @@ from tests.ui.test_screens import check_axe
 @pytest.fixture
 def photo(tmp_path: Path) -> Path:
     """Twelve pieces, the right ones darker; two ran together."""
-    pieces = [
-        DrawnPiece(60.0 + 95 * x, 55.0 + 97 * y, 35.0, 13.0, 3.6 + 0.4 * x)
-        for y in range(3)
-        for x in range(4)
-    ]
+    pieces = three_rows(35.0, 13.0, 3.6, browner=0.4)
     run_together(pieces[5], pieces[6], by=3)
     drawn = DrawnTray(pieces=pieces, tilt=9, camera_mm=600, bend=-0.03)
     file = tmp_path / "tray.jpg"
@@ -50,6 +46,11 @@ def test_a_photo_is_measured_put_right_and_written_down(
     expect(panel.get_by_role("status")).to_contain_text("the corners of what is white")
     panel.get_by_label("The four marks are on").select_option("sheet")
     expect(panel.get_by_role("status")).to_contain_text("12 pieces.")
+    # A size is not taken that is no longer seen.
+    panel.get_by_label("The four marks are on").select_option("other")
+    expect(panel.get_by_label("deep, in mm")).to_have_value("")
+    expect(panel.get_by_role("status")).to_be_empty()
+    panel.get_by_label("The four marks are on").select_option("sheet")
     # One outline is wrong, one is no piece.
     panel.get_by_role("button", name="A2", exact=True).click()
     panel.get_by_label("wide, in mm").fill("74")
@@ -113,11 +114,7 @@ def test_a_loaded_tray_is_looked_at_before_it_goes_in(
     page.get_by_role("button", name=re.compile("Do this first: portion tray A1", re.I)).click()
     tray = page.request.get(f"{served.address}/api/sessions/{session['id']}/doughs/A/tray").json()
     half = tray["tray"]["lies"]["raw_mm"]["across"] / 2
-    pieces = [
-        DrawnPiece(60.0 + 95 * x, 55.0 + 97 * y, half, 18.0, 1.3)
-        for y in range(3)
-        for x in range(4)
-    ]
+    pieces = three_rows(half, 18.0, 1.3)
     pieces[5].half *= 1.12
     pieces[2].x -= 48
     drawn = DrawnTray(

@@ -19,7 +19,6 @@ from finebatch.workflow.book.bakes import add_bake
 from finebatch.workflow.book.photos import keep
 from finebatch.workflow.book.tray_photo import TrayWanted, expected
 from finebatch.workflow.devices import oven_watch
-from finebatch.workflow.kitchen.equipment import get_kitchen
 from finebatch.workflow.kitchen.thrown import put_back
 from finebatch.workflow.session import live, session_rows
 from finebatch.workflow.session.baking import BakeEvent, check_free
@@ -61,7 +60,7 @@ def bring_to_life(database: Database, now: int, pictures: Path | None = None) ->
 def _write_down(session: Session, baked: int, pictures: Path | None) -> None:
     """What came out of one tray of that session, measured by its photo."""
     should = expected(session, TrayWanted(CAME_OUT.dough_id, baked, CAME_OUT.tray))
-    sheet, chance = get_kitchen(session).sheet, Random(SUPPER)
+    sheet, chance = should.asked.kitchen.sheet, Random(SUPPER)
     places = should.layouts[0][: should.pieces]
     names = place_names(places, WIDTH_MM)
     pieces = []

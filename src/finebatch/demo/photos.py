@@ -114,11 +114,9 @@ def _painted(
 
 def _shade(step: float) -> tuple[int, int, int]:
     """The strip's colour at a step of it, the nearest end for what is beyond."""
-    at = min(max(step, 0.0), len(STRIP_RGB) - 1.0)
-    low = min(int(at), len(STRIP_RGB) - 2)
+    places = range(len(STRIP_RGB))
     red, green, blue = (
-        round(a + (at - low) * (b - a))
-        for a, b in zip(STRIP_RGB[low], STRIP_RGB[low + 1], strict=True)
+        round(float(np.interp(step, places, channel))) for channel in zip(*STRIP_RGB, strict=True)
     )
     return red, green, blue
 

@@ -41,7 +41,7 @@ export function LoadedTray({ session, job }: { session: BakingSession; job: Acti
 
 function Looked({ of, photo }: { of: PhotoOf; photo: File }) {
   const [picked, setPicked] = useState<string | null>(null);
-  const { found, problem, isLooking, corners, setCorners } = useMeasured(of, photo);
+  const { found, problem, isLooking, corners, setCorners } = useMeasured(of, photo, null);
   const one = found?.pieces.find((piece) => piece.piece.name === picked);
   const planned = found?.foreseen_mm ?? 0;
   return (

@@ -10,6 +10,7 @@ import { forget } from "../../logic/remembered";
 import { ColourStrip } from "../../parts/ColourStrip";
 import { DropFile } from "../../parts/DropFile";
 import { Field } from "../../parts/Field";
+import { Measure } from "../../parts/Measure";
 import { Notice } from "../../parts/Notice";
 import { PhotoPresses } from "../../parts/photo/PhotoPresses";
 import { Select } from "../../parts/Select";
@@ -283,30 +284,5 @@ export function RecordForm(props: RecordFormProps) {
         </p>
       )}
     </form>
-  );
-}
-
-interface MeasureProps {
-  label: string;
-  unit?: string;
-  fault: string | undefined;
-  value: string;
-  onChange: (text: string) => void;
-}
-
-function Measure({ label, unit, fault, value, onChange }: MeasureProps) {
-  return (
-    <Field label={label} {...(unit ? { unit } : {})} fault={fault}>
-      {(props) => (
-        <input
-          {...props}
-          className="w-20 text-lg font-semibold"
-          inputMode="decimal"
-          autoComplete="off"
-          value={value}
-          onChange={(event) => onChange(event.target.value)}
-        />
-      )}
-    </Field>
   );
 }

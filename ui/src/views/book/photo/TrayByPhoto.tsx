@@ -29,7 +29,7 @@ import {
 } from "../../../logic/photo";
 import { kitchenQuery, type PhotoOf } from "../../../logic/queries";
 import { ColourPatch } from "../../../parts/ColourStrip";
-import { Field } from "../../../parts/Field";
+import { Measure } from "../../../parts/Measure";
 import { Notice } from "../../../parts/Notice";
 import { PhotoDrawing } from "../../../parts/photo/PhotoDrawing";
 import { useMeasured } from "../../../parts/photo/useMeasured";
@@ -47,6 +47,8 @@ const thingsNamed = () =>
     ["letter", `white letter paper beside the pieces, ${spanBy(279.4, 215.9)}`],
     ["other", "something else that is white, beside the pieces"],
   ] as const satisfies readonly (readonly [Thing, string])[];
+
+const UNSAID: Size = [Number.NaN, Number.NaN];
 
 const OVENS = [
   ["1", "the first oven"],
@@ -76,11 +78,13 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
   const kitchen = useQuery(kitchenQuery);
   const ovens = kitchen.data?.planning?.second ? 2 : 1;
   const [thing, setThing] = useState<Thing>("sheet");
-  const [own, setOwn] = useState<Size>([Number.NaN, Number.NaN]);
-  const size = sizeOf(thing, own);
-  const onSheet = size === null;
-  const asked = size === undefined ? null : onSheet ? of : { ...of, besideMm: size };
-  const { found, problem, isLooking, corners, setCorners, isCurrent } = useMeasured(asked, photo);
+  const [own, setOwn] = useState<Size>(UNSAID);
+  const { found, problem, isLooking, corners, setCorners, isCurrent } = useMeasured(
+    of,
+    photo,
+    sizeOf(thing, own),
+  );
+  const onSheet = thing === "sheet";
   const [right, setRight] = useState<PutRight>(AS_MEASURED);
   const section = useRef<HTMLElement>(null);
   // It stands where the form's photo is chosen from far below, or on a phone far above.
@@ -134,6 +138,8 @@ export function TrayByPhoto(props: TrayByPhotoProps) {
         options={thingsNamed()}
         onChange={(to) => {
           setThing(to);
+          // What is typed for another thing begins empty.
+          setOwn(UNSAID);
           anew();
         }}
       />
@@ -234,34 +240,23 @@ function OwnSize({ onSize }: { onSize: (size: Size) => void }) {
   return (
     <fieldset className="flex flex-wrap items-start gap-x-4 gap-y-2">
       <legend className="sr-only">How large it is</legend>
-      {ACROSS.map((label, n) => (
-        <Field
-          key={label}
-          label={`${label}, in ${fineWords()}`}
-          fault={
-            texts[n]?.trim() && !mayBeThing(mm(texts[n]))
-              ? `Give ${spanBetween(...THING_MM)}.`
-              : undefined
-          }
-        >
-          {(props) => (
-            <input
-              {...props}
-              className="w-24 text-lg font-semibold"
-              inputMode="decimal"
-              autoComplete="off"
-              value={texts[n]}
-              onChange={(event) => {
-                const [wide = "", deep = ""] = texts.map((old, m) =>
-                  m === n ? event.target.value : old,
-                );
-                setTexts([wide, deep]);
-                onSize([mm(wide), mm(deep)]);
-              }}
-            />
-          )}
-        </Field>
-      ))}
+      {ACROSS.map((label, n) => {
+        const text = texts[n] ?? "";
+        const isOff = text.trim() !== "" && !mayBeThing(mm(text));
+        return (
+          <Measure
+            key={label}
+            label={`${label}, in ${fineWords()}`}
+            fault={isOff ? `Give ${spanBetween(...THING_MM)}.` : undefined}
+            value={text}
+            onChange={(to) => {
+              const [wide = "", deep = ""] = texts.map((old, m) => (m === n ? to : old));
+              setTexts([wide, deep]);
+              onSize([mm(wide), mm(deep)]);
+            }}
+          />
+        );
+      })}
     </fieldset>
   );
 }
@@ -336,23 +331,16 @@ function OnePiece({ one, right, colours, onRight, onDone }: OnePieceProps) {
         {length_mm > LONGISH * width_mm && `, ${fine(length_mm)} long`}
         {one.touches.length > 0 && `, touches ${one.touches.join(" and ")}`}
       </p>
-      <Field label={`wide, in ${fineWords()}`}>
-        {(props) => (
-          <input
-            {...props}
-            className="w-24 text-lg font-semibold"
-            inputMode="decimal"
-            autoComplete="off"
-            disabled={isStruck}
-            value={own}
-            onChange={(event) => {
-              setText({ name, text: event.target.value });
-              const width = typedIn("length", event.target.value);
-              if (width >= 10 && width <= 400) onRight(widened(right, name, width));
-            }}
-          />
-        )}
-      </Field>
+      <Measure
+        label={`wide, in ${fineWords()}`}
+        disabled={isStruck}
+        value={own}
+        onChange={(to) => {
+          setText({ name, text: to });
+          const width = typedIn("length", to);
+          if (width >= 10 && width <= 400) onRight(widened(right, name, width));
+        }}
+      />
       <button type="button" className="press" onClick={() => onRight(struckOrNot(right, name))}>
         {isStruck ? `Count ${name} again` : `Strike ${name} out`}
       </button>
